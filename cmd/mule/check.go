@@ -1,0 +1,152 @@
+package main
+
+import (
+	"flag"
+	"fmt"
+	"io"
+	"os"
+	"strings"
+
+	"github.com/go-json-experiment/json"
+	"github.com/go-json-experiment/json/jsontext"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/format"
+	"valiantmule/internal/words"
+)
+
+// check evaluates a plan file and prints its gauges and findings.
+func check(args []string, in io.Reader, out io.Writer) error {
+	form, path, err := checkArgs(args)
+	if err != nil {
+		return errUse{"check: " + err.Error()}
+	}
+	p, err := readPlanFile(path, in)
+	if err != nil {
+		return errUse{fmt.Sprintf("check: %s: %v", path, err)}
+	}
+	report := eval.Evaluate(p, nil)
+	if form == "json" {
+		err = json.MarshalWrite(out, checkDocument(report), jsontext.WithIndent("  "))
+		fmt.Fprintln(out)
+	} else {
+		_, err = io.WriteString(out, checkText(p, report))
+	}
+	if err != nil {
+		return err
+	}
+	for i := range report.Loadouts {
+		if report.Loadouts[i].Worst() == verdict.Stop {
+			return exit(1)
+		}
+	}
+	return nil
+}
+
+// checkArgs reads the flags, before or after the file.
+func checkArgs(args []string) (form, path string, err error) {
+	flags := flag.NewFlagSet("check", flag.ContinueOnError)
+	flags.SetOutput(io.Discard)
+	flags.StringVar(&form, "format", "text", "")
+	var files []string
+	for rest := args; len(rest) > 0; {
+		if err := flags.Parse(rest); err != nil {
+			return "", "", err
+		}
+		if rest = flags.Args(); len(rest) > 0 {
+			files, rest = append(files, rest[0]), rest[1:]
+		}
+	}
+	if form != "text" && form != "json" {
+		return "", "", fmt.Errorf("-format %q, want text or json", form)
+	}
+	if len(files) != 1 {
+		return "", "", fmt.Errorf("want one plan file, or - for standard input; got %d", len(files))
+	}
+	return form, files[0], nil
+}
+
+func readPlanFile(path string, in io.Reader) (*plan.Plan, error) {
+	if path == "-" {
+		return format.ReadPlan(in)
+	}
+	file, err := os.Open(path)
+	if err != nil {
+		return nil, fmt.Errorf("cannot be read")
+	}
+	defer file.Close()
+	return format.ReadPlan(file)
+}
+
+// The JSON of check is a contract; see the product's commands.
+type (
+	checkJSON struct {
+		Version  int           `json:"version"`
+		Gauges   []gaugeJSON   `json:"gauges"`
+		Findings []findingJSON `json:"findings"`
+	}
+	gaugeJSON struct {
+		ID      string        `json:"id"`
+		Loadout string        `json:"loadout"`
+		State   verdict.State `json:"state"`
+		Value   *float64      `json:"value"`
+		Unit    string        `json:"unit"`
+		Limit   *float64      `json:"limit"`
+		Missing []string      `json:"missing"`
+	}
+	findingJSON struct {
+		ID      string        `json:"id"`
+		State   verdict.State `json:"state"`
+		Loadout string        `json:"loadout"`
+		What    string        `json:"what"`
+		Why     string        `json:"why"`
+		Do      string        `json:"do"`
+	}
+)
+
+const checkVersion = 1
+
+func checkDocument(report *eval.Report) checkJSON {
+	doc := checkJSON{Version: checkVersion, Gauges: []gaugeJSON{}, Findings: []findingJSON{}}
+	for _, l := range report.Loadouts {
+		for _, g := range l.Gauges {
+			out := gaugeJSON{ID: g.ID, Loadout: l.ID, State: g.State, Unit: g.Unit, Missing: g.Missing}
+			if g.Known {
+				out.Value = &g.Value
+			}
+			if g.Limited {
+				out.Limit = &g.Limit
+			}
+			doc.Gauges = append(doc.Gauges, out)
+		}
+		for _, f := range l.Findings {
+			doc.Findings = append(doc.Findings, findingJSON{f.ID, f.State, l.ID, f.What, f.Why, f.Do})
+		}
+	}
+	return doc
+}
+
+func checkText(p *plan.Plan, report *eval.Report) string {
+	var b strings.Builder
+	fmt.Fprintln(&b, p.Name)
+	for _, l := range report.Loadouts {
+		fmt.Fprintf(&b, "\n%s\n", l.Name)
+		for _, g := range l.Gauges {
+			fmt.Fprintf(&b, "  %-8s %-14s %14s", g.State, g.Name, words.Value(g))
+			if g.Limited {
+				fmt.Fprintf(&b, "  of %s", words.Limit(g))
+			}
+			if len(g.Missing) > 0 {
+				fmt.Fprintf(&b, "  missing: %s", strings.Join(g.Missing, "; "))
+			}
+			b.WriteString("\n")
+		}
+		for _, f := range l.Findings {
+			fmt.Fprintf(&b, "\n  %s: %s [%s]\n    %s\n    Do: %s\n", f.State, f.What, f.ID, f.Why, f.Do)
+		}
+	}
+	b.WriteString("\nComputed from what the plan says; the maker's manual, local law and a competent mechanic decide.\n")
+	return b.String()
+}

@@ -1,0 +1,73 @@
+// Command mule plans the conversion of a motorcycle for a trip: it serves the
+// pages, checks plan files and runs the calculators.
+package main
+
+import (
+	"errors"
+	"fmt"
+	"io"
+	"os"
+)
+
+// errUse is a wrong way of calling; its text is the whole of what is printed.
+type errUse struct{ text string }
+
+func (e errUse) Error() string { return e.text }
+
+// exit ends the program with a code and no further word.
+type exit int
+
+func (e exit) Error() string { return fmt.Sprintf("exit %d", int(e)) }
+
+func main() {
+	err := run(os.Args[1:], os.Stdin, os.Stdout, os.Stderr)
+	var code exit
+	switch {
+	case err == nil:
+	case errors.As(err, &code):
+		os.Exit(int(code))
+	default:
+		fmt.Fprintln(os.Stderr, "mule:", err)
+		var use errUse
+		if errors.As(err, &use) {
+			os.Exit(2)
+		}
+		os.Exit(1)
+	}
+}
+
+const help = `usage: mule COMMAND
+
+  serve                   serve the pages; needs MULE_DSN and a migrated database
+  demo                    start a private database, load the demo data, serve
+  migrate                 bring the database of MULE_DSN to this version
+  check [-format text|json] FILE|-
+                          evaluate a plan file; exit 1 when something says stop
+  calc NAME key=value …   one calculator; mule calc -help lists them
+
+MULE_ADDR is the address to serve on (127.0.0.1:8080), MULE_DSN a MariaDB
+database in the form user:password@tcp(host:port)/name.
+`
+
+func run(args []string, in io.Reader, out, errOut io.Writer) error {
+	if len(args) == 0 {
+		return errUse{"no command; mule help lists them"}
+	}
+	switch name, rest := args[0], args[1:]; name {
+	case "check":
+		return check(rest, in, out)
+	case "calc":
+		return calculate(rest, out)
+	case "serve":
+		return serve(rest)
+	case "demo":
+		return runDemo(rest)
+	case "migrate":
+		return migrate(rest)
+	case "help", "-help", "--help", "-h":
+		_, err := io.WriteString(out, help)
+		return err
+	default:
+		return errUse{fmt.Sprintf("no command %q; mule help lists them", name)}
+	}
+}

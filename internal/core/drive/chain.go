@@ -1,0 +1,94 @@
+package drive
+
+import (
+	"fmt"
+	"math"
+
+	"valiantmule/internal/core/sheet"
+)
+
+// Pitches of motorcycle chains by their number, mm [pub: ISO 10190, ANSI B29.1].
+var pitches = map[string]float64{"428": 12.7, "520": 15.875, "525": 15.875, "530": 15.875}
+
+// PitchMM is the pitch of a chain number such as "520".
+func PitchMM(chain string) (mm float64, ok bool) {
+	mm, ok = pitches[chain]
+	return mm, ok
+}
+
+// ChainFormula is the formula of [ExactLinks].
+var ChainFormula = sheet.Formula{
+	Text:   "X = 2a/p + (z₁+z₂)/2 + ((z₂−z₁)/2π)² × p/a",
+	Origin: sheet.Published,
+	Source: "ISO 606, informative annex; roller-chain handbooks",
+}
+
+// ExactLinks is the chain length in pitches for two sprockets at a centre
+// distance: X = 2a/p + (z₁+z₂)/2 + ((z₂−z₁)/2π)²·p/a.
+func ExactLinks(p Pair, pitchMM, centreMM float64) float64 {
+	a := centreMM / pitchMM
+	return 2*a + float64(p.Front+p.Rear)/2 + spread(p)/a
+}
+
+// CentreMM is ExactLinks turned round: the centre distance that a chain of so
+// many links gives when it is tight. It fails when the chain is too short to go
+// round both sprockets.
+func CentreMM(p Pair, pitchMM, links float64) (float64, error) {
+	straight := links - float64(p.Front+p.Rear)/2
+	root := straight*straight - 8*spread(p)
+	if straight <= 0 || root < 0 {
+		return 0, fmt.Errorf("a chain of %g links is too short for %d/%d teeth", links, p.Front, p.Rear)
+	}
+	return pitchMM * (straight + math.Sqrt(root)) / 4, nil
+}
+
+// EvenLinks is the smallest even number of links that is not below exact: a
+// chain closes on an even count. A hair above an even number, from rounding in
+// the sum, is that number.
+func EvenLinks(exact float64) int {
+	return 2 * int(math.Ceil(exact/2-1e-9))
+}
+
+// MinCentreMM is where the teeth of the two sprockets would touch: the sum of
+// the pitch radii p/(2 sin(π/z)).
+func MinCentreMM(p Pair, pitchMM float64) float64 {
+	return PitchRadiusMM(p.Front, pitchMM) + PitchRadiusMM(p.Rear, pitchMM)
+}
+
+// PitchRadiusMM is the radius of a sprocket's pitch circle.
+func PitchRadiusMM(teeth int, pitchMM float64) float64 {
+	return pitchMM / (2 * math.Sin(math.Pi/float64(teeth)))
+}
+
+func spread(p Pair) float64 {
+	d := float64(p.Rear-p.Front) / (2 * math.Pi)
+	return d * d
+}
+
+// Adjuster is the room that the axle has in its slots around where it is set
+// now, mm.
+type Adjuster struct{ ForwardMM, BackMM float64 }
+
+// Reaches reports whether the axle can be moved back by shiftMM (negative:
+// forward).
+func (a Adjuster) Reaches(shiftMM float64) bool {
+	return shiftMM >= -a.ForwardMM && shiftMM <= a.BackMM
+}
+
+// LinksInReach is the even number of links for which the axle needs the smallest
+// shift from centreMM and stays in the adjuster, with that shift. ok is false
+// when no even number does.
+func LinksInReach(p Pair, pitchMM, centreMM float64, a Adjuster) (links int, shiftMM float64, ok bool) {
+	best := math.Inf(1)
+	up := EvenLinks(ExactLinks(p, pitchMM, centreMM))
+	for _, n := range []int{up - 2, up} {
+		centre, err := CentreMM(p, pitchMM, float64(n))
+		if err != nil {
+			continue
+		}
+		if shift := centre - centreMM; a.Reaches(shift) && math.Abs(shift) < best {
+			links, shiftMM, ok, best = n, shift, true, math.Abs(shift)
+		}
+	}
+	return links, shiftMM, ok
+}

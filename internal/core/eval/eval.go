@@ -1,0 +1,242 @@
+// Package eval turns a plan into its report: every gauge, the figures behind
+// them, and what the rules of package knock have to say, one report per loadout.
+//
+// [Evaluate] is closed-form and has no clock: the same plan gives the same
+// report. [Preview] holds alternatives against the plan before anything is
+// chosen. [Explain] evaluates again and keeps the working of one figure.
+package eval
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/verdict"
+)
+
+// Figure is one computed number with its state.
+type Figure struct {
+	ID, Name, Unit string
+	State          verdict.State
+	Known          bool // whether Value holds
+	Value          float64
+	Limited        bool // whether Limit holds
+	Limit          float64
+	Banded         bool // whether Low and High hold
+	Low, High      float64
+	Missing        []string // what would have to be known
+}
+
+// Report is what a plan comes to.
+type Report struct {
+	Loadouts []LoadoutReport
+}
+
+// LoadoutReport is the report with the bike loaded one way.
+type LoadoutReport struct {
+	ID, Name string
+	Gauges   []Figure // all, in the order of GaugeIDs
+	Others   []Figure // the figures behind them
+	Findings []knock.Finding
+	Facts    *knock.Facts // nil without a bike
+}
+
+// Figure finds a gauge or another figure.
+func (r *LoadoutReport) Figure(id string) (Figure, bool) {
+	for _, list := range [][]Figure{r.Gauges, r.Others} {
+		if at := slices.IndexFunc(list, func(f Figure) bool { return f.ID == id }); at >= 0 {
+			return list[at], true
+		}
+	}
+	return Figure{}, false
+}
+
+// Worst is the worst state of the gauges and findings.
+func (r *LoadoutReport) Worst() verdict.State {
+	worst := verdict.OK
+	for _, g := range r.Gauges {
+		if g.State.Rank() > worst.Rank() {
+			worst = g.State
+		}
+	}
+	for _, f := range r.Findings {
+		if f.State.Rank() > worst.Rank() {
+			worst = f.State
+		}
+	}
+	return worst
+}
+
+// Evaluate computes the report of a plan. The shelf may be nil; remedies that
+// name parts come from it.
+func Evaluate(p *plan.Plan, shelf plan.Shelf) *Report {
+	report := &Report{Loadouts: make([]LoadoutReport, len(p.Loadouts))}
+	for i := range p.Loadouts {
+		report.Loadouts[i] = newRun(p, shelf, &p.Loadouts[i], "", nil).all()
+	}
+	return report
+}
+
+// EvaluateLoadout is Evaluate for one loadout.
+func EvaluateLoadout(p *plan.Plan, shelf plan.Shelf, loadout string) (*LoadoutReport, error) {
+	l, err := p.Loadout(loadout)
+	if err != nil {
+		return nil, err
+	}
+	report := newRun(p, shelf, l, "", nil).all()
+	return &report, nil
+}
+
+// Explain is the working of one figure in one loadout.
+func Explain(p *plan.Plan, loadout, id string) (Figure, *sheet.Sheet, error) {
+	l, err := p.Loadout(loadout)
+	if err != nil {
+		return Figure{}, nil, err
+	}
+	working := &sheet.Sheet{}
+	report := newRun(p, nil, l, id, working).all()
+	figure, ok := report.Figure(id)
+	if !ok {
+		return Figure{}, nil, fmt.Errorf("no figure %q", id)
+	}
+	return figure, working, nil
+}
+
+// run is one evaluation of one loadout.
+type run struct {
+	plan       *plan.Plan
+	loadout    *plan.Loadout
+	built, std *plan.Built // nil without a bike
+	facts      *knock.Facts
+	items      []item
+	wanted     string
+	working    *sheet.Sheet
+}
+
+func newRun(p *plan.Plan, shelf plan.Shelf, l *plan.Loadout, wanted string, working *sheet.Sheet) *run {
+	r := &run{plan: p, loadout: l, wanted: wanted, working: working}
+	r.facts = &knock.Facts{Plan: p, Shelf: shelf}
+	if p.Bike != nil {
+		r.built, r.std = p.Build(), p.BuildStandard()
+		r.facts.Built, r.facts.Standard = r.built, r.std
+		r.facts.Pair, _ = r.built.Sprockets()
+		r.facts.StandardPair, _ = r.std.Sprockets()
+	}
+	return r
+}
+
+// all computes every figure, in an order in which each finds what it rests on,
+// and lists them in the order in which they are shown.
+func (r *run) all() LoadoutReport {
+	report := LoadoutReport{ID: r.loadout.ID, Name: r.loadout.Name}
+	if r.built == nil {
+		report.Gauges = r.withoutBike()
+		return report
+	}
+	r.items = r.masses()
+	circumference := [2]Figure{r.frontCircumference(), r.rearCircumference()}
+	gearChange := r.gearChange()
+	mass, front, rear := r.loadedMass(), r.axle("front-load"), r.axle("rear-load")
+	chain, axle := r.chainLinks(), r.axleShift()
+	report.Gauges = append(make([]Figure, 0, len(GaugeIDs)),
+		r.cost(), mass, r.pending("axle-front"), r.pending("axle-rear"), r.tyreLoad(), r.tyreLife(),
+		r.cruiseRPM(), r.crawlSpeed(),
+		r.pending("range"), r.pending("charge-margin"), r.pending("sag-front"), r.pending("sag-rear"), r.pending("seat-reach"),
+		r.pending("clearance"), r.pending("night-speed"), r.pending("ready-date"), r.pending("needs"))
+	report.Others = []Figure{
+		gearChange, circumference[0], circumference[1], chain, axle,
+		r.seatRise(), r.standShort(), r.rake(), r.mix(), r.speedometer(),
+		front, rear, r.rearLife(), r.frontLife(), r.tyreCost(), r.rideHours(),
+	}
+	report.Facts = r.facts
+	report.Findings = knock.Findings(r.facts)
+	return report
+}
+
+// calc is one figure in the making.
+type calc struct {
+	run     *run
+	figure  Figure
+	working *sheet.Sheet // nil unless this is the figure that is looked at
+}
+
+func (r *run) figure(id, name, unit string) *calc {
+	c := &calc{run: r, figure: Figure{ID: id, Name: name, Unit: unit}}
+	if r.wanted == id {
+		c.working = r.working
+	}
+	return c
+}
+
+// lacks notes something that would have to be known.
+func (c *calc) lacks(what string) {
+	if !slices.Contains(c.figure.Missing, what) {
+		c.figure.Missing = append(c.figure.Missing, what)
+	}
+}
+
+// is sets the value; a value that rests on something missing stays unknown.
+func (c *calc) is(value float64) {
+	if len(c.figure.Missing) > 0 || math.IsNaN(value) || math.IsInf(value, 0) {
+		return
+	}
+	c.figure.Known, c.figure.Value = true, value
+}
+
+// atMost judges the value against a limit that it should not pass: past it the
+// state is worst, above near × limit it is watch.
+func (c *calc) atMost(limit sheet.Value, near float64, worst verdict.State) Figure {
+	if !math.IsNaN(limit.Number) {
+		c.figure.Limited, c.figure.Limit = true, limit.Number
+	}
+	switch {
+	case !c.figure.Known || !c.figure.Limited:
+		c.figure.State = verdict.Unknown
+	case c.figure.Value > limit.Number:
+		c.figure.State = worst
+	case c.figure.Value > near*limit.Number:
+		c.figure.State = verdict.Watch
+	default:
+		c.figure.State = verdict.OK
+	}
+	return c.figure
+}
+
+// plain ends a figure that has no limit.
+func (c *calc) plain() Figure {
+	c.figure.State = verdict.OK
+	if !c.figure.Known {
+		c.figure.State = verdict.Unknown
+	}
+	return c.figure
+}
+
+// measure is a quantity of the document.
+type measure interface {
+	Known() bool
+	In(unit string) float64
+}
+
+// bike takes one of the bike's numbers.
+func (c *calc) bike(key, name, unit string, q measure) sheet.Value {
+	if !q.Known() {
+		c.lacks(name + " (Bike)")
+	}
+	return sheet.Value{Name: name, Number: q.In(unit), Unit: unit, Origin: c.run.built.Bike.OriginOf(key)}
+}
+
+// brief takes one of the brief's numbers.
+func (c *calc) brief(name, unit string, q measure) sheet.Value {
+	if !q.Known() {
+		c.lacks(name + " (Brief)")
+	}
+	return sheet.Value{Name: name, Number: q.In(unit), Unit: unit, Origin: sheet.Rider}
+}
+
+// computed wraps a number that another figure worked out.
+func computed(name string, number float64, unit string) sheet.Value {
+	return sheet.Value{Name: name, Number: number, Unit: unit, Origin: sheet.Computed}
+}

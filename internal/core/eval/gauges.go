@@ -1,0 +1,110 @@
+package eval
+
+import (
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/verdict"
+)
+
+// GaugeIDs are the gauges of the verdict strip, in its order.
+var GaugeIDs = []string{
+	"cost", "loaded-mass", "axle-front", "axle-rear", "tyre-load", "tyre-life", "cruise-rpm", "crawl-speed",
+	"range", "charge-margin", "sag-front", "sag-rear", "seat-reach", "clearance", "night-speed", "ready-date", "needs",
+}
+
+// pendingGauges are gauges whose subject the plan does not hold yet, with what
+// they would need.
+var pendingGauges = map[string]Figure{
+	"axle-front":    {Name: "Front axle", Unit: "kg", Missing: []string{"axle limits from the plate", "where each load really sits"}},
+	"axle-rear":     {Name: "Rear axle", Unit: "kg", Missing: []string{"axle limits from the plate", "where each load really sits"}},
+	"range":         {Name: "Range", Unit: "km", Missing: []string{"consumption", "usable fuel", "longest gap between pumps"}},
+	"charge-margin": {Name: "Charging", Unit: "W", Missing: []string{"alternator output", "the bike's own draw", "accessories"}},
+	"sag-front":     {Name: "Front sag", Unit: "%", Missing: []string{"fork travel", "spring rate, or two sag readings"}},
+	"sag-rear":      {Name: "Rear sag", Unit: "%", Missing: []string{"wheel travel", "spring rate, or two sag readings"}},
+	"seat-reach":    {Name: "Seat reach", Unit: "mm", Missing: []string{"inseam and sole", "seat width", "sag"}},
+	"clearance":     {Name: "Clearance", Unit: "mm", Missing: []string{"clearance under the engine", "sag"}},
+	"night-speed":   {Name: "Night speed", Unit: "km/h", Missing: []string{"headlamp candela", "grip of the ground at night"}},
+	"ready-date":    {Name: "Ready", Unit: "date", Missing: []string{"lead times", "hours to fit each part"}},
+	"needs":         {Name: "Needs", Unit: "", Missing: []string{"what the brief asks of the bike beyond tyres and gearing"}},
+}
+
+func (r *run) pending(id string) Figure {
+	f := pendingGauges[id]
+	f.ID, f.State = id, verdict.Unknown
+	return f
+}
+
+// withoutBike is the strip before there is a bike: the money counts already.
+func (r *run) withoutBike() []Figure {
+	gauges := make([]Figure, 0, len(GaugeIDs))
+	for _, id := range GaugeIDs {
+		switch f, pending := pendingGauges[id]; {
+		case id == "cost":
+			gauges = append(gauges, r.cost())
+		case pending:
+			f.ID, f.State = id, verdict.Unknown
+			gauges = append(gauges, f)
+		default:
+			name := gaugeNames[id]
+			gauges = append(gauges, Figure{ID: id, Name: name[0], Unit: name[1], State: verdict.Unknown, Missing: []string{"a bike (Bike)"}})
+		}
+	}
+	return gauges
+}
+
+// gaugeNames are name and unit of the gauges that a bike brings to life.
+var gaugeNames = map[string][2]string{
+	"loaded-mass": {"Loaded mass", "kg"},
+	"tyre-load":   {"Tyre load", "%"},
+	"tyre-life":   {"Tyre life", "km"},
+	"cruise-rpm":  {"At the cruise", "rpm"},
+	"crawl-speed": {"Walking pace", "km/h"},
+}
+
+func (r *run) gauge(id string) *calc { return r.figure(id, gaugeNames[id][0], gaugeNames[id][1]) }
+
+var costFormula = sheet.Formula{Text: "cost = Σ lines", Origin: sheet.Computed}
+
+// cost adds up every line, in minor units of the plan's currency.
+func (r *run) cost() Figure {
+	c := r.figure("cost", "Cost", r.plan.Currency)
+	var in []sheet.Value
+	total := money.New(0, r.plan.Currency)
+	for _, l := range r.plan.Lines {
+		amount := l.Cost()
+		if !amount.Known() {
+			c.lacks("price of " + l.Title())
+			continue
+		}
+		sum, err := total.Plus(amount)
+		if err != nil {
+			c.lacks("rate from " + amount.Code() + " to " + r.plan.Currency)
+			continue
+		}
+		total = sum
+		if c.working != nil {
+			in = append(in, sheet.Value{Name: l.Title() + ", " + string(l.Need), Number: float64(amount.Minor()), Unit: amount.Code(), Origin: priceOrigin(l)})
+		}
+	}
+	c.is(float64(total.Minor()))
+	if c.working != nil {
+		c.working.Step(costFormula, computed("Cost", float64(total.Minor()), total.Code()), in...)
+		c.working.Note("Contingency stands apart: a tenth is wise. Freight, tax and workshop count when they are lines of the plan.")
+	}
+	budget := r.plan.Brief.Budget
+	limit := missingValue
+	if budget.Known() && budget.Code() == r.plan.Currency {
+		limit.Number = float64(budget.Minor())
+	} else {
+		c.lacks("budget (Brief)")
+	}
+	return c.atMost(limit, 0.95, verdict.Over)
+}
+
+func priceOrigin(l plan.Line) sheet.Origin {
+	if l.Part != nil {
+		return l.Part.Origin
+	}
+	return sheet.Rider
+}

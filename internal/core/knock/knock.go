@@ -1,0 +1,118 @@
+// Package knock says what a change needs or breaks: named rules, each one row of
+// the trade's knowledge of how one change upsets another.
+//
+// A rule looks at a bike as built beside the same bike as it came, and at the
+// numbers that package eval computed. It speaks when its row applies and is
+// silent when it does not; a number that is missing is NaN and keeps the rules
+// that compare it silent, for the gauge that lacks it already says so.
+package knock
+
+import (
+	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/verdict"
+)
+
+// Finding is what a rule has to say.
+type Finding struct {
+	ID       string
+	State    verdict.State
+	What     string // what is the case, in figures
+	Why      string // what comes of it
+	Do       string // what a rider does about it
+	Remedies []Remedy
+}
+
+// Remedy is a way out that can be previewed: parts that are on the shelf.
+type Remedy struct {
+	Label   string
+	Choices []plan.Choice
+}
+
+// Ends is a number at the front wheel and at the rear one.
+type Ends struct{ Front, Rear float64 }
+
+// Chain is how the chain runs. Shifts count from where the axle is set with the
+// standard sprockets and chain, + is back.
+type Chain struct {
+	Links     int     // of the chain as built, 0 when unknown
+	Exact     float64 // pitches that the pair asks for at the centre as set now
+	ShiftMM   float64 // to tighten the chain as built
+	Adjuster  drive.Adjuster
+	Best      int // even links with the smallest shift in reach, 0 for none
+	BestShift float64
+}
+
+// Facts is everything that rules look at. Floats are NaN when unknown.
+type Facts struct {
+	Plan            *plan.Plan
+	Built, Standard *plan.Built
+	Shelf           plan.Shelf
+
+	CircumferenceMM, StandardCircumferenceMM Ends
+	DiameterMM, StandardDiameterMM           Ends
+
+	Pair, StandardPair drive.Pair // zero when unknown
+	ChangePercent      float64    // of the gearing, + = shorter
+	Chain              Chain
+
+	SeatRiseMM   float64
+	StandShortMM float64
+	RakeDegrees  float64 // + = steeper
+	MixPercent   float64 // front/rear circumference against standard
+	SpeedoFactor float64 // display against the standard bike's
+	SpeedoOver   float64 // shown over true, less 1
+
+	CruiseKmh   float64
+	LoadedKg    float64
+	PermittedKg float64
+	TyreLoad    Ends // of the rated load, 1 = all of it
+}
+
+// A Rule is a named row.
+type Rule struct {
+	ID    string
+	speak func(*Facts) (Finding, bool)
+}
+
+// Rules lists every rule in the order in which findings are shown.
+func Rules() []Rule { return rules }
+
+var rules = []Rule{
+	{"overweight", overweight},
+	{"tyre-overload", tyreOverload},
+	{"front-tyre-rim", func(f *Facts) (Finding, bool) { return rimMismatch(f, plan.FrontTyre) }},
+	{"rear-tyre-rim", func(f *Facts) (Finding, bool) { return rimMismatch(f, plan.RearTyre) }},
+	{"rear-tyre-clearance", rearClearance},
+	{"front-tyre-speed", func(f *Facts) (Finding, bool) { return speedSymbol(f, plan.FrontTyre) }},
+	{"rear-tyre-speed", func(f *Facts) (Finding, bool) { return speedSymbol(f, plan.RearTyre) }},
+	{"rear-tyre-in-front", rearInFront},
+	{"front-rim-width", func(f *Facts) (Finding, bool) { return rimWidth(f, plan.FrontTyre) }},
+	{"rear-rim-width", func(f *Facts) (Finding, bool) { return rimWidth(f, plan.RearTyre) }},
+	{"front-rear-mix", frontRearMix},
+	{"tyre-against-ground", tyreAgainstGround},
+	{"part-does-not-fit", doesNotFit},
+	{"effects-clash", effectsClash},
+	{"tyre-moves-gearing", tyreMovesGearing},
+	{"chain-length", chainLength},
+	{"axle-position", axlePosition},
+	{"chain-slider", chainSlider},
+	{"small-front-sprocket", smallFrontSprocket},
+	{"worn-together", wornTogether},
+	{"speedometer", speedometer},
+	{"seat-height", seatHeight},
+	{"stand-too-short", standTooShort},
+	{"rake", rake},
+}
+
+// Findings asks every rule.
+func Findings(f *Facts) []Finding {
+	var found []Finding
+	for _, r := range rules {
+		if finding, ok := r.speak(f); ok {
+			finding.ID = r.ID
+			found = append(found, finding)
+		}
+	}
+	return found
+}

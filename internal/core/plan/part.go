@@ -1,0 +1,147 @@
+package plan
+
+import (
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/core/unit"
+)
+
+// Slot is a place on the bike that holds one part.
+type Slot string
+
+// The slots.
+const (
+	FrontTyre     Slot = "front-tyre"
+	RearTyre      Slot = "rear-tyre"
+	FrontSprocket Slot = "front-sprocket"
+	RearSprocket  Slot = "rear-sprocket"
+	Chain         Slot = "chain"
+	Speedometer   Slot = "speedometer"
+	SideStand     Slot = "side-stand"
+)
+
+// SlotInfo is a slot's name and where its part sits unless the part says.
+type SlotInfo struct {
+	Slot  Slot
+	Name  string
+	Place load.Place
+}
+
+var slots = []SlotInfo{
+	{FrontTyre, "Front tyre", load.FrontWheel},
+	{RearTyre, "Rear tyre", load.RearWheel},
+	{FrontSprocket, "Front sprocket", load.Engine},
+	{RearSprocket, "Rear sprocket", load.RearWheel},
+	{Chain, "Chain", load.RearWheel},
+	{Speedometer, "Speedometer", load.FrontRack},
+	{SideStand, "Side stand", load.Engine},
+}
+
+// Slots lists the slots in the order in which parts are folded in.
+func Slots() []SlotInfo { return slots }
+
+// InfoOf finds a slot.
+func InfoOf(s Slot) (SlotInfo, bool) {
+	for _, info := range slots {
+		if info.Slot == s {
+			return info, true
+		}
+	}
+	return SlotInfo{}, false
+}
+
+// Part is something that goes into a slot. What it does is data: a tyre's size,
+// and effects on the figures of the bike.
+type Part struct {
+	ID       string       `json:"id"`
+	Slot     Slot         `json:"slot"`
+	Name     string       `json:"name"`
+	Price    money.Amount `json:"price,omitzero"`
+	Mass     unit.Mass    `json:"mass,omitzero"`
+	Place    load.Place   `json:"place,omitempty"` // "" for the slot's own
+	Origin   sheet.Origin `json:"origin,omitempty"`
+	Note     string       `json:"note,omitempty"`
+	Tyre     *Tyre        `json:"tyre,omitempty"`
+	Effects  []Effect     `json:"effects,omitempty"`
+	Provides []string     `json:"provides,omitempty"`
+	Needs    []string     `json:"needs,omitempty"` // tags that the bike or another part must provide
+}
+
+// Tyre is what a tyre is beyond a part. Measured numbers overrule the size.
+type Tyre struct {
+	Size     tyre.Size   `json:"size"`
+	Kind     tyre.Kind   `json:"kind"`
+	Width    unit.Length `json:"width,omitzero"`     // measured, mounted
+	RollOut  unit.Length `json:"roll_out,omitzero"`  // one wheel turn, rider on
+	LifeLow  unit.Length `json:"life_low,omitzero"`  // of a rear on the reference bike
+	LifeHigh unit.Length `json:"life_high,omitzero"` // both or neither
+}
+
+// WidthMM is the measured width or else the code's.
+func (t *Tyre) WidthMM() float64 {
+	if t.Width.Known() {
+		return t.Width.In("mm")
+	}
+	return t.Size.SectionMM
+}
+
+// CircumferenceMM is the measured roll-out or else the code's.
+func (t *Tyre) CircumferenceMM() float64 {
+	if t.RollOut.Known() {
+		return t.RollOut.In("mm")
+	}
+	return t.Size.RollingCircumferenceMM()
+}
+
+// DiameterMM is the overall diameter; a measured roll-out overrules the code.
+func (t *Tyre) DiameterMM() float64 {
+	if t.RollOut.Known() {
+		return t.RollOut.In("mm") / t.Size.RollingFactor()
+	}
+	return t.Size.OverallDiameterMM()
+}
+
+// Figure is a figure of the bike that parts may move: a closed list.
+type Figure string
+
+// The figures, in the order in which effects are applied.
+const (
+	FrontTeeth  Figure = "front-teeth"
+	RearTeeth   Figure = "rear-teeth"
+	ChainLinks  Figure = "chain-links"
+	StandLength Figure = "stand-length-mm" // over the standard stand's
+)
+
+var figures = []Figure{FrontTeeth, RearTeeth, ChainLinks, StandLength}
+
+// Op is what an effect does to a figure. Sets come first, then adds, then scales.
+type Op string
+
+// The operations.
+const (
+	Set   Op = "set"
+	Add   Op = "add"
+	Scale Op = "scale"
+)
+
+// Effect is one part's effect on one figure.
+type Effect struct {
+	Figure Figure  `json:"figure"`
+	Op     Op      `json:"op"`
+	Value  float64 `json:"value"`
+}
+
+// Sets is the value that the part sets a figure to, 0 when it does not.
+func (p *Part) Sets(f Figure) float64 {
+	for _, e := range p.Effects {
+		if e.Figure == f && e.Op == Set {
+			return e.Value
+		}
+	}
+	return 0
+}
+
+// Shelf is the parts that can be had, for advice that names one.
+type Shelf []*Part

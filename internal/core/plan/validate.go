@@ -1,0 +1,232 @@
+package plan
+
+import (
+	"fmt"
+	"maps"
+	"math"
+	"regexp"
+	"slices"
+	"time"
+
+	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/core/tyre"
+)
+
+// Problem is one thing wrong with a plan, at a place in the document.
+type Problem struct {
+	Path string // "brief.distance"
+	What string
+}
+
+func (p Problem) Error() string { return p.Path + ": " + p.What }
+
+// Limits on the size of a document, far above any real plan.
+const (
+	maxLines    = 1000
+	maxLoadouts = 12
+	maxLoads    = 400
+	maxName     = 200
+)
+
+var slug = regexp.MustCompile(`^[a-z0-9][a-z0-9-]{0,63}$`)
+
+// Validate lists what is wrong with the document: not what is missing, which is
+// allowed, but what cannot be. The list is in the order of the document.
+func (p *Plan) Validate() []Problem {
+	v := &validator{}
+	v.that(p.Format == Format, "format", "is %q, want %q", p.Format, Format)
+	v.that(p.Version == Version, "version", "is %d, want %d", p.Version, Version)
+	v.name("name", p.Name)
+	v.that(money.Valid(p.Currency), "currency", "%q is not an ISO 4217 code, want e.g. EUR", p.Currency)
+	v.brief(&p.Brief)
+	if p.Bike != nil {
+		v.bike(p.Bike)
+	}
+	v.lines(p.Lines)
+	v.loadouts(p.Loadouts)
+	return v.problems
+}
+
+type validator struct{ problems []Problem }
+
+func (v *validator) that(ok bool, path, format string, args ...any) {
+	if !ok {
+		v.problems = append(v.problems, Problem{path, fmt.Sprintf(format, args...)})
+	}
+}
+
+func (v *validator) name(path, name string) {
+	v.that(name != "", path, "is missing")
+	v.that(len(name) <= maxName, path, "is longer than %d bytes", maxName)
+}
+
+func (v *validator) fields(path string, fields []Field) {
+	for _, f := range fields {
+		if err := f.Check(); err != nil {
+			v.that(false, path+"."+f.Key, "%v", err)
+		}
+	}
+}
+
+func (v *validator) brief(b *Brief) {
+	if b.Start != "" {
+		_, err := time.Parse(time.DateOnly, b.Start)
+		v.that(err == nil, "brief.start", "%q is not a date like 2027-06-12", b.Start)
+	}
+	v.fields("brief", b.Fields())
+	v.that(b.Style == "" || tyre.KnownStyle(b.Style), "brief.style", "%q is not gentle, steady or hard", b.Style)
+	v.that(!b.Budget.Known() || b.Budget.Minor() >= 0, "brief.budget", "is below zero")
+	seen := map[terrain.Kind]bool{}
+	sum := 0.0
+	for i, s := range b.Terrain {
+		path := fmt.Sprintf("brief.terrain[%d]", i)
+		_, known := terrain.Of(s.Ground)
+		v.that(known, path+".ground", "%q is not a kind of ground", s.Ground)
+		v.that(!seen[s.Ground], path+".ground", "%q is there twice", s.Ground)
+		v.that(s.Share.Known() && s.Share.Base() >= 0 && s.Share.Base() <= 1, path+".share", "want 0–100 %%")
+		seen[s.Ground] = true
+		sum += s.Share.Base()
+	}
+	// Half a percent of slack: shares are typed as whole percents of a guess.
+	v.that(len(b.Terrain) == 0 || math.Abs(sum-1) <= 0.005, "brief.terrain", "shares sum to %.4g %%, want 100 %%", 100*sum)
+}
+
+func (v *validator) bike(b *Bike) {
+	v.name("bike.name", b.Name)
+	v.fields("bike", b.Fields())
+	v.origin("bike.origin", b.Origin)
+	for _, key := range slices.Sorted(maps.Keys(b.Origins)) {
+		v.origin("bike.origins."+key, b.Origins[key])
+	}
+	_, pitched := drive.PitchMM(b.Chain)
+	v.that(b.Chain == "" || pitched, "bike.chain", "%q is not a chain number, want 428, 520, 525 or 530", b.Chain)
+	v.that(b.Speedometer == "" || hasOption(Pickups(), string(b.Speedometer)), "bike.speedometer", "%q is not front-wheel, rear-wheel or gearbox", b.Speedometer)
+	if b.KerbMass.Known() && b.KerbFront.Known() {
+		share := b.KerbFront.Base() / b.KerbMass.Base()
+		v.that(share > 0.3 && share < 0.7, "bike.kerb_front", "is %.0f %% of the kerb mass, want 30–70 %%: check both scales", 100*share)
+	}
+	for i := range b.Standard {
+		v.part(fmt.Sprintf("bike.standard[%d]", i), &b.Standard[i])
+	}
+}
+
+func (v *validator) lines(lines []Line) {
+	v.that(len(lines) <= maxLines, "lines", "are %d, want at most %d", len(lines), maxLines)
+	taken := map[Slot]bool{}
+	for i, l := range lines {
+		path := fmt.Sprintf("lines[%d]", i)
+		v.that(l.Need == Needed || l.Need == Wanted, path+".need", "%q is neither needed nor wanted", l.Need)
+		if l.Kind == PartLine {
+			if l.Part == nil {
+				v.that(false, path+".part", "is missing")
+				continue
+			}
+			v.part(path+".part", l.Part)
+			v.that(!taken[l.Part.Slot], path+".part.slot", "%s is taken by an earlier line", l.Part.Slot)
+			taken[l.Part.Slot] = true
+			continue
+		}
+		v.that(hasOption(LineKinds(), string(l.Kind)), path+".kind", "%q is not a kind of line", l.Kind)
+		v.that(l.Part == nil, path+".part", "belongs to lines of kind part only")
+		v.name(path+".name", l.Name)
+	}
+}
+
+func (v *validator) part(path string, p *Part) {
+	v.name(path+".name", p.Name)
+	v.that(slug.MatchString(p.ID), path+".id", "%q is not a short id of a–z, 0–9 and -", p.ID)
+	_, known := InfoOf(p.Slot)
+	v.that(known, path+".slot", "%q is not a slot", p.Slot)
+	v.origin(path+".origin", p.Origin)
+	v.that(!p.Mass.Known() || (p.Mass.Base() >= 0 && p.Mass.Base() < 100), path+".mass", "%s is outside 0–100 kg", p.Mass)
+	if p.Place != "" {
+		v.place(path+".place", p.Place)
+	}
+	if isTyre := p.Slot == FrontTyre || p.Slot == RearTyre; isTyre || p.Tyre != nil {
+		v.tyre(path+".tyre", isTyre, p.Tyre)
+	}
+	for i, e := range p.Effects {
+		path := fmt.Sprintf("%s.effects[%d]", path, i)
+		v.that(slices.Contains(figures, e.Figure), path+".figure", "%q is not a figure of the bike", e.Figure)
+		v.that(e.Op == Set || e.Op == Add || e.Op == Scale, path+".op", "%q is not set, add or scale", e.Op)
+		switch {
+		case e.Figure == StandLength:
+			v.that(math.Abs(e.Value) <= 300, path+".value", "%g mm is outside ±300", e.Value)
+		case e.Op == Set:
+			low, high := figureRange(e.Figure)
+			v.that(e.Value == math.Trunc(e.Value) && e.Value >= low && e.Value <= high, path+".value", "%g is not a whole number of %g–%g", e.Value, low, high)
+		default:
+			v.that(false, path+".op", "%s can only be set", e.Figure)
+		}
+	}
+}
+
+// figureRange is what a count of teeth or links can be.
+func figureRange(f Figure) (low, high float64) {
+	switch f {
+	case FrontTeeth:
+		return 8, 30
+	case RearTeeth:
+		return 20, 80
+	}
+	return 60, 200
+}
+
+func (v *validator) tyre(path string, wanted bool, t *Tyre) {
+	if t == nil || !wanted {
+		v.that(!wanted, path, "is missing")
+		v.that(t == nil, path, "belongs to tyre slots only")
+		return
+	}
+	_, known := tyre.CharacterOf(t.Kind)
+	v.that(known, path+".kind", "%q is not a kind of tyre", t.Kind)
+	v.that(!t.Size.IsZero(), path+".size", "is missing")
+	if t.Size.IsZero() {
+		return
+	}
+	v.that(!t.Width.Known() || math.Abs(t.Width.In("mm")/t.Size.SectionMM-1) < 0.25, path+".width", "%s is more than a quarter off its code %s", t.Width, t.Size)
+	v.that(!t.RollOut.Known() || math.Abs(t.RollOut.In("mm")/t.Size.RollingCircumferenceMM()-1) < 0.15, path+".roll_out", "%s is more than 15 %% off its code %s", t.RollOut, t.Size)
+	v.that(t.LifeLow.Known() == t.LifeHigh.Known(), path+".life_high", "life is a band: give both ends or neither")
+	if t.LifeLow.Known() && t.LifeHigh.Known() {
+		low, high := t.LifeLow.In("km"), t.LifeHigh.In("km")
+		v.that(low >= 100 && high <= 100000 && low <= high, path+".life_low", "want 100–100 000 km, low before high")
+	}
+}
+
+func (v *validator) loadouts(loadouts []Loadout) {
+	v.that(len(loadouts) > 0, "loadouts", "are missing, want at least one")
+	v.that(len(loadouts) <= maxLoadouts, "loadouts", "are %d, want at most %d", len(loadouts), maxLoadouts)
+	seen := map[string]bool{}
+	for i, l := range loadouts {
+		path := fmt.Sprintf("loadouts[%d]", i)
+		v.that(slug.MatchString(l.ID), path+".id", "%q is not a short id of a–z, 0–9 and -", l.ID)
+		v.that(!seen[l.ID], path+".id", "%q is there twice", l.ID)
+		seen[l.ID] = true
+		v.name(path+".name", l.Name)
+		v.that(!l.Pillion.Known() || (l.Pillion.Base() >= 0 && l.Pillion.Base() <= 250), path+".pillion", "%s is outside 0–250 kg", l.Pillion)
+		v.that(len(l.Loads) <= maxLoads, path+".loads", "are %d, want at most %d", len(l.Loads), maxLoads)
+		for j, item := range l.Loads {
+			path := fmt.Sprintf("%s.loads[%d]", path, j)
+			v.name(path+".name", item.Name)
+			v.place(path+".place", item.Place)
+			v.that(!item.Mass.Known() || (item.Mass.Base() >= 0 && item.Mass.Base() <= 200), path+".mass", "%s is outside 0–200 kg", item.Mass)
+		}
+	}
+}
+
+func (v *validator) place(path string, p load.Place) {
+	_, known := load.SpotOf(p)
+	v.that(known, path, "%q is not a place on the bike", p)
+}
+
+func (v *validator) origin(path string, o sheet.Origin) {
+	v.that(o == "" || slices.Contains(sheet.Origins(), o), path, "%q is not an origin", o)
+}
+
+func hasOption(options []Option, value string) bool {
+	return slices.ContainsFunc(options, func(o Option) bool { return o.Value == value })
+}

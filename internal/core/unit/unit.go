@@ -1,0 +1,152 @@
+// Package unit holds quantities as riders write them: "26 psi", "1,8 bar", "96 kg".
+//
+// A [Quantity] keeps the text that was typed and, beside it, the value in the
+// SI unit of its dimension, so a document that is read and written again does
+// not drift by a digit. The zero Quantity is a missing one, never a zero one.
+// Rotation is the one exception to SI: it is held in revolutions per minute,
+// the unit of every formula and instrument of the trade.
+package unit
+
+import (
+	"fmt"
+	"math"
+	"strings"
+)
+
+// A Unit is one way of writing a dimension: Factor is the size of one of it in
+// the dimension's base unit, Names what a rider may type for it.
+type Unit struct {
+	Symbol string
+	Factor float64
+	Names  []string
+}
+
+// Quantity is a typed amount of the dimension D.
+type Quantity[D Dimension] struct {
+	text string
+	base float64
+}
+
+// Parse reads a number and its unit, "26 psi". The text is kept as it stands.
+func Parse[D Dimension](text string) (Quantity[D], error) {
+	return parse[D](text, "")
+}
+
+// MustParse is Parse for values written in code; it panics on a bad one.
+func MustParse[D Dimension](text string) Quantity[D] {
+	q, err := Parse[D](text)
+	if err != nil {
+		panic(err)
+	}
+	return q
+}
+
+// Known reports whether there is a value.
+func (q Quantity[D]) Known() bool { return q.text != "" }
+
+// String is the text as typed, "" when the quantity is missing.
+func (q Quantity[D]) String() string { return q.text }
+
+// Base is the value in the base unit of the dimension: kg, m, m/s, m³, W, rpm
+// or a plain ratio. It is NaN when the quantity is missing, so a missing number
+// that slips into a sum spoils it instead of hiding in it.
+func (q Quantity[D]) Base() float64 {
+	if !q.Known() {
+		return math.NaN()
+	}
+	return q.base
+}
+
+// In is the value in the named unit, NaN when missing.
+func (q Quantity[D]) In(symbol string) float64 {
+	u, err := find[D](symbol)
+	if err != nil {
+		panic(err)
+	}
+	return q.Base() / u.Factor
+}
+
+// Enter sets the quantity from a form: a bare number takes the unit fallback,
+// an empty text makes the quantity missing. On an error nothing changes.
+func (q *Quantity[D]) Enter(text, fallback string) error {
+	if strings.TrimSpace(text) == "" {
+		*q = Quantity[D]{}
+		return nil
+	}
+	read, err := parse[D](text, fallback)
+	if err != nil {
+		return err
+	}
+	*q = read
+	return nil
+}
+
+// MarshalText writes the text as typed.
+func (q Quantity[D]) MarshalText() ([]byte, error) { return []byte(q.text), nil }
+
+// UnmarshalText reads what MarshalText wrote.
+func (q *Quantity[D]) UnmarshalText(b []byte) error {
+	read, err := Parse[D](string(b))
+	if err != nil {
+		return err
+	}
+	*q = read
+	return nil
+}
+
+// IsZero lets encoders leave a missing quantity out.
+func (q Quantity[D]) IsZero() bool { return !q.Known() }
+
+func parse[D Dimension](text, fallback string) (Quantity[D], error) {
+	var d D
+	text = strings.TrimSpace(text)
+	digits, symbol := split(text)
+	number, err := Number(digits)
+	if err != nil {
+		return Quantity[D]{}, fmt.Errorf("%q: %w, want e.g. %q", text, err, d.example())
+	}
+	if symbol == "" && fallback != "" {
+		symbol = fallback
+		text += " " + fallback
+	}
+	u, err := find[D](symbol)
+	if err != nil {
+		return Quantity[D]{}, fmt.Errorf("%q: %w", text, err)
+	}
+	return Quantity[D]{text: strings.TrimSpace(text), base: number * u.Factor}, nil
+}
+
+// split cuts "26 psi" into its number and its unit.
+func split(text string) (number, symbol string) {
+	end := strings.IndexFunc(text, func(r rune) bool {
+		return !strings.ContainsRune("0123456789.,+-", r)
+	})
+	if end < 0 {
+		return text, ""
+	}
+	return text[:end], strings.TrimSpace(text[end:])
+}
+
+func find[D Dimension](symbol string) (Unit, error) {
+	var d D
+	for _, u := range d.units() {
+		if strings.EqualFold(u.Symbol, symbol) {
+			return u, nil
+		}
+		for _, name := range u.Names {
+			if strings.EqualFold(name, symbol) {
+				return u, nil
+			}
+		}
+	}
+	known := make([]string, 0, len(d.units()))
+	for _, u := range d.units() {
+		if u.Symbol != "" {
+			known = append(known, u.Symbol)
+		}
+	}
+	if symbol == "" {
+		return Unit{}, fmt.Errorf("unit missing, want one of %s", strings.Join(known, ", "))
+	}
+	return Unit{}, fmt.Errorf("unknown unit %q, want one of %s", symbol, strings.Join(known, ", "))
+}

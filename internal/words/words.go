@@ -1,0 +1,112 @@
+// Package words writes figures for people: sensible digits, a thin space in
+// thousands, the unit behind the number, a true minus sign.
+package words
+
+import (
+	"math"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/money"
+)
+
+// thin is a narrow no-break space.
+const thin = "\u202f"
+
+// decimals shown per unit; a unit that is not here has none.
+var decimals = map[string]int{"km/h": 1, "°": 1, "": 2}
+
+// finer figures show more digits than their unit's.
+var finer = map[string]int{"gear-change": 1, "wheel-mix": 1, "speedometer": 1, "axle-shift": 1, "seat-rise": 1, "stand-short": 1, "loaded-mass": 1}
+
+// Value is a figure's value with its unit, "?" when it is unknown.
+func Value(f eval.Figure) string {
+	if !f.Known {
+		return "?"
+	}
+	return Quantity(f.ID, f.Value, f.Unit)
+}
+
+// Limit is a figure's limit with its unit.
+func Limit(f eval.Figure) string {
+	if f.ID == "loaded-mass" || f.ID == "crawl-speed" {
+		return join(trimmed(f.Limit, 1), f.Unit)
+	}
+	return Quantity(f.ID, f.Limit, f.Unit)
+}
+
+// Delta is a change of a figure with its sign and unit.
+func Delta(f eval.Figure, delta float64) string {
+	text := Quantity(f.ID, math.Abs(delta), f.Unit)
+	if delta < 0 {
+		return "−" + text
+	}
+	return "+" + text
+}
+
+// Quantity is a number of a figure with its unit.
+func Quantity(id string, v float64, unit string) string {
+	if money.Valid(unit) {
+		return money.New(int64(math.Round(v)), unit).Display()
+	}
+	return join(Number(v, Digits(id, unit)), unit)
+}
+
+// Digits behind the point that a figure is shown with.
+func Digits(id, unit string) int {
+	if d, ok := finer[id]; ok {
+		return d
+	}
+	return decimals[unit]
+}
+
+// Number writes a number with so many decimals. What is not a number is "?".
+func Number(v float64, digits int) string {
+	if math.IsNaN(v) || math.IsInf(v, 0) {
+		return "?"
+	}
+	text := strconv.FormatFloat(math.Abs(v), 'f', digits, 64)
+	whole, fraction, _ := strings.Cut(text, ".")
+	for at := len(whole) - 3; at > 0 && len(whole) > 4; at -= 3 {
+		whole = whole[:at] + thin + whole[at:]
+	}
+	if fraction != "" {
+		whole += "." + fraction
+	}
+	if v < 0 && strings.Trim(text, "0.") != "" {
+		whole = "−" + whole
+	}
+	return whole
+}
+
+// Free writes a number of a working: as many digits as matter.
+func Free(v float64) string {
+	if math.IsNaN(v) || math.IsInf(v, 0) {
+		return "?"
+	}
+	digits := 0
+	for a := math.Abs(v); digits < 4 && a != 0 && a < 1000; digits++ {
+		a *= 10
+	}
+	return trimmed(v, digits)
+}
+
+// trimmed is Number without trailing zeros.
+func trimmed(v float64, digits int) string {
+	text := Number(v, digits)
+	if strings.Contains(text, ".") {
+		text = strings.TrimRight(strings.TrimRight(text, "0"), ".")
+	}
+	return text
+}
+
+func join(number, unit string) string {
+	switch unit {
+	case "":
+		return number
+	case "°":
+		return number + unit
+	}
+	return number + "\u00a0" + unit
+}
