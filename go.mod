@@ -5,9 +5,17 @@ go 1.26.0
 require (
 	github.com/bojanz/currency v1.4.2
 	github.com/go-json-experiment/json v1.27.2
+	github.com/go-sql-driver/mysql v1.10.1
+	github.com/jmoiron/sqlx v1.4.0
+	github.com/pressly/goose/v3 v3.29.0
+	golang.org/x/crypto v0.58.0
 )
 
 require (
+	filippo.io/edwards25519 v1.2.0 // indirect
 	github.com/cockroachdb/apd/v3 v3.2.1 // indirect
-	github.com/lib/pq v1.10.9 // indirect
+	github.com/mfridman/interpolate v0.0.2 // indirect
+	github.com/sethvargo/go-retry v0.5.0 // indirect
+	go.uber.org/multierr v1.11.0 // indirect
+	golang.org/x/sync v0.24.0 // indirect
 )

@@ -1,0 +1,89 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+
+	"github.com/go-json-experiment/json"
+	"github.com/jmoiron/sqlx"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/format"
+)
+
+const bikeKind = "bike"
+
+// LoadCatalogue puts bikes and parts on the shelf, over older ones of the same
+// id.
+func (s *Store) LoadCatalogue(ctx context.Context, bikes []*plan.Bike, parts plan.Shelf) error {
+	return s.change(ctx, func(tx *sqlx.Tx) error {
+		for i, b := range bikes {
+			if err := shelve(ctx, tx, bikeKind, b.ID, i, b); err != nil {
+				return err
+			}
+		}
+		for i, p := range parts {
+			if err := shelve(ctx, tx, string(p.Slot), p.ID, i, p); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}
+
+func shelve(ctx context.Context, tx *sqlx.Tx, kind, id string, position int, what any) error {
+	document, err := json.Marshal(what, json.Deterministic(true))
+	if err != nil {
+		return err
+	}
+	_, err = tx.ExecContext(ctx, `
+		INSERT INTO catalogue (kind, id, position, document) VALUES (?, ?, ?, ?)
+		ON DUPLICATE KEY UPDATE position = VALUES(position), document = VALUES(document)`, kind, id, position, document)
+	return err
+}
+
+// Bikes of the catalogue.
+func (s *Store) Bikes(ctx context.Context) ([]*plan.Bike, error) {
+	var documents [][]byte
+	err := s.db.SelectContext(ctx, &documents, `SELECT document FROM catalogue WHERE kind = ? ORDER BY position, id`, bikeKind)
+	if err != nil {
+		return nil, err
+	}
+	return decodeAll[plan.Bike](documents)
+}
+
+// Bike of the catalogue; ErrNotFound when there is none.
+func (s *Store) Bike(ctx context.Context, id string) (*plan.Bike, error) {
+	var document []byte
+	err := s.db.GetContext(ctx, &document, `SELECT document FROM catalogue WHERE kind = ? AND id = ?`, bikeKind, id)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, ErrNotFound
+	}
+	if err != nil {
+		return nil, err
+	}
+	b := new(plan.Bike)
+	return b, format.DecodeStrict(document, b)
+}
+
+// Shelf is every part of the catalogue.
+func (s *Store) Shelf(ctx context.Context) (plan.Shelf, error) {
+	var documents [][]byte
+	err := s.db.SelectContext(ctx, &documents, `SELECT document FROM catalogue WHERE kind <> ? ORDER BY kind, position, id`, bikeKind)
+	if err != nil {
+		return nil, err
+	}
+	return decodeAll[plan.Part](documents)
+}
+
+func decodeAll[T any](documents [][]byte) ([]*T, error) {
+	list := make([]*T, len(documents))
+	for i, d := range documents {
+		list[i] = new(T)
+		if err := format.DecodeStrict(d, list[i]); err != nil {
+			return nil, err
+		}
+	}
+	return list, nil
+}

@@ -1,0 +1,224 @@
+package store
+
+import (
+	"context"
+	"crypto/rand"
+	"database/sql"
+	"errors"
+	"time"
+	"unicode/utf8"
+
+	"github.com/jmoiron/sqlx"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/format"
+)
+
+// Snapshot is a plan at one revision.
+type Snapshot struct {
+	PlanID   string
+	Revision string
+	MadeAt   time.Time
+	Plan     *plan.Plan
+	Undo     string // what an undo would take back, "" when there is nothing
+	Redo     string // what a redo would bring again, "" when there is nothing
+}
+
+type headRow struct {
+	PlanID   string         `db:"plan_id"`
+	Revision string         `db:"id"`
+	Parent   sql.NullString `db:"parent_id"`
+	Tip      string         `db:"tip_id"`
+	Summary  string         `db:"summary"`
+	MadeAt   time.Time      `db:"made_at"`
+	Document []byte         `db:"document"`
+}
+
+const selectHeads = `
+	SELECT h.plan_id, r.id, r.parent_id, h.tip_id, r.summary, r.made_at, r.document
+	FROM plans p JOIN heads h ON h.plan_id = p.id JOIN revisions r ON r.id = h.revision_id
+	WHERE p.rider_id = ?`
+
+// Plans lists a rider's plans, the newest first.
+func (s *Store) Plans(ctx context.Context, rider string) ([]*Snapshot, error) {
+	var rows []headRow
+	if err := s.db.SelectContext(ctx, &rows, selectHeads+` ORDER BY r.made_at DESC, h.plan_id`, rider); err != nil {
+		return nil, err
+	}
+	list := make([]*Snapshot, len(rows))
+	for i, row := range rows {
+		p, err := format.DecodePlan(row.Document)
+		if err != nil {
+			return nil, err
+		}
+		list[i] = &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p}
+	}
+	return list, nil
+}
+
+// Plan loads a rider's plan at its head; ErrNotFound for another's or none.
+func (s *Store) Plan(ctx context.Context, rider, planID string) (*Snapshot, error) {
+	var row headRow
+	err := s.db.GetContext(ctx, &row, selectHeads+` AND p.id = ?`, rider, planID)
+	if errors.Is(err, sql.ErrNoRows) {
+		return nil, ErrNotFound
+	}
+	if err != nil {
+		return nil, err
+	}
+	p, err := format.DecodePlan(row.Document)
+	if err != nil {
+		return nil, err
+	}
+	snapshot := &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p}
+	if row.Parent.Valid {
+		snapshot.Undo = row.Summary
+	}
+	if row.Tip != row.Revision {
+		next, err := nextTowards(ctx, s.db, row.Tip, row.Revision)
+		if err != nil {
+			return nil, err
+		}
+		snapshot.Redo = next.Summary
+	}
+	return snapshot, nil
+}
+
+// CreatePlan stores a new plan; it returns the plan's id.
+func (s *Store) CreatePlan(ctx context.Context, rider string, p *plan.Plan, summary string) (string, error) {
+	document, err := format.EncodePlan(p)
+	if err != nil {
+		return "", err
+	}
+	planID, revision := rand.Text(), rand.Text()
+	return planID, s.change(ctx, func(tx *sqlx.Tx) error {
+		if _, err := tx.ExecContext(ctx, `INSERT INTO plans (id, rider_id, created_at) VALUES (?, ?, ?)`, planID, rider, s.now()); err != nil {
+			return err
+		}
+		if err := s.addRevision(ctx, tx, revision, planID, nil, summary, document); err != nil {
+			return err
+		}
+		_, err := tx.ExecContext(ctx, `INSERT INTO heads (plan_id, revision_id, tip_id) VALUES (?, ?, ?)`, planID, revision, revision)
+		return err
+	})
+}
+
+// Save puts a changed document on top of the revision base. ErrStale when base
+// is not the head any more.
+func (s *Store) Save(ctx context.Context, rider, planID, base string, p *plan.Plan, summary string) error {
+	document, err := format.EncodePlan(p)
+	if err != nil {
+		return err
+	}
+	revision := rand.Text()
+	return s.change(ctx, func(tx *sqlx.Tx) error {
+		// The lock makes two savers queue here, not deadlock further down.
+		if err := lockHead(ctx, tx, rider, planID, base); err != nil {
+			return err
+		}
+		if err := s.addRevision(ctx, tx, revision, planID, base, summary, document); err != nil {
+			return err
+		}
+		return moveHead(ctx, tx, planID, base, revision, revision)
+	})
+}
+
+// Undo moves the head from base to its parent.
+func (s *Store) Undo(ctx context.Context, rider, planID, base string) error {
+	return s.change(ctx, func(tx *sqlx.Tx) error {
+		if err := lockHead(ctx, tx, rider, planID, base); err != nil {
+			return err
+		}
+		var parent sql.NullString
+		if err := tx.GetContext(ctx, &parent, `SELECT parent_id FROM revisions WHERE id = ?`, base); err != nil {
+			return err
+		}
+		if !parent.Valid {
+			return ErrNothing
+		}
+		return moveHead(ctx, tx, planID, base, parent.String, "")
+	})
+}
+
+// Redo moves the head from base one revision towards the tip.
+func (s *Store) Redo(ctx context.Context, rider, planID, base string) error {
+	return s.change(ctx, func(tx *sqlx.Tx) error {
+		if err := lockHead(ctx, tx, rider, planID, base); err != nil {
+			return err
+		}
+		var tip string
+		if err := tx.GetContext(ctx, &tip, `SELECT tip_id FROM heads WHERE plan_id = ?`, planID); err != nil {
+			return err
+		}
+		if tip == base {
+			return ErrNothing
+		}
+		next, err := nextTowards(ctx, tx, tip, base)
+		if err != nil {
+			return err
+		}
+		return moveHead(ctx, tx, planID, base, next.ID, "")
+	})
+}
+
+// lockHead locks the head of a rider's plan and makes sure that it is base.
+func lockHead(ctx context.Context, tx *sqlx.Tx, rider, planID, base string) error {
+	var head string
+	err := tx.GetContext(ctx, &head, `
+		SELECT h.revision_id FROM heads h JOIN plans p ON p.id = h.plan_id
+		WHERE p.id = ? AND p.rider_id = ? FOR UPDATE`, planID, rider)
+	if errors.Is(err, sql.ErrNoRows) {
+		return ErrNotFound
+	}
+	if err == nil && head != base {
+		return ErrStale
+	}
+	return err
+}
+
+// moveHead is the compare-and-set; an empty tip stays as it is.
+func moveHead(ctx context.Context, tx *sqlx.Tx, planID, from, to, tip string) error {
+	result, err := tx.ExecContext(ctx, `
+		UPDATE heads SET revision_id = ?, tip_id = IF(? = '', tip_id, ?)
+		WHERE plan_id = ? AND revision_id = ?`, to, tip, tip, planID, from)
+	if err != nil {
+		return err
+	}
+	if n, err := result.RowsAffected(); err != nil || n != 1 {
+		return errors.Join(ErrStale, err)
+	}
+	return nil
+}
+
+func (s *Store) addRevision(ctx context.Context, tx *sqlx.Tx, id, planID string, parent any, summary string, document []byte) error {
+	_, err := tx.ExecContext(ctx, `
+		INSERT INTO revisions (id, plan_id, parent_id, summary, document, made_at) VALUES (?, ?, ?, ?, ?, ?)`,
+		id, planID, parent, clip(summary, 500), document, s.now())
+	return err
+}
+
+type step struct {
+	ID      string `db:"id"`
+	Summary string `db:"summary"`
+}
+
+// nextTowards is the revision after base on the way to tip.
+func nextTowards(ctx context.Context, q sqlx.QueryerContext, tip, base string) (step, error) {
+	var next step
+	err := sqlx.GetContext(ctx, q, &next, `
+		WITH RECURSIVE way (id, parent_id, summary) AS (
+			SELECT id, parent_id, summary FROM revisions WHERE id = ?
+			UNION ALL
+			SELECT r.id, r.parent_id, r.summary FROM revisions r JOIN way w ON r.id = w.parent_id WHERE w.parent_id <> ?
+		)
+		SELECT id, summary FROM way WHERE parent_id = ?`, tip, base, base)
+	return next, err
+}
+
+// clip shortens text to a column's characters.
+func clip(text string, most int) string {
+	if utf8.RuneCountInString(text) <= most {
+		return text
+	}
+	return string([]rune(text)[:most-1]) + "…"
+}
