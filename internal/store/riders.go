@@ -6,6 +6,7 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"sync"
 	"time"
 
 	"golang.org/x/crypto/bcrypt"
@@ -71,7 +72,9 @@ func (s *Store) rider(ctx context.Context, query string, args ...any) (*Rider, e
 
 // nobody is compared with when there is no such rider, so that a wrong name and
 // a wrong password take the same time.
-var nobody = []byte("$2a$12$R9h/cIPz0gi.URNNX3kh2OPST9/PgBkqquzi.Ss7KIUgO2t0jWMUW")
+var nobody = sync.OnceValues(func() ([]byte, error) {
+	return bcrypt.GenerateFromPassword([]byte(rand.Text()), passwordCost)
+})
 
 // SignIn finds the rider of a name and password. A wrong name and a wrong
 // password are the same ErrNotFound.
@@ -80,7 +83,10 @@ func (s *Store) SignIn(ctx context.Context, name, password string) (*Rider, erro
 	if err != nil && !errors.Is(err, ErrNotFound) {
 		return nil, err
 	}
-	hash := nobody
+	hash, hashErr := nobody()
+	if hashErr != nil {
+		return nil, hashErr
+	}
 	if err == nil && rider.Hash != nil {
 		hash = rider.Hash
 	}
