@@ -59,9 +59,9 @@ func run(args []string, in io.Reader, out, errOut io.Writer) error {
 	case "calc":
 		return calculate(rest, out)
 	case "serve":
-		return serve(rest)
+		return serve(rest, out, errOut)
 	case "demo":
-		return runDemo(rest)
+		return runDemo(rest, out, errOut)
 	case "migrate":
 		return migrate(rest)
 	case "help", "-help", "--help", "-h":

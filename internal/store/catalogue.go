@@ -4,6 +4,8 @@ import (
 	"context"
 	"database/sql"
 	"errors"
+	"sync"
+	"time"
 
 	"github.com/go-json-experiment/json"
 	"github.com/jmoiron/sqlx"
@@ -17,6 +19,7 @@ const bikeKind = "bike"
 // LoadCatalogue puts bikes and parts on the shelf, over older ones of the same
 // id.
 func (s *Store) LoadCatalogue(ctx context.Context, bikes []*plan.Bike, parts plan.Shelf) error {
+	defer s.forgetShelf()
 	return s.change(ctx, func(tx *sqlx.Tx) error {
 		for i, b := range bikes {
 			if err := shelve(ctx, tx, bikeKind, b.ID, i, b); err != nil {
@@ -67,8 +70,39 @@ func (s *Store) Bike(ctx context.Context, id string) (*plan.Bike, error) {
 	return b, format.DecodeStrict(document, b)
 }
 
-// Shelf is every part of the catalogue.
+// shelfKept is how long the shelf is kept: it is read by every page and changes
+// when somebody loads another catalogue.
+const shelfKept = time.Minute
+
+// Shelf is every part of the catalogue. The parts are shared: nobody changes one.
 func (s *Store) Shelf(ctx context.Context) (plan.Shelf, error) {
+	s.shelf.Lock()
+	defer s.shelf.Unlock()
+	if s.shelf.parts != nil && s.now().Sub(s.shelf.read) < shelfKept {
+		return s.shelf.parts, nil
+	}
+	parts, err := s.readShelf(ctx)
+	if err != nil {
+		return nil, err
+	}
+	s.shelf.parts, s.shelf.read = parts, s.now()
+	return parts, nil
+}
+
+// shelf is the catalogue's parts as last read.
+type shelf struct {
+	sync.Mutex
+	parts plan.Shelf
+	read  time.Time
+}
+
+func (s *Store) forgetShelf() {
+	s.shelf.Lock()
+	defer s.shelf.Unlock()
+	s.shelf.parts = nil
+}
+
+func (s *Store) readShelf(ctx context.Context) (plan.Shelf, error) {
 	var documents [][]byte
 	err := s.db.SelectContext(ctx, &documents, `SELECT document FROM catalogue WHERE kind <> ? ORDER BY kind, position, id`, bikeKind)
 	if err != nil {

@@ -33,8 +33,9 @@ var (
 
 // Store is the database.
 type Store struct {
-	db  *sqlx.DB
-	now func() time.Time
+	db    *sqlx.DB
+	now   func() time.Time
+	shelf shelf
 }
 
 // Open connects to the MariaDB of a DSN in the driver's form.

@@ -14,11 +14,17 @@ import (
 // thin is a narrow no-break space.
 const thin = "\u202f"
 
+// coarse figures are estimates: they are shown to the nearest hundred.
+var coarse = map[string]bool{"tyre-life": true, "rear-life": true, "front-life": true}
+
 // decimals shown per unit; a unit that is not here has none.
 var decimals = map[string]int{"km/h": 1, "°": 1, "": 2}
 
 // finer figures show more digits than their unit's.
 var finer = map[string]int{"gear-change": 1, "wheel-mix": 1, "speedometer": 1, "axle-shift": 1, "seat-rise": 1, "stand-short": 1, "loaded-mass": 1}
+
+// roughFrom is from how many minor units money is shown without them.
+const roughFrom = 100_000
 
 // Value is a figure's value with its unit, "?" when it is unknown.
 func Value(f eval.Figure) string {
@@ -36,10 +42,14 @@ func Limit(f eval.Figure) string {
 	return Quantity(f.ID, f.Limit, f.Unit)
 }
 
-// Delta is a change of a figure with its sign and unit.
+// Delta is a change of a figure with its sign and unit, "" when it is too small
+// to be shown.
 func Delta(f eval.Figure, delta float64) string {
 	text := Quantity(f.ID, math.Abs(delta), f.Unit)
-	if delta < 0 {
+	switch {
+	case text == Quantity(f.ID, 0, f.Unit):
+		return ""
+	case delta < 0:
 		return "−" + text
 	}
 	return "+" + text
@@ -48,7 +58,14 @@ func Delta(f eval.Figure, delta float64) string {
 // Quantity is a number of a figure with its unit.
 func Quantity(id string, v float64, unit string) string {
 	if money.Valid(unit) {
-		return money.New(int64(math.Round(v)), unit).Display()
+		amount := money.New(int64(math.Round(v)), unit)
+		if math.Abs(v) >= roughFrom {
+			return amount.Rough()
+		}
+		return amount.Display()
+	}
+	if coarse[id] {
+		v = 100 * math.Round(v/100)
 	}
 	return join(Number(v, Digits(id, unit)), unit)
 }
@@ -109,4 +126,13 @@ func join(number, unit string) string {
 		return number + unit
 	}
 	return number + "\u00a0" + unit
+}
+
+// Plain is a number of a working with its unit: money as money, anything else
+// with the digits that matter.
+func Plain(v float64, unit string) string {
+	if money.Valid(unit) && !math.IsNaN(v) {
+		return money.New(int64(math.Round(v)), unit).Display()
+	}
+	return join(Free(v), unit)
 }

@@ -134,6 +134,7 @@ func (r *run) all() LoadoutReport {
 	report := LoadoutReport{ID: r.loadout.ID, Name: r.loadout.Name}
 	if r.built == nil {
 		report.Gauges = r.withoutBike()
+		report.Others = []Figure{r.costOf(plan.Needed), r.costOf(plan.Wanted), r.contingency(report.Gauges[0])}
 		return report
 	}
 	r.items = r.masses()
@@ -141,8 +142,9 @@ func (r *run) all() LoadoutReport {
 	gearChange := r.gearChange()
 	mass, front, rear := r.loadedMass(), r.axle("front-load"), r.axle("rear-load")
 	chain, axle := r.chainLinks(), r.axleShift()
+	cost := r.cost()
 	report.Gauges = append(make([]Figure, 0, len(GaugeIDs)),
-		r.cost(), mass, r.pending("axle-front"), r.pending("axle-rear"), r.tyreLoad(), r.tyreLife(),
+		cost, mass, r.pending("axle-front"), r.pending("axle-rear"), r.tyreLoad(), r.tyreLife(),
 		r.cruiseRPM(), r.crawlSpeed(),
 		r.pending("range"), r.pending("charge-margin"), r.pending("sag-front"), r.pending("sag-rear"), r.pending("seat-reach"),
 		r.pending("clearance"), r.pending("night-speed"), r.pending("ready-date"), r.pending("needs"))
@@ -150,6 +152,7 @@ func (r *run) all() LoadoutReport {
 		gearChange, circumference[0], circumference[1], chain, axle,
 		r.seatRise(), r.standShort(), r.rake(), r.mix(), r.speedometer(),
 		front, rear, r.rearLife(), r.frontLife(), r.tyreCost(), r.rideHours(),
+		r.costOf(plan.Needed), r.costOf(plan.Wanted), r.contingency(cost),
 	}
 	report.Facts = r.facts
 	report.Findings = knock.Findings(r.facts)

@@ -66,12 +66,54 @@ func (r *run) gauge(id string) *calc { return r.figure(id, gaugeNames[id][0], ga
 
 var costFormula = sheet.Formula{Text: "cost = Σ lines", Origin: sheet.Computed}
 
-// cost adds up every line, in minor units of the plan's currency.
+// cost adds up every line, in minor units of the plan's currency, against the
+// brief's budget.
 func (r *run) cost() Figure {
 	c := r.figure("cost", "Cost", r.plan.Currency)
+	c.sum(func(plan.Line) bool { return true })
+	c.working.Note("Contingency stands apart: a tenth is wise. Freight, tax and workshop count when they are lines of the plan.")
+	limit := missingValue
+	if budget := r.plan.Brief.Budget; budget.Known() && budget.Code() == r.plan.Currency {
+		limit.Number = float64(budget.Minor())
+	} else {
+		c.lacks("budget (Brief)")
+	}
+	return c.atMost(limit, 0.95, verdict.Over)
+}
+
+// costOf adds up the lines of one need.
+func (r *run) costOf(need plan.Need) Figure {
+	name := map[plan.Need]string{plan.Needed: "Of it needed", plan.Wanted: "Of it wanted"}[need]
+	c := r.figure("cost-"+string(need), name, r.plan.Currency)
+	c.sum(func(l plan.Line) bool { return l.Need == need })
+	return c.plain()
+}
+
+// contingency is a tenth of what is needed and wanted, apart from it.
+func (r *run) contingency(cost Figure) Figure {
+	c := r.figure("contingency", "Wise to keep back", r.plan.Currency)
+	if !cost.Known {
+		c.lacks("the cost")
+	}
+	amount := cost.Value / 10
+	c.is(amount)
+	if c.working != nil {
+		c.working.Step(contingencyFormula, computed("contingency", amount, r.plan.Currency), computed("cost", cost.Value, r.plan.Currency))
+	}
+	return c.plain()
+}
+
+var contingencyFormula = sheet.Formula{Text: "contingency = cost / 10", Origin: sheet.Practice}
+
+// sum adds up the lines that count.
+func (c *calc) sum(counts func(plan.Line) bool) {
+	currency := c.run.plan.Currency
 	var in []sheet.Value
-	total := money.New(0, r.plan.Currency)
-	for _, l := range r.plan.Lines {
+	total := money.New(0, currency)
+	for _, l := range c.run.plan.Lines {
+		if !counts(l) {
+			continue
+		}
 		amount := l.Cost()
 		if !amount.Known() {
 			c.lacks("price of " + l.Title())
@@ -79,7 +121,7 @@ func (r *run) cost() Figure {
 		}
 		sum, err := total.Plus(amount)
 		if err != nil {
-			c.lacks("rate from " + amount.Code() + " to " + r.plan.Currency)
+			c.lacks("rate from " + amount.Code() + " to " + currency)
 			continue
 		}
 		total = sum
@@ -89,17 +131,8 @@ func (r *run) cost() Figure {
 	}
 	c.is(float64(total.Minor()))
 	if c.working != nil {
-		c.working.Step(costFormula, computed("Cost", float64(total.Minor()), total.Code()), in...)
-		c.working.Note("Contingency stands apart: a tenth is wise. Freight, tax and workshop count when they are lines of the plan.")
+		c.working.Step(costFormula, computed("cost", float64(total.Minor()), currency), in...)
 	}
-	budget := r.plan.Brief.Budget
-	limit := missingValue
-	if budget.Known() && budget.Code() == r.plan.Currency {
-		limit.Number = float64(budget.Minor())
-	} else {
-		c.lacks("budget (Brief)")
-	}
-	return c.atMost(limit, 0.95, verdict.Over)
 }
 
 func priceOrigin(l plan.Line) sheet.Origin {

@@ -7,10 +7,11 @@ import (
 	"valiantmule/internal/core/plan"
 )
 
-// Alternative is something a rider points at before choosing it.
+// Alternative is something a rider points at before choosing it, as the plan it
+// would make: parts chosen by [plan.Plan.With], a brief as typed, another bike.
 type Alternative struct {
-	Label   string
-	Choices []plan.Choice
+	Label string
+	Plan  *plan.Plan
 }
 
 // Difference is what an alternative would do to the plan in one loadout.
@@ -39,7 +40,7 @@ func Preview(p *plan.Plan, shelf plan.Shelf, loadout string, alternatives []Alte
 	}
 	differences := make([]Difference, len(alternatives))
 	for i, a := range alternatives {
-		after, err := EvaluateLoadout(p.With(a.Choices...), shelf, loadout)
+		after, err := EvaluateLoadout(a.Plan, shelf, loadout)
 		if err != nil {
 			return nil, err
 		}

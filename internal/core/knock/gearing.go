@@ -40,7 +40,7 @@ func tyreMovesGearing(f *Facts) (Finding, bool) {
 	}
 	return Finding{
 		State:    verdict.Watch,
-		What:     fmt.Sprintf("The rear tyre rolls %+.1f %% per turn: the gearing is %.1f %% %s than standard before a sprocket is touched.", grown, math.Abs(f.ChangePercent), how),
+		What:     fmt.Sprintf("The rear tyre rolls %s %% per turn: the gearing is %.1f %% %s than standard before a sprocket is touched.", signed(grown, 1), math.Abs(f.ChangePercent), how),
 		Why:      why,
 		Do:       fmt.Sprintf("%d teeth behind restore it (%.1f exactly).", teeth, exact),
 		Remedies: rearTeeth(f, teeth, "%d teeth behind restore the gearing"),
@@ -63,18 +63,15 @@ func pairRemedy(f *Facts, pair drive.Pair, label string) []Remedy {
 	if choices == nil {
 		return nil
 	}
-	links, _, ok := ChainFor(f, pair)
-	if ok && links != f.Chain.Links {
-		if p := chainOf(f, links); p != nil {
-			choices = append(choices, plan.Choice{Slot: plan.Chain, Part: p})
-			label += fmt.Sprintf(", with a chain of %d links", links)
-		}
+	if links, _, ok := ChainFor(f, pair); ok && links != f.Chain.Links {
+		choices = append(choices, plan.Choice{Slot: plan.Chain, Part: chainOf(f, links)})
+		label += fmt.Sprintf(", with a chain of %d links", links)
 	}
 	return []Remedy{{Label: label, Choices: choices}}
 }
 
 // PairChoices are the choices that bring the bike from its pair to another; nil
-// when the shelf lacks a sprocket.
+// for the pair that is on.
 func PairChoices(f *Facts, pair drive.Pair) []plan.Choice {
 	var choices []plan.Choice
 	for _, want := range []struct {
@@ -93,22 +90,20 @@ func PairChoices(f *Facts, pair drive.Pair) []plan.Choice {
 			choices = append(choices, plan.Choice{Slot: want.slot})
 			continue
 		}
-		part := sprocketOf(f, want.slot, want.figure, want.teeth)
-		if part == nil {
-			return nil
-		}
-		choices = append(choices, plan.Choice{Slot: want.slot, Part: part})
+		choices = append(choices, plan.Choice{Slot: want.slot, Part: partWith(f, want.slot, want.figure, want.teeth)})
 	}
 	return choices
 }
 
-func sprocketOf(f *Facts, slot plan.Slot, figure plan.Figure, teeth int) *plan.Part {
+// partWith is the shelf's part that sets a figure to a count and goes on the
+// bike, or else one that is not listed and has no price yet.
+func partWith(f *Facts, slot plan.Slot, figure plan.Figure, count int) *plan.Part {
 	for _, p := range f.Shelf {
-		if p.Slot == slot && int(p.Sets(figure)) == teeth && f.Standard.Fits(p) {
+		if p.Slot == slot && int(p.Sets(figure)) == count && f.Standard.Fits(p) {
 			return p
 		}
 	}
-	return nil
+	return plan.Unlisted(f.Built.Bike, slot, count)
 }
 
 // ChainFor is the chain for a pair: the one that is on if the adjuster reaches,
@@ -137,12 +132,7 @@ func (f *Facts) StandardCentreMM() (float64, error) {
 }
 
 func chainOf(f *Facts, links int) *plan.Part {
-	for _, p := range f.Shelf {
-		if p.Slot == plan.Chain && int(p.Sets(plan.ChainLinks)) == links && f.Standard.Fits(p) {
-			return p
-		}
-	}
-	return nil
+	return partWith(f, plan.Chain, plan.ChainLinks, links)
 }
 
 func chainRemedy(f *Facts, label string) []Remedy {

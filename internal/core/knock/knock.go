@@ -8,6 +8,9 @@
 package knock
 
 import (
+	"math"
+	"strconv"
+
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/verdict"
@@ -16,6 +19,7 @@ import (
 // Finding is what a rule has to say.
 type Finding struct {
 	ID       string
+	Stage    Stage
 	State    verdict.State
 	What     string // what is the case, in figures
 	Why      string // what comes of it
@@ -69,9 +73,29 @@ type Facts struct {
 	TyreLoad    Ends // of the rated load, 1 = all of it
 }
 
+// Stage is the part of the work in which a finding is settled.
+type Stage string
+
+// The stages that have rules.
+const (
+	Bike    Stage = "bike"
+	Tyres   Stage = "tyres"
+	Gearing Stage = "gearing"
+)
+
+// signed writes a number with its sign, minus as a true one.
+func signed(v float64, digits int) string {
+	text := strconv.FormatFloat(math.Abs(v), 'f', digits, 64)
+	if v < 0 {
+		return "−" + text
+	}
+	return "+" + text
+}
+
 // A Rule is a named row.
 type Rule struct {
 	ID    string
+	Stage Stage
 	speak func(*Facts) (Finding, bool)
 }
 
@@ -79,30 +103,30 @@ type Rule struct {
 func Rules() []Rule { return rules }
 
 var rules = []Rule{
-	{"overweight", overweight},
-	{"tyre-overload", tyreOverload},
-	{"front-tyre-rim", func(f *Facts) (Finding, bool) { return rimMismatch(f, plan.FrontTyre) }},
-	{"rear-tyre-rim", func(f *Facts) (Finding, bool) { return rimMismatch(f, plan.RearTyre) }},
-	{"rear-tyre-clearance", rearClearance},
-	{"front-tyre-speed", func(f *Facts) (Finding, bool) { return speedSymbol(f, plan.FrontTyre) }},
-	{"rear-tyre-speed", func(f *Facts) (Finding, bool) { return speedSymbol(f, plan.RearTyre) }},
-	{"rear-tyre-in-front", rearInFront},
-	{"front-rim-width", func(f *Facts) (Finding, bool) { return rimWidth(f, plan.FrontTyre) }},
-	{"rear-rim-width", func(f *Facts) (Finding, bool) { return rimWidth(f, plan.RearTyre) }},
-	{"front-rear-mix", frontRearMix},
-	{"tyre-against-ground", tyreAgainstGround},
-	{"part-does-not-fit", doesNotFit},
-	{"effects-clash", effectsClash},
-	{"tyre-moves-gearing", tyreMovesGearing},
-	{"chain-length", chainLength},
-	{"axle-position", axlePosition},
-	{"chain-slider", chainSlider},
-	{"small-front-sprocket", smallFrontSprocket},
-	{"worn-together", wornTogether},
-	{"speedometer", speedometer},
-	{"seat-height", seatHeight},
-	{"stand-too-short", standTooShort},
-	{"rake", rake},
+	{"overweight", Bike, overweight},
+	{"tyre-overload", Tyres, tyreOverload},
+	{"front-tyre-rim", Tyres, func(f *Facts) (Finding, bool) { return rimMismatch(f, plan.FrontTyre) }},
+	{"rear-tyre-rim", Tyres, func(f *Facts) (Finding, bool) { return rimMismatch(f, plan.RearTyre) }},
+	{"rear-tyre-clearance", Tyres, rearClearance},
+	{"front-tyre-speed", Tyres, func(f *Facts) (Finding, bool) { return speedSymbol(f, plan.FrontTyre) }},
+	{"rear-tyre-speed", Tyres, func(f *Facts) (Finding, bool) { return speedSymbol(f, plan.RearTyre) }},
+	{"rear-tyre-in-front", Tyres, rearInFront},
+	{"front-rim-width", Tyres, func(f *Facts) (Finding, bool) { return rimWidth(f, plan.FrontTyre) }},
+	{"rear-rim-width", Tyres, func(f *Facts) (Finding, bool) { return rimWidth(f, plan.RearTyre) }},
+	{"front-rear-mix", Tyres, frontRearMix},
+	{"tyre-against-ground", Tyres, tyreAgainstGround},
+	{"part-does-not-fit", Bike, doesNotFit},
+	{"effects-clash", Bike, effectsClash},
+	{"tyre-moves-gearing", Gearing, tyreMovesGearing},
+	{"chain-length", Gearing, chainLength},
+	{"axle-position", Gearing, axlePosition},
+	{"chain-slider", Gearing, chainSlider},
+	{"small-front-sprocket", Gearing, smallFrontSprocket},
+	{"worn-together", Gearing, wornTogether},
+	{"speedometer", Gearing, speedometer},
+	{"seat-height", Tyres, seatHeight},
+	{"stand-too-short", Tyres, standTooShort},
+	{"rake", Tyres, rake},
 }
 
 // Findings asks every rule.
@@ -110,7 +134,7 @@ func Findings(f *Facts) []Finding {
 	var found []Finding
 	for _, r := range rules {
 		if finding, ok := r.speak(f); ok {
-			finding.ID = r.ID
+			finding.ID, finding.Stage = r.ID, r.Stage
 			found = append(found, finding)
 		}
 	}

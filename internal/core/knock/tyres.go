@@ -205,7 +205,7 @@ func frontRearMix(f *Facts) (Finding, bool) {
 	b := f.Built.Bike
 	finding := Finding{
 		State: verdict.Watch,
-		What:  fmt.Sprintf("Front against rear circumference is %+.1f %% from standard.", f.MixPercent),
+		What:  fmt.Sprintf("Front against rear circumference is %s %% from standard.", signed(f.MixPercent, 1)),
 		Why:   "The steering changes; a speedometer may lie.",
 		Do:    "Balance the other end, or accept it and ride it in.",
 	}

@@ -30,7 +30,7 @@ func Parse(text, fallback string) (Amount, error) {
 	if !found {
 		code = fallback
 	}
-	if !currency.IsValid(code) {
+	if !Valid(code) {
 		return Amount{}, fmt.Errorf("amount %q: currency missing or unknown, want e.g. 129.50 EUR", text)
 	}
 	a, err := currency.NewAmount(strings.Replace(number, ",", ".", 1), code)
@@ -52,7 +52,7 @@ func Parse(text, fallback string) (Amount, error) {
 const maxMinor = 1_000_000_000_000
 
 // Valid reports whether code is a currency of ISO 4217.
-func Valid(code string) bool { return currency.IsValid(code) }
+func Valid(code string) bool { return code != "" && currency.IsValid(code) }
 
 // Known reports whether there is an amount at all.
 func (a Amount) Known() bool { return a.code != "" }
@@ -110,13 +110,24 @@ func (a *Amount) UnmarshalText(b []byte) error {
 // IsZero lets encoders leave a missing amount out.
 func (a Amount) IsZero() bool { return !a.Known() }
 
-var formatter = currency.NewFormatter(currency.NewLocale("en"))
+var formatter, rough = newFormatter(currency.DefaultDigits), newFormatter(0)
+
+func newFormatter(mostDigits uint8) *currency.Formatter {
+	f := currency.NewFormatter(currency.NewLocale("en"))
+	f.MinDigits, f.MaxDigits = min(f.MinDigits, mostDigits), mostDigits
+	return f
+}
 
 // Display is the amount as it is shown, "€129.50".
-func (a Amount) Display() string {
+func (a Amount) Display() string { return a.format(formatter) }
+
+// Rough is the amount in whole units of its currency, "€1,714".
+func (a Amount) Rough() string { return a.format(rough) }
+
+func (a Amount) format(f *currency.Formatter) string {
 	c, err := currency.NewAmountFromInt64(a.minor, a.code)
 	if err != nil {
 		return "?"
 	}
-	return formatter.Format(c)
+	return f.Format(c)
 }

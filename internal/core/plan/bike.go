@@ -3,6 +3,7 @@ package plan
 import (
 	"errors"
 	"fmt"
+	"slices"
 	"strings"
 
 	"valiantmule/internal/core/drive"
@@ -93,6 +94,17 @@ func (b *Bike) StandardIn(s Slot) *Part {
 		}
 	}
 	return nil
+}
+
+// SetStandard puts a part into a slot as the factory's.
+func (b *Bike) SetStandard(p Part) {
+	b.ClearStandard(p.Slot)
+	b.Standard = append(b.Standard, p)
+}
+
+// ClearStandard makes the factory's part in a slot unknown.
+func (b *Bike) ClearStandard(s Slot) {
+	b.Standard = slices.DeleteFunc(slices.Clone(b.Standard), func(p Part) bool { return p.Slot == s })
 }
 
 // FrontRim and RearRim in inches, zero where unknown.

@@ -1,6 +1,10 @@
 package plan
 
 import (
+	"fmt"
+	"strconv"
+	"strings"
+
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/sheet"
@@ -141,6 +145,63 @@ func (p *Part) Sets(f Figure) float64 {
 		}
 	}
 	return 0
+}
+
+// countOf names the figure that a slot's part counts, and how it is called.
+var countOf = map[Slot]struct {
+	figure Figure
+	name   string
+}{
+	FrontSprocket: {FrontTeeth, "Front sprocket %d T"},
+	RearSprocket:  {RearTeeth, "Rear sprocket %d T"},
+	Chain:         {ChainLinks, "Chain, %d links"},
+}
+
+// Counted is a sprocket or chain that is known by its count alone; it has no
+// mass and no price. Nil for other slots.
+func Counted(slot Slot, count int) *Part {
+	is, ok := countOf[slot]
+	if !ok {
+		return nil
+	}
+	return &Part{
+		ID: fmt.Sprintf("any-%s-%d", slot, count), Slot: slot, Name: fmt.Sprintf(is.name, count),
+		Effects: []Effect{{is.figure, Set, float64(count)}},
+	}
+}
+
+// Unlisted is a sprocket or chain that is not on the shelf: the bike's standard
+// one with another count, as heavy as it and with no price yet.
+func Unlisted(b *Bike, slot Slot, count int) *Part {
+	p := Counted(slot, count)
+	if p == nil {
+		return nil
+	}
+	p.Origin, p.Note = sheet.Memory, "Not on the shelf: taken as heavy as the standard one, price unknown."
+	if standard := b.StandardIn(slot); standard != nil {
+		p.Mass = standard.Mass
+	}
+	return p
+}
+
+// Find is a part on the shelf, or one that is not listed, by its id; nil when
+// there is none.
+func (s Shelf) Find(b *Bike, slot Slot, id string) *Part {
+	for _, p := range s {
+		if p.Slot == slot && p.ID == id {
+			return p
+		}
+	}
+	number, unlisted := strings.CutPrefix(id, "any-"+string(slot)+"-")
+	count, err := strconv.Atoi(number)
+	if !unlisted || err != nil || b == nil {
+		return nil
+	}
+	low, high := figureRange(countOf[slot].figure)
+	if float64(count) < low || float64(count) > high {
+		return nil
+	}
+	return Unlisted(b, slot, count)
 }
 
 // Shelf is the parts that can be had, for advice that names one.

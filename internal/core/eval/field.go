@@ -1,0 +1,160 @@
+package eval
+
+import (
+	"math"
+	"slices"
+
+	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/plan"
+)
+
+// PairFigures is what one pair of sprockets would give on the tyres as built.
+// Floats are NaN when a number is missing.
+type PairFigures struct {
+	Pair          drive.Pair
+	PaceKmh       float64 // in first at the lowest clean engine speed
+	CruiseRPM     float64 // in top gear at the brief's cruise
+	ChangePercent float64 // against standard, the tyre included
+	Standard      bool
+	Current       bool
+	Allowed       bool // by walking pace and cruise limit, both known
+	Links         int  // of the chain that it would run on, 0 when unknown or out of reach
+	NewChain      bool // that chain is not the one that is on
+	NoChain       bool // no even number of links brings the axle into its slots
+	Choices       []plan.Choice
+}
+
+// SprocketField is every pair that can be had within a quarter of the standard
+// ratio. Floats are NaN when a number is missing.
+//
+// Pace and engine speed both follow from the ratio alone: pace = PaceByRatio /
+// ratio, engine speed = RPMByRatio × ratio.
+type SprocketField struct {
+	Pairs           []PairFigures // by front, then rear teeth
+	PaceLimitKmh    float64       // NaN when the brief has none
+	CruiseLimitRPM  float64
+	CruiseKmh       float64
+	PaceByRatio     float64
+	RPMByRatio      float64
+	RearForOneFront float64 // rear teeth that do what one front tooth fewer does
+}
+
+// fieldSpan is how far from the standard ratio pairs are of use: beyond it
+// neither slider nor gearbox was meant to run [practice].
+const fieldSpan = 0.25
+
+// Sprockets holds every pair against the brief. It has no pairs when the bike's
+// own sprockets are unknown.
+func Sprockets(p *plan.Plan, shelf plan.Shelf, report *LoadoutReport) SprocketField {
+	nan := math.NaN()
+	field := SprocketField{PaceLimitKmh: nan, CruiseLimitRPM: nan, CruiseKmh: nan, PaceByRatio: nan, RPMByRatio: nan, RearForOneFront: nan}
+	facts := report.Facts
+	if facts == nil || facts.Pair.Front == 0 || facts.StandardPair.Front == 0 {
+		return field
+	}
+	field.CruiseKmh = facts.CruiseKmh
+	field.RearForOneFront = drive.RearForFront(facts.Pair)
+	if b := facts.Built.Bike; b.Gearbox.Known() {
+		first, top := drive.Overall(b.Primary.In(""), b.Gearbox.First(), 1), drive.Overall(b.Primary.In(""), b.Gearbox.Top(), 1)
+		field.PaceByRatio = drive.SpeedKmh(b.CleanRPM.In("rpm"), first, facts.CircumferenceMM.Rear)
+		field.RPMByRatio = drive.RPM(field.CruiseKmh, top, facts.CircumferenceMM.Rear)
+	}
+	for id, limit := range map[string]*float64{"crawl-speed": &field.PaceLimitKmh, "cruise-rpm": &field.CruiseLimitRPM} {
+		if f, ok := report.Figure(id); ok && f.Limited {
+			*limit = f.Limit
+		}
+	}
+	for _, front := range teethOf(facts, plan.FrontSprocket, plan.FrontTeeth, facts.Pair.Front, facts.StandardPair.Front) {
+		for _, rear := range teethOf(facts, plan.RearSprocket, plan.RearTeeth, facts.Pair.Rear, facts.StandardPair.Rear) {
+			pair := drive.Pair{Front: front, Rear: rear}
+			if pair == facts.Pair || math.Abs(pair.Ratio()/facts.StandardPair.Ratio()-1) <= fieldSpan {
+				field.Pairs = append(field.Pairs, field.figures(facts, pair))
+			}
+		}
+	}
+	return field
+}
+
+// For a bike that no sprocket on the shelf fits, what is usually to be had
+// around the standard ones.
+var aroundStandard = map[plan.Slot]int{plan.FrontSprocket: 2, plan.RearSprocket: 6}
+
+const leastTeeth = 10
+
+// teethOf lists the tooth counts that can be had for a slot, with the ones that
+// are on or were.
+func teethOf(f *knock.Facts, slot plan.Slot, figure plan.Figure, more ...int) []int {
+	teeth := slices.Clone(more)
+	for _, p := range f.Shelf {
+		if p.Slot == slot && f.Standard.Fits(p) {
+			teeth = append(teeth, int(p.Sets(figure)))
+		}
+	}
+	if len(teeth) == len(more) {
+		standard := int(f.Standard.Figure(figure))
+		for n := standard - aroundStandard[slot]; n <= standard+aroundStandard[slot]; n++ {
+			teeth = append(teeth, max(n, leastTeeth))
+		}
+	}
+	slices.Sort(teeth)
+	return slices.Compact(teeth)
+}
+
+func (field *SprocketField) figures(f *knock.Facts, pair drive.Pair) PairFigures {
+	out := PairFigures{
+		Pair: pair, Standard: pair == f.StandardPair, Current: pair == f.Pair,
+		PaceKmh:       field.PaceByRatio / pair.Ratio(),
+		CruiseRPM:     field.RPMByRatio * pair.Ratio(),
+		ChangePercent: drive.ChangePercent(pair.Ratio(), f.StandardPair.Ratio(), f.CircumferenceMM.Rear, f.StandardCircumferenceMM.Rear),
+		Choices:       knock.PairChoices(f, pair),
+	}
+	out.Allowed = out.PaceKmh <= field.PaceLimitKmh && out.CruiseRPM <= field.CruiseLimitRPM
+	if links, _, ok := knock.ChainFor(f, pair); ok {
+		out.Links, out.NewChain = links, links != f.Chain.Links
+	} else {
+		out.NoChain = !math.IsNaN(f.Chain.ShiftMM)
+	}
+	return out
+}
+
+// GearRange is one gear's road speeds over the engine's useful range, km/h.
+type GearRange struct {
+	Gear              int // 1 is first
+	FromRPM, ToRPM    float64
+	FromKmh, ToKmh    float64
+	CruiseRPM         float64 // at the brief's cruise
+	OverallRatio      float64
+	StepToNextPercent float64 // engine speed falls by, to the next gear; NaN for the last
+}
+
+// Fan is the road speed in each gear from the lowest clean engine speed to the
+// highest; nil when a number of the drive is missing.
+func Fan(report *LoadoutReport) []GearRange {
+	f := report.Facts
+	if f == nil || f.Pair.Front == 0 || math.IsNaN(f.CircumferenceMM.Rear) {
+		return nil
+	}
+	b := f.Built.Bike
+	clean, highest := b.CleanRPM.In("rpm"), b.MaxRPM.In("rpm")
+	if !b.Gearbox.Known() || !b.Primary.Known() || math.IsNaN(clean) || math.IsNaN(highest) {
+		return nil
+	}
+	ratios := b.Gearbox.Ratios()
+	fan := make([]GearRange, len(ratios))
+	for i, ratio := range ratios {
+		overall := drive.Overall(b.Primary.In(""), ratio, f.Pair.Ratio())
+		g := GearRange{
+			Gear: i + 1, OverallRatio: overall, FromRPM: clean, ToRPM: highest,
+			FromKmh:           drive.SpeedKmh(clean, overall, f.CircumferenceMM.Rear),
+			ToKmh:             drive.SpeedKmh(highest, overall, f.CircumferenceMM.Rear),
+			CruiseRPM:         drive.RPM(f.CruiseKmh, overall, f.CircumferenceMM.Rear),
+			StepToNextPercent: math.NaN(),
+		}
+		if i+1 < len(ratios) {
+			g.StepToNextPercent = 100 * (1 - ratios[i+1]/ratio)
+		}
+		fan[i] = g
+	}
+	return fan
+}

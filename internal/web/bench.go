@@ -1,0 +1,224 @@
+package web
+
+import (
+	"context"
+	"errors"
+	"net/http"
+	"strings"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/store"
+)
+
+// benchView is what lies on the bench: an option, and what it would do.
+type benchView struct {
+	Title   string
+	Choices []choiceView // parts to fit; none where a form of the page saves
+	SaveAs  string       // what to press where a form saves
+	Action  string       // where Choices are sent
+	Bike    string       // id of a bike to take instead
+	Problem string       // why there is nothing to compare
+	Moves   []moveView
+	Others  []moveView
+	Appears []findingView
+	Settles []findingView
+	Stays   []findingView
+	Leave   string
+}
+
+// choiceView is one choice as a form sends it.
+type choiceView struct{ Try, Name, Price, Note string }
+
+// The form of a choice in an address: "rear-tyre:bracken-140-80-18", or
+// "rear-tyre:" for back to standard.
+func tryOf(c plan.Choice) string {
+	if c.Part == nil {
+		return string(c.Slot) + ":"
+	}
+	return string(c.Slot) + ":" + c.Part.ID
+}
+
+// tries are the query of choices on top of others; the later wins a slot.
+func tries(lists ...[]plan.Choice) []string {
+	var query []string
+	for _, c := range merged(lists...) {
+		query = append(query, "try", tryOf(c))
+	}
+	return query
+}
+
+func merged(lists ...[]plan.Choice) []plan.Choice {
+	var all []plan.Choice
+	for _, list := range lists {
+		for _, c := range list {
+			at := -1
+			for i := range all {
+				if all[i].Slot == c.Slot {
+					at = i
+				}
+			}
+			if at < 0 {
+				all = append(all, c)
+			} else {
+				all[at] = c
+			}
+		}
+	}
+	return all
+}
+
+// choices reads what an address or a form tries.
+func (d *desk) choices(values []string) ([]plan.Choice, error) {
+	var list []plan.Choice
+	for _, v := range values {
+		slot, id, found := strings.Cut(v, ":")
+		if _, known := plan.InfoOf(plan.Slot(slot)); !found || !known {
+			return nil, store.ErrNotFound
+		}
+		c := plan.Choice{Slot: plan.Slot(slot)}
+		if id != "" {
+			if c.Part = d.part(c.Slot, id); c.Part == nil {
+				return nil, store.ErrNotFound
+			}
+		}
+		list = append(list, c)
+	}
+	return merged(list), nil
+}
+
+// part on the shelf, or the plan's own.
+func (d *desk) part(slot plan.Slot, id string) *plan.Part {
+	if own := d.Plan.Chosen(slot); own != nil && own.ID == id {
+		return own
+	}
+	return d.shelf.Find(d.Plan.Bike, slot, id)
+}
+
+// tried puts what the address tries on the bench; nil when it tries nothing.
+func (d *desk) tried(r *http.Request, stage string) (*benchView, []plan.Choice, error) {
+	choices, err := d.choices(r.URL.Query()["try"])
+	if err != nil || len(choices) == 0 {
+		return nil, nil, err
+	}
+	bench, err := d.bench(eval.Alternative{Label: title(choices), Plan: d.Plan.With(choices...)}, stage, d.onTop(stage, choices))
+	if err != nil {
+		return nil, nil, err
+	}
+	bench.Action = "/plans/" + d.PlanID + "/choose"
+	bench.lay(choices)
+	return bench, choices, nil
+}
+
+// lay lists choices as the bench's form sends them.
+func (b *benchView) lay(choices []plan.Choice) {
+	for _, c := range choices {
+		v := choiceView{Try: tryOf(c), Name: choiceName(c)}
+		if c.Part != nil {
+			v.Note = c.Part.Note
+			if c.Part.Price.Known() {
+				v.Price = c.Part.Price.Display()
+			}
+		}
+		b.Choices = append(b.Choices, v)
+	}
+}
+
+func choiceName(c plan.Choice) string {
+	if c.Part != nil {
+		return c.Part.Name
+	}
+	info, _ := plan.InfoOf(c.Slot)
+	return "Standard " + strings.ToLower(info.Name)
+}
+
+func title(choices []plan.Choice) string {
+	names := make([]string, len(choices))
+	for i, c := range choices {
+		names[i] = choiceName(c)
+	}
+	return strings.Join(names, " with ")
+}
+
+// bench holds one alternative against the plan and shows the difference.
+func (d *desk) bench(alternative eval.Alternative, stage string, to wayOut) (*benchView, error) {
+	differences, err := d.compare(alternative)
+	if err != nil {
+		return nil, err
+	}
+	diff := differences[0]
+	b := &benchView{Title: alternative.Label, Leave: d.href(stage), Appears: findingsOf(diff.Appear, to), Settles: findingsOf(diff.Vanish, nil), Stays: findingsOf(diff.Stay, to)}
+	for _, m := range diff.Moves {
+		switch v := moveOf(m); {
+		case v.Before == v.After && v.State == v.WasState: // too small to be seen
+		case v.Gauge:
+			b.Moves = append(b.Moves, v)
+		default:
+			b.Others = append(b.Others, v)
+		}
+	}
+	return b, nil
+}
+
+// choose puts what was tried into the plan.
+func (s *Server) choose(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	choices, err := d.choices(r.PostForm["try"])
+	if err != nil {
+		return err
+	}
+	if len(choices) == 0 {
+		return store.ErrNotFound
+	}
+	need := plan.Need(r.PostFormValue("need"))
+	if need != plan.Needed && need != plan.Wanted {
+		need = ""
+	}
+	var summary []string
+	for i := range choices {
+		choices[i].Need = need
+		info, _ := plan.InfoOf(choices[i].Slot)
+		summary = append(summary, info.Name+": "+choiceName(choices[i]))
+	}
+	stage := stageOf(r.PostFormValue("stage"))
+	err = s.store.Save(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), d.Plan.With(choices...), strings.Join(summary, "; "))
+	if errors.Is(err, store.ErrStale) {
+		return s.stale(w, r, d, stage, "Nothing was fitted. Here it is against the plan as it is now.", choices)
+	}
+	if err != nil {
+		return err
+	}
+	return seeOther(w, r, d.href(stage))
+}
+
+// staleView says that the plan has moved on, and where the same thing can be
+// tried again.
+type staleView struct{ What, Href string }
+
+func (s *Server) stale(w http.ResponseWriter, r *http.Request, d *desk, stage, what string, choices []plan.Choice) error {
+	return s.show(w, r, http.StatusConflict, "stale", "The plan has changed", staleView{what, d.href(stage, tries(choices)...)})
+}
+
+func (s *Server) undo(w http.ResponseWriter, r *http.Request) error {
+	return s.step(w, r, s.store.Undo)
+}
+func (s *Server) redo(w http.ResponseWriter, r *http.Request) error {
+	return s.step(w, r, s.store.Redo)
+}
+
+type stepper func(ctx context.Context, rider, planID, base string) error
+
+// step moves the plan's head along its revisions.
+func (s *Server) step(w http.ResponseWriter, r *http.Request, move stepper) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	if err := move(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base")); err != nil {
+		return err
+	}
+	return seeOther(w, r, d.href(stageOf(r.PostFormValue("stage"))))
+}

@@ -1,0 +1,308 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/core/unit"
+	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/store"
+)
+
+// briefState is ok once every question of the brief that a gauge asks is
+// answered.
+func briefState(b *plan.Brief) verdict.State {
+	for _, f := range b.Fields() {
+		if !f.Entry.Known() && f.Key != "cruise_rpm" {
+			return verdict.Unknown
+		}
+	}
+	if len(b.Terrain) == 0 || !b.Budget.Known() {
+		return verdict.Unknown
+	}
+	return verdict.OK
+}
+
+// briefView is the form of the brief and of one loadout.
+type briefView struct {
+	Name, Start fieldView
+	Budget      fieldView
+	Fields      []fieldView
+	Shares      []fieldView
+	SharesError string
+	Styles      []optionView
+	Loadout     string
+	Pillion     fieldView
+	Loads       []loadRow
+	Error       string // of the form as a whole
+	Note        string // why it is shown again
+	LoadoutID   string
+	Try         string // where a change is tried
+	Save        string
+}
+
+type loadRow struct {
+	Index             int
+	Name, Mass, Error string
+	Places            []optionView
+}
+
+// blankRows are offered for new lines.
+const blankRows = 2
+
+func (d *desk) brief(form url.Values, errs formErrors) briefView {
+	p := d.Plan
+	loadout, _ := p.Loadout(d.loadout)
+	v := briefView{
+		Name: fieldView{Key: "name", Label: "Name of the plan", Value: typed(form, "name", p.Name), Error: errs["name"]},
+		Start: fieldView{Key: "start", Label: "Start", Value: typed(form, "start", p.Brief.Start), Error: errs["start"],
+			Help: "The day the bike must be ready, or leaves on a truck."},
+		Budget: fieldView{Key: "budget", Label: "Budget", Unit: p.Currency, Value: typed(form, "budget", p.Brief.Budget.String()), Error: errs["budget"],
+			Help: "For everything but the bike and the fuel, unless you add those as lines."},
+		SharesError: errs["terrain"], Error: errs["form"], Loadout: loadout.Name, LoadoutID: loadout.ID,
+		Pillion: fieldView{Key: "pillion", Label: "Pillion, dressed", Unit: "kg", Value: typed(form, "pillion", loadout.Pillion.String()), Error: errs["pillion"]},
+		Styles:  optionsOf(plan.Styles(), typed(form, "style", string(p.Brief.Style)), "Not said"),
+		Try:     d.href("brief/try"), Save: d.href("brief"),
+	}
+	for _, f := range p.Brief.Fields() {
+		v.Fields = append(v.Fields, fieldOf(f, form, errs))
+	}
+	for _, g := range terrain.Grounds() {
+		key := "share." + string(g.Kind)
+		share := p.Brief.Share(g.Kind)
+		v.Shares = append(v.Shares, fieldView{Key: key, Label: g.Name, Unit: "%", Value: typed(form, key, share.String()), Error: errs[key]})
+	}
+	rows := len(loadout.Loads) + blankRows
+	for form != nil && form.Has(fmt.Sprintf("load_name.%d", rows)) {
+		rows++
+	}
+	for i := range rows {
+		row := loadRow{Index: i, Error: errs[fmt.Sprintf("load.%d", i)]}
+		stored := plan.Load{Place: load.Tail}
+		if i < len(loadout.Loads) {
+			stored = loadout.Loads[i]
+		}
+		row.Name = typed(form, fmt.Sprintf("load_name.%d", i), stored.Name)
+		row.Mass = typed(form, fmt.Sprintf("load_mass.%d", i), stored.Mass.String())
+		row.Places = optionsOf(places(), typed(form, fmt.Sprintf("load_place.%d", i), string(stored.Place)), "")
+		v.Loads = append(v.Loads, row)
+	}
+	return v
+}
+
+// places where luggage goes; the others are for parts.
+func places() []plan.Option {
+	var options []plan.Option
+	for _, s := range load.Spots() {
+		if !slices.Contains([]load.Place{load.FrontWheel, load.RearWheel, load.Rider, load.Tank}, s.Place) {
+			options = append(options, plan.Option{Value: string(s.Place), Name: s.Name})
+		}
+	}
+	return options
+}
+
+// readBrief is the plan with a brief as typed, and what changed in words.
+func (d *desk) readBrief(form url.Values) (*plan.Plan, []string, formErrors) {
+	errs := formErrors{}
+	changed := *d.Plan
+	b := &changed.Brief
+	var summary []string
+	note := func(label, was, now string) {
+		if was != now {
+			summary = append(summary, changedWords(label, was, now))
+		}
+	}
+	changed.Name = strings.TrimSpace(form.Get("name"))
+	note("Name", d.Plan.Name, changed.Name)
+	b.Start = strings.TrimSpace(form.Get("start"))
+	note("Start", d.Plan.Brief.Start, b.Start)
+	b.Style = tyre.Style(form.Get("style"))
+	note("Style", string(d.Plan.Brief.Style), string(b.Style))
+	summary = append(summary, enter(b.Fields(), form, errs)...)
+	if text := strings.TrimSpace(form.Get("budget")); text == "" {
+		b.Budget = money.Amount{}
+	} else if amount, err := money.Parse(text, d.Plan.Currency); err != nil {
+		errs["budget"] = err.Error()
+	} else if amount.Code() != d.Plan.Currency {
+		errs["budget"] = fmt.Sprintf("the plan counts in %s: give the budget in it", d.Plan.Currency)
+	} else {
+		b.Budget = amount
+	}
+	note("Budget", d.Plan.Brief.Budget.String(), b.Budget.String())
+	b.Terrain = readShares(form, errs)
+	note("Terrain", sharesText(d.Plan.Brief.Terrain), sharesText(b.Terrain))
+	d.readLoads(&changed, form, errs)
+	note("Loads, "+d.loadout, loadsText(d.Plan, d.loadout), loadsText(&changed, d.loadout))
+	if len(errs) == 0 {
+		for _, problem := range changed.Validate() {
+			if problem.Path == "name" {
+				errs["name"] = problem.What
+			}
+		}
+		problems(&changed, "brief.", errs)
+		if errs["name"] != "" {
+			delete(errs, "form")
+		}
+	}
+	return &changed, summary, errs
+}
+
+func readShares(form url.Values, errs formErrors) []plan.Stretch {
+	var list []plan.Stretch
+	for _, g := range terrain.Grounds() {
+		var share unit.Ratio
+		key := "share." + string(g.Kind)
+		if err := share.Enter(form.Get(key), "%"); err != nil {
+			errs[key] = err.Error()
+		} else if share.Known() && share.Base() != 0 {
+			list = append(list, plan.Stretch{Ground: g.Kind, Share: share})
+		}
+	}
+	return list
+}
+
+func sharesText(list []plan.Stretch) string {
+	words := make([]string, len(list))
+	for i, s := range list {
+		words[i] = fmt.Sprintf("%s %s", s.Ground, s.Share)
+	}
+	return strings.Join(words, ", ")
+}
+
+// readLoads sets what the loadout on view carries.
+func (d *desk) readLoads(changed *plan.Plan, form url.Values, errs formErrors) {
+	changed.Loadouts = slices.Clone(d.Plan.Loadouts)
+	loadout, err := changed.Loadout(d.loadout)
+	if err != nil {
+		errs["form"] = err.Error()
+		return
+	}
+	if err := loadout.Pillion.Enter(form.Get("pillion"), "kg"); err != nil {
+		errs["pillion"] = err.Error()
+	}
+	loadout.Loads = nil
+	for i := 0; form.Has(fmt.Sprintf("load_name.%d", i)); i++ {
+		item := plan.Load{Name: strings.TrimSpace(form.Get(fmt.Sprintf("load_name.%d", i))), Place: load.Place(form.Get(fmt.Sprintf("load_place.%d", i)))}
+		mass := strings.TrimSpace(form.Get(fmt.Sprintf("load_mass.%d", i)))
+		if item.Name == "" && mass == "" {
+			continue
+		}
+		key := fmt.Sprintf("load.%d", i)
+		if item.Name == "" {
+			errs[key] = "Say what it is."
+		} else if err := item.Mass.Enter(mass, "kg"); err != nil {
+			errs[key] = err.Error()
+		} else if item.Mass.Known() && (item.Mass.Base() < 0 || item.Mass.Base() > 200) {
+			errs[key] = fmt.Sprintf("%s is outside 0–200 kg", item.Mass)
+		}
+		loadout.Loads = append(loadout.Loads, item)
+	}
+}
+
+func loadsText(p *plan.Plan, id string) string {
+	loadout, err := p.Loadout(id)
+	if err != nil {
+		return ""
+	}
+	var words []string
+	if loadout.Pillion.Known() {
+		words = append(words, "pillion "+loadout.Pillion.String())
+	}
+	for _, l := range loadout.Loads {
+		words = append(words, strings.TrimSpace(fmt.Sprintf("%s %s", l.Name, l.Mass)))
+	}
+	return strings.Join(words, ", ")
+}
+
+func (s *Server) briefPage(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	bench, _, err := d.tried(r, "brief")
+	if err != nil {
+		return err
+	}
+	return s.showStage(w, r, http.StatusOK, d, "brief", bench, d.brief(nil, nil))
+}
+
+// tryBrief holds a brief as typed against the one that is saved.
+func (s *Server) tryBrief(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	changed, _, errs := d.readBrief(r.PostForm)
+	bench, err := d.triedForm("The brief as typed", "Save the brief", "brief", changed, errs)
+	if err != nil {
+		return err
+	}
+	return s.showStage(w, r, http.StatusOK, d, "brief", bench, d.brief(r.PostForm, errs))
+}
+
+func (s *Server) saveBrief(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	changed, summary, errs := d.readBrief(r.PostForm)
+	return s.saveForm(w, r, d, form{
+		stage: "brief", changed: changed, summary: summary, errs: errs,
+		again: func(note string) any {
+			v := d.brief(r.PostForm, errs)
+			v.Note = note
+			return v
+		},
+	})
+}
+
+// form is one that was sent to be saved.
+type form struct {
+	stage   string
+	changed *plan.Plan
+	summary []string
+	errs    formErrors
+	again   func(note string) any // the page's body once more, with what was typed
+}
+
+// saveForm saves, or shows the form again with what was typed and why.
+func (s *Server) saveForm(w http.ResponseWriter, r *http.Request, d *desk, f form) error {
+	if len(f.errs) > 0 {
+		return s.showStage(w, r, http.StatusUnprocessableEntity, d, f.stage, nil, f.again("Not saved. What is wrong stands beside its field; what you typed is still here."))
+	}
+	if len(f.summary) == 0 {
+		return seeOther(w, r, d.href(f.stage))
+	}
+	err := s.store.Save(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), f.changed, strings.Join(f.summary, "; "))
+	if errors.Is(err, store.ErrStale) {
+		return s.showStage(w, r, http.StatusConflict, d, f.stage, nil,
+			f.again("Not saved: the plan has changed since this page was opened. Below is what you typed; save again to put it on top of the plan as it is now."))
+	}
+	if err != nil {
+		return err
+	}
+	return seeOther(w, r, d.href(f.stage))
+}
+
+// triedForm puts a form as typed on the bench.
+func (d *desk) triedForm(title, save, stage string, changed *plan.Plan, errs formErrors) (*benchView, error) {
+	if len(errs) > 0 {
+		return &benchView{Title: title, Problem: "Something typed cannot be used yet; what is wrong stands beside its field.", Leave: d.href(stage)}, nil
+	}
+	// A remedy would be tried on the plan as it is saved: first this form.
+	bench, err := d.bench(eval.Alternative{Label: title, Plan: changed}, stage, nil)
+	if err == nil {
+		bench.SaveAs = save
+	}
+	return bench, err
+}

@@ -1,0 +1,198 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+
+	"github.com/go-chi/chi/v5"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/store"
+)
+
+// desk is one request's plan, evaluated in the loadout that it looks at.
+type desk struct {
+	*store.Snapshot
+	shelf   plan.Shelf
+	loadout string
+	report  *eval.LoadoutReport
+}
+
+// open loads the plan of a request and evaluates it.
+func (s *Server) open(r *http.Request) (*desk, error) {
+	snapshot, err := s.store.Plan(r.Context(), s.rider(r), chi.URLParam(r, "plan"))
+	if err != nil {
+		return nil, err
+	}
+	shelf, err := s.store.Shelf(r.Context())
+	if err != nil {
+		return nil, err
+	}
+	d := &desk{Snapshot: snapshot, shelf: shelf, loadout: r.FormValue("loadout")}
+	if _, err := d.Plan.Loadout(d.loadout); err != nil {
+		d.loadout = d.Plan.Loadouts[len(d.Plan.Loadouts)-1].ID
+	}
+	d.report, err = eval.EvaluateLoadout(d.Plan, d.shelf, d.loadout)
+	return d, err
+}
+
+// compare holds alternatives against the plan.
+func (d *desk) compare(alternatives ...eval.Alternative) ([]eval.Difference, error) {
+	return eval.Preview(d.Plan, d.shelf, d.loadout, alternatives)
+}
+
+// href of a stage of this plan, with more for its query.
+func (d *desk) href(stage string, more ...string) string {
+	query := url.Values{"loadout": {d.loadout}}
+	for i := 0; i+1 < len(more); i += 2 {
+		query.Add(more[i], more[i+1])
+	}
+	return "/plans/" + d.PlanID + "/" + stage + "?" + query.Encode()
+}
+
+// with is the desk with another plan on it, for what hangs on its bike.
+func (d *desk) with(p *plan.Plan) *desk {
+	changed, snapshot := *d, *d.Snapshot
+	snapshot.Plan = p
+	changed.Snapshot = &snapshot
+	return &changed
+}
+
+// onTop leads to a remedy on top of what is tried on a stage; more is kept in
+// the address beside it.
+func (d *desk) onTop(stage string, tried []plan.Choice, more ...string) wayOut {
+	return func(remedy []plan.Choice) string { return d.href(stage, append(tries(tried, remedy), more...)...) }
+}
+
+// planView is what the frame around every stage shows of the plan.
+type planView struct {
+	ID, Name, Revision string
+	Stage              string
+	Loadout            string
+	Loadouts           []linkView
+	Undo, Redo         string
+	Stages             []stageView
+	Gauges             []gaugeView // with a value or within reach of one
+	Waiting            []gaugeView // whose subject the plan does not hold yet
+	Bench              *benchView
+	Findings           []findingView
+
+	href func(stage string, more ...string) string
+}
+
+// Href of a stage, in the loadout that is looked at.
+func (v *planView) Href(stage string) string { return v.href(stage) }
+
+type linkView struct {
+	Name, Href string
+	Current    bool
+}
+
+type stageView struct {
+	Number           int
+	ID, Name, Detail string
+	State            stateView
+	Current          bool
+	Href             string
+}
+
+// stages in the order of the work, with the gauges that each settles.
+var stages = []struct {
+	id, name string
+	gauges   []string
+}{
+	{"brief", "Brief", nil},
+	{"bike", "Bike", []string{"loaded-mass"}},
+	{"tyres", "Tyres", []string{"tyre-load", "tyre-life"}},
+	{"gearing", "Gearing", []string{"cruise-rpm", "crawl-speed"}},
+	{"spend", "Spend", []string{"cost"}},
+}
+
+// view of the desk for one of its stages. On the bench lies what is tried, or
+// nothing.
+func (d *desk) view(stage string, bench *benchView) *planView {
+	v := &planView{
+		ID: d.PlanID, Name: d.Plan.Name, Revision: d.Revision, Stage: stage, Loadout: d.loadout,
+		Undo: d.Undo, Redo: d.Redo, Bench: bench, href: d.href,
+	}
+	for _, l := range d.Plan.Loadouts {
+		v.Loadouts = append(v.Loadouts, linkView{l.Name, (&desk{Snapshot: d.Snapshot, loadout: l.ID}).href(stage), l.ID == d.loadout})
+	}
+	for i, st := range stages {
+		v.Stages = append(v.Stages, stageView{
+			Number: i + 1, ID: st.id, Name: st.name, State: d.stageState(st.id, st.gauges), Current: st.id == stage, Href: d.href(st.id),
+		})
+	}
+	for _, g := range d.report.Gauges {
+		shown := gaugeOf(g, d.href("working/"+g.ID))
+		if waits(g) {
+			v.Waiting = append(v.Waiting, shown)
+		} else {
+			v.Gauges = append(v.Gauges, shown)
+		}
+	}
+	v.Findings = findingsOf(d.report.Findings, d.onTop(stage, nil))
+	return v
+}
+
+// waits reports whether a gauge's subject is of a stage that is not there.
+func waits(g eval.Figure) bool {
+	for _, st := range stages {
+		for _, id := range st.gauges {
+			if id == g.ID {
+				return false
+			}
+		}
+	}
+	return true
+}
+
+// stageState is the worst of a stage's gauges and findings.
+func (d *desk) stageState(id string, gauges []string) stateView {
+	if id == "brief" {
+		return stateOf(briefState(&d.Plan.Brief))
+	}
+	part := eval.LoadoutReport{}
+	for _, g := range gauges {
+		if f, ok := d.report.Figure(g); ok {
+			part.Gauges = append(part.Gauges, f)
+		}
+	}
+	for _, f := range d.report.Findings {
+		if string(f.Stage) == id {
+			part.Findings = append(part.Findings, f)
+		}
+	}
+	return stateOf(part.Worst())
+}
+
+// stageOf keeps a stage that a form names, or else the brief.
+func stageOf(name string) string {
+	for _, st := range stages {
+		if st.id == name {
+			return name
+		}
+	}
+	return "brief"
+}
+
+func (s *Server) openPlan(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	return seeOther(w, r, d.href("brief"))
+}
+
+// showStage answers with a stage's page.
+func (s *Server) showStage(w http.ResponseWriter, r *http.Request, status int, d *desk, stage string, bench *benchView, body any) error {
+	for _, st := range stages {
+		if st.id == stage {
+			title := fmt.Sprintf("%s · %s", st.name, d.Plan.Name)
+			return s.render(w, r, status, stage, frame{Title: title, Plan: d.view(stage, bench), Body: body})
+		}
+	}
+	return store.ErrNotFound
+}

@@ -1,0 +1,94 @@
+package web
+
+import (
+	"net/url"
+	"strings"
+
+	"valiantmule/internal/core/plan"
+)
+
+// formErrors are what is wrong with a form, by field.
+type formErrors map[string]string
+
+// fieldView is one field of a form.
+type fieldView struct {
+	Key, Label, Unit, Help string
+	Value, Error           string
+	Origin                 string
+}
+
+// typed is the value of a field: as it was sent, or else as it is stored.
+func typed(form url.Values, key, stored string) string {
+	if form != nil {
+		return form.Get(key)
+	}
+	return stored
+}
+
+func fieldOf(f plan.Field, form url.Values, errs formErrors) fieldView {
+	return fieldView{Key: f.Key, Label: f.Label, Unit: f.Unit, Help: f.Help, Value: typed(form, f.Key, f.Entry.String()), Error: errs[f.Key]}
+}
+
+// enter sets fields from a form; it returns what changed, in words.
+func enter(fields []plan.Field, form url.Values, errs formErrors) []string {
+	var changed []string
+	for _, f := range fields {
+		was := f.Entry.String()
+		text := strings.TrimSpace(form.Get(f.Key))
+		if text == was {
+			continue
+		}
+		if err := f.Enter(text); err != nil {
+			errs[f.Key] = err.Error()
+			continue
+		}
+		if f.Entry.String() != was {
+			changed = append(changed, changedWords(f.Label, was, f.Entry.String()))
+		}
+	}
+	return changed
+}
+
+func changedWords(label, was, now string) string {
+	switch {
+	case was == "":
+		return label + " " + now
+	case now == "":
+		return label + " " + was + " taken out"
+	}
+	return label + " " + was + " → " + now
+}
+
+// problems sorts what validation says under the fields of a form whose part of
+// the document starts with prefix; the rest goes under "form".
+func problems(p *plan.Plan, prefix string, errs formErrors) {
+	for _, problem := range p.Validate() {
+		key, found := strings.CutPrefix(problem.Path, prefix)
+		if !found || strings.ContainsAny(key, ".[") {
+			key = "form"
+		}
+		if errs[key] == "" {
+			errs[key] = problem.What
+			if key == "form" {
+				errs[key] = problem.Error()
+			}
+		}
+	}
+}
+
+// optionView is one option of a select.
+type optionView struct {
+	Value, Name string
+	Selected    bool
+}
+
+func optionsOf(options []plan.Option, selected, none string) []optionView {
+	var list []optionView
+	if none != "" {
+		list = append(list, optionView{"", none, selected == ""})
+	}
+	for _, o := range options {
+		list = append(list, optionView{o.Value, o.Name, o.Value == selected})
+	}
+	return list
+}

@@ -1,0 +1,149 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"strings"
+	"unicode"
+
+	"github.com/go-chi/chi/v5"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/format"
+)
+
+type garageView struct {
+	Plans          []planCard
+	Name, Currency string // of a new plan, as typed
+	Errors         formErrors
+}
+
+// planCard is a plan as it stands in the garage.
+type planCard struct {
+	ID, Name, Bike, Trip, Changed string
+	State                         stateView
+	Gauges                        []gaugeView
+}
+
+func (s *Server) garage(w http.ResponseWriter, r *http.Request) error {
+	return s.showGarage(w, r, http.StatusOK, garageView{Currency: "EUR"})
+}
+
+func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, view garageView) error {
+	plans, err := s.store.Plans(r.Context(), s.rider(r))
+	if err != nil {
+		return err
+	}
+	for _, snapshot := range plans {
+		p := snapshot.Plan
+		last := p.Loadouts[len(p.Loadouts)-1]
+		report, err := eval.EvaluateLoadout(p, nil, last.ID)
+		if err != nil {
+			return err
+		}
+		card := planCard{ID: snapshot.PlanID, Name: p.Name, Bike: "No bike yet", Changed: snapshot.MadeAt.Format("2 January 2006, 15:04 UTC"),
+			Trip: trip(&p.Brief), State: stateOf(report.Worst())}
+		if p.Bike != nil {
+			card.Bike = p.Bike.Name
+		}
+		for _, g := range report.Gauges {
+			if g.Known {
+				card.Gauges = append(card.Gauges, gaugeOf(g, ""))
+			}
+		}
+		view.Plans = append(view.Plans, card)
+	}
+	return s.show(w, r, status, "garage", "Garage", view)
+}
+
+// trip is the brief in a few words.
+func trip(b *plan.Brief) string {
+	var parts []string
+	if b.Distance.Known() {
+		parts = append(parts, b.Distance.String())
+	}
+	if n := len(b.Terrain); n > 0 {
+		parts = append(parts, fmt.Sprintf("%d kinds of ground", n))
+	}
+	if b.Start != "" {
+		parts = append(parts, "from "+b.Start)
+	}
+	if len(parts) == 0 {
+		return "No brief yet"
+	}
+	return strings.Join(parts, ", ")
+}
+
+func (s *Server) newPlan(w http.ResponseWriter, r *http.Request) error {
+	view := garageView{Name: strings.TrimSpace(r.FormValue("name")), Currency: strings.ToUpper(strings.TrimSpace(r.FormValue("currency"))), Errors: formErrors{}}
+	if view.Name == "" {
+		view.Errors["name"] = "Give the plan a name, such as the trip's."
+	}
+	if !money.Valid(view.Currency) {
+		view.Errors["currency"] = fmt.Sprintf("%q is not a currency code: want three letters such as EUR, GBP or USD.", view.Currency)
+	}
+	p := plan.New(view.Name, view.Currency)
+	if len(view.Errors) == 0 {
+		for _, problem := range p.Validate() {
+			view.Errors[problem.Path] = problem.What
+		}
+	}
+	if len(view.Errors) > 0 {
+		return s.showGarage(w, r, http.StatusUnprocessableEntity, view)
+	}
+	id, err := s.store.CreatePlan(r.Context(), s.rider(r), p, "New plan")
+	if err != nil {
+		return err
+	}
+	return seeOther(w, r, "/plans/"+id+"/brief")
+}
+
+func (s *Server) importPlan(w http.ResponseWriter, r *http.Request) error {
+	view := garageView{Currency: "EUR", Errors: formErrors{}}
+	file, header, err := r.FormFile("file")
+	if errors.Is(err, http.ErrMissingFile) || errors.Is(err, http.ErrNotMultipart) {
+		view.Errors["file"] = "Choose a plan file first."
+		return s.showGarage(w, r, http.StatusUnprocessableEntity, view)
+	}
+	if err != nil {
+		return err
+	}
+	defer file.Close()
+	p, err := format.ReadPlan(file)
+	if err != nil {
+		view.Errors["file"] = fmt.Sprintf("%s was not taken, and nothing was changed. %v", header.Filename, err)
+		return s.showGarage(w, r, http.StatusUnprocessableEntity, view)
+	}
+	id, err := s.store.CreatePlan(r.Context(), s.rider(r), p, "Imported from "+header.Filename)
+	if err != nil {
+		return err
+	}
+	return seeOther(w, r, "/plans/"+id+"/brief")
+}
+
+func (s *Server) exportPlan(w http.ResponseWriter, r *http.Request) error {
+	snapshot, err := s.store.Plan(r.Context(), s.rider(r), chi.URLParam(r, "plan"))
+	if err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "application/json")
+	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(snapshot.Plan.Name)))
+	return format.WritePlan(w, snapshot.Plan)
+}
+
+// fileName keeps what every file system takes.
+func fileName(name string) string {
+	name = strings.Map(func(r rune) rune {
+		if r < 128 && (unicode.IsLetter(r) || unicode.IsDigit(r)) {
+			return unicode.ToLower(r)
+		}
+		return '-'
+	}, name)
+	if name = strings.Trim(name, "-"); name == "" {
+		name = "plan"
+	}
+	return name + ".plan.json"
+}

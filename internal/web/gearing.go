@@ -1,0 +1,216 @@
+package web
+
+import (
+	"fmt"
+	"math"
+	"net/http"
+
+	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/draw"
+	"valiantmule/internal/words"
+)
+
+// gearingView is the sprocket field and the fan.
+type gearingView struct {
+	Has      bool // sprockets to speak of
+	Missing  []string
+	Field    draw.Field
+	Marks    []markView
+	Table    []fieldRow
+	Rears    []int
+	Hint     string
+	Tooth    string // one front tooth in rear teeth
+	Fan      draw.Fan
+	FanTable []gearRow
+	Working  []gaugeView
+}
+
+// markView is a mark of the field with its link.
+type markView struct {
+	draw.Mark
+	Href  string
+	Title string
+	Tried bool
+}
+
+type fieldRow struct {
+	Front int
+	Cells []fieldCell
+}
+
+type fieldCell struct {
+	Rear           int
+	Pace, RPM      string
+	Href, Word     string
+	Current, Fits  bool
+	Standard, Have bool
+}
+
+type gearRow struct{ Gear, From, To, Cruise, Step string }
+
+func (s *Server) gearingPage(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	bench, choices, err := d.tried(r, "gearing")
+	if err != nil {
+		return err
+	}
+	view, err := d.gearing(choices)
+	if err != nil {
+		return err
+	}
+	return s.showStage(w, r, http.StatusOK, d, "gearing", bench, view)
+}
+
+func (d *desk) gearing(tried []plan.Choice) (gearingView, error) {
+	v := gearingView{}
+	field := eval.Sprockets(d.Plan, d.shelf, d.report)
+	if len(field.Pairs) == 0 {
+		v.Missing = append(v.Missing, "sprocket teeth of the bike (Bike)")
+		if d.Plan.Bike == nil {
+			v.Missing = []string{"a bike (Bike)"}
+		}
+		return v, nil
+	}
+	v.Has = true
+	after := d.report
+	if len(tried) > 0 {
+		var err error
+		if after, err = eval.EvaluateLoadout(d.Plan.With(tried...), d.shelf, d.loadout); err != nil {
+			return v, err
+		}
+	}
+	v.Field = draw.SprocketField(field)
+	for _, m := range v.Field.Marks {
+		v.Marks = append(v.Marks, d.mark(m, after.Facts.Pair))
+	}
+	v.table(d, field)
+	v.Hint = hint(field)
+	v.Tooth = words.Number(field.RearForOneFront, 1)
+	v.fan(d, after)
+	for _, id := range []string{"cruise-rpm", "crawl-speed", "gear-change", "chain-links", "axle-shift", "speedometer"} {
+		if f, ok := d.report.Figure(id); ok {
+			v.Working = append(v.Working, gaugeOf(f, d.href("working/"+id, "stage", "gearing")))
+		}
+	}
+	return v, nil
+}
+
+func (d *desk) mark(m draw.Mark, tried drive.Pair) markView {
+	p := m.Figures
+	v := markView{Mark: m, Href: d.href("gearing"), Tried: tried == p.Pair}
+	if len(p.Choices) > 0 {
+		v.Href = d.href("gearing", tries(p.Choices)...)
+	}
+	v.Title = fmt.Sprintf("%d/%d: walking pace %s, %s at the cruise, %s", p.Pair.Front, p.Pair.Rear,
+		words.Quantity("crawl-speed", p.PaceKmh, "km/h"), words.Quantity("cruise-rpm", p.CruiseRPM, "rpm"), pairWord(p))
+	return v
+}
+
+// pairWord is what stands against or for a pair.
+func pairWord(p eval.PairFigures) string {
+	word := "outside the brief"
+	if p.Allowed {
+		word = "the brief allows it"
+	}
+	switch {
+	case p.NoChain:
+		word += ", no chain fits the slots"
+	case p.NewChain:
+		word += fmt.Sprintf(", needs a chain of %d links", p.Links)
+	}
+	if p.Current {
+		word = "in the plan, " + word
+	}
+	if p.Standard {
+		word = "standard, " + word
+	}
+	return word
+}
+
+// table is the field as a table: front sprockets down, rear across.
+func (v *gearingView) table(d *desk, field eval.SprocketField) {
+	at := map[drive.Pair]eval.PairFigures{}
+	rears, fronts := map[int]bool{}, []int{}
+	for _, p := range field.Pairs {
+		at[p.Pair] = p
+		rears[p.Pair.Rear] = true
+		if len(fronts) == 0 || fronts[len(fronts)-1] != p.Pair.Front {
+			fronts = append(fronts, p.Pair.Front)
+		}
+	}
+	for rear := range 100 {
+		if rears[rear] {
+			v.Rears = append(v.Rears, rear)
+		}
+	}
+	for _, front := range fronts {
+		row := fieldRow{Front: front}
+		for _, rear := range v.Rears {
+			p, ok := at[drive.Pair{Front: front, Rear: rear}]
+			cell := fieldCell{Rear: rear, Have: ok}
+			if ok {
+				cell.Pace, cell.RPM = words.Number(p.PaceKmh, 1), words.Number(p.CruiseRPM, 0)
+				cell.Current, cell.Standard, cell.Fits = p.Current, p.Standard, p.Allowed
+			}
+			row.Cells = append(row.Cells, cell)
+		}
+		v.Table = append(v.Table, row)
+	}
+}
+
+// hint says in a sentence what the field shows.
+func hint(field eval.SprocketField) string {
+	if math.IsNaN(field.PaceLimitKmh) || math.IsNaN(field.CruiseLimitRPM) || math.IsNaN(field.RPMByRatio) || math.IsNaN(field.PaceByRatio) {
+		return "Give walking pace, cruise and cruise limit in the brief, and the field shows which pairs it allows."
+	}
+	low, high := field.PaceByRatio/field.PaceLimitKmh, field.CruiseLimitRPM/field.RPMByRatio
+	if low > high {
+		return fmt.Sprintf("No gearing does both: %s walking pace wants a ratio of %s or more, %s at the cruise %s or less. A slower pace wish, a lower cruise or a higher limit opens the window.",
+			words.Quantity("crawl-speed", field.PaceLimitKmh, "km/h"), words.Number(low, 2), words.Quantity("cruise-rpm", field.CruiseLimitRPM, "rpm"), words.Number(high, 2))
+	}
+	allowed := 0
+	for _, p := range field.Pairs {
+		if p.Allowed {
+			allowed++
+		}
+	}
+	return fmt.Sprintf("The brief leaves a window between ratio %s (walking pace) and %s (cruise): %d of %d pairs stand in it.",
+		words.Number(low, 2), words.Number(high, 2), allowed, len(field.Pairs))
+}
+
+func (v *gearingView) fan(d *desk, after *eval.LoadoutReport) {
+	gears := eval.Fan(after)
+	if gears == nil {
+		return
+	}
+	limits := draw.FanLimits{
+		CruiseKmh: after.Facts.CruiseKmh, PaceKmh: math.NaN(), CruiseRPM: math.NaN(),
+		ComfortRPM: d.Plan.Bike.ComfortRPM.In("rpm"),
+	}
+	if f, ok := after.Figure("crawl-speed"); ok && f.Limited {
+		limits.PaceKmh = f.Limit
+	}
+	if f, ok := after.Figure("cruise-rpm"); ok && f.Limited {
+		limits.CruiseRPM = f.Limit
+	}
+	var was []eval.GearRange
+	if after != d.report {
+		was = eval.Fan(d.report)
+	}
+	v.Fan = draw.SpeedFan(gears, was, limits)
+	for _, g := range gears {
+		row := gearRow{
+			Gear: fmt.Sprint(g.Gear), From: words.Quantity("crawl-speed", g.FromKmh, "km/h"), To: words.Quantity("", g.ToKmh, "km/h"),
+			Cruise: words.Quantity("cruise-rpm", g.CruiseRPM, "rpm"), Step: "–",
+		}
+		if !math.IsNaN(g.StepToNextPercent) {
+			row.Step = "−" + words.Quantity("", g.StepToNextPercent, "%")
+		}
+		v.FanTable = append(v.FanTable, row)
+	}
+}

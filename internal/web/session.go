@@ -1,0 +1,164 @@
+package web
+
+import (
+	"errors"
+	"net/http"
+	"strings"
+	"unicode/utf8"
+
+	"valiantmule/internal/store"
+)
+
+// Keys of what a session holds.
+const (
+	riderID   = "rider"
+	riderName = "name"
+)
+
+const maxName = 60
+
+// signedIn lets only riders through; others are sent to sign in.
+func (s *Server) signedIn(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if s.rider(r) == "" {
+			http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
+			return
+		}
+		w.Header().Set("Cache-Control", "no-store")
+		next.ServeHTTP(w, r)
+	})
+}
+
+// rider is the id of the rider who is signed in, "" when nobody is.
+func (s *Server) rider(r *http.Request) string { return s.sessions.GetString(r.Context(), riderID) }
+
+func (s *Server) front(w http.ResponseWriter, r *http.Request) error {
+	to := "/sign-in"
+	if s.rider(r) != "" {
+		to = "/garage"
+	}
+	return seeOther(w, r, to)
+}
+
+type signInView struct {
+	Name      string
+	Error     string
+	DemoRider string
+}
+
+func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) error {
+	return s.show(w, r, http.StatusOK, "sign-in", "Sign in", signInView{DemoRider: s.demoRider})
+}
+
+func (s *Server) signIn(w http.ResponseWriter, r *http.Request) error {
+	name := strings.TrimSpace(r.FormValue("name"))
+	rider, err := s.store.SignIn(r.Context(), name, r.FormValue("password"))
+	if errors.Is(err, store.ErrNotFound) {
+		return s.show(w, r, http.StatusUnprocessableEntity, "sign-in", "Sign in",
+			signInView{Name: name, DemoRider: s.demoRider, Error: "No account has that name with that password. Check both and try again."})
+	}
+	if err != nil {
+		return err
+	}
+	return s.enter(w, r, rider)
+}
+
+func (s *Server) signInDemo(w http.ResponseWriter, r *http.Request) error {
+	if s.demoRider == "" {
+		return store.ErrNotFound
+	}
+	rider, err := s.store.RiderByName(r.Context(), s.demoRider)
+	if err != nil {
+		return err
+	}
+	return s.enter(w, r, rider)
+}
+
+// enter starts a rider's session, under a new token so that one which somebody
+// planted is worth nothing.
+func (s *Server) enter(w http.ResponseWriter, r *http.Request, rider *store.Rider) error {
+	if err := s.sessions.RenewToken(r.Context()); err != nil {
+		return err
+	}
+	s.sessions.Put(r.Context(), riderID, rider.ID)
+	s.sessions.Put(r.Context(), riderName, rider.Name)
+	return seeOther(w, r, "/garage")
+}
+
+func (s *Server) signOut(w http.ResponseWriter, r *http.Request) error {
+	if err := s.sessions.Destroy(r.Context()); err != nil {
+		return err
+	}
+	return seeOther(w, r, "/sign-in")
+}
+
+type registerView struct {
+	Name        string
+	Errors      formErrors
+	MinPassword int
+}
+
+func (s *Server) registerPage(w http.ResponseWriter, r *http.Request) error {
+	return s.show(w, r, http.StatusOK, "register", "Open an account", registerView{MinPassword: store.MinPassword})
+}
+
+func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
+	view := registerView{Name: strings.TrimSpace(r.FormValue("name")), MinPassword: store.MinPassword, Errors: formErrors{}}
+	password := r.FormValue("password")
+	switch {
+	case view.Name == "":
+		view.Errors["name"] = "Choose a name to sign in with."
+	case utf8.RuneCountInString(view.Name) > maxName:
+		view.Errors["name"] = "A name has at most 60 characters."
+	}
+	if len(password) < store.MinPassword || len(password) > store.MaxPassword {
+		view.Errors["password"] = "A password has 10 to 72 characters; a few plain words make a good one."
+	}
+	if len(view.Errors) > 0 {
+		return s.show(w, r, http.StatusUnprocessableEntity, "register", "Open an account", view)
+	}
+	rider, err := s.store.CreateRider(r.Context(), view.Name, password)
+	if errors.Is(err, store.ErrTaken) {
+		view.Errors["name"] = "That name is taken: choose another."
+		return s.show(w, r, http.StatusUnprocessableEntity, "register", "Open an account", view)
+	}
+	if err != nil {
+		return err
+	}
+	return s.enter(w, r, rider)
+}
+
+const themeCookie = "theme"
+
+// themes are what a rider can choose; without a choice the machine's own holds.
+var themes = map[string]bool{"daylight": true, "garage": true}
+
+func theme(r *http.Request) string {
+	cookie, err := r.Cookie(themeCookie)
+	if err != nil || !themes[cookie.Value] {
+		return ""
+	}
+	return cookie.Value
+}
+
+func (s *Server) setTheme(w http.ResponseWriter, r *http.Request) error {
+	if chosen := r.FormValue("theme"); themes[chosen] {
+		http.SetCookie(w, &http.Cookie{
+			Name: themeCookie, Value: chosen, Path: "/", MaxAge: 365 * 24 * 3600, HttpOnly: true, SameSite: http.SameSiteLaxMode,
+		})
+	}
+	return seeOther(w, r, localPath(r.FormValue("back")))
+}
+
+// localPath keeps a way back inside this site.
+func localPath(path string) string {
+	if !strings.HasPrefix(path, "/") || strings.HasPrefix(path, "//") || strings.ContainsAny(path, "\\\r\n") {
+		return "/"
+	}
+	return path
+}
+
+func seeOther(w http.ResponseWriter, r *http.Request, to string) error {
+	http.Redirect(w, r, to, http.StatusSeeOther)
+	return nil
+}

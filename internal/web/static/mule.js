@@ -1,0 +1,195 @@
+// Fetches the pages behind options sooner than a click would, and swaps the
+// parts that changed. Everything here also works as plain links and forms; no
+// figure is computed in this file.
+'use strict';
+
+document.addEventListener('alpine:init', () => {
+  window.Alpine.data('desk', () => ({
+    request: null, // the fetch under way
+    waiting: null, // the timer before one
+    pinned: false, // a click holds the bench against the pointer
+
+    init() {
+      const pairs = this.pairs();
+      pairs.forEach((pair) => pair.setAttribute('tabindex', '-1'));
+      const first = pairs.find((p) => p.classList.contains('is-current')) || pairs[0];
+      if (first) first.setAttribute('tabindex', '0');
+      const shown = pairs.find((p) => p.classList.contains('is-tried')) || first;
+      const field = document.querySelector('#field .drawing-scroll');
+      if (shown && field) field.scrollLeft += shown.getBoundingClientRect().left - field.getBoundingClientRect().left - field.clientWidth / 2;
+    },
+
+    click(event) {
+      if (event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0) return;
+      const link = event.target.closest('a');
+      if (!link) return this.row(event);
+      if (link.hasAttribute('data-working')) {
+        event.preventDefault();
+        this.working(link.href);
+      } else if (link.hasAttribute('data-try')) {
+        event.preventDefault();
+        this.pinned = true;
+        this.lay(link, true);
+      } else if (link.hasAttribute('data-leave')) {
+        event.preventDefault();
+        this.pinned = false;
+        this.mark(null);
+        history.replaceState(null, '', link.href);
+        this.swap(link.href, ['bench', 'fan', 'section']);
+      }
+    },
+
+    // A click anywhere in an option's row is a click on the option.
+    row(event) {
+      const row = event.target.closest('[data-row]');
+      const link = row && row.querySelector('[data-try]');
+      if (link) {
+        this.pinned = true;
+        this.lay(link, true);
+      }
+    },
+
+    // Pointing at an option, with a mouse or with the focus, lays it on the bench.
+    point(event) {
+      if (this.pinned || event.pointerType !== 'mouse') return;
+      const row = event.target.closest('[data-row]');
+      this.soon(row ? row.querySelector('[data-try]') : event.target.closest('[data-try]'));
+    },
+
+    focus(event) {
+      const link = event.target.closest('[data-try]');
+      if (link && link.matches(':focus-visible')) this.soon(link);
+    },
+
+    soon(link) {
+      clearTimeout(this.waiting);
+      if (!link || link.closest('#bench')) return;
+      this.waiting = setTimeout(() => this.lay(link, false), 220);
+    },
+
+    async lay(link, chosen) {
+      clearTimeout(this.waiting);
+      const fromBench = link.closest('#bench') !== null;
+      this.mark(link);
+      const done = await this.swap(link.href, link.dataset.swaps.split(' '));
+      if (!done || !chosen) return;
+      history.replaceState(null, '', link.href);
+      const bench = document.getElementById('bench');
+      if (fromBench) {
+        const heading = bench.querySelector('h2');
+        heading.setAttribute('tabindex', '-1');
+        heading.focus();
+      }
+      if (window.matchMedia('(max-width: 991px)').matches) bench.scrollIntoView({ block: 'start' });
+    },
+
+    mark(link) {
+      this.$root.querySelectorAll('.is-tried').forEach((e) => e.classList.remove('is-tried'));
+      const holder = link && !link.closest('#bench') && (link.closest('[data-row]') || link);
+      if (holder) holder.classList.add('is-tried');
+    },
+
+    // The field's keys: left and right along a row, up and down to the nearest
+    // ratio of the next.
+    keys(event) {
+      const at = event.target.closest && event.target.closest('.pair');
+      const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+      if (!at || !step) return;
+      event.preventDefault();
+      const to = this.neighbour(at, step);
+      if (!to) return;
+      at.setAttribute('tabindex', '-1');
+      to.setAttribute('tabindex', '0');
+      to.focus();
+    },
+
+    pairs() {
+      return [...this.$root.querySelectorAll('.pair')];
+    },
+
+    neighbour(at, [along, down]) {
+      const all = this.pairs();
+      const place = (pair) => pair.querySelector('.dot').cx.baseVal.value;
+      if (along) {
+        const row = all.filter((p) => p.dataset.front === at.dataset.front).sort((a, b) => place(a) - place(b));
+        return row[row.indexOf(at) + along];
+      }
+      const fronts = [...new Set(all.map((p) => p.dataset.front))];
+      const front = fronts[fronts.indexOf(at.dataset.front) + down];
+      return all.filter((p) => p.dataset.front === front)
+        .sort((a, b) => Math.abs(place(a) - place(at)) - Math.abs(place(b) - place(at)))[0];
+    },
+
+    // A form as typed is held against the plan whenever a field is left.
+    async changed(event) {
+      const form = event.target.closest('form[data-live]');
+      if (!form) return;
+      const page = await this.swap(form.dataset.live, form.dataset.swaps.split(' '), { method: 'POST', body: new URLSearchParams(new FormData(form)) });
+      if (page) this.errors(form, page.querySelector('form[data-live]'));
+    },
+
+    // Errors go to their fields; what is typed stays as it is.
+    errors(form, fresh) {
+      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .ledger-row, fieldset')];
+      const now = holders(fresh);
+      holders(form).forEach((holder, i) => {
+        if (!now[i]) return;
+        holder.classList.toggle('has-error', now[i].classList.contains('has-error'));
+        const help = (h) => [...h.children].find((c) => c.classList.contains('help'));
+        const was = help(holder), is = help(now[i]);
+        if (was && is) was.replaceWith(is);
+        else if (was) was.remove();
+        else if (is) holder.append(is);
+      });
+    },
+
+    async working(url) {
+      const page = await this.page(url);
+      const working = page && page.getElementById('working');
+      if (!working) return;
+      const close = document.createElement('form');
+      close.method = 'dialog';
+      const button = document.createElement('button');
+      button.className = 'act act-quiet';
+      button.textContent = 'Close';
+      close.append(button);
+      const dialog = document.getElementById('dialog');
+      dialog.replaceChildren(working, close);
+      dialog.showModal();
+    },
+
+    // Fetches a page and puts its parts in place of the ones here.
+    async swap(url, ids, init) {
+      const page = await this.page(url, init);
+      if (!page) return null;
+      if (!page.getElementById('bench')) {
+        this.trouble(page.querySelector('h1') ? page.querySelector('h1').textContent : 'That did not work.');
+        return null;
+      }
+      for (const id of ids) {
+        const was = document.getElementById(id), now = page.getElementById(id);
+        if (was && now) was.replaceWith(document.adoptNode(now));
+      }
+      return page;
+    },
+
+    async page(url, init) {
+      if (this.request) this.request.abort();
+      this.request = new AbortController();
+      try {
+        const answer = await fetch(url, { ...init, signal: this.request.signal });
+        this.trouble('');
+        return new DOMParser().parseFromString(await answer.text(), 'text/html');
+      } catch (error) {
+        if (error.name !== 'AbortError') this.trouble('The server does not answer. Nothing was changed; try again in a moment.');
+        return null;
+      }
+    },
+
+    trouble(text) {
+      const line = document.getElementById('trouble');
+      line.textContent = text;
+      line.hidden = text === '';
+    },
+  }));
+});

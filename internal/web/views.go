@@ -1,0 +1,114 @@
+package web
+
+import (
+	"math"
+	"slices"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/words"
+)
+
+// stateView is a state as it is shown: by shape and word.
+type stateView struct {
+	ID   verdict.State
+	Word string
+}
+
+func stateOf(s verdict.State) stateView { return stateView{s, string(s)} }
+
+// gaugeView is a figure of the verdict strip.
+type gaugeView struct {
+	ID, Name    string
+	Limited     bool
+	Value       string // with its unit, "?" when unknown
+	Limit       string // "" when there is none
+	LimitWord   string
+	Band        string
+	State       stateView
+	Missing     []string
+	Href        string  // of its working
+	Fill, Notch float64 // 0–100 along its rule; Notch is -1 without a limit
+}
+
+// limitWords say on which side of its limit a figure should stay.
+var limitWords = map[string]string{"cost": "budget", "loaded-mass": "permitted", "tyre-life": "trip", "tyre-load": "rated"}
+
+func gaugeOf(f eval.Figure, href string) gaugeView {
+	g := gaugeView{ID: f.ID, Name: f.Name, Value: words.Value(f), State: stateOf(f.State), Missing: f.Missing, Href: href, Notch: -1}
+	span := f.Value
+	if f.Limited {
+		g.Limited, g.Limit, g.LimitWord = true, words.Limit(f), limitWords[f.ID]
+		if g.LimitWord == "" {
+			g.LimitWord = "at most"
+		}
+		span = max(f.Value, f.Limit) * 1.15
+		g.Notch = share(f.Limit, span)
+	}
+	if f.Known {
+		g.Fill = share(f.Value, span)
+	}
+	if f.Banded {
+		g.Band = words.Quantity(f.ID, f.Low, "") + "–" + words.Quantity(f.ID, f.High, f.Unit)
+	}
+	return g
+}
+
+// share of a span in hundredths, 0 where that means nothing.
+func share(v, span float64) float64 {
+	if !(span > 0) || math.IsInf(span, 0) || math.IsNaN(v) {
+		return 0
+	}
+	return math.Round(1000*min(max(v/span, 0), 1)) / 10
+}
+
+// findingView is what a rule says, with its ways out.
+type findingView struct {
+	ID, What, Why, Do string
+	State             stateView
+	Remedies          []linkView
+}
+
+// wayOut is where a remedy is tried, on top of what lies on the bench.
+type wayOut func(remedy []plan.Choice) (href string)
+
+// findingsOf shows findings, the worst first; their remedies are the next things
+// to put on the bench. Without a way out they are left as words.
+func findingsOf(findings []knock.Finding, to wayOut) []findingView {
+	views := make([]findingView, len(findings))
+	for i, f := range findings {
+		views[i] = findingView{ID: f.ID, What: f.What, Why: f.Why, Do: f.Do, State: stateOf(f.State)}
+		for _, remedy := range f.Remedies {
+			if to != nil {
+				views[i].Remedies = append(views[i].Remedies, linkView{Name: remedy.Label, Href: to(remedy.Choices)})
+			}
+		}
+	}
+	slices.SortStableFunc(views, func(a, b findingView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
+	return views
+}
+
+// moveView is a figure before and after.
+type moveView struct {
+	Name, Before, After, Delta string
+	State, WasState            stateView
+	Gauge                      bool
+}
+
+func moveOf(m eval.Move) moveView {
+	v := moveView{
+		Name: m.After.Name, Before: words.Value(m.Before), After: words.Value(m.After),
+		State: stateOf(m.After.State), WasState: stateOf(m.Before.State),
+	}
+	if delta, ok := m.Delta(); ok {
+		v.Delta = words.Delta(m.After, delta)
+	}
+	for _, st := range stages {
+		for _, id := range st.gauges {
+			v.Gauge = v.Gauge || id == m.After.ID
+		}
+	}
+	return v
+}

@@ -1,0 +1,129 @@
+// Package web is the pages: chi routes, handlers, templates and assets.
+//
+// A request goes route → handler reads the form → store loads the plan → core
+// evaluates → template shows. Every page works without JavaScript: an option is
+// a link to the same page with the option on the bench (`?try=slot:part`), and a
+// choice is a form. The script in static/mule.js only fetches those pages sooner
+// and swaps the parts that changed.
+package web
+
+import (
+	"log/slog"
+	"net/http"
+	"time"
+
+	"github.com/alexedwards/scs/mysqlstore"
+	"github.com/alexedwards/scs/v2"
+	"github.com/go-chi/chi/v5"
+	"github.com/go-chi/chi/v5/middleware"
+
+	"valiantmule/internal/store"
+)
+
+// Options of the pages.
+type Options struct {
+	Store *store.Store
+	Log   *slog.Logger
+	// DemoRider is the name of the rider whom anybody becomes by one click; ""
+	// where no demonstration runs.
+	DemoRider string
+}
+
+// Server answers requests.
+type Server struct {
+	store     *store.Store
+	log       *slog.Logger
+	demoRider string
+	sessions  *scs.SessionManager
+	assets    *bundle
+	pages     map[string]*page
+}
+
+// New makes the handler of all pages.
+func New(o Options) (http.Handler, error) {
+	s := &Server{store: o.Store, log: o.Log, demoRider: o.DemoRider, sessions: newSessions(o.Store)}
+	var err error
+	if s.assets, err = newBundle(); err != nil {
+		return nil, err
+	}
+	if s.pages, err = parsePages(s.assets); err != nil {
+		return nil, err
+	}
+	return s.routes(), nil
+}
+
+// maxBody bounds what a request may bring: a plan file and some.
+const maxBody = 5 << 20
+
+func newSessions(st *store.Store) *scs.SessionManager {
+	sessions := scs.New()
+	sessions.Store = mysqlstore.New(st.DB().DB)
+	sessions.Lifetime = 30 * 24 * time.Hour
+	sessions.Cookie.Name = "mule"
+	sessions.Cookie.SameSite = http.SameSiteLaxMode
+	sessions.HashTokenInStore = true
+	return sessions
+}
+
+func (s *Server) routes() http.Handler {
+	s.sessions.ErrorFunc = s.fail
+	r := chi.NewRouter()
+	r.Use(s.recoverer, policy, http.NewCrossOriginProtection().Handler,
+		middleware.RequestSize(maxBody), middleware.GetHead, middleware.Compress(5, compressed...))
+	r.Get("/healthz", s.health)
+	r.Handle("/assets/{hash}/{name}", s.assets)
+	r.Group(func(r chi.Router) {
+		r.Use(s.sessions.LoadAndSave)
+		r.NotFound(s.handle(func(http.ResponseWriter, *http.Request) error { return store.ErrNotFound }))
+		r.MethodNotAllowed(s.handle(func(http.ResponseWriter, *http.Request) error { return errMethod }))
+		r.Get("/", s.handle(s.front))
+		r.Get("/sign-in", s.handle(s.signInPage))
+		r.Post("/sign-in", s.handle(s.signIn))
+		r.Post("/sign-in/demo", s.handle(s.signInDemo))
+		r.Get("/register", s.handle(s.registerPage))
+		r.Post("/register", s.handle(s.register))
+		r.Post("/theme", s.handle(s.setTheme))
+		r.Group(func(r chi.Router) {
+			r.Use(s.signedIn)
+			r.Post("/sign-out", s.handle(s.signOut))
+			r.Get("/garage", s.handle(s.garage))
+			r.Post("/garage", s.handle(s.newPlan))
+			r.Post("/garage/import", s.handle(s.importPlan))
+			r.Route("/plans/{plan}", s.planRoutes)
+		})
+	})
+	return r
+}
+
+func (s *Server) planRoutes(r chi.Router) {
+	r.Get("/", s.handle(s.openPlan))
+	r.Get("/export", s.handle(s.exportPlan))
+	r.Get("/working/{figure}", s.handle(s.working))
+	r.Post("/undo", s.handle(s.undo))
+	r.Post("/redo", s.handle(s.redo))
+	r.Post("/choose", s.handle(s.choose))
+	r.Get("/brief", s.handle(s.briefPage))
+	r.Post("/brief", s.handle(s.saveBrief))
+	r.Post("/brief/try", s.handle(s.tryBrief))
+	r.Get("/bike", s.handle(s.bikePage))
+	r.Post("/bike", s.handle(s.saveBike))
+	r.Post("/bike/try", s.handle(s.tryBike))
+	r.Post("/bike/take", s.handle(s.takeBike))
+	r.Get("/tyres", s.handle(s.tyresPage))
+	r.Get("/gearing", s.handle(s.gearingPage))
+	r.Get("/spend", s.handle(s.spendPage))
+	r.Post("/spend", s.handle(s.saveSpend))
+	r.Post("/spend/try", s.handle(s.trySpend))
+}
+
+// health says whether the database answers.
+func (s *Server) health(w http.ResponseWriter, r *http.Request) {
+	w.Header().Set("Content-Type", "application/json")
+	w.Header().Set("Cache-Control", "no-store")
+	if err := s.store.Ping(r.Context()); err != nil {
+		w.WriteHeader(http.StatusServiceUnavailable)
+		_, _ = w.Write([]byte(`{"status":"down","database":"no answer"}` + "\n"))
+		return
+	}
+	_, _ = w.Write([]byte(`{"status":"up","database":"up"}` + "\n"))
+}
