@@ -64,7 +64,7 @@ func steps(from, to float64, n int) []float64 {
 	}
 	var list []float64
 	for i := math.Ceil(from/step - 1e-9); i*step <= to+step*1e-9; i++ {
-		list = append(list, i*step)
+		list = append(list, i*step+0) // + 0 makes −0 a 0
 	}
 	return list
 }

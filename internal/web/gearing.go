@@ -86,7 +86,9 @@ func (d *desk) gearing(tried []plan.Choice) (gearingView, error) {
 	}
 	v.Field = draw.SprocketField(field)
 	for _, m := range v.Field.Marks {
-		v.Marks = append(v.Marks, d.mark(m, after.Facts.Pair))
+		mark := d.mark(m)
+		mark.Tried = len(tried) > 0 && m.Figures.Pair == after.Facts.Pair
+		v.Marks = append(v.Marks, mark)
 	}
 	v.table(d, field)
 	v.Hint = hint(field)
@@ -100,9 +102,9 @@ func (d *desk) gearing(tried []plan.Choice) (gearingView, error) {
 	return v, nil
 }
 
-func (d *desk) mark(m draw.Mark, tried drive.Pair) markView {
+func (d *desk) mark(m draw.Mark) markView {
 	p := m.Figures
-	v := markView{Mark: m, Href: d.href("gearing"), Tried: tried == p.Pair}
+	v := markView{Mark: m, Href: d.href("gearing")}
 	if len(p.Choices) > 0 {
 		v.Href = d.href("gearing", tries(p.Choices)...)
 	}
@@ -206,7 +208,10 @@ func (v *gearingView) fan(d *desk, after *eval.LoadoutReport) {
 	for _, g := range gears {
 		row := gearRow{
 			Gear: fmt.Sprint(g.Gear), From: words.Quantity("crawl-speed", g.FromKmh, "km/h"), To: words.Quantity("", g.ToKmh, "km/h"),
-			Cruise: words.Quantity("cruise-rpm", g.CruiseRPM, "rpm"), Step: "–",
+			Cruise: "out of its range", Step: "–",
+		}
+		if g.CruiseRPM >= g.FromRPM && g.CruiseRPM <= g.ToRPM {
+			row.Cruise = words.Quantity("cruise-rpm", g.CruiseRPM, "rpm")
 		}
 		if !math.IsNaN(g.StepToNextPercent) {
 			row.Step = "−" + words.Quantity("", g.StepToNextPercent, "%")

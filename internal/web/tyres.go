@@ -22,14 +22,28 @@ type tyresView struct {
 }
 
 // circleView is the table beside the drawing.
-type circleView struct{ Name, Size, Width, Diameter, RollOut string }
+type circleView struct {
+	Name, Size, Width, Diameter, RollOut string
+	Style                                draw.Style
+}
 
 type wheelView struct {
 	Slot    plan.Slot
 	Name    string
 	Rim     string
+	Columns []string
 	Options []tyreOption
 	Hidden  int
+}
+
+// column is a figure that a wheel's options are compared by.
+type column struct{ Title, Figure string }
+
+// columns of the two wheels: what a rear tyre moves is mostly the gearing, what
+// a front one moves the steering and the display.
+var columns = map[plan.Slot][]column{
+	plan.RearTyre:  {{"Cost", "cost"}, {"Gearing", "gear-change"}, {"Cruise", "cruise-rpm"}, {"Pace", "crawl-speed"}},
+	plan.FrontTyre: {{"Cost", "cost"}, {"Against rear", "wheel-mix"}, {"Seat", "seat-rise"}, {"Display", "speedometer"}},
 }
 
 // tyreOption is one tyre with what it would move.
@@ -38,7 +52,8 @@ type tyreOption struct {
 	Note                                 string
 	Href                                 string
 	Current, Tried                       bool
-	Cost, Gearing, Cruise, Pace, Life    string
+	Moves                                []string // by the wheel's columns
+	Life                                 string
 	Asks                                 int // findings that appear
 	State                                stateView
 }
@@ -89,6 +104,9 @@ func (d *desk) wheel(slot plan.Slot, all bool, keep []string, tried []plan.Choic
 		rim = b.RearRim()
 	}
 	v := wheelView{Slot: slot, Name: info.Name}
+	for _, c := range columns[slot] {
+		v.Columns = append(v.Columns, c.Title)
+	}
 	if rim.DiameterIn > 0 {
 		v.Rim = words.Plain(rim.DiameterIn, "in") + " rim"
 		if rim.WidthIn > 0 {
@@ -135,7 +153,9 @@ func (d *desk) tyreOption(c plan.Choice, diff eval.Difference, keep []string, tr
 	o := tyreOption{
 		Name: choiceName(c), Href: d.href("tyres", append(tries([]plan.Choice{c}), keep...)...), Asks: len(diff.Appear),
 		Current: (c.Part == nil && own == nil) || (c.Part != nil && own != nil && own.ID == c.Part.ID),
-		Cost:    deltaOf(diff, "cost"), Gearing: deltaOf(diff, "gear-change"), Cruise: deltaOf(diff, "cruise-rpm"), Pace: deltaOf(diff, "crawl-speed"),
+	}
+	for _, column := range columns[c.Slot] {
+		o.Moves = append(o.Moves, deltaOf(diff, column.Figure))
 	}
 	o.Life = "?"
 	if f, ok := diff.After.Figure(lifeOf[c.Slot]); ok && f.Known {
@@ -207,7 +227,7 @@ func (d *desk) circles(view *tyresView, tried []plan.Choice) {
 			Style: b.style, WidthMM: b.tyre.WidthMM(), DiameterMM: b.tyre.DiameterMM(), RimMM: 25.4 * b.tyre.Size.RimIn,
 		})
 		view.Circles = append(view.Circles, circleView{
-			b.name, b.tyre.Size.String(), words.Plain(b.tyre.WidthMM(), "mm"), words.Quantity("", b.tyre.DiameterMM(), "mm"), words.Quantity("", b.tyre.CircumferenceMM(), "mm"),
+			b.name, b.tyre.Size.String(), words.Plain(b.tyre.WidthMM(), "mm"), words.Quantity("", b.tyre.DiameterMM(), "mm"), words.Quantity("", b.tyre.CircumferenceMM(), "mm"), b.style,
 		})
 	}
 	view.Section = draw.Tyres(tyres, draw.Clearance{WidthMM: d.Plan.Bike.RearMaxWidth.In("mm"), DiameterMM: d.Plan.Bike.RearMaxDiameter.In("mm")})

@@ -19,6 +19,8 @@ var circumferenceFormula = sheet.Formula{
 	Source: "overall diameter: ISO 5751-1; k from memory",
 }
 
+var rollOutFormula = sheet.Formula{Text: "C = one wheel turn along the ground, rider on", Origin: sheet.Measured}
+
 func (r *run) frontCircumference() Figure {
 	f := r.circumference("front-circumference", "Front roll-out", plan.FrontTyre, &r.facts.CircumferenceMM.Front, &r.facts.DiameterMM.Front)
 	r.standardTyre(plan.FrontTyre, &r.facts.StandardCircumferenceMM.Front, &r.facts.StandardDiameterMM.Front)
@@ -54,6 +56,7 @@ func (c *calc) rollOut(slot plan.Slot) sheet.Value {
 	v := sheet.Value{Name: "roll-out", Number: t.CircumferenceMM(), Unit: "mm", Origin: sheet.Computed, Note: t.Size.String()}
 	if t.RollOut.Known() {
 		v.Origin = part.Origin
+		c.working.Step(rollOutFormula, v, v)
 		return v
 	}
 	if c.working != nil {

@@ -27,20 +27,6 @@ type Quantity[D Dimension] struct {
 	base float64
 }
 
-// Parse reads a number and its unit, "26 psi". The text is kept as it stands.
-func Parse[D Dimension](text string) (Quantity[D], error) {
-	return parse[D](text, "")
-}
-
-// MustParse is Parse for values written in code; it panics on a bad one.
-func MustParse[D Dimension](text string) Quantity[D] {
-	q, err := Parse[D](text)
-	if err != nil {
-		panic(err)
-	}
-	return q
-}
-
 // Known reports whether there is a value.
 func (q Quantity[D]) Known() bool { return q.text != "" }
 
@@ -86,7 +72,7 @@ func (q Quantity[D]) MarshalText() ([]byte, error) { return []byte(q.text), nil 
 
 // UnmarshalText reads what MarshalText wrote.
 func (q *Quantity[D]) UnmarshalText(b []byte) error {
-	read, err := Parse[D](string(b))
+	read, err := parse[D](string(b), "")
 	if err != nil {
 		return err
 	}

@@ -1,0 +1,24 @@
+# The commands of the project. Each installs what it lacks.
+.PHONY: demo test check bench fuzz screenshots assets
+
+demo: ## the demonstration at MULE_ADDR, 127.0.0.1:8080
+	@exec scripts/demo
+
+test: ## every test, browser and database ones too
+	@scripts/test
+
+check: ## gofmt, vet, staticcheck, race
+	@scripts/check
+
+bench: ## the benchmarks; BASE=file compares with an earlier run
+	@scripts/bench $(BASE)
+
+fuzz: ## each fuzz test for a while; FUZZTIME=30s
+	@scripts/fuzz $(FUZZTIME)
+
+screenshots: ## docs/screenshots from the demo data
+	@scripts/need mariadbd=mariadb-server-core my_print_defaults=mariadb-client-core chromium=chromium
+	@go run ./cmd/screenshots
+
+assets: ## third_party from npm
+	@scripts/assets

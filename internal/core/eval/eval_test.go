@@ -1,0 +1,319 @@
+package eval_test
+
+import (
+	"flag"
+	"math"
+	"os"
+	"path/filepath"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/demo"
+)
+
+func demoPlan(t testing.TB) (*plan.Plan, plan.Shelf) {
+	t.Helper()
+	p, err := demo.Plan()
+	require.NoError(t, err)
+	shelf, err := demo.Parts()
+	require.NoError(t, err)
+	return p, shelf
+}
+
+func report(t testing.TB, p *plan.Plan) *eval.LoadoutReport {
+	t.Helper()
+	r, err := eval.EvaluateLoadout(p, nil, "travel")
+	require.NoError(t, err)
+	return r
+}
+
+func value(t testing.TB, p *plan.Plan, id string) float64 {
+	t.Helper()
+	f, ok := report(t, p).Figure(id)
+	require.True(t, ok, id)
+	require.True(t, f.Known, "%s lacks %v", id, f.Missing)
+	return f.Value
+}
+
+// TestDemoByHand works the demo plan's figures out on paper.
+func TestDemoByHand(t *testing.T) {
+	p, _ := demoPlan(t)
+	// 2.095 × 0.891 × 43/15 crankshaft turns a wheel turn, 105 km/h, 2.041 m.
+	assert.InDelta(t, 105*1000/60.0/2.041*2.095*0.891*43/15, value(t, p, "cruise-rpm"), 1e-6)
+	// 1850 rpm in first.
+	assert.InDelta(t, 1850*60*2.041/1000/(2.095*2.917*43/15), value(t, p, "crawl-speed"), 1e-9)
+	// 176 kerb + a tenth of 14 L at 0.745 + 104 rider + tyres 6.8−5.4 and
+	// 4.3−3.8 + 9.5 + 8 + 6.5 + 5.5 + 3.5 + 5 carried.
+	assert.InDelta(t, 176+1.4*0.745+104+1.4+0.5+38, value(t, p, "loaded-mass"), 1e-9)
+	// 165 + 48 + 112 + 88 + 52 + 179 + 119 + 289 + 345 + 139 + 140 + 38, in cents.
+	assert.InDelta(t, 171400, value(t, p, "cost"), 1e-9)
+	assert.InDelta(t, 171400-34500-13900, value(t, p, "cost-needed"), 1e-9, "less springs and screen, which are wanted")
+}
+
+var update = flag.Bool("update", false, "write the golden report anew")
+
+// TestGolden keeps the whole report of the demo plan where a person can read a
+// change of it. `go test ./internal/core/eval -update` writes it anew.
+func TestGolden(t *testing.T) {
+	p, _ := demoPlan(t)
+	var b strings.Builder
+	for _, l := range eval.Evaluate(p, nil).Loadouts {
+		b.WriteString("# " + l.Name + "\n")
+		for _, list := range [][]eval.Figure{l.Gauges, l.Others} {
+			for _, f := range list {
+				b.WriteString(line(f))
+			}
+		}
+		for _, f := range l.Findings {
+			b.WriteString(string(f.State) + " " + f.ID + ": " + f.What + "\n")
+		}
+	}
+	path := filepath.Join("testdata", "demo.golden")
+	if *update {
+		require.NoError(t, os.WriteFile(path, []byte(b.String()), 0o644))
+	}
+	want, err := os.ReadFile(path)
+	require.NoError(t, err)
+	assert.Equal(t, string(want), b.String())
+}
+
+func line(f eval.Figure) string {
+	words := []string{string(f.State), f.ID}
+	if f.Known {
+		words = append(words, number(f.Value), f.Unit)
+	}
+	if f.Limited {
+		words = append(words, "limit", number(f.Limit))
+	}
+	if f.Banded {
+		words = append(words, "band", number(f.Low), "to", number(f.High))
+	}
+	if len(f.Missing) > 0 {
+		words = append(words, "missing", strings.Join(f.Missing, "; "))
+	}
+	return strings.Join(words, " ") + "\n"
+}
+
+// number writes a figure of the golden report with the digits that matter.
+func number(v float64) string { return strconv.FormatFloat(v, 'f', 2, 64) }
+
+func TestEveryGaugeIsThere(t *testing.T) {
+	p, _ := demoPlan(t)
+	bare := *p
+	bare.Bike = nil
+	blank := *p
+	blank.Bike = &plan.Bike{ID: "own", Name: "Own"}
+	for name, p := range map[string]*plan.Plan{"demo": p, "without a bike": &bare, "a blank sheet": &blank, "new": plan.New("New", "EUR")} {
+		for _, l := range eval.Evaluate(p, nil).Loadouts {
+			require.Len(t, l.Gauges, len(eval.GaugeIDs), name)
+			for i, g := range l.Gauges {
+				assert.Equal(t, eval.GaugeIDs[i], g.ID, name)
+				assert.NotEmpty(t, g.Name)
+				if g.State == verdict.Unknown {
+					assert.NotEmpty(t, g.Missing, "%s, %s says what is missing", name, g.ID)
+				}
+				assert.False(t, g.Known && (math.IsNaN(g.Value) || math.IsInf(g.Value, 0)), "%s, %s", name, g.ID)
+			}
+		}
+	}
+}
+
+// TestWorking: with somebody looking, each figure comes out the same, its last
+// step is its value, and each number put in says where it came from.
+func TestWorking(t *testing.T) {
+	p, _ := demoPlan(t)
+	r := report(t, p)
+	for _, list := range [][]eval.Figure{r.Gauges, r.Others} {
+		for _, f := range list {
+			explained, working, err := eval.Explain(p, "travel", f.ID)
+			require.NoError(t, err)
+			assert.Equal(t, f, explained, f.ID)
+			if !f.Known {
+				continue
+			}
+			require.NotEmpty(t, working.Steps, "%s has a working", f.ID)
+			reached := false
+			for _, step := range working.Steps {
+				assert.NotEmpty(t, step.Formula.Text, f.ID)
+				assert.NotEmpty(t, step.Formula.Origin, f.ID)
+				for _, in := range step.In {
+					assert.Contains(t, sheet.Origins(), in.Origin, "%s: %s", f.ID, in.Name)
+				}
+				reached = reached || math.Abs(step.Out.Number-f.Value) < 1e-6*math.Max(1, math.Abs(f.Value))
+			}
+			assert.True(t, reached, "%s: a step comes to its value", f.ID)
+		}
+	}
+	_, _, err := eval.Explain(p, "travel", "luck")
+	assert.Error(t, err)
+	_, _, err = eval.Explain(p, "moon", "cost")
+	assert.Error(t, err)
+}
+
+// TestPreviewKeepsItsWord: what is shown before choosing is what is there after.
+func TestPreviewKeepsItsWord(t *testing.T) {
+	p, shelf := demoPlan(t)
+	for _, part := range shelf {
+		chosen := p.With(plan.Choice{Slot: part.Slot, Part: part})
+		diffs, err := eval.Preview(p, shelf, "travel", []eval.Alternative{{Label: part.Name, Plan: chosen}})
+		require.NoError(t, err)
+		after, err := eval.EvaluateLoadout(chosen, shelf, "travel")
+		require.NoError(t, err)
+		before, err := eval.EvaluateLoadout(p, shelf, "travel")
+		require.NoError(t, err)
+		d := diffs[0]
+		for _, m := range d.Moves {
+			was, _ := before.Figure(m.After.ID)
+			now, _ := after.Figure(m.After.ID)
+			assert.Equal(t, was, m.Before)
+			assert.Equal(t, now, m.After)
+		}
+		assert.Len(t, after.Findings, len(d.Appear)+len(d.Stay), part.ID)
+		assert.Len(t, before.Findings, len(d.Vanish)+len(d.Stay), part.ID)
+	}
+	same, err := eval.Preview(p, shelf, "travel", []eval.Alternative{{Plan: p}})
+	require.NoError(t, err)
+	assert.Empty(t, same[0].Moves, "nothing moves when nothing changes")
+}
+
+// Laws of the drive: a taller tyre never raises the cruise, more teeth behind
+// never raise the walking pace, more mass never lengthens a tyre's life.
+func TestLaws(t *testing.T) {
+	p, shelf := demoPlan(t)
+	type rolled struct{ length, rpm float64 }
+	var tyres []rolled
+	for _, part := range shelf {
+		if part.Slot == plan.RearTyre {
+			with := p.With(plan.Choice{Slot: plan.RearTyre, Part: part})
+			tyres = append(tyres, rolled{value(t, with, "rear-circumference"), value(t, with, "cruise-rpm")})
+		}
+	}
+	for _, a := range tyres {
+		for _, b := range tyres {
+			if a.length > b.length {
+				assert.LessOrEqual(t, a.rpm, b.rpm)
+			}
+		}
+	}
+	pace, rpm := math.Inf(1), 0.0
+	for teeth := 39; teeth <= 51; teeth++ {
+		with := p.With(plan.Choice{Slot: plan.RearSprocket, Part: plan.Unlisted(p.Bike, plan.RearSprocket, teeth)})
+		report := report(t, with)
+		crawl, _ := report.Figure("crawl-speed")
+		cruise, _ := report.Figure("cruise-rpm")
+		assert.Less(t, crawl.Value, pace)
+		assert.Greater(t, cruise.Value, rpm)
+		pace, rpm = crawl.Value, cruise.Value
+	}
+	life := math.Inf(1)
+	for _, rider := range []string{"70 kg", "90 kg", "110 kg", "130 kg"} {
+		heavier := *p
+		require.NoError(t, heavier.Brief.Rider.Enter(rider, ""))
+		now := value(t, &heavier, "tyre-life")
+		assert.Less(t, now, life)
+		life = now
+	}
+}
+
+func TestStates(t *testing.T) {
+	p, _ := demoPlan(t)
+	for _, c := range []struct {
+		name, gauge string
+		change      func(p *plan.Plan) error
+		state       verdict.State
+	}{
+		{"budget passed", "cost", func(p *plan.Plan) error { return nil }, verdict.Over},
+		{"a larger budget", "cost", func(p *plan.Plan) error { return p.Brief.Budget.UnmarshalText([]byte("2500 EUR")) }, verdict.OK},
+		{"close to the budget", "cost", func(p *plan.Plan) error { return p.Brief.Budget.UnmarshalText([]byte("1750 EUR")) }, verdict.Watch},
+		{"another currency's budget", "cost", func(p *plan.Plan) error { return p.Brief.Budget.UnmarshalText([]byte("2500 USD")) }, verdict.Unknown},
+		{"over the plate", "loaded-mass", func(p *plan.Plan) error { return p.Bike.Permitted.Enter("300", "kg") }, verdict.Stop},
+		{"no plate", "loaded-mass", func(p *plan.Plan) error { return p.Bike.Permitted.Enter("", "kg") }, verdict.Unknown},
+		{"too busy at the cruise", "cruise-rpm", func(p *plan.Plan) error { return p.Brief.CruiseRPM.Enter("4000", "rpm") }, verdict.Over},
+		{"the bike's own limit holds without the brief's", "cruise-rpm", func(p *plan.Plan) error { return p.Brief.CruiseRPM.Enter("", "rpm") }, verdict.OK},
+		{"a set does not last", "tyre-life", func(p *plan.Plan) error { return p.Brief.Distance.Enter("9000", "km") }, verdict.Over},
+		{"a set lasts", "tyre-life", func(p *plan.Plan) error { return p.Brief.Distance.Enter("1500", "km") }, verdict.OK},
+	} {
+		changed := *p
+		bike := *p.Bike
+		changed.Bike = &bike
+		require.NoError(t, c.change(&changed), c.name)
+		f, _ := report(t, &changed).Figure(c.gauge)
+		assert.Equal(t, c.state, f.State, "%s: %v", c.name, f.Missing)
+	}
+}
+
+// TestBoughtUsed: a worn tyre that stays lasts for what is left of its tread.
+func TestBoughtUsed(t *testing.T) {
+	p, _ := demoPlan(t)
+	p.Lines = nil
+	worn := value(t, p, "rear-life")
+	require.NoError(t, p.Bike.RearTread.Enter("100", "%"))
+	assert.InEpsilon(t, 0.35, worn/value(t, p, "rear-life"), 1e-9)
+}
+
+func TestSprocketField(t *testing.T) {
+	p, shelf := demoPlan(t)
+	r, err := eval.EvaluateLoadout(p, shelf, "travel")
+	require.NoError(t, err)
+	field := eval.Sprockets(p, shelf, r)
+	require.NotEmpty(t, field.Pairs)
+	allowed := 0
+	for _, pair := range field.Pairs {
+		with := report(t, p.With(pair.Choices...))
+		pace, _ := with.Figure("crawl-speed")
+		rpm, _ := with.Figure("cruise-rpm")
+		assert.InDelta(t, pace.Value, pair.PaceKmh, 1e-9, "the field says of %v what its preview says", pair.Pair)
+		assert.InDelta(t, rpm.Value, pair.CruiseRPM, 1e-6)
+		assert.Equal(t, pair.Pair, with.Facts.Pair)
+		assert.Equal(t, pace.State != verdict.Over && rpm.State != verdict.Over, pair.Allowed, "%v", pair.Pair)
+		assert.Equal(t, pair.Pair == r.Facts.Pair, pair.Current)
+		if pair.Allowed {
+			allowed++
+		}
+	}
+	assert.Equal(t, 4, allowed, "one pair on each of four front sprockets")
+}
+
+// TestFieldOfAnUnlistedBike: sprockets that no shelf has can still be tried.
+func TestFieldOfAnUnlistedBike(t *testing.T) {
+	p, _ := demoPlan(t)
+	p.Bike.Provides = nil
+	field := eval.Sprockets(p, nil, report(t, p))
+	assert.Greater(t, len(field.Pairs), 30)
+	p.Bike.Standard = nil
+	assert.Empty(t, eval.Sprockets(p, nil, report(t, p)).Pairs, "without teeth there is no field")
+}
+
+func TestFan(t *testing.T) {
+	p, _ := demoPlan(t)
+	fan := eval.Fan(report(t, p))
+	require.Len(t, fan, 5)
+	for i, g := range fan {
+		assert.Equal(t, i+1, g.Gear)
+		assert.InEpsilon(t, 7500.0/1850, g.ToKmh/g.FromKmh, 1e-9, "speed goes with engine speed")
+		if i > 0 {
+			assert.Greater(t, g.ToKmh, fan[i-1].ToKmh)
+		}
+	}
+	assert.InDelta(t, value(t, p, "cruise-rpm"), fan[4].CruiseRPM, 1e-6)
+	assert.InDelta(t, 100*(1-1.842/2.917), fan[0].StepToNextPercent, 1e-9)
+	require.NoError(t, p.Bike.MaxRPM.Enter("", "rpm"))
+	assert.Nil(t, eval.Fan(report(t, p)))
+}
+
+// TestTyreLoadTakesTheWorst: both wheels, tank full and empty, against the index.
+func TestTyreLoadTakesTheWorst(t *testing.T) {
+	p, _ := demoPlan(t)
+	rated, _ := tyre.MaxLoadKg(70)
+	assert.GreaterOrEqual(t, value(t, p, "tyre-load"), 100*value(t, p, "rear-load")/rated-1e-9)
+	assert.InDelta(t, value(t, p, "loaded-mass"), value(t, p, "front-load")+value(t, p, "rear-load"), 1e-9)
+}
