@@ -56,7 +56,9 @@ func (c *calc) rollOut(slot plan.Slot) sheet.Value {
 	v := sheet.Value{Name: "roll-out", Number: t.CircumferenceMM(), Unit: "mm", Origin: sheet.Computed, Note: t.Size.String()}
 	if t.RollOut.Known() {
 		v.Origin = part.Origin
-		c.working.Step(rollOutFormula, v, v)
+		if c.working != nil {
+			c.working.Step(rollOutFormula, v, v)
+		}
 		return v
 	}
 	if c.working != nil {
@@ -171,6 +173,11 @@ func (r *run) gearChange() Figure {
 	return c.plain()
 }
 
+var evenFormula = sheet.Formula{
+	Text:   "a chain closes on an even number of links: the one that the adjuster reaches with the smallest move of the axle",
+	Origin: sheet.Practice,
+}
+
 // chainLinks is the chain that the pair asks for with the axle as set now.
 func (r *run) chainLinks() Figure {
 	c := r.figure("chain-links", "Chain", "links")
@@ -185,7 +192,7 @@ func (r *run) chainLinks() Figure {
 	}
 	c.is(need)
 	if c.working != nil {
-		c.working.Note("A chain closes on an even number of links: the one that the adjuster reaches with the smallest move of the axle.")
+		c.working.Step(evenFormula, computed("links", need, ""), computed("pitches", exact, ""))
 	}
 	return c.plain()
 }

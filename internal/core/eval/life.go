@@ -126,7 +126,7 @@ func scale(b tyre.Band, by float64) tyre.Band {
 	return tyre.Band{Low: b.Low * by, Mid: b.Mid * by, High: b.High * by}
 }
 
-var tyreCostFormula = sheet.Formula{Text: "per 1 000 km = Σ price / life × 1 000", Origin: sheet.Computed}
+var tyreCostFormula = sheet.Formula{Text: "per 1 000 km = price / life × 1 000, over both tyres of the plan", Origin: sheet.Computed}
 
 // tyreCost is what the two tyres cost per 1000 km, in minor units.
 func (r *run) tyreCost() Figure {
@@ -154,6 +154,9 @@ func (r *run) tyreCost() Figure {
 		c.lacks("tyres in the plan (Tyres)")
 	}
 	c.is(sum)
+	if c.working != nil {
+		c.working.Step(tyreCostFormula, computed("both together", sum, r.plan.Currency))
+	}
 	return c.plain()
 }
 
