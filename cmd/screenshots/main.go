@@ -64,7 +64,7 @@ func run(out string, full bool, names []string) error {
 		return err
 	}
 	defer os.RemoveAll(data)
-	server, err := mariadb.Start(ctx, data)
+	server, err := mariadb.StartThrowaway(ctx, data)
 	if err != nil {
 		return err
 	}

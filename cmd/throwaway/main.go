@@ -39,7 +39,7 @@ func run(command []string) error {
 		return err
 	}
 	defer os.RemoveAll(dir)
-	server, err := mariadb.Start(ctx, dir)
+	server, err := mariadb.StartThrowaway(ctx, dir)
 	if err != nil {
 		return err
 	}

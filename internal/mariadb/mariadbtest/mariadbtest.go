@@ -69,7 +69,7 @@ func server(tb testing.TB) string {
 		dir, err := os.MkdirTemp("", "mule-test-")
 		require.NoError(tb, err)
 		own.dir = dir
-		own.server, err = mariadb.Start(ctx, dir)
+		own.server, err = mariadb.StartThrowaway(ctx, dir)
 		require.NoError(tb, err)
 	}
 	dsn, err := own.server.DSN(ctx, "mule")

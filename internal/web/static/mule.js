@@ -3,6 +3,9 @@
 // figure is computed in this file.
 'use strict';
 
+// The href property of a link inside SVG is not a string.
+const address = (link) => link.getAttribute('href');
+
 document.addEventListener('alpine:init', () => {
   window.Alpine.data('desk', () => ({
     request: null, // the fetch under way
@@ -25,7 +28,7 @@ document.addEventListener('alpine:init', () => {
       if (!link) return this.row(event);
       if (link.hasAttribute('data-working')) {
         event.preventDefault();
-        this.working(link.href);
+        this.working(address(link));
       } else if (link.hasAttribute('data-try')) {
         event.preventDefault();
         this.pinned = true;
@@ -34,8 +37,8 @@ document.addEventListener('alpine:init', () => {
         event.preventDefault();
         this.pinned = false;
         this.mark(null);
-        history.replaceState(null, '', link.href);
-        this.swap(link.href, ['bench', 'fan', 'section']);
+        history.replaceState(null, '', address(link));
+        this.swap(address(link), ['bench', 'fan', 'section']);
       }
     },
 
@@ -71,9 +74,9 @@ document.addEventListener('alpine:init', () => {
       clearTimeout(this.waiting);
       const fromBench = link.closest('#bench') !== null;
       this.mark(link);
-      const done = await this.swap(link.href, link.dataset.swaps.split(' '));
+      const done = await this.swap(address(link), link.dataset.swaps.split(' '));
       if (!done || !chosen) return;
-      history.replaceState(null, '', link.href);
+      history.replaceState(null, '', address(link));
       const bench = document.getElementById('bench');
       if (fromBench) {
         const heading = bench.querySelector('h2');

@@ -1,0 +1,106 @@
+package draw_test
+
+import (
+	"fmt"
+	"math"
+	"regexp"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/demo"
+	"valiantmule/internal/draw"
+)
+
+func TestNumbersArePlain(t *testing.T) {
+	for v, want := range map[float64]string{1.234: "1.23", -0.001: "0", 1e9: "1000000000", 12: "12"} {
+		assert.Equal(t, want, draw.N(v).String())
+	}
+	for _, v := range []float64{math.NaN(), math.Inf(1), math.Inf(-1)} {
+		assert.Equal(t, "0", draw.N(v).String())
+	}
+}
+
+func demoReport(t *testing.T, change func(p *plan.Plan)) (eval.SprocketField, *eval.LoadoutReport) {
+	t.Helper()
+	p, err := demo.Plan()
+	require.NoError(t, err)
+	change(p)
+	shelf, err := demo.Parts()
+	require.NoError(t, err)
+	report, err := eval.EvaluateLoadout(p, shelf, "travel")
+	require.NoError(t, err)
+	return eval.Sprockets(p, shelf, report), report
+}
+
+// TestFieldPlacesByRatio: a mark further right is geared shorter, and it stands
+// in the window exactly when the brief allows it.
+func TestFieldPlacesByRatio(t *testing.T) {
+	field, _ := demoReport(t, func(*plan.Plan) {})
+	d := draw.SprocketField(field)
+	require.Len(t, d.Marks, len(field.Pairs))
+	require.True(t, d.Window.Shown)
+	for _, a := range d.Marks {
+		assert.True(t, a.X > d.Left && a.X < d.Right && a.Y > d.Top && a.Y < d.Lower)
+		in := a.X >= d.Window.X && a.X <= d.Window.X+d.Window.Width
+		assert.Equal(t, a.Figures.Allowed, in, "%v", a.Figures.Pair)
+		for _, b := range d.Marks {
+			if a.X > b.X {
+				assert.Greater(t, a.Figures.CruiseRPM, b.Figures.CruiseRPM)
+				assert.Less(t, a.Figures.PaceKmh, b.Figures.PaceKmh)
+			}
+		}
+	}
+}
+
+func TestFieldWithoutAWindow(t *testing.T) {
+	field, _ := demoReport(t, func(p *plan.Plan) { require.NoError(t, p.Brief.CruiseRPM.Enter("4700", "rpm")) })
+	d := draw.SprocketField(field)
+	assert.False(t, d.Window.Shown)
+	assert.True(t, d.Gap.Shown, "the two limits have crossed")
+	assert.Positive(t, float64(d.Gap.Width))
+}
+
+// TestNothingSpoilsADrawing: with numbers missing the drawings still hold
+// nothing that SVG cannot read.
+func TestNothingSpoilsADrawing(t *testing.T) {
+	bad := regexp.MustCompile(`NaN|Inf|e[+-]\d`)
+	for name, change := range map[string]func(p *plan.Plan){
+		"whole":     func(*plan.Plan) {},
+		"no cruise": func(p *plan.Plan) { require.NoError(t, p.Brief.Cruise.Enter("", "")) },
+		"no pace":   func(p *plan.Plan) { require.NoError(t, p.Brief.WalkingPace.Enter("", "")) },
+		"no gears":  func(p *plan.Plan) { require.NoError(t, p.Bike.Gearbox.Enter("", "")) },
+		"no tyre":   func(p *plan.Plan) { p.Lines = nil; p.Bike.ClearStandard(plan.RearTyre) },
+		"no brief":  func(p *plan.Plan) { p.Brief = plan.Brief{} },
+	} {
+		field, report := demoReport(t, change)
+		d := draw.SprocketField(field)
+		for _, m := range d.Marks {
+			assert.False(t, math.IsNaN(float64(m.X)) || math.IsNaN(float64(m.Y)), "%s: %v", name, m.Figures.Pair)
+		}
+		for _, tick := range append(d.Pace, d.RPM...) {
+			assert.True(t, tick.At >= d.Left && tick.At <= d.Right, "%s: tick %s", name, tick.Text)
+		}
+		if fan := eval.Fan(report); fan != nil {
+			d := draw.SpeedFan(fan, fan[:1], draw.FanLimits{CruiseKmh: math.NaN(), PaceKmh: math.NaN(), CruiseRPM: math.NaN(), ComfortRPM: math.NaN()})
+			assert.Len(t, d.Rays, len(fan)+1, name)
+			assert.NotRegexp(t, bad, fmt.Sprint(d.Rays, d.Speeds, d.Engine, d.Meet), name)
+		}
+	}
+	assert.False(t, draw.Tyres(nil, draw.Clearance{}).Shown)
+	section := draw.Tyres([]draw.Tyre{{Style: draw.Current, WidthMM: 140, DiameterMM: 681, RimMM: 457}}, draw.Clearance{WidthMM: math.NaN(), DiameterMM: math.NaN()})
+	assert.NotRegexp(t, bad, section.Cuts[0].Path)
+	assert.False(t, section.Room.Shown)
+}
+
+// TestTyresStandOnTheGround in true proportion.
+func TestTyresStandOnTheGround(t *testing.T) {
+	d := draw.Tyres([]draw.Tyre{{WidthMM: 120, DiameterMM: 649, RimMM: 457}, {WidthMM: 141, DiameterMM: 683, RimMM: 457}}, draw.Clearance{WidthMM: 148, DiameterMM: 700})
+	for _, c := range append(d.Sides, d.Room) {
+		assert.InDelta(t, float64(d.GroundY), float64(c.Y+c.R), 1e-9)
+	}
+	assert.InEpsilon(t, 649.0/683, float64(d.Sides[0].R/d.Sides[1].R), 1e-9)
+}

@@ -1,0 +1,252 @@
+package store_test
+
+import (
+	"context"
+	"errors"
+	"os"
+	"strings"
+	"sync"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/demo"
+	"valiantmule/internal/mariadb/mariadbtest"
+	"valiantmule/internal/store"
+)
+
+func TestMain(m *testing.M) { os.Exit(mariadbtest.Main(m)) }
+
+var ctx = context.Background()
+
+func open(t *testing.T) *store.Store {
+	t.Helper()
+	st, err := store.Open(mariadbtest.DSN(t))
+	require.NoError(t, err)
+	t.Cleanup(func() { assert.NoError(t, st.Close()) })
+	require.NoError(t, st.Migrate(ctx))
+	return st
+}
+
+func rider(t *testing.T, st *store.Store, name string) string {
+	t.Helper()
+	r, err := st.CreateRider(ctx, name, "")
+	require.NoError(t, err)
+	return r.ID
+}
+
+// save puts a renamed plan on top of the head and returns the new snapshot.
+func save(t *testing.T, st *store.Store, rider, id, name string) *store.Snapshot {
+	t.Helper()
+	head, err := st.Plan(ctx, rider, id)
+	require.NoError(t, err)
+	p := *head.Plan
+	p.Name = name
+	require.NoError(t, st.Save(ctx, rider, id, head.Revision, &p, "Name "+name))
+	after, err := st.Plan(ctx, rider, id)
+	require.NoError(t, err)
+	return after
+}
+
+func TestMigrationsOnlyGoForward(t *testing.T) {
+	st, err := store.Open(mariadbtest.DSN(t))
+	require.NoError(t, err)
+	defer st.Close()
+	assert.Error(t, st.Current(ctx), "an empty database is older than the program")
+	require.NoError(t, st.Migrate(ctx))
+	require.NoError(t, st.Migrate(ctx), "a second time it does nothing")
+	assert.NoError(t, st.Current(ctx))
+
+	var tables []struct {
+		Name, Engine, Collation string
+		Keys                    int
+	}
+	require.NoError(t, st.DB().SelectContext(ctx, &tables, `
+		SELECT t.table_name AS name, t.engine AS engine, t.table_collation AS collation,
+			(SELECT COUNT(*) FROM information_schema.table_constraints c
+			 WHERE c.table_schema = t.table_schema AND c.table_name = t.table_name AND c.constraint_type = 'PRIMARY KEY') AS `+"`keys`"+`
+		FROM information_schema.tables t WHERE t.table_schema = DATABASE() AND t.table_name NOT LIKE 'goose%'`))
+	require.NotEmpty(t, tables)
+	for _, table := range tables {
+		assert.Equal(t, "InnoDB", table.Engine, table.Name)
+		assert.True(t, strings.HasPrefix(table.Collation, "utf8mb4"), table.Name)
+		assert.Equal(t, 1, table.Keys, "%s has a primary key", table.Name)
+	}
+}
+
+func TestStrictMode(t *testing.T) {
+	st := open(t)
+	_, err := st.DB().ExecContext(ctx, `INSERT INTO catalogue (kind, id, position, document) VALUES ('bike', 'x', 'first', '{}')`)
+	assert.Error(t, err, "a word is not a number")
+	_, err = st.DB().ExecContext(ctx, `INSERT INTO catalogue (kind, id, position, document) VALUES ('bike', 'x', 1, 'not json')`)
+	assert.Error(t, err)
+}
+
+func TestSignIn(t *testing.T) {
+	st := open(t)
+	_, err := st.CreateRider(ctx, "Ada", "too short")
+	assert.Error(t, err)
+	made, err := st.CreateRider(ctx, "Ada", "correct horse")
+	require.NoError(t, err)
+	_, err = st.CreateRider(ctx, "Ada", "another horse")
+	assert.ErrorIs(t, err, store.ErrTaken)
+	assert.NotContains(t, string(made.Hash), "horse")
+
+	found, err := st.SignIn(ctx, "Ada", "correct horse")
+	require.NoError(t, err)
+	assert.Equal(t, made.ID, found.ID)
+	for name, password := range map[string]string{"Ada": "wrong horse", "Nobody": "correct horse", "": ""} {
+		_, err := st.SignIn(ctx, name, password)
+		assert.ErrorIs(t, err, store.ErrNotFound, "a wrong name and a wrong password look the same")
+	}
+	rider(t, st, "Demo")
+	_, err = st.SignIn(ctx, "Demo", "")
+	assert.ErrorIs(t, err, store.ErrNotFound, "an account without a password opens to none")
+}
+
+func TestRevisions(t *testing.T) {
+	st := open(t)
+	me := rider(t, st, "Me")
+	p, err := demo.Plan()
+	require.NoError(t, err)
+	id, err := st.CreatePlan(ctx, me, p, "New")
+	require.NoError(t, err)
+	first, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	assert.Equal(t, p, first.Plan, "to the digit")
+	assert.Empty(t, first.Undo)
+	assert.ErrorIs(t, st.Undo(ctx, me, id, first.Revision), store.ErrNothing)
+
+	second := save(t, st, me, id, "Second")
+	third := save(t, st, me, id, "Third")
+	assert.Equal(t, "Name Third", third.Undo)
+	assert.Empty(t, third.Redo)
+
+	require.NoError(t, st.Undo(ctx, me, id, third.Revision))
+	require.NoError(t, st.Undo(ctx, me, id, second.Revision))
+	back, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	assert.Equal(t, first.Revision, back.Revision)
+	assert.Equal(t, "Name Second", back.Redo)
+	require.NoError(t, st.Redo(ctx, me, id, back.Revision))
+	require.NoError(t, st.Redo(ctx, me, id, second.Revision))
+	assert.ErrorIs(t, st.Redo(ctx, me, id, third.Revision), store.ErrNothing)
+
+	require.NoError(t, st.Undo(ctx, me, id, third.Revision))
+	branch := save(t, st, me, id, "Branch")
+	assert.Empty(t, branch.Redo, "a change after an undo ends the way forward")
+	assert.Equal(t, "Name Branch", branch.Undo)
+}
+
+func TestStaleOverwritesNothing(t *testing.T) {
+	st := open(t)
+	me := rider(t, st, "Me")
+	id, err := st.CreatePlan(ctx, me, plan.New("P", "EUR"), "New")
+	require.NoError(t, err)
+	old, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	kept := save(t, st, me, id, "Kept")
+	assert.ErrorIs(t, st.Save(ctx, me, id, old.Revision, plan.New("Lost", "EUR"), "Late"), store.ErrStale)
+	assert.ErrorIs(t, st.Undo(ctx, me, id, old.Revision), store.ErrStale)
+	now, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	assert.Equal(t, kept.Revision, now.Revision)
+	assert.Equal(t, "Kept", now.Plan.Name)
+}
+
+// TestOneOfManyWins: of savers on the same revision exactly one is acknowledged,
+// and what it saved is the head.
+func TestOneOfManyWins(t *testing.T) {
+	st := open(t)
+	me := rider(t, st, "Me")
+	id, err := st.CreatePlan(ctx, me, plan.New("P", "EUR"), "New")
+	require.NoError(t, err)
+	head, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	errs := make([]error, 16)
+	var all sync.WaitGroup
+	for i := range errs {
+		all.Go(func() {
+			errs[i] = st.Save(ctx, me, id, head.Revision, plan.New(string(rune('A'+i)), "EUR"), "Race")
+		})
+	}
+	all.Wait()
+	now, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	wins := 0
+	for i, err := range errs {
+		if err == nil {
+			wins++
+			assert.Equal(t, string(rune('A'+i)), now.Plan.Name)
+		} else {
+			assert.ErrorIs(t, err, store.ErrStale)
+		}
+	}
+	assert.Equal(t, 1, wins)
+}
+
+func TestRidersSeeTheirOwn(t *testing.T) {
+	st := open(t)
+	mine, other := rider(t, st, "Me"), rider(t, st, "Other")
+	id, err := st.CreatePlan(ctx, mine, plan.New("P", "EUR"), "New")
+	require.NoError(t, err)
+	head, err := st.Plan(ctx, mine, id)
+	require.NoError(t, err)
+	_, err = st.Plan(ctx, other, id)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	list, err := st.Plans(ctx, other)
+	require.NoError(t, err)
+	assert.Empty(t, list)
+	for _, err := range []error{
+		st.Save(ctx, other, id, head.Revision, plan.New("Mine now", "EUR"), ""),
+		st.Undo(ctx, other, id, head.Revision), st.Redo(ctx, other, id, head.Revision),
+	} {
+		assert.ErrorIs(t, err, store.ErrNotFound)
+	}
+}
+
+func TestCatalogue(t *testing.T) {
+	st := open(t)
+	require.NoError(t, errors.Join(demo.Load(ctx, st), demo.Load(ctx, st)), "loaded twice it is there once")
+	bikes, err := st.Bikes(ctx)
+	require.NoError(t, err)
+	assert.GreaterOrEqual(t, len(bikes), 3)
+	one, err := st.Bike(ctx, bikes[0].ID)
+	require.NoError(t, err)
+	assert.Equal(t, bikes[0], one)
+	_, err = st.Bike(ctx, "unicorn")
+	assert.ErrorIs(t, err, store.ErrNotFound)
+
+	shelf, err := st.Shelf(ctx)
+	require.NoError(t, err)
+	tyres := 0
+	for _, p := range shelf {
+		if p.Tyre != nil {
+			tyres++
+		}
+	}
+	assert.GreaterOrEqual(t, tyres, 10)
+	require.NoError(t, st.LoadCatalogue(ctx, nil, plan.Shelf{{ID: "new", Slot: plan.SideStand, Name: "New"}}))
+	again, err := st.Shelf(ctx)
+	require.NoError(t, err)
+	assert.Len(t, again, len(shelf)+1, "a new catalogue is seen at once")
+}
+
+// TestDemoValid: the embedded data passes what a rider's file must pass.
+func TestDemoValid(t *testing.T) {
+	bikes, err := demo.Bikes()
+	require.NoError(t, err)
+	parts, err := demo.Parts()
+	require.NoError(t, err)
+	for _, b := range bikes {
+		p := plan.New(b.Name, "EUR")
+		p.Bike = b
+		assert.Empty(t, p.Validate(), b.ID)
+	}
+	for _, part := range parts {
+		p := plan.New(part.Name, "EUR").With(plan.Choice{Slot: part.Slot, Part: part})
+		assert.Empty(t, p.Validate(), part.ID)
+	}
+}

@@ -1,0 +1,320 @@
+package web_test
+
+import (
+	"context"
+	"os"
+	"path/filepath"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/browser"
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/demo"
+	"valiantmule/internal/format"
+	"valiantmule/internal/words"
+)
+
+// window is a browser's tab on a site; what its console says is a failure.
+type window struct {
+	t    *testing.T
+	tab  context.Context
+	site *site
+}
+
+// patience bounds a whole browser test; nothing waits by the clock.
+const patience = 3 * time.Minute
+
+func (s *site) window(t *testing.T) *window {
+	t.Helper()
+	ctx, cancel := context.WithTimeout(ctx, patience)
+	t.Cleanup(cancel)
+	tab, stop, err := browser.Start(ctx)
+	require.NoError(t, err)
+	t.Cleanup(stop)
+	said := make(chan string, 100)
+	messages := chromedp.Console(tab)
+	go func() {
+		defer close(said)
+		for m, err := range messages {
+			if err != nil {
+				return
+			}
+			said <- m.String()
+		}
+	}()
+	w := &window{t, tab, s}
+	t.Cleanup(func() {
+		for {
+			select {
+			case m, open := <-said:
+				if !open {
+					return
+				}
+				// A refused form is an answer, not an error of the page.
+				if !strings.Contains(m, "status of 422") && !strings.Contains(m, "status of 409") {
+					assert.Fail(t, "the console speaks", m)
+				}
+			default:
+				return
+			}
+		}
+	})
+	return w
+}
+
+func (w *window) do(steps ...chromedp.Action[chromedp.Void]) {
+	w.t.Helper()
+	require.NoError(w.t, chromedp.Do(w.tab, steps...))
+}
+
+func (w *window) open(path string) { w.t.Helper(); w.do(chromedp.Navigate(w.site.URL + path)) }
+
+// follow clicks something that leads to another page and waits for it.
+func (w *window) follow(selector string) {
+	w.t.Helper()
+	_, err := chromedp.RunResponse(w.tab, chromedp.Click(chromedp.CSS(selector)))
+	require.NoError(w.t, err, selector)
+}
+
+func (w *window) fill(selector, text string) {
+	w.t.Helper()
+	w.do(chromedp.SetValue(chromedp.CSS(selector), text))
+	w.eval(`document.querySelector('` + selector + `').dispatchEvent(new Event('change', {bubbles: true})), true`)
+}
+
+func (w *window) eval(script string) {
+	w.t.Helper()
+	_, err := chromedp.Run(w.tab, chromedp.Evaluate[bool](script))
+	require.NoError(w.t, err, script)
+}
+
+func (w *window) text(script string) string {
+	w.t.Helper()
+	text, err := chromedp.Run(w.tab, chromedp.Evaluate[string](script))
+	require.NoError(w.t, err, script)
+	return strings.ReplaceAll(text, "\u00a0", " ")
+}
+
+// until waits for a condition of the page.
+func (w *window) until(condition string) {
+	w.t.Helper()
+	_, err := chromedp.Run(w.tab, chromedp.Poll[bool](condition, chromedp.WithPollingTimeout(30*time.Second)))
+	require.NoError(w.t, err, condition)
+}
+
+// bench waits until something lies on the bench.
+func (w *window) bench(title string) {
+	w.t.Helper()
+	w.until(`document.querySelector('#bench h2').textContent.includes(` + quote(title) + `)`)
+}
+
+func quote(s string) string { return `"` + strings.ReplaceAll(s, `"`, `\"`) + `"` }
+
+func (w *window) gauge(id string) string {
+	w.t.Helper()
+	return w.text(`document.querySelector('.strip [data-gauge="` + id + `"] .gauge-value').textContent`)
+}
+
+// core is what a gauge should show of a plan.
+func core(t *testing.T, p *plan.Plan, id string) string {
+	t.Helper()
+	report, err := eval.EvaluateLoadout(p, nil, "travel")
+	require.NoError(t, err)
+	f, ok := report.Figure(id)
+	require.True(t, ok)
+	return strings.ReplaceAll(words.Value(f), "\u00a0", " ")
+}
+
+// TestMainJob is the job of the product, by a new rider: account, plan, brief,
+// bike, tyre and sprocket by preview and then choice, undo, the working, export,
+// import.
+func TestMainJob(t *testing.T) {
+	s := newSite(t)
+	w := s.window(t)
+	w.do(chromedp.EmulateViewport(1280, 800))
+	w.open("/register")
+	w.fill("#f-name", "Rook")
+	w.fill("#f-password", "a long enough one")
+	w.follow("#register")
+	w.fill("#f-name", "Autumn")
+	w.follow("#new-plan")
+
+	// The brief, first with a mistake: it is named, and nothing typed is lost.
+	for field, text := range map[string]string{"distance": "3000", "cruise": "100", "walking_pace": "12", "rider": "95", "budget": "900"} {
+		w.fill("#f-"+field, text)
+	}
+	w.fill(`[name="share.paved"]`, "50")
+	w.fill(`[name="share.sand"]`, "40")
+	w.until(`document.querySelector('#bench .bench-problem') !== null`)
+	w.follow("#save")
+	assert.Equal(t, "3000", w.text(`document.querySelector('#f-distance').value`))
+	assert.Contains(t, w.text(`document.querySelector('.block.has-error .error').textContent`), "90 %")
+	w.fill(`[name="share.sand"]`, "50")
+	w.follow("#save")
+	assert.Equal(t, "3000 km", w.text(`document.querySelector('#f-distance').value`), "saved with its unit")
+
+	// A bike, looked at and then taken.
+	w.follow(`.rail a[href*="/bike"]`)
+	w.do(chromedp.Click(chromedp.CSS(`[data-bike="holt-650"]`)))
+	w.bench("Holt 650 Drover")
+	assert.Equal(t, "?", w.gauge("cruise-rpm"), "looking takes nothing")
+	w.follow("[data-fit]")
+	bikes, err := demo.Bikes()
+	require.NoError(t, err)
+	shelf, err := demo.Parts()
+	require.NoError(t, err)
+	p := s.newest(t, "Rook")
+	require.Equal(t, bikes[0], p.Bike)
+	assert.Equal(t, core(t, p, "cruise-rpm"), w.gauge("cruise-rpm"))
+
+	// A tyre, by pointing at its row and then by its button.
+	w.follow(`.rail a[href*="/tyres"]`)
+	w.do(chromedp.Click(chromedp.CSS(`a.option[href*="bracken-140-80-18"]`)))
+	w.bench("Bracken 140/80-18")
+	with := p.With(plan.Choice{Slot: plan.RearTyre, Part: shelf.Find(p.Bike, plan.RearTyre, "bracken-140-80-18"), Need: plan.Needed})
+	assert.Equal(t, core(t, p, "cruise-rpm"), w.gauge("cruise-rpm"), "on the bench, not in the plan")
+	assert.Contains(t, strings.ReplaceAll(w.text(`document.querySelector('#bench .moves').textContent`), "\u202f", " "), core(t, with, "cruise-rpm"))
+	w.until(`document.querySelector('#bench [data-finding="tyre-moves-gearing"]') !== null`)
+	w.follow("[data-fit]")
+	assert.Equal(t, with.Lines, s.newest(t, "Rook").Lines)
+	assert.Equal(t, core(t, with, "crawl-speed"), w.gauge("crawl-speed"), "the verdict says what the core says")
+
+	// The remedy of a finding is the next preview; leave it, take another pair by
+	// the arrow keys.
+	w.follow(`.rail a[href*="/gearing"]`)
+	w.do(chromedp.Click(chromedp.CSS(`[data-finding="tyre-moves-gearing"] .remedy`)))
+	w.bench("Rear sprocket 45 T")
+	w.do(chromedp.Click(chromedp.CSS("[data-leave]")))
+	w.bench("Open points")
+	w.do(chromedp.Focus(chromedp.CSS(".pair.is-current")), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.Enter))
+	w.bench("Rear sprocket 46 T")
+	w.until(`document.querySelector('#fan .ray-ghost') !== null`)
+	w.follow("[data-fit]")
+	geared := with.With(plan.Choice{Slot: plan.RearSprocket, Part: shelf.Find(p.Bike, plan.RearSprocket, "rear-h6-46"), Need: plan.Needed})
+	assert.Equal(t, core(t, geared, "cruise-rpm"), w.gauge("cruise-rpm"))
+	assert.Equal(t, core(t, geared, "cost"), w.gauge("cost"))
+
+	// Undo, and again.
+	w.follow(`form[action$="/undo"] button`)
+	assert.Equal(t, core(t, with, "cruise-rpm"), w.gauge("cruise-rpm"))
+	w.follow(`form[action$="/redo"] button`)
+	assert.Equal(t, core(t, geared, "cruise-rpm"), w.gauge("cruise-rpm"))
+
+	// The working of a figure.
+	w.do(chromedp.Click(chromedp.CSS(`.strip [data-gauge="crawl-speed"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")))
+	assert.Contains(t, w.text(`document.querySelector('dialog').textContent`), "overall = primary × gear × rear / front")
+	w.do(chromedp.Click(chromedp.CSS("dialog button")))
+	w.until(`!document.querySelector('dialog').open`)
+
+	// Away as a file and back again.
+	file := filepath.Join(t.TempDir(), "autumn.json")
+	out, err := os.Create(file)
+	require.NoError(t, err)
+	require.NoError(t, format.WritePlan(out, s.newest(t, "Rook")))
+	require.NoError(t, out.Close())
+	exported := w.text(`(() => { const r = new XMLHttpRequest(); r.open('GET', document.querySelector('a[href$="/export"]').href, false); r.send(); return r.responseText; })()`)
+	written, err := os.ReadFile(file)
+	require.NoError(t, err)
+	assert.Equal(t, string(written), exported)
+	w.open("/garage")
+	w.do(chromedp.SetUploadFiles(chromedp.CSS("#f-file"), []string{file}))
+	w.follow("#import")
+	assert.Equal(t, core(t, geared, "cruise-rpm"), w.gauge("cruise-rpm"))
+	w.follow(`form[action="/sign-out"] button`)
+	w.until(`location.pathname === '/sign-in'`)
+}
+
+// newest is the plan that a rider changed last, as it is stored.
+func (s *site) newest(t *testing.T, name string) *plan.Plan {
+	t.Helper()
+	rider, err := s.store.RiderByName(ctx, name)
+	require.NoError(t, err)
+	plans, err := s.store.Plans(ctx, rider.ID)
+	require.NoError(t, err)
+	return plans[0].Plan
+}
+
+// TestOnAPhone: by touch, at 390 px; nothing is wider than the screen.
+func TestOnAPhone(t *testing.T) {
+	s := newSite(t)
+	w := s.window(t)
+	w.do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile, chromedp.EmulateTouch))
+	w.open("/sign-in")
+	w.follow("#demo")
+	w.follow(".plan-card h2 a")
+	for _, stage := range []string{"bike", "tyres", "spend", "gearing"} {
+		w.follow(`.rail a[href*="/` + stage + `"]`)
+		w.until(`document.documentElement.scrollWidth <= window.innerWidth`)
+	}
+	w.do(chromedp.Tap(chromedp.CSS(`.pair[data-front="15"][data-rear="47"]`)))
+	w.bench("Rear sprocket 47 T")
+	w.until(`document.querySelector('#bench').getBoundingClientRect().top < window.innerHeight`)
+}
+
+// TestPointing: a mouse over an option lays it on the bench, a click holds it
+// there.
+func TestPointing(t *testing.T) {
+	s := newSite(t)
+	w := s.window(t)
+	w.do(chromedp.EmulateViewport(1280, 800))
+	w.open("/sign-in")
+	w.follow("#demo")
+	w.follow(".plan-card h2 a")
+	w.follow(`.rail a[href*="/tyres"]`)
+	point := func(id string) {
+		w.eval(`document.querySelector('a.option[href*="` + id + `"]').dispatchEvent(new PointerEvent('pointerover', {bubbles: true, pointerType: 'mouse'})), true`)
+	}
+	point("wether-130-80-18")
+	w.bench("Wether 130/80-18")
+	w.do(chromedp.Click(chromedp.CSS(`a.option[href*="lanner-120-80-18"]`)))
+	w.bench("Lanner 120/80-18")
+	assert.Contains(t, w.text(`location.search`), "lanner-120-80-18", "the address leads back to what lies there")
+	point("wether-130-80-18")
+	w.do(chromedp.Click(chromedp.CSS(`a.option[href*="scree-120-100-18"]`)))
+	w.bench("Scree 120/100-18")
+}
+
+// TestAccessible runs axe-core over each screen in both themes.
+func TestAccessible(t *testing.T) {
+	s := newSite(t)
+	axe, err := os.ReadFile("../../third_party/axe-core/axe.min.js")
+	require.NoError(t, err)
+	w := s.window(t)
+	w.do(chromedp.EmulateViewport(1280, 800))
+	check := func(name string) {
+		for _, theme := range []string{"daylight", "garage"} {
+			w.do(chromedp.SetAttributeValue(chromedp.CSS("html"), "data-theme", theme))
+			w.eval(string(axe) + "\n;true")
+			found, err := chromedp.Run(w.tab, chromedp.Evaluate[string](`axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']}).then((r) => r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.target.join(' ') + ' ' + n.failureSummary).slice(0, 3).join('; ')).join('\n'))`, chromedp.EvalAwaitPromise))
+			require.NoError(t, err)
+			assert.Empty(t, found, "%s, %s", name, theme)
+		}
+	}
+	w.open("/sign-in")
+	check("sign-in")
+	w.open("/register")
+	check("register")
+	w.open("/sign-in")
+	w.follow("#demo")
+	check("garage")
+	w.follow(".plan-card h2 a")
+	check("brief")
+	w.follow(`.rail a[href*="/bike"]`)
+	check("bike")
+	w.do(chromedp.Click(chromedp.CSS(`[data-bike="fennick-300"]`)))
+	w.bench("Fennick")
+	check("bike with another on the bench")
+	for _, stage := range []string{"tyres", "gearing", "spend"} {
+		w.follow(`.rail a[href*="/` + stage + `"]`)
+		check(stage)
+	}
+	w.do(chromedp.Click(chromedp.CSS(`.strip [data-gauge="cost"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")))
+	check("the working")
+}

@@ -1,0 +1,620 @@
+package web_test
+
+import (
+	"bytes"
+	"compress/gzip"
+	"context"
+	"fmt"
+	"io"
+	"log/slog"
+	"mime/multipart"
+	"net/http"
+	"net/http/cookiejar"
+	"net/http/httptest"
+	"net/url"
+	"os"
+	"regexp"
+	"strings"
+	"testing"
+
+	"github.com/go-chi/chi/v5"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/demo"
+	"valiantmule/internal/format"
+	"valiantmule/internal/mariadb/mariadbtest"
+	"valiantmule/internal/store"
+	"valiantmule/internal/web"
+)
+
+func TestMain(m *testing.M) { os.Exit(mariadbtest.Main(m)) }
+
+var ctx = context.Background()
+
+// site is the pages on a database with the demo data.
+type site struct {
+	*httptest.Server
+	store   *store.Store
+	handler http.Handler
+}
+
+func newSite(tb testing.TB) *site {
+	tb.Helper()
+	st, err := store.Open(mariadbtest.DSN(tb))
+	require.NoError(tb, err)
+	tb.Cleanup(func() { st.Close() })
+	require.NoError(tb, st.Migrate(ctx))
+	require.NoError(tb, demo.Load(ctx, st))
+	handler, err := web.New(web.Options{Store: st, Log: slog.New(slog.DiscardHandler), DemoRider: demo.Rider})
+	require.NoError(tb, err)
+	s := &site{httptest.NewServer(handler), st, handler}
+	tb.Cleanup(s.Close)
+	return s
+}
+
+// visitor is a browser without a screen.
+type visitor struct {
+	tb     testing.TB
+	site   *site
+	client *http.Client
+}
+
+func (s *site) visitor(tb testing.TB) *visitor {
+	jar, err := cookiejar.New(nil)
+	require.NoError(tb, err)
+	return &visitor{tb, s, &http.Client{Jar: jar, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}}
+}
+
+// demo is a visitor who looks at the demo plan; plan is its path.
+func (s *site) demo(tb testing.TB) (v *visitor, plan string) {
+	v = s.visitor(tb)
+	v.post("/sign-in/demo", nil)
+	return v, v.firstPlan()
+}
+
+func (v *visitor) firstPlan() string {
+	page := v.page("/garage")
+	return regexp.MustCompile(`/plans/[A-Z0-9]+`).FindString(page)
+}
+
+func (v *visitor) do(r *http.Request) (int, string, http.Header) {
+	v.tb.Helper()
+	answer, err := v.client.Do(r)
+	require.NoError(v.tb, err)
+	defer answer.Body.Close()
+	body, err := io.ReadAll(answer.Body)
+	require.NoError(v.tb, err)
+	return answer.StatusCode, string(body), answer.Header
+}
+
+func (v *visitor) request(method, path string, body io.Reader) *http.Request {
+	v.tb.Helper()
+	r, err := http.NewRequest(method, v.site.URL+path, body)
+	require.NoError(v.tb, err)
+	return r
+}
+
+func (v *visitor) get(path string) (int, string, http.Header) {
+	v.tb.Helper()
+	return v.do(v.request(http.MethodGet, path, nil))
+}
+
+// page gets a page that must be there.
+func (v *visitor) page(path string) string {
+	v.tb.Helper()
+	status, body, _ := v.get(path)
+	require.Equal(v.tb, http.StatusOK, status, path)
+	return body
+}
+
+func (v *visitor) post(path string, form url.Values) (int, string, http.Header) {
+	v.tb.Helper()
+	r := v.request(http.MethodPost, path, strings.NewReader(form.Encode()))
+	r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+	return v.do(r)
+}
+
+// form reads the fields of a stage's form as a browser would send them.
+func form(page string) url.Values {
+	values := url.Values{}
+	_, body, _ := strings.Cut(page, `class="stage-form"`)
+	body, _, _ = strings.Cut(body, "</form>")
+	for _, m := range regexp.MustCompile(`<input[^>]*>`).FindAllString(body, -1) {
+		if strings.Contains(m, "checkbox") && !strings.Contains(m, "checked") {
+			continue
+		}
+		values.Set(attribute(m, "name"), attribute(m, "value"))
+	}
+	for _, m := range regexp.MustCompile(`(?s)<select[^>]*name="([^"]*)"[^>]*>(.*?)</select>`).FindAllStringSubmatch(body, -1) {
+		chosen := regexp.MustCompile(`value="([^"]*)" selected`).FindStringSubmatch(m[2])
+		if chosen == nil {
+			chosen = regexp.MustCompile(`value="([^"]*)"`).FindStringSubmatch(m[2])
+		}
+		values.Set(m[1], chosen[1])
+	}
+	return values
+}
+
+func attribute(tag, name string) string {
+	m := regexp.MustCompile(` ` + name + `="([^"]*)"`).FindStringSubmatch(tag)
+	if m == nil {
+		return ""
+	}
+	return strings.NewReplacer("&amp;", "&", "&#34;", `"`, "&#43;", "+", "&lt;", "<", "&gt;", ">").Replace(m[1])
+}
+
+func base(page string) string {
+	return regexp.MustCompile(`name="base" value="([^"]*)"`).FindStringSubmatch(page)[1]
+}
+
+// gauge is a gauge's state and shown value in the verdict strip.
+func gauge(page, id string) string {
+	m := regexp.MustCompile(`(?s)data-gauge="` + id + `" data-state="([^"]*)".*?gauge-value">([^<]*)<`).FindStringSubmatch(page)
+	if m == nil {
+		return ""
+	}
+	return m[1] + " " + strings.ReplaceAll(m[2], "\u00a0", " ")
+}
+
+// routes calls f for every route with the ids of a plan filled in.
+func routes(t *testing.T, s *site, plan string, f func(method, route, path string)) {
+	fill := strings.NewReplacer("/plans/{plan}", plan, "{figure}", "cost", "{hash}", "0", "{name}", "mule.css")
+	err := chi.Walk(s.handler.(chi.Routes), func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
+		f(method, route, fill.Replace(route))
+		return nil
+	})
+	require.NoError(t, err)
+}
+
+func TestEveryRouteNeedsItsRider(t *testing.T) {
+	s := newSite(t)
+	_, plan := s.demo(t)
+	stranger := s.visitor(t)
+	other := s.visitor(t)
+	status, _, _ := other.post("/register", url.Values{"name": {"Other"}, "password": {"a long enough one"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	walked := 0
+	routes(t, s, plan, func(method, route, path string) {
+		if !strings.HasPrefix(route, "/garage") && !strings.HasPrefix(route, "/plans") && route != "/sign-out" {
+			return
+		}
+		walked++
+		status, _, header := stranger.do(stranger.request(method, path, nil))
+		assert.Equal(t, http.StatusSeeOther, status, "%s %s for nobody", method, route)
+		assert.Equal(t, "/sign-in", header.Get("Location"))
+		if strings.HasPrefix(route, "/plans") {
+			status, body, _ := other.do(other.request(method, path+"?base=x&try=rear-tyre:", nil))
+			assert.Equal(t, http.StatusNotFound, status, "%s %s for another rider", method, route)
+			assert.NotContains(t, body, "salt-pan")
+		}
+	})
+	assert.Greater(t, walked, 18)
+}
+
+func TestForeignOriginsChangeNothing(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	routes(t, s, plan, func(method, route, path string) {
+		if method != http.MethodPost {
+			return
+		}
+		for header, value := range map[string]string{"Sec-Fetch-Site": "cross-site", "Origin": "https://elsewhere.example"} {
+			r := v.request(method, path, nil)
+			r.Header.Set(header, value)
+			status, _, _ := v.do(r)
+			assert.Equal(t, http.StatusForbidden, status, "%s with %s", route, header)
+		}
+	})
+}
+
+func TestEveryPageKeepsThePolicy(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	routes(t, s, plan, func(method, route, path string) {
+		if method != http.MethodGet || strings.HasPrefix(route, "/assets") {
+			return
+		}
+		status, body, header := v.get(path)
+		assert.Less(t, status, 400, route)
+		assert.Contains(t, header.Get("Content-Security-Policy"), "default-src 'self'", route)
+		assert.NotContains(t, header.Get("Content-Security-Policy"), "unsafe", route)
+		assert.Equal(t, "nosniff", header.Get("X-Content-Type-Options"), route)
+		assert.NotRegexp(t, `<[^>]* (style|on[a-z]+)=`, body, "%s: nothing inline", route)
+		assert.NotRegexp(t, `<script>|NaN|\bInf\b|%!`, body, route)
+		head, none, _ := v.do(v.request(http.MethodHead, path, nil))
+		assert.Equal(t, status, head, "HEAD works where GET does: %s", route)
+		assert.Empty(t, none)
+	})
+}
+
+func TestAssets(t *testing.T) {
+	s := newSite(t)
+	v := s.visitor(t)
+	page := v.page("/sign-in")
+	paths := regexp.MustCompile(`/assets/[^"]+`).FindAllString(page, -1)
+	require.NotEmpty(t, paths)
+	// What a first visit brings, compressed, with the fonts that the style names.
+	first := zipped(t, page)
+	prefix := paths[0][:strings.LastIndex(paths[0], "/")+1]
+	for _, font := range []string{"barlow-semi-condensed-latin-400-normal.woff2", "barlow-semi-condensed-latin-600-normal.woff2", "barlow-condensed-latin-600-normal.woff2"} {
+		paths = append(paths, prefix+font)
+	}
+	for _, path := range paths {
+		status, body, header := v.get(path)
+		require.Equal(t, http.StatusOK, status, path)
+		assert.Contains(t, header.Get("Cache-Control"), "immutable", path)
+		assert.NotEmpty(t, header.Get("Content-Type"), path)
+		first += zipped(t, body)
+	}
+	assert.Less(t, first, 250_000, "bytes of a first load")
+	status, _, _ := v.get("/assets/0000/mule.css")
+	assert.Equal(t, http.StatusNotFound, status, "another version's path")
+
+	r := v.request(http.MethodGet, paths[0], nil)
+	r.Header.Set("Accept-Encoding", "gzip")
+	answer, err := v.client.Do(r)
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	assert.Contains(t, []string{"gzip", ""}, answer.Header.Get("Content-Encoding"))
+
+	v, plan := s.demo(t)
+	for _, stage := range []string{"brief", "bike", "tyres", "gearing", "spend"} {
+		assert.Less(t, zipped(t, v.page(plan+"/"+stage)), 40_000, "bytes of %s", stage)
+	}
+}
+
+func zipped(t *testing.T, body string) int {
+	var b bytes.Buffer
+	w := gzip.NewWriter(&b)
+	_, err := io.WriteString(w, body)
+	require.NoError(t, err)
+	require.NoError(t, w.Close())
+	return b.Len()
+}
+
+func TestHealth(t *testing.T) {
+	s := newSite(t)
+	v := s.visitor(t)
+	status, body, header := v.get("/healthz")
+	assert.Equal(t, http.StatusOK, status)
+	assert.JSONEq(t, `{"status":"up","database":"up"}`, body)
+	assert.Equal(t, "application/json", header.Get("Content-Type"))
+	require.NoError(t, s.store.Close())
+	status, _, _ = v.get("/healthz")
+	assert.Equal(t, http.StatusServiceUnavailable, status)
+	status, body, _ = v.get("/garage")
+	assert.Equal(t, http.StatusSeeOther, status, "without a cookie the database is not asked: %s", body)
+}
+
+func TestAccounts(t *testing.T) {
+	s := newSite(t)
+	v := s.visitor(t)
+	status, body, _ := v.post("/register", url.Values{"name": {"Ada <b>"}, "password": {"short"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, `value="Ada &lt;b&gt;"`, "what was typed stays, escaped")
+	assert.NotContains(t, body, "short", "but no password comes back")
+	status, _, _ = v.post("/register", url.Values{"name": {"Ada"}, "password": {"correct horse"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.Contains(t, v.page("/garage"), "No plans yet")
+	v.post("/sign-out", nil)
+	status, _, _ = v.get("/garage")
+	assert.Equal(t, http.StatusSeeOther, status)
+
+	status, body, _ = v.post("/sign-in", url.Values{"name": {"Ada"}, "password": {"wrong horse"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, `value="Ada"`)
+	_, unknown, _ := v.post("/sign-in", url.Values{"name": {"Eve"}, "password": {"wrong horse"}})
+	assert.Equal(t, strings.ReplaceAll(body, "Ada", "Eve"), unknown, "a wrong name and a wrong password read the same")
+	status, _, header := v.post("/sign-in", url.Values{"name": {"Ada"}, "password": {"correct horse"}})
+	assert.Equal(t, http.StatusSeeOther, status)
+	assert.Contains(t, header.Get("Set-Cookie"), "HttpOnly")
+
+	status, body, _ = s.visitor(t).post("/register", url.Values{"name": {"ada"}, "password": {"another horse"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, status, "the name is taken")
+	assert.Contains(t, body, `value="ada"`)
+}
+
+func TestNoDemoWithoutADemo(t *testing.T) {
+	s := newSite(t)
+	handler, err := web.New(web.Options{Store: s.store, Log: slog.New(slog.DiscardHandler)})
+	require.NoError(t, err)
+	for _, r := range []*http.Request{httptest.NewRequest("POST", "/sign-in/demo", nil), httptest.NewRequest("GET", "/sign-in", nil)} {
+		w := httptest.NewRecorder()
+		handler.ServeHTTP(w, r)
+		assert.NotContains(t, w.Body.String(), `id="demo"`)
+		assert.Equal(t, r.Method == "POST", w.Code == http.StatusNotFound)
+	}
+}
+
+// TestBadBriefKeepsWhatWasTyped, and says by the field what is wrong.
+func TestBadBriefKeepsWhatWasTyped(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	page := v.page(plan + "/brief")
+	bad := form(page)
+	for key, typed := range map[string]string{
+		"distance": "four thousand", "budget": "12.345 EUR", "start": "2027-02-30", "share.sand": "50", "load_mass.0": "9 stones-ish", "rider": "<script>",
+	} {
+		bad.Set(key, typed)
+		status, body, _ := v.post(plan+"/brief", bad)
+		assert.Equal(t, http.StatusUnprocessableEntity, status, key)
+		assert.Contains(t, body, `value="`+strings.NewReplacer("<", "&lt;", ">", "&gt;").Replace(typed)+`"`, key)
+		assert.Contains(t, body, `class="error"`, key)
+		bad = form(page)
+	}
+	assert.Equal(t, page, v.page(plan+"/brief"), "nothing was saved")
+}
+
+func TestBriefTriedThenSaved(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	page := v.page(plan + "/brief")
+	typed := form(page)
+	typed.Set("rider", "250 lb")
+	typed.Set("load_name.6", "Camp chair")
+	typed.Set("load_mass.6", "1,2 kg")
+	_, tried, _ := v.post(plan+"/brief/try", typed)
+	assert.Contains(t, tried, "The brief as typed")
+	assert.Equal(t, gauge(page, "loaded-mass"), gauge(tried, "loaded-mass"), "tried is not saved")
+	status, _, header := v.post(plan+"/brief", typed)
+	require.Equal(t, http.StatusSeeOther, status)
+	saved := v.page(header.Get("Location"))
+	assert.Equal(t, "watch 331.5 kg", gauge(saved, "loaded-mass"), "104 kg gave 320.9; 250 lb are 113.4, and a chair")
+	assert.Contains(t, saved, `value="250 lb"`, "kept as typed")
+	assert.Contains(t, saved, `value="1,2 kg"`)
+	assert.Regexp(t, `title="Undo: [^"]*Rider, dressed 104 kg → 250 lb`, saved)
+}
+
+func TestChooseUndoRedo(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	page := v.page(plan + "/gearing?loadout=travel&try=rear-sprocket:rear-h6-47")
+	assert.Contains(t, page, "Put it in the plan")
+	assert.Contains(t, page, `data-finding="rear-tyre-clearance"`, "on this chain the tyre would touch")
+	way := regexp.MustCompile(`href="([^"]*)" data-try data-swaps="[^"]*" data-remedy`).FindStringSubmatch(page)
+	require.NotNil(t, way, "with a way out as the next preview")
+	next := v.page(strings.ReplaceAll(way[1], "&amp;", "&"))
+	assert.Contains(t, next, "Sealed chain 520, 112 links")
+	assert.NotContains(t, next, `data-finding="rear-tyre-clearance"`)
+
+	choice := url.Values{"base": {base(next)}, "stage": {"gearing"}, "loadout": {"travel"}, "need": {"needed"}, "try": {"rear-sprocket:rear-h6-47", "chain:chain-520-112"}}
+	status, _, header := v.post(plan+"/choose", choice)
+	require.Equal(t, http.StatusSeeOther, status)
+	chosen := v.page(header.Get("Location"))
+	assert.Equal(t, "watch 11.8 km/h", gauge(chosen, "crawl-speed"))
+	assert.Equal(t, "watch 5015 rpm", gauge(chosen, "cruise-rpm"))
+
+	status, body, _ := v.post(plan+"/choose", choice)
+	assert.Equal(t, http.StatusConflict, status, "the same page sent again is stale")
+	assert.Contains(t, body, "rear-sprocket%3Arear-h6-47", "and leads to the same choice on the plan as it is now")
+
+	history := func(base string) url.Values {
+		return url.Values{"base": {base}, "stage": {"gearing"}, "loadout": {"travel"}}
+	}
+	status, _, header = v.post(plan+"/undo", history(base(chosen)))
+	require.Equal(t, http.StatusSeeOther, status)
+	undone := v.page(header.Get("Location"))
+	assert.Equal(t, "over 12.9 km/h", gauge(undone, "crawl-speed"))
+	status, _, header = v.post(plan+"/redo", history(base(undone)))
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.Equal(t, "watch 11.8 km/h", gauge(v.page(header.Get("Location")), "crawl-speed"))
+	status, _, _ = v.post(plan+"/undo", history(base(undone)))
+	assert.Equal(t, http.StatusConflict, status)
+}
+
+func TestUnknownChoicesAreNotFound(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	for _, query := range []string{"try=rear-tyre:unicorn", "try=roof:box", "try=rear-tyre", "bike=unicorn", "try=rear-sprocket:any-rear-sprocket-999"} {
+		stage := "/tyres?"
+		if strings.HasPrefix(query, "bike") {
+			stage = "/bike?"
+		}
+		status, _, _ := v.get(plan + stage + query)
+		assert.Equal(t, http.StatusNotFound, status, query)
+	}
+	status, _, _ := v.get(plan + "/working/luck")
+	assert.Equal(t, http.StatusNotFound, status)
+	assert.Contains(t, v.page(plan+"/tyres?loadout=moon"), `aria-current="true">Travel`, "an unknown loadout is the usual one")
+}
+
+// TestStaleFormIsShownAgain with what was typed, and saves on a second press.
+func TestStaleFormIsShownAgain(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	old := form(v.page(plan + "/brief"))
+	first := form(v.page(plan + "/brief"))
+	first.Set("distance", "5000 km")
+	status, _, _ := v.post(plan+"/brief", first)
+	require.Equal(t, http.StatusSeeOther, status)
+	old.Set("cruise", "99 km/h")
+	status, body, _ := v.post(plan+"/brief", old)
+	require.Equal(t, http.StatusConflict, status)
+	assert.Contains(t, body, `value="99 km/h"`)
+	again := form(body)
+	again.Set("distance", "5000 km")
+	status, _, header := v.post(plan+"/brief", again)
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.Equal(t, "99 km/h", form(v.page(header.Get("Location"))).Get("cruise"))
+}
+
+func TestOwnBikeFromABlankSheet(t *testing.T) {
+	s := newSite(t)
+	v := s.visitor(t)
+	v.post("/register", url.Values{"name": {"Own"}, "password": {"a long enough one"}})
+	_, _, header := v.post("/garage", url.Values{"name": {"Mine"}, "currency": {"gbp"}})
+	plan := strings.TrimSuffix(header.Get("Location"), "/brief")
+	page := v.page(plan + "/bike?bike=own-bike")
+	status, _, _ := v.post(plan+"/bike/take", url.Values{"base": {base(page)}, "bike": {"own-bike"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	sheet := form(v.page(plan + "/bike"))
+	for key, typed := range map[string]string{
+		"name": "Red one", "primary": "2.1", "gearbox": "2,8 1.8 1.4 1.1 0.9", "clean_rpm": "1800", "comfort_rpm": "5000", "chain": "520", "origin": "maker",
+		"std.rear-tyre": "120/80-18 M/C 62S", "std.front-sprocket": "15", "std.rear-sprocket": "43", "std.chain": "110",
+	} {
+		sheet.Set(key, typed)
+	}
+	bad := url.Values{}
+	for key, list := range sheet {
+		bad[key] = list
+	}
+	bad.Set("std.rear-tyre", "120/80")
+	status, body, _ := v.post(plan+"/bike", bad)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, `value="120/80"`)
+	assert.Contains(t, body, "rim diameter missing")
+	status, _, header = v.post(plan+"/bike", sheet)
+	require.Equal(t, http.StatusSeeOther, status)
+	saved := v.page(header.Get("Location"))
+	assert.Contains(t, saved, "Red one")
+	assert.Regexp(t, `(?s)Primary ratio.*?origin">maker<`, saved, "what was typed says where it came from")
+	brief := form(v.page(plan + "/brief"))
+	brief.Set("cruise", "62 mph")
+	brief.Set("walking_pace", "12")
+	v.post(plan+"/brief", brief)
+	gearing := v.page(plan + "/gearing")
+	assert.Regexp(t, `^ok \d+ rpm`, gauge(gearing, "cruise-rpm"))
+	assert.Contains(t, gearing, "any-rear-sprocket-46", "sprockets that no shelf has can be tried")
+	assert.Contains(t, gauge(gearing, "loaded-mass"), "unknown")
+}
+
+func TestAnotherBikeKeepsItsRemedies(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	page := v.page(plan + "/bike?bike=fennick-300")
+	way := regexp.MustCompile(`href="([^"]*bike=fennick-300[^"]*try=[^"]*)" data-try`).FindStringSubmatch(page)
+	require.NotNil(t, way, "a remedy is tried on the bike that lies on the bench")
+	next := v.page(strings.ReplaceAll(way[1], "&amp;", "&"))
+	assert.Contains(t, next, "Fennick 300 Trail with ")
+	take := url.Values{"base": {base(next)}, "bike": {"fennick-300"}, "try": {"rear-tyre:bracken-120-90-18"}}
+	status, _, header := v.post(plan+"/bike/take", take)
+	require.Equal(t, http.StatusSeeOther, status)
+	after := v.page(header.Get("Location"))
+	assert.NotContains(t, after, `data-finding="rear-tyre-clearance"`)
+	status, _, _ = v.post(plan+"/bike/take", take)
+	assert.Equal(t, http.StatusConflict, status)
+}
+
+func TestSpend(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	page := v.page(plan + "/spend")
+	ledger := form(page)
+	ledger.Set("name.12", "Inner tube strips")
+	ledger.Set("amount.12", "0")
+	ledger.Set("out.8", "on") // springs, 345
+	ledger.Set("need.4", "wanted")
+	status, _, header := v.post(plan+"/spend", ledger)
+	require.Equal(t, http.StatusSeeOther, status)
+	after := v.page(header.Get("Location"))
+	assert.Equal(t, "ok €1,369", gauge(after, "cost"))
+	assert.Contains(t, after, "Inner tube strips")
+	ledger = form(after)
+	ledger.Set("amount.0", "about a hundred")
+	status, body, _ := v.post(plan+"/spend", ledger)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, `value="about a hundred"`)
+}
+
+func TestExportImport(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	status, file, header := v.get(path + "/export")
+	require.Equal(t, http.StatusOK, status)
+	assert.Contains(t, header.Get("Content-Disposition"), "the-salt-pan-loop.plan.json")
+	exported, err := format.ReadPlan(strings.NewReader(file))
+	require.NoError(t, err)
+	want, err := demo.Plan()
+	require.NoError(t, err)
+	assert.Equal(t, want, exported)
+
+	status, _, header = v.upload("loop.json", file)
+	require.Equal(t, http.StatusSeeOther, status)
+	_, again, _ := v.get(strings.TrimSuffix(header.Get("Location"), "/brief") + "/export")
+	assert.Equal(t, file, again)
+
+	for name, bad := range map[string]string{"broken": file[:500], "another thing": `{"a":1}`, "empty": ""} {
+		status, body, _ := v.upload("bad.json", bad)
+		assert.Equal(t, http.StatusUnprocessableEntity, status, name)
+		assert.Contains(t, body, "bad.json", name)
+	}
+	status, _, _ = v.upload("large.json", strings.Repeat(" ", 6<<20))
+	assert.Equal(t, http.StatusRequestEntityTooLarge, status)
+	status, body, _ := v.post("/garage/import", nil)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "Choose a plan file first")
+	assert.Equal(t, 2, strings.Count(v.page("/garage"), `class="card plan-card"`), "the bad ones left nothing")
+}
+
+func (v *visitor) upload(name, content string) (int, string, http.Header) {
+	v.tb.Helper()
+	var b bytes.Buffer
+	w := multipart.NewWriter(&b)
+	part, err := w.CreateFormFile("file", name)
+	require.NoError(v.tb, err)
+	_, err = io.WriteString(part, content)
+	require.NoError(v.tb, err)
+	require.NoError(v.tb, w.Close())
+	r := v.request(http.MethodPost, "/garage/import", &b)
+	r.Header.Set("Content-Type", w.FormDataContentType())
+	return v.do(r)
+}
+
+func TestNewPlanErrors(t *testing.T) {
+	s := newSite(t)
+	v, _ := s.demo(t)
+	status, body, _ := v.post("/garage", url.Values{"name": {""}, "currency": {"money"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, `value="MONEY"`)
+	status, body, _ = v.post("/garage", url.Values{"name": {strings.Repeat("x", 300)}, "currency": {"EUR"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, strings.Repeat("x", 300))
+}
+
+func TestTheme(t *testing.T) {
+	s := newSite(t)
+	v := s.visitor(t)
+	assert.NotContains(t, v.page("/sign-in"), "data-theme=", "the machine's own choice")
+	_, _, header := v.post("/theme", url.Values{"theme": {"garage"}, "back": {"//evil.example/"}})
+	assert.Equal(t, "/", header.Get("Location"), "the way back stays here")
+	assert.Contains(t, v.page("/sign-in"), `data-theme="garage"`)
+	v.post("/theme", url.Values{"theme": {"mauve"}})
+	assert.Contains(t, v.page("/sign-in"), `data-theme="garage"`)
+}
+
+func TestNoSuchPage(t *testing.T) {
+	s := newSite(t)
+	v := s.visitor(t)
+	for path, want := range map[string]int{"/nowhere": http.StatusNotFound, "/plans/x/nowhere": http.StatusNotFound} {
+		status, _, _ := v.get(path)
+		assert.Equal(t, want, status, path)
+	}
+	status, body, _ := v.do(v.request(http.MethodDelete, "/sign-in", nil))
+	assert.Equal(t, http.StatusMethodNotAllowed, status)
+	assert.Contains(t, body, "<h1>")
+}
+
+// BenchmarkPage is the heaviest page behind the whole handler, compressed.
+func BenchmarkPage(b *testing.B) {
+	s := newSite(b)
+	v, path := s.demo(b)
+	for _, stage := range []string{"brief", "tyres", "gearing"} {
+		b.Run(stage, func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				v.page(fmt.Sprintf("%s/%s?loadout=travel", path, stage))
+			}
+		})
+	}
+}
+
+// BenchmarkPreviewAllTyres is a stage that holds every tyre against the plan.
+func BenchmarkPreviewAllTyres(b *testing.B) {
+	s := newSite(b)
+	v, path := s.demo(b)
+	for b.Loop() {
+		v.page(path + "/tyres?loadout=travel&all=1&try=" + string(plan.RearTyre) + ":wether-130-80-18")
+	}
+}
