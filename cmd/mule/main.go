@@ -20,20 +20,25 @@ type exit int
 func (e exit) Error() string { return fmt.Sprintf("exit %d", int(e)) }
 
 func main() {
-	err := run(os.Args[1:], os.Stdin, os.Stdout, os.Stderr)
+	os.Exit(status(run(os.Args[1:], os.Stdin, os.Stdout, os.Stderr), os.Stderr))
+}
+
+// status says on one line what went wrong and is the exit code: 2 for a wrong
+// way of calling or a bad input, 1 for what failed.
+func status(err error, errOut io.Writer) int {
 	var code exit
+	var use errUse
 	switch {
 	case err == nil:
+		return 0
 	case errors.As(err, &code):
-		os.Exit(int(code))
-	default:
-		fmt.Fprintln(os.Stderr, "mule:", err)
-		var use errUse
-		if errors.As(err, &use) {
-			os.Exit(2)
-		}
-		os.Exit(1)
+		return int(code)
 	}
+	fmt.Fprintln(errOut, "mule:", err)
+	if errors.As(err, &use) {
+		return 2
+	}
+	return 1
 }
 
 const help = `usage: mule COMMAND

@@ -1,6 +1,10 @@
 package calc
 
-import "valiantmule/internal/core/tyre"
+import (
+	"fmt"
+
+	"valiantmule/internal/core/tyre"
+)
 
 var tyreCalculator = Calculator{
 	Name: "tyre", Title: "What a tyre code says",
@@ -8,7 +12,7 @@ var tyreCalculator = Calculator{
 	run: func(in input) ([]Result, error) {
 		size, err := tyre.Parse(in.text("code"))
 		if err != nil {
-			return nil, err
+			return nil, fmt.Errorf("code: %w", err)
 		}
 		out := []Result{
 			{"section_mm", size.SectionMM},
