@@ -31,8 +31,10 @@ type view struct {
 	then   []chromedp.Action[chromedp.Void]
 }
 
+const signInPath = "/sign-in"
+
 var views = []view{
-	{name: "sign-in", path: "/sign-in"},
+	{name: "sign-in", path: signInPath},
 	{name: "garage", path: "/garage"},
 	{name: "brief", path: "brief?loadout=travel"},
 	{name: "bike", path: "bike?loadout=travel&bike=fennick-300"},
@@ -95,11 +97,13 @@ func run(out string, full bool, names []string) error {
 	if err := os.MkdirAll(out, 0o755); err != nil {
 		return err
 	}
-	plan, err := signIn(ctx, tab, st, site.URL)
-	if err != nil {
-		return err
-	}
+	plan := ""
 	for _, v := range views {
+		if v.path != signInPath && plan == "" {
+			if plan, err = signIn(ctx, tab, st, site.URL); err != nil {
+				return err
+			}
+		}
 		if len(names) > 0 && !slices.Contains(names, v.name) {
 			continue
 		}
@@ -112,7 +116,7 @@ func run(out string, full bool, names []string) error {
 
 // signIn becomes the demo rider and finds the path of the demo plan.
 func signIn(ctx context.Context, tab context.Context, st *store.Store, site string) (string, error) {
-	if err := chromedp.Do(tab, chromedp.Navigate(site+"/sign-in"), chromedp.Click(chromedp.ID("demo")), chromedp.WaitVisible(chromedp.CSS(".plan-card"))); err != nil {
+	if err := chromedp.Do(tab, chromedp.Navigate(site+signInPath), chromedp.Click(chromedp.ID("demo")), chromedp.WaitVisible(chromedp.CSS(".plan-card"))); err != nil {
 		return "", err
 	}
 	rider, err := st.RiderByName(ctx, demo.Rider)

@@ -53,7 +53,7 @@ const (
 	fieldWidth = 760.0
 	fieldLeft  = 58.0
 	fieldRight = 742.0
-	fieldTop   = 54.0
+	fieldTop   = 30.0
 	rowHeight  = 46.0
 )
 
@@ -79,7 +79,7 @@ func SprocketField(f eval.SprocketField) Field {
 		d.Marks = append(d.Marks, Mark{X: x.of(p.Pair.Ratio()), Y: y, Figures: p})
 	}
 	d.Lower = N(fieldTop + rowHeight*float64(len(rows)))
-	d.Height = d.Lower + 56
+	d.Height = d.Lower + 26
 	if !math.IsNaN(f.PaceByRatio) {
 		for _, v := range steps(f.PaceByRatio/high, f.PaceByRatio/low, 9) {
 			d.Pace = append(d.Pace, Tick{x.of(f.PaceByRatio / v), strconv.FormatFloat(v, 'f', -1, 64)})

@@ -73,6 +73,8 @@ type planView struct {
 	Loadout            string
 	Loadouts           []linkView
 	Undo, Redo         string
+	Bike               bool      // there is one
+	Next               *linkView // stage, nil after the last
 	Stages             []stageView
 	Gauges             []gaugeView // with a value or within reach of one
 	Waiting            []gaugeView // whose subject the plan does not hold yet
@@ -115,12 +117,15 @@ var stages = []struct {
 func (d *desk) view(stage string, bench *benchView) *planView {
 	v := &planView{
 		ID: d.PlanID, Name: d.Plan.Name, Revision: d.Revision, Stage: stage, Loadout: d.loadout,
-		Undo: d.Undo, Redo: d.Redo, Bench: bench, href: d.href,
+		Undo: d.Undo, Redo: d.Redo, Bike: d.Plan.Bike != nil, Bench: bench, href: d.href,
 	}
 	for _, l := range d.Plan.Loadouts {
 		v.Loadouts = append(v.Loadouts, linkView{l.Name, (&desk{Snapshot: d.Snapshot, loadout: l.ID}).href(stage), l.ID == d.loadout})
 	}
 	for i, st := range stages {
+		if i > 0 && stages[i-1].id == stage {
+			v.Next = &linkView{Name: st.name, Href: d.href(st.id)}
+		}
 		v.Stages = append(v.Stages, stageView{
 			Number: i + 1, ID: st.id, Name: st.name, State: d.stageState(st.id, st.gauges), Current: st.id == stage, Href: d.href(st.id),
 		})

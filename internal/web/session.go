@@ -47,6 +47,9 @@ type signInView struct {
 }
 
 func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) error {
+	if s.rider(r) != "" {
+		return seeOther(w, r, "/garage")
+	}
 	return s.show(w, r, http.StatusOK, "sign-in", "Sign in", signInView{DemoRider: s.demoRider})
 }
 
