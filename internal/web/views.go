@@ -3,6 +3,7 @@ package web
 import (
 	"math"
 	"slices"
+	"strings"
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/knock"
@@ -28,6 +29,8 @@ type gaugeView struct {
 	LimitWord   string
 	Band        string
 	State       stateView
+	Known       bool
+	Needs       string // the first thing that is missing, "" for a known figure
 	Missing     []string
 	Href        string  // of its working
 	Fill, Notch float64 // 0–100 along its rule; Notch is -1 without a limit
@@ -47,8 +50,11 @@ func gaugeOf(f eval.Figure, href string) gaugeView {
 		span = max(f.Value, f.Limit) * 1.15
 		g.Notch = share(f.Limit, span)
 	}
-	if f.Known {
+	if g.Known = f.Known; g.Known {
 		g.Fill = share(f.Value, span)
+	}
+	if f.State == verdict.Unknown && len(f.Missing) > 0 {
+		g.Needs, _, _ = strings.Cut(f.Missing[0], " (")
 	}
 	if f.Banded {
 		g.Band = words.Quantity(f.ID, f.Low, "") + "–" + words.Quantity(f.ID, f.High, f.Unit)

@@ -88,7 +88,10 @@ func parse[D Dimension](text, fallback string) (Quantity[D], error) {
 	text = strings.TrimSpace(text)
 	digits, symbol := split(text)
 	number, err := Number(digits)
-	if err != nil {
+	switch {
+	case err != nil && fallback != "":
+		return Quantity[D]{}, fmt.Errorf("%q: %w, want a number in %s, or one with its unit", text, err, fallback)
+	case err != nil:
 		return Quantity[D]{}, fmt.Errorf("%q: %w, want e.g. %q", text, err, d.example())
 	}
 	if symbol == "" && fallback != "" {

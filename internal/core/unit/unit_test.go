@@ -25,7 +25,7 @@ func ExampleQuantity_Enter() {
 	// Output:
 	// 96 kg = 96.0 kg
 	// 211,5 lb = 95.9 kg
-	// "heavy": number missing, want e.g. "96 kg"
+	// "heavy": number missing, want a number in kg, or one with its unit
 	// 211,5 lb = 95.9 kg
 }
 
