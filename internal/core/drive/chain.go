@@ -30,6 +30,13 @@ func ExactLinks(p Pair, pitchMM, centreMM float64) float64 {
 	return 2*a + float64(p.Front+p.Rear)/2 + spread(p)/a
 }
 
+// CentreFormula is the formula of [CentreMM].
+var CentreFormula = sheet.Formula{
+	Text:   "a = p/4 × (s + √(s² − 8((z₂−z₁)/2π)²)), s = X − (z₁+z₂)/2; shift = a − a₀",
+	Origin: sheet.Published,
+	Source: "ISO 606, informative annex, solved for a",
+}
+
 // CentreMM is ExactLinks turned round: the centre distance that a chain of so
 // many links gives when it is tight. It fails when the chain is too short to go
 // round both sprockets.

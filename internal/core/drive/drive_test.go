@@ -49,9 +49,7 @@ func TestCentreUndoesLinks(t *testing.T) {
 		p := drive.Pair{Front: 14, Rear: rear}
 		centre, err := drive.CentreMM(p, 15.875, drive.ExactLinks(p, 15.875, 612.3))
 		require.NoError(t, err)
-		// The handbook formula replaces a square root by its first term; solved
-		// for the centre it comes back within a tenth of a millimetre.
-		assert.InDelta(t, 612.3, centre, 0.2, "14/%d", rear)
+		assert.InDelta(t, 612.3, centre, 1e-9, "14/%d", rear)
 	}
 	_, err := drive.CentreMM(drive.Pair{Front: 15, Rear: 45}, 15.875, 30)
 	assert.Error(t, err, "thirty links do not go round sixty teeth")

@@ -8,16 +8,11 @@ import (
 	"valiantmule/internal/core/knock"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/verdict"
 )
 
 var missingValue = sheet.Value{Number: math.NaN()}
-
-var circumferenceFormula = sheet.Formula{
-	Text:   "C = k × (25.4 × rim + 2 × width × aspect / 100), k = 3.05 radial, 2.99 bias",
-	Origin: sheet.Published,
-	Source: "overall diameter: ISO 5751-1; k from memory",
-}
 
 var rollOutFormula = sheet.Formula{Text: "C = one wheel turn along the ground, rider on", Origin: sheet.Measured}
 
@@ -62,11 +57,12 @@ func (c *calc) rollOut(slot plan.Slot) sheet.Value {
 		return v
 	}
 	if c.working != nil {
-		c.working.Step(circumferenceFormula, v,
+		diameter := computed("D", t.Size.OverallDiameterMM(), "mm")
+		c.working.Step(tyre.DiameterFormula, diameter,
 			sheet.Value{Name: "width", Number: t.Size.SectionMM, Unit: "mm", Origin: sheet.Maker, Note: t.Size.String()},
 			sheet.Value{Name: "aspect", Number: t.Size.Aspect, Unit: "%", Origin: sheet.Maker},
-			sheet.Value{Name: "rim", Number: t.Size.RimIn, Unit: "in", Origin: sheet.Maker},
-			sheet.Value{Name: "k", Number: t.Size.RollingFactor(), Origin: sheet.Memory})
+			sheet.Value{Name: "rim", Number: t.Size.RimIn, Unit: "in", Origin: sheet.Maker})
+		c.working.Step(tyre.RollingFormula, v, sheet.Value{Name: "k", Number: t.Size.RollingFactor(), Origin: sheet.Memory}, diameter)
 	}
 	return v
 }
@@ -249,12 +245,6 @@ func (r *run) chain(pitchMM, exact float64) knock.Chain {
 	return chain
 }
 
-var shiftFormula = sheet.Formula{
-	Text:   "a = p/4 × (s + √(s² − 8((z₂−z₁)/2π)²)), s = X − (z₁+z₂)/2; shift = a − a₀",
-	Origin: sheet.Published,
-	Source: "ISO 606, informative annex, solved for a",
-}
-
 // axleShift is where the chain as built puts the axle against the standard one.
 func (r *run) axleShift() Figure {
 	c := r.figure("axle-shift", "Axle moves", "mm")
@@ -272,7 +262,7 @@ func (r *run) axleShift() Figure {
 	}
 	c.is(r.facts.Chain.ShiftMM)
 	if c.working != nil {
-		c.working.Step(shiftFormula, computed("shift, + is back", r.facts.Chain.ShiftMM, "mm"),
+		c.working.Step(drive.CentreFormula, computed("shift, + is back", r.facts.Chain.ShiftMM, "mm"),
 			computed("X links", float64(r.facts.Chain.Links), ""),
 			computed("z₁ front", float64(r.facts.Pair.Front), "teeth"),
 			computed("z₂ rear", float64(r.facts.Pair.Rear), "teeth"))

@@ -5,6 +5,8 @@ import (
 	"math"
 	"strconv"
 	"strings"
+
+	"valiantmule/internal/core/sheet"
 )
 
 // Construction of the carcass.
@@ -175,6 +177,12 @@ var inchAspects = map[string]float64{
 
 // SectionHeightMM = width × aspect/100.
 func (s Size) SectionHeightMM() float64 { return s.SectionMM * s.Aspect / 100 }
+
+// DiameterFormula is the formula of [Size.OverallDiameterMM].
+var DiameterFormula = sheet.Formula{Text: "D = 25.4 × rim + 2 × width × aspect / 100", Origin: sheet.Published, Source: "ISO 5751-1"}
+
+// RollingFormula is the formula of [Size.RollingCircumferenceMM].
+var RollingFormula = sheet.Formula{Text: "C = k × D, k = 3.05 radial, 2.99 bias", Origin: sheet.Memory}
 
 // OverallDiameterMM = 25.4 × rim + 2 × section height
 // [pub: ISO 5751-1 / ETRTO designation; ±1 mm for rounded rim diameters].
