@@ -315,6 +315,14 @@ func TestAccessible(t *testing.T) {
 		w.follow(`.rail a[href*="/` + stage + `"]`)
 		check(stage)
 	}
+	w.open("/calculators/wire")
+	check("a calculator")
+	w.eval(`(() => { const f = document.querySelector('#f-amps'); f.value = '60'; f.dispatchEvent(new Event('input', {bubbles: true})); return true; })()`)
+	w.until(`document.querySelector('.field.has-error .error') !== null && document.querySelector('.calc-results') === null`)
+	w.eval(`(() => { const f = document.querySelector('#f-amps'); f.value = '8'; f.dispatchEvent(new Event('input', {bubbles: true})); return true; })()`)
+	w.until(`document.querySelector('.field.has-error') === null && document.querySelector('.calc-results dd').textContent.includes('1.5')`)
+	w.open("/garage")
+	w.follow(".plan-card h2 a")
 	w.do(chromedp.Click(chromedp.CSS(`.strip [data-gauge="cost"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")))
 	check("the working")
 }

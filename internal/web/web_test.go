@@ -21,6 +21,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/calc"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/format"
@@ -160,7 +161,7 @@ func gauge(page, id string) string {
 
 // routes calls f for every route with the ids of a plan filled in.
 func routes(t *testing.T, s *site, plan string, f func(method, route, path string)) {
-	fill := strings.NewReplacer("/plans/{plan}", plan, "{figure}", "cost", "{hash}", "0", "{name}", "mule.css")
+	fill := strings.NewReplacer("/plans/{plan}", plan, "{figure}", "cost", "{hash}", "0", "/calculators/{name}", "/calculators/chain", "{name}", "mule.css")
 	err := chi.Walk(s.handler.(chi.Routes), func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
 		f(method, route, fill.Replace(route))
 		return nil
@@ -177,7 +178,7 @@ func TestEveryRouteNeedsItsRider(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, status)
 	walked := 0
 	routes(t, s, plan, func(method, route, path string) {
-		if !strings.HasPrefix(route, "/garage") && !strings.HasPrefix(route, "/plans") && route != "/sign-out" {
+		if !strings.HasPrefix(route, "/garage") && !strings.HasPrefix(route, "/plans") && !strings.HasPrefix(route, "/calculators") && route != "/sign-out" {
 			return
 		}
 		walked++
@@ -594,6 +595,40 @@ func TestNoSuchPage(t *testing.T) {
 	status, body, _ := v.do(v.request(http.MethodDelete, "/sign-in", nil))
 	assert.Equal(t, http.StatusMethodNotAllowed, status)
 	assert.Contains(t, body, "<h1>")
+}
+
+func TestCalculators(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	id := strings.TrimPrefix(plan, "/plans/")
+	for _, c := range calc.All() {
+		page := v.page("/calculators/" + c.Name + "?plan=" + id)
+		assert.Contains(t, page, "calc-results", "%s works with the plan's numbers or the example's", c.Name)
+	}
+	page := v.page("/calculators/chain?plan=" + id)
+	assert.Contains(t, page, `name="centre_mm" value="639"`, "the plan's own centre")
+	assert.Contains(t, page, "from the plan")
+
+	bad := v.page("/calculators/chain?front=15&rear=47&pitch_mm=12,7&centre_mm=near")
+	assert.Contains(t, bad, `value="near"`, "what was typed stays")
+	assert.Contains(t, bad, `class="error"`)
+	assert.NotContains(t, bad, "calc-results")
+	assert.Contains(t, v.page("/calculators/chain?front=15&rear=47&pitch_mm=12,7&centre_mm=600"), "calc-results", "a decimal comma is a decimal mark")
+	status, _, _ := v.get("/calculators/horoscope")
+	assert.Equal(t, http.StatusNotFound, status)
+
+	kept := url.Values{"base": {base(page)}, "calculator": {"chain"}, "front": {"15"}, "rear": {"47"}, "pitch_mm": {"15.875"}, "centre_mm": {"639"}, "note": {"with the taller tyre"}}
+	status, _, header := v.post(plan+"/calculations", kept)
+	require.Equal(t, http.StatusSeeOther, status)
+	page = v.page(header.Get("Location"))
+	assert.Contains(t, page, "with the taller tyre")
+	_, file, _ := v.get(plan + "/export")
+	assert.Contains(t, file, `"calculator": "chain"`, "it goes away with the plan")
+	status, _, _ = v.post(plan+"/calculations/drop", url.Values{"base": {base(page)}, "index": {"7"}})
+	assert.Equal(t, http.StatusNotFound, status)
+	status, _, _ = v.post(plan+"/calculations/drop", url.Values{"base": {base(page)}, "index": {"0"}})
+	assert.Equal(t, http.StatusSeeOther, status)
+	assert.NotContains(t, v.page("/calculators/chain?plan="+id), "with the taller tyre")
 }
 
 // BenchmarkPage is the heaviest page behind the whole handler, compressed.

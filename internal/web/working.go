@@ -37,6 +37,17 @@ func valueOf(v sheet.Value) valueView {
 	return valueView{Name: v.Name, Value: words.Plain(v.Number, v.Unit), Origin: originWords[v.Origin], Note: v.Note}
 }
 
+func stepsOf(working *sheet.Sheet) []stepView {
+	steps := make([]stepView, len(working.Steps))
+	for i, step := range working.Steps {
+		steps[i] = stepView{Formula: step.Formula.Text, Origin: originWords[step.Formula.Origin], Source: step.Formula.Source, Out: valueOf(step.Out)}
+		for _, in := range step.In {
+			steps[i].In = append(steps[i].In, valueOf(in))
+		}
+	}
+	return steps
+}
+
 // working shows the formula, the numbers put in and where each came from. With
 // something on the bench it is the working of that.
 func (s *Server) working(w http.ResponseWriter, r *http.Request) error {
@@ -58,12 +69,6 @@ func (s *Server) working(w http.ResponseWriter, r *http.Request) error {
 	}
 	loadout, _ := d.Plan.Loadout(d.loadout)
 	view := workingView{Figure: gaugeOf(figure, ""), Loadout: loadout.Name, Notes: working.Notes}
-	for _, step := range working.Steps {
-		shown := stepView{Formula: step.Formula.Text, Origin: originWords[step.Formula.Origin], Source: step.Formula.Source, Out: valueOf(step.Out)}
-		for _, in := range step.In {
-			shown.In = append(shown.In, valueOf(in))
-		}
-		view.Steps = append(view.Steps, shown)
-	}
+	view.Steps = stepsOf(working)
 	return s.render(w, r, http.StatusOK, "working", frame{Title: figure.Name + ": the working", Plan: d.view(stageOf(r.FormValue("stage")), nil), Body: view})
 }

@@ -31,6 +31,16 @@ type Plan struct {
 	Bike     *Bike     `json:"bike,omitempty"` // nil until one is chosen
 	Lines    []Line    `json:"lines,omitempty"`
 	Loadouts []Loadout `json:"loadouts,omitempty"`
+
+	Calculations []Calculation `json:"calculations,omitempty"`
+}
+
+// Calculation is one that the rider kept: which calculator, and what was put in.
+// Its results are worked out again whenever somebody looks.
+type Calculation struct {
+	Calculator string            `json:"calculator"`
+	Inputs     map[string]string `json:"inputs"`
+	Note       string            `json:"note,omitempty"`
 }
 
 // New is an empty plan with the two loadouts that every rider needs.

@@ -30,6 +30,9 @@ const (
 	maxLoadouts = 12
 	maxLoads    = 400
 	maxName     = 200
+	maxKept     = 100 // calculations
+	maxInputs   = 20
+	maxInput    = 4000 // bytes of one
 )
 
 var slug = regexp.MustCompile(`^[a-z0-9][a-z0-9-]{0,63}$`)
@@ -48,6 +51,7 @@ func (p *Plan) Validate() []Problem {
 	}
 	v.lines(p.Lines)
 	v.loadouts(p.Loadouts)
+	v.calculations(p.Calculations)
 	return v.problems
 }
 
@@ -215,6 +219,19 @@ func (v *validator) loadouts(loadouts []Loadout) {
 			v.place(path+".place", item.Place)
 			v.that(!item.Mass.Known() || (item.Mass.Base() >= 0 && item.Mass.Base() <= 200), path+".mass", "%s is outside 0–200 kg", item.Mass)
 		}
+	}
+}
+
+func (v *validator) calculations(list []Calculation) {
+	v.that(len(list) <= maxKept, "calculations", "are %d, want at most %d", len(list), maxKept)
+	for i, c := range list {
+		path := fmt.Sprintf("calculations[%d]", i)
+		v.that(slug.MatchString(c.Calculator), path+".calculator", "%q is not the name of a calculator", c.Calculator)
+		v.that(len(c.Inputs) <= maxInputs, path+".inputs", "are %d, want at most %d", len(c.Inputs), maxInputs)
+		for _, key := range slices.Sorted(maps.Keys(c.Inputs)) {
+			v.that(len(key) <= maxName && len(c.Inputs[key]) <= maxInput, path+".inputs."+key, "is longer than %d bytes", maxInput)
+		}
+		v.that(len(c.Note) <= maxName, path+".note", "is longer than %d bytes", maxName)
 	}
 }
 

@@ -131,6 +131,20 @@ document.addEventListener('alpine:init', () => {
       if (page) this.errors(form, page.querySelector('form[data-live]'));
     },
 
+    // A calculator computes while one types.
+    typing(event) {
+      const form = event.target.closest('form[data-live-get]');
+      if (!form) return;
+      clearTimeout(this.waiting);
+      this.waiting = setTimeout(async () => {
+        const url = form.getAttribute('action') + '?' + new URLSearchParams(new FormData(form));
+        const page = await this.swap(url, form.dataset.swaps.split(' '));
+        if (!page) return;
+        this.errors(form, page.querySelector('form[data-live-get]'));
+        history.replaceState(null, '', url);
+      }, 150);
+    },
+
     // Errors go to their fields; what is typed stays as it is.
     errors(form, fresh) {
       const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .ledger-row, fieldset')];
@@ -165,7 +179,7 @@ document.addEventListener('alpine:init', () => {
     async swap(url, ids, init) {
       const page = await this.page(url, init);
       if (!page) return null;
-      if (!page.getElementById('bench')) {
+      if (!ids.some((id) => page.getElementById(id))) {
         this.trouble(page.querySelector('h1') ? page.querySelector('h1').textContent : 'That did not work.');
         return null;
       }
