@@ -1,0 +1,107 @@
+package format_test
+
+import (
+	"bytes"
+	"os"
+	"reflect"
+	"regexp"
+	"slices"
+	"strings"
+	"testing"
+
+	"github.com/santhosh-tekuri/jsonschema/v6"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/format"
+)
+
+const schemaFile = "../../docs/formats/valiant-mule-plan.schema.json"
+
+func schema(t *testing.T) *jsonschema.Schema {
+	t.Helper()
+	c := jsonschema.NewCompiler()
+	c.AssertFormat()
+	s, err := c.Compile(schemaFile)
+	require.NoError(t, err)
+	return s
+}
+
+func document(t *testing.T, text string) any {
+	t.Helper()
+	doc, err := jsonschema.UnmarshalJSON(strings.NewReader(text))
+	require.NoError(t, err)
+	return doc
+}
+
+// TestSchema holds what the program writes and refuses against an independent
+// validator of the published schema.
+func TestSchema(t *testing.T) {
+	s := schema(t)
+	whole := file(t)
+	require.NoError(t, s.Validate(document(t, whole)))
+	for name, change := range map[string][2]string{
+		"version":       {`"version": 1`, `"version": 2`},
+		"no unit":       {`"distance": "4200 km"`, `"distance": "4200"`},
+		"a number":      {`"distance": "4200 km"`, `"distance": 4200`},
+		"another unit":  {`"rider": "104 kg"`, `"rider": "104 mm"`},
+		"a date":        {`"start": "2027-05-14"`, `"start": "in May"`},
+		"unknown field": {`"style": "steady"`, `"colour": "red"`},
+		"a ground":      {`"ground": "sand"`, `"ground": "lava"`},
+		"money":         {`"budget": "1650.00 EUR"`, `"budget": "plenty"`},
+		"a need":        {`"need": "wanted"`, `"need": "perhaps"`},
+		"a chain":       {`"chain": "520"`, `"chain": "999"`},
+	} {
+		bad := strings.Replace(whole, change[0], change[1], 1)
+		require.NotEqual(t, whole, bad, name)
+		assert.Error(t, s.Validate(document(t, bad)), "%s: by the schema", name)
+		_, err := format.ReadPlan(strings.NewReader(bad))
+		assert.Error(t, err, "%s: by the program", name)
+	}
+}
+
+// TestHandWrittenExample is the one of docs/formats, without its comments.
+func TestHandWrittenExample(t *testing.T) {
+	page, err := os.ReadFile("../../docs/formats/README.md")
+	require.NoError(t, err)
+	_, rest, found := strings.Cut(string(page), "```jsonc\n")
+	require.True(t, found)
+	example, _, _ := strings.Cut(rest, "```")
+	example = regexp.MustCompile(`(?m)\s*//.*$`).ReplaceAllString(example, "")
+	require.NoError(t, schema(t).Validate(document(t, example)))
+	p, err := format.ReadPlan(strings.NewReader(example))
+	require.NoError(t, err)
+	var out bytes.Buffer
+	require.NoError(t, format.WritePlan(&out, p))
+	require.NoError(t, schema(t).Validate(document(t, out.String())))
+}
+
+// TestSchemaNamesEveryField that the document has, and no other.
+func TestSchemaNamesEveryField(t *testing.T) {
+	data, err := os.ReadFile(schemaFile)
+	require.NoError(t, err)
+	root := document(t, string(data)).(map[string]any)
+	defs := root["$defs"].(map[string]any)
+	for name, typ := range map[string]reflect.Type{
+		"": reflect.TypeFor[plan.Plan](), "brief": reflect.TypeFor[plan.Brief](), "bike": reflect.TypeFor[plan.Bike](), "part": reflect.TypeFor[plan.Part](),
+		"tyre": reflect.TypeFor[plan.Tyre](), "effect": reflect.TypeFor[plan.Effect](), "line": reflect.TypeFor[plan.Line](),
+		"load": reflect.TypeFor[plan.Load](), "loadout": reflect.TypeFor[plan.Loadout](), "calculation": reflect.TypeFor[plan.Calculation](),
+	} {
+		def := root
+		if name != "" {
+			def = defs[name].(map[string]any)
+		}
+		var inSchema, inCode []string
+		for key := range def["properties"].(map[string]any) {
+			inSchema = append(inSchema, key)
+		}
+		for i := range typ.NumField() {
+			key, _, _ := strings.Cut(typ.Field(i).Tag.Get("json"), ",")
+			inCode = append(inCode, key)
+		}
+		slices.Sort(inSchema)
+		slices.Sort(inCode)
+		assert.Equal(t, inCode, inSchema, "%q", name)
+	}
+}
