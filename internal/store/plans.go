@@ -45,6 +45,10 @@ func (s *Store) Plans(ctx context.Context, rider string) ([]*Snapshot, error) {
 	if err := s.db.SelectContext(ctx, &rows, selectHeads+` ORDER BY r.made_at DESC, h.plan_id`, rider); err != nil {
 		return nil, err
 	}
+	return snapshots(rows)
+}
+
+func snapshots(rows []headRow) ([]*Snapshot, error) {
 	list := make([]*Snapshot, len(rows))
 	for i, row := range rows {
 		p, err := format.DecodePlan(row.Document)
@@ -90,17 +94,23 @@ func (s *Store) CreatePlan(ctx context.Context, rider string, p *plan.Plan, summ
 	if err != nil {
 		return "", err
 	}
-	planID, revision := rand.Text(), rand.Text()
+	planID := rand.Text()
 	return planID, s.change(ctx, func(tx *sqlx.Tx) error {
-		if _, err := tx.ExecContext(ctx, `INSERT INTO plans (id, rider_id, created_at) VALUES (?, ?, ?)`, planID, rider, s.now()); err != nil {
-			return err
-		}
-		if err := s.addRevision(ctx, tx, revision, planID, nil, summary, document); err != nil {
-			return err
-		}
-		_, err := tx.ExecContext(ctx, `INSERT INTO heads (plan_id, revision_id, tip_id) VALUES (?, ?, ?)`, planID, revision, revision)
-		return err
+		return s.insertPlan(ctx, tx, rider, planID, sql.NullString{}, summary, document)
 	})
+}
+
+// insertPlan makes a plan with its first revision and its head.
+func (s *Store) insertPlan(ctx context.Context, tx *sqlx.Tx, rider, planID string, family sql.NullString, summary string, document []byte) error {
+	if _, err := tx.ExecContext(ctx, `INSERT INTO plans (id, rider_id, created_at, family_id) VALUES (?, ?, ?, ?)`, planID, rider, s.now(), family); err != nil {
+		return err
+	}
+	revision := rand.Text()
+	if err := s.addRevision(ctx, tx, revision, planID, nil, summary, document); err != nil {
+		return err
+	}
+	_, err := tx.ExecContext(ctx, `INSERT INTO heads (plan_id, revision_id, tip_id) VALUES (?, ?, ?)`, planID, revision, revision)
+	return err
 }
 
 // Save puts a changed document on top of the revision base. ErrStale when base

@@ -250,3 +250,73 @@ func TestDemoValid(t *testing.T) {
 		assert.Empty(t, p.Validate(), part.ID)
 	}
 }
+
+func TestHistoryAndBack(t *testing.T) {
+	st := open(t)
+	me, other := rider(t, st, "Me"), rider(t, st, "Other")
+	id, err := st.CreatePlan(ctx, me, plan.New("First", "EUR"), "New")
+	require.NoError(t, err)
+	second := save(t, st, me, id, "Second")
+	require.NoError(t, st.Undo(ctx, me, id, second.Revision))
+	third := save(t, st, me, id, "Third")
+
+	list, err := st.History(ctx, me, id, 10, 0)
+	require.NoError(t, err)
+	require.Len(t, list, 3, "what an undo left aside is there too")
+	assert.Equal(t, "Third", list[0].After.Name)
+	assert.Equal(t, "First", list[0].Before.Name)
+	assert.Nil(t, list[2].Before)
+	page, err := st.History(ctx, me, id, 1, 1)
+	require.NoError(t, err)
+	assert.Equal(t, list[1:2], page)
+
+	require.NoError(t, st.Restore(ctx, me, id, third.Revision, second.Revision))
+	now, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	assert.Equal(t, "Second", now.Plan.Name)
+	assert.ErrorIs(t, st.Restore(ctx, me, id, third.Revision, second.Revision), store.ErrStale)
+	require.NoError(t, st.Undo(ctx, me, id, now.Revision), "going back can be undone")
+	was, err := st.PlanAt(ctx, me, id, second.Revision)
+	require.NoError(t, err)
+	assert.Equal(t, "Second", was.Name)
+
+	elsewhere, err := st.CreatePlan(ctx, me, plan.New("Elsewhere", "EUR"), "New")
+	require.NoError(t, err)
+	head, err := st.Plan(ctx, me, elsewhere)
+	require.NoError(t, err)
+	assert.ErrorIs(t, st.Restore(ctx, me, elsewhere, head.Revision, second.Revision), store.ErrNotFound, "another plan's revision")
+	_, err = st.History(ctx, other, id, 10, 0)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	_, err = st.PlanAt(ctx, other, id, second.Revision)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+}
+
+func TestVariants(t *testing.T) {
+	st := open(t)
+	me, other := rider(t, st, "Me"), rider(t, st, "Other")
+	id, err := st.CreatePlan(ctx, me, plan.New("A", "EUR"), "New")
+	require.NoError(t, err)
+	_, err = st.CreatePlan(ctx, me, plan.New("Apart", "EUR"), "New")
+	require.NoError(t, err)
+	b, err := st.Split(ctx, me, id, plan.New("B", "EUR"), "Split")
+	require.NoError(t, err)
+	c, err := st.Split(ctx, me, b, plan.New("C", "EUR"), "Split")
+	require.NoError(t, err)
+	for _, of := range []string{id, b, c} {
+		list, err := st.Variants(ctx, me, of)
+		require.NoError(t, err)
+		var names []string
+		for _, v := range list {
+			names = append(names, v.Plan.Name)
+		}
+		assert.Equal(t, []string{"A", "B", "C"}, names)
+	}
+	save(t, st, me, b, "B changed")
+	a, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	assert.Equal(t, "A", a.Plan.Name, "a variant goes its own way")
+	_, err = st.Split(ctx, other, id, plan.New("X", "EUR"), "Split")
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	_, err = st.Variants(ctx, other, id)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+}

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"strconv"
 	"strings"
 
 	"valiantmule/internal/core/eval"
@@ -132,6 +133,18 @@ func choiceName(c plan.Choice) string {
 	return "Standard " + strings.ToLower(info.Name)
 }
 
+// shortName tells a part from another in its slot: by its count, where it has
+// one.
+func shortName(p *plan.Part) string {
+	if p == nil {
+		return ""
+	}
+	if figure, ok := countFigures[p.Slot]; ok {
+		return strconv.Itoa(int(p.Sets(figure)))
+	}
+	return p.Name
+}
+
 func title(choices []plan.Choice) string {
 	names := make([]string, len(choices))
 	for i, c := range choices {
@@ -170,7 +183,7 @@ func (s *Server) choose(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	if len(choices) == 0 {
+	if len(choices) == 0 || d.Plan.Bike == nil {
 		return store.ErrNotFound
 	}
 	need := plan.Need(r.PostFormValue("need"))
@@ -181,7 +194,15 @@ func (s *Server) choose(w http.ResponseWriter, r *http.Request) error {
 	for i := range choices {
 		choices[i].Need = need
 		info, _ := plan.InfoOf(choices[i].Slot)
-		summary = append(summary, info.Name+": "+choiceName(choices[i]))
+		was := d.Plan.Bike.StandardIn(choices[i].Slot)
+		now := choices[i].Part
+		if now == nil {
+			now = was
+		}
+		if chosen := d.Plan.Chosen(choices[i].Slot); chosen != nil {
+			was = chosen
+		}
+		summary = append(summary, changedWords(info.Name, shortName(was), shortName(now)))
 	}
 	stage := stageOf(r.PostFormValue("stage"))
 	err = s.store.Save(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), d.Plan.With(choices...), strings.Join(summary, "; "))

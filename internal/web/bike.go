@@ -31,11 +31,27 @@ type bikeView struct {
 	Pickups  []optionView
 	AntiLock bool
 	Traction bool
-	Error    string
-	Why      string // it is shown again
-	Try      string
-	Save     string
 	Missing  int // numbers that nobody has entered
+	formState
+}
+
+// fields lists the values of the sheet, for what changed in two places.
+func (v bikeView) fields() []fieldView {
+	fields := []fieldView{v.Name}
+	for _, section := range v.Sections {
+		fields = append(fields, section.Fields...)
+	}
+	fields = append(fields, selected("chain", "Chain number", v.Chains), selected("speedometer", "Speedometer counts at", v.Pickups),
+		checked("anti_lock", "Anti-lock", v.AntiLock), checked("traction_control", "Traction control", v.Traction))
+	for _, std := range v.Standard {
+		key := "std." + string(std.Slot)
+		name := "Standard " + strings.ToLower(std.Name)
+		fields = append(fields, fieldView{Key: key, Label: name, Value: std.Value}, fieldView{Key: key + ".mass", Label: name + ", mass", Value: std.Mass})
+		if isTyre(std.Slot) {
+			fields = append(fields, selected(key+".kind", name+", kind", std.Kinds))
+		}
+	}
+	return fields
 }
 
 type sectionView struct {
@@ -150,7 +166,7 @@ func (s *Server) bike(r *http.Request, d *desk, form url.Values, errs formErrors
 	if err != nil {
 		return bikeView{}, err
 	}
-	v := bikeView{Has: d.Plan.Bike != nil, Error: errs["form"], Try: d.href("bike/try"), Save: d.href("bike")}
+	v := bikeView{Has: d.Plan.Bike != nil, formState: formState{Error: errs["form"], Try: d.href("bike/try"), Save: d.href("bike")}}
 	tried := r.URL.Query().Get("bike")
 	for _, b := range bikes {
 		v.Bikes = append(v.Bikes, bikeCard{
@@ -374,13 +390,17 @@ func (s *Server) saveBike(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	changed, summary, errs := d.readBike(r.PostForm)
-	view, err := s.bike(r, d, r.PostForm, errs)
-	if err != nil {
-		return err
-	}
 	return s.saveForm(w, r, d, form{
 		stage: "bike", changed: changed, summary: summary, errs: errs,
-		again: func(note string) any { view.Why = note; return view },
+		fields: func(d *desk) ([]fieldView, error) {
+			v, err := s.bike(r, d, nil, nil)
+			return v.fields(), err
+		},
+		again: func(typed url.Values, errs formErrors, state formState) (any, error) {
+			v, err := s.bike(r, d, typed, errs)
+			v.formState = state.on(v.formState)
+			return v, err
+		},
 	})
 }
 

@@ -1,14 +1,12 @@
 package web
 
 import (
-	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
 	"slices"
 	"strings"
 
-	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
@@ -16,7 +14,6 @@ import (
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/core/verdict"
-	"valiantmule/internal/store"
 )
 
 // briefState is ok once every question of the brief that a gauge asks is
@@ -44,11 +41,19 @@ type briefView struct {
 	Loadout     string
 	Pillion     fieldView
 	Loads       []loadRow
-	Error       string // of the form as a whole
-	Note        string // why it is shown again
-	LoadoutID   string
-	Try         string // where a change is tried
-	Save        string
+	formState
+}
+
+// fields lists the values of the form, for what changed in two places.
+func (v briefView) fields() []fieldView {
+	fields := append([]fieldView{v.Name, v.Start, v.Budget}, v.Fields...)
+	fields = append(fields, selected("style", "On tyres", v.Styles))
+	fields = append(append(fields, v.Shares...), v.Pillion)
+	carried := &list{Name: "Carried: " + v.Loadout, Columns: []string{"load_name", "load_mass", "load_place"}}
+	for _, row := range v.Loads {
+		fields = append(fields, carried.fields(row.Index, row.Name, row.Mass, selected("", "", row.Places).Value)...)
+	}
+	return fields
 }
 
 type loadRow struct {
@@ -69,10 +74,10 @@ func (d *desk) brief(form url.Values, errs formErrors) briefView {
 			Help: "The day the bike must be ready, or leaves on a truck."},
 		Budget: fieldView{Key: "budget", Label: "Budget", Unit: p.Currency, Value: typed(form, "budget", p.Brief.Budget.String()), Error: errs["budget"],
 			Help: "For everything but the bike and the fuel, unless you add those as lines."},
-		SharesError: errs["terrain"], Error: errs["form"], Loadout: loadout.Name, LoadoutID: loadout.ID,
-		Pillion: fieldView{Key: "pillion", Label: "Pillion, dressed", Unit: "kg", Value: typed(form, "pillion", loadout.Pillion.String()), Error: errs["pillion"]},
-		Styles:  optionsOf(plan.Styles(), typed(form, "style", string(p.Brief.Style)), "Not said"),
-		Try:     d.href("brief/try"), Save: d.href("brief"),
+		SharesError: errs["terrain"], Loadout: loadout.Name,
+		Pillion:   fieldView{Key: "pillion", Label: "Pillion, dressed", Unit: "kg", Value: typed(form, "pillion", loadout.Pillion.String()), Error: errs["pillion"]},
+		Styles:    optionsOf(plan.Styles(), typed(form, "style", string(p.Brief.Style)), "Not said"),
+		formState: formState{Error: errs["form"], Try: d.href("brief/try"), Save: d.href("brief")},
 	}
 	for _, f := range p.Brief.Fields() {
 		v.Fields = append(v.Fields, fieldOf(f, form, errs))
@@ -83,18 +88,19 @@ func (d *desk) brief(form url.Values, errs formErrors) briefView {
 		v.Shares = append(v.Shares, fieldView{Key: key, Label: g.Name, Unit: "%", Value: typed(form, key, share.String()), Error: errs[key]})
 	}
 	rows := len(loadout.Loads) + blankRows
-	for form != nil && form.Has(fmt.Sprintf("load_name.%d", rows)) {
-		rows++
+	if form != nil {
+		for rows = 0; form.Has(rowKey("load_name", rows)); rows++ {
+		}
 	}
 	for i := range rows {
-		row := loadRow{Index: i, Error: errs[fmt.Sprintf("load.%d", i)]}
+		row := loadRow{Index: i, Error: errs[rowKey("load", i)]}
 		stored := plan.Load{Place: load.Tail}
 		if i < len(loadout.Loads) {
 			stored = loadout.Loads[i]
 		}
-		row.Name = typed(form, fmt.Sprintf("load_name.%d", i), stored.Name)
-		row.Mass = typed(form, fmt.Sprintf("load_mass.%d", i), stored.Mass.String())
-		row.Places = optionsOf(places(), typed(form, fmt.Sprintf("load_place.%d", i), string(stored.Place)), "")
+		row.Name = typed(form, rowKey("load_name", i), stored.Name)
+		row.Mass = typed(form, rowKey("load_mass", i), stored.Mass.String())
+		row.Places = optionsOf(places(), typed(form, rowKey("load_place", i), string(stored.Place)), "")
 		v.Loads = append(v.Loads, row)
 	}
 	return v
@@ -191,13 +197,13 @@ func (d *desk) readLoads(changed *plan.Plan, form url.Values, errs formErrors) {
 		errs["pillion"] = err.Error()
 	}
 	loadout.Loads = nil
-	for i := 0; form.Has(fmt.Sprintf("load_name.%d", i)); i++ {
-		item := plan.Load{Name: strings.TrimSpace(form.Get(fmt.Sprintf("load_name.%d", i))), Place: load.Place(form.Get(fmt.Sprintf("load_place.%d", i)))}
-		mass := strings.TrimSpace(form.Get(fmt.Sprintf("load_mass.%d", i)))
+	for i := 0; form.Has(rowKey("load_name", i)); i++ {
+		item := plan.Load{Name: strings.TrimSpace(form.Get(rowKey("load_name", i))), Place: load.Place(form.Get(rowKey("load_place", i)))}
+		mass := strings.TrimSpace(form.Get(rowKey("load_mass", i)))
 		if item.Name == "" && mass == "" {
 			continue
 		}
-		key := fmt.Sprintf("load.%d", i)
+		key := rowKey("load", i)
 		if item.Name == "" {
 			errs[key] = "Say what it is."
 		} else if err := item.Mass.Enter(mass, "kg"); err != nil {
@@ -258,51 +264,11 @@ func (s *Server) saveBrief(w http.ResponseWriter, r *http.Request) error {
 	changed, summary, errs := d.readBrief(r.PostForm)
 	return s.saveForm(w, r, d, form{
 		stage: "brief", changed: changed, summary: summary, errs: errs,
-		again: func(note string) any {
-			v := d.brief(r.PostForm, errs)
-			v.Note = note
-			return v
+		fields: func(d *desk) ([]fieldView, error) { return d.brief(nil, nil).fields(), nil },
+		again: func(typed url.Values, errs formErrors, state formState) (any, error) {
+			v := d.brief(typed, errs)
+			v.formState = state.on(v.formState)
+			return v, nil
 		},
 	})
-}
-
-// form is one that was sent to be saved.
-type form struct {
-	stage   string
-	changed *plan.Plan
-	summary []string
-	errs    formErrors
-	again   func(note string) any // the page's body once more, with what was typed
-}
-
-// saveForm saves, or shows the form again with what was typed and why.
-func (s *Server) saveForm(w http.ResponseWriter, r *http.Request, d *desk, f form) error {
-	if len(f.errs) > 0 {
-		return s.showStage(w, r, http.StatusUnprocessableEntity, d, f.stage, nil, f.again("Not saved. What is wrong stands beside its field; what you typed is still here."))
-	}
-	if len(f.summary) == 0 {
-		return seeOther(w, r, d.href(f.stage))
-	}
-	err := s.store.Save(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), f.changed, strings.Join(f.summary, "; "))
-	if errors.Is(err, store.ErrStale) {
-		return s.showStage(w, r, http.StatusConflict, d, f.stage, nil,
-			f.again("Not saved: the plan has changed since this page was opened. Below is what you typed; save again to put it on top of the plan as it is now."))
-	}
-	if err != nil {
-		return err
-	}
-	return seeOther(w, r, d.href(f.stage))
-}
-
-// triedForm puts a form as typed on the bench.
-func (d *desk) triedForm(title, save, stage string, changed *plan.Plan, errs formErrors) (*benchView, error) {
-	if len(errs) > 0 {
-		return &benchView{Title: title, Problem: "Something typed cannot be used yet; what is wrong stands beside its field.", Leave: d.href(stage)}, nil
-	}
-	// A remedy would be tried on the plan as it is saved: first this form.
-	bench, err := d.bench(eval.Alternative{Label: title, Plan: changed}, stage, nil)
-	if err == nil {
-		bench.SaveAs = save
-	}
-	return bench, err
 }

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"fmt"
 	"net/url"
 	"strings"
 
@@ -10,11 +11,26 @@ import (
 // formErrors are what is wrong with a form, by field.
 type formErrors map[string]string
 
+// on is the state with the addresses of another.
+func (s formState) on(other formState) formState {
+	s.Try, s.Save = other.Try, other.Save
+	return s
+}
+
 // fieldView is one field of a form.
 type fieldView struct {
 	Key, Label, Unit, Help string
 	Value, Error           string
 	Origin                 string
+	List                   *list // that the field is in a row of, nil for most
+}
+
+// formState is what every stage's form shows beside its fields.
+type formState struct {
+	Error     string // of the form as a whole
+	Note      string // why it is shown again
+	Conflicts []conflictView
+	Try, Save string // where a change is tried, and saved
 }
 
 // typed is the value of a field: as it was sent, or else as it is stored.
@@ -81,6 +97,29 @@ type optionView struct {
 	Value, Name string
 	Selected    bool
 }
+
+// selected is a select's value as a field.
+func selected(key, label string, options []optionView) fieldView {
+	f := fieldView{Key: key, Label: label}
+	for _, o := range options {
+		if o.Selected {
+			f.Value = o.Value
+		}
+	}
+	return f
+}
+
+// checked is a checkbox's value as a field.
+func checked(key, label string, on bool) fieldView {
+	f := fieldView{Key: key, Label: label}
+	if on {
+		f.Value = "on"
+	}
+	return f
+}
+
+// rowKey is the name of a field in row i of a list.
+func rowKey(name string, i int) string { return fmt.Sprintf("%s.%d", name, i) }
 
 func optionsOf(options []plan.Option, selected, none string) []optionView {
 	var list []optionView

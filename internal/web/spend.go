@@ -1,6 +1,7 @@
 package web
 
 import (
+	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -11,27 +12,44 @@ import (
 	"valiantmule/internal/core/plan"
 )
 
-// spendView is the ledger of the plan.
+// spendView is the ledger of the plan: the parts that were chosen, and the other
+// sums.
 type spendView struct {
+	Parts    []partRow
 	Rows     []spendRow
 	Totals   []gaugeView
 	Currency string
 	Over     string // what the budget is short of
-	Error    string
-	Note     string
-	Try      string
-	Save     string
+	formState
+}
+
+type partRow struct {
+	Slot               plan.Slot
+	Name, Slots, Price string
+	Needs              []optionView
+	Out                bool
 }
 
 type spendRow struct {
 	Index        int
-	Part         bool
 	Name, Amount string
-	Detail       string
 	Error        string
 	Kinds, Needs []optionView
-	Out          bool
-	New          bool
+	Out, New     bool
+}
+
+var ledger = &list{Name: "Other sums", Columns: []string{"name", "amount", "kind", "need"}, Out: "out"}
+
+// fields lists the values of the ledger, for what changed in two places.
+func (v spendView) fields() []fieldView {
+	var fields []fieldView
+	for _, row := range v.Parts {
+		fields = append(fields, selected("need."+string(row.Slot), row.Name, row.Needs), checked("out."+string(row.Slot), row.Name+", taken out", row.Out))
+	}
+	for _, row := range v.Rows {
+		fields = append(fields, ledger.fields(row.Index, row.Name, row.Amount, selected("", "", row.Kinds).Value, selected("", "", row.Needs).Value)...)
+	}
+	return fields
 }
 
 func (s *Server) spendPage(w http.ResponseWriter, r *http.Request) error {
@@ -67,39 +85,52 @@ func (s *Server) saveSpend(w http.ResponseWriter, r *http.Request) error {
 	changed, summary, errs := d.readSpend(r.PostForm)
 	return s.saveForm(w, r, d, form{
 		stage: "spend", changed: changed, summary: summary, errs: errs,
-		again: func(note string) any {
-			v := d.spend(r.PostForm, errs)
-			v.Note = note
-			return v
+		fields: func(d *desk) ([]fieldView, error) { return d.spend(nil, nil).fields(), nil },
+		again: func(typed url.Values, errs formErrors, state formState) (any, error) {
+			v := d.spend(typed, errs)
+			v.formState = state.on(v.formState)
+			return v, nil
 		},
 	})
 }
 
-func rowKey(name string, i int) string { return fmt.Sprintf("%s.%d", name, i) }
+func needsOf(chosen string) []optionView {
+	return optionsOf([]plan.Option{{Value: string(plan.Needed), Name: "Needed"}, {Value: string(plan.Wanted), Name: "Wanted"}}, chosen, "")
+}
 
 func (d *desk) spend(form url.Values, errs formErrors) spendView {
-	v := spendView{Currency: d.Plan.Currency, Error: errs["form"], Try: d.href("spend/try"), Save: d.href("spend")}
-	rows := len(d.Plan.Lines) + blankRows
+	v := spendView{Currency: d.Plan.Currency, formState: formState{Error: errs["form"], Try: d.href("spend/try"), Save: d.href("spend")}}
+	var sums []plan.Line
+	for _, l := range d.Plan.Lines {
+		if l.Part == nil {
+			sums = append(sums, l)
+			continue
+		}
+		info, _ := plan.InfoOf(l.Part.Slot)
+		row := partRow{Slot: l.Part.Slot, Name: l.Part.Name, Slots: info.Name, Price: "no price yet", Out: form.Has("out." + string(l.Part.Slot)),
+			Needs: needsOf(typed(form, "need."+string(l.Part.Slot), string(l.Need)))}
+		if l.Part.Price.Known() {
+			row.Price = l.Part.Price.Display()
+		}
+		v.Parts = append(v.Parts, row)
+	}
+	rows := len(sums) + blankRows
+	if form != nil {
+		for rows = 0; form.Has(rowKey("name", rows)); rows++ {
+		}
+	}
 	for i := range rows {
 		stored := plan.Line{Kind: plan.Gear, Need: plan.Needed}
-		if i < len(d.Plan.Lines) {
-			stored = d.Plan.Lines[i]
+		if i < len(sums) {
+			stored = sums[i]
 		}
-		row := spendRow{Index: i, New: i >= len(d.Plan.Lines), Error: errs[rowKey("line", i)], Out: form.Has(rowKey("out", i))}
-		row.Needs = optionsOf([]plan.Option{{Value: string(plan.Needed), Name: "Needed"}, {Value: string(plan.Wanted), Name: "Wanted"}},
-			typed(form, rowKey("need", i), string(stored.Need)), "")
-		if stored.Part != nil {
-			info, _ := plan.InfoOf(stored.Part.Slot)
-			row.Part, row.Name, row.Detail, row.Amount = true, stored.Part.Name, info.Name, "no price yet"
-			if stored.Part.Price.Known() {
-				row.Amount = stored.Part.Price.Display()
-			}
-		} else {
-			row.Name = typed(form, rowKey("name", i), stored.Name)
-			row.Amount = typed(form, rowKey("amount", i), stored.Amount.String())
-			row.Kinds = optionsOf(plan.LineKinds(), typed(form, rowKey("kind", i), string(stored.Kind)), "")
-		}
-		v.Rows = append(v.Rows, row)
+		v.Rows = append(v.Rows, spendRow{
+			Index: i, New: i >= len(sums), Error: errs[rowKey("line", i)], Out: form.Has(rowKey("out", i)),
+			Name:   typed(form, rowKey("name", i), stored.Name),
+			Amount: typed(form, rowKey("amount", i), stored.Amount.String()),
+			Kinds:  optionsOf(plan.LineKinds(), typed(form, rowKey("kind", i), string(stored.Kind)), ""),
+			Needs:  needsOf(typed(form, rowKey("need", i), string(stored.Need))),
+		})
 	}
 	for _, id := range []string{"cost", "cost-needed", "cost-wanted", "contingency"} {
 		if f, ok := d.report.Figure(id); ok {
@@ -118,22 +149,14 @@ func over(f eval.Figure) string {
 	return money.New(int64(f.Value-f.Limit), f.Unit).Display()
 }
 
-// readSpend is the plan with its ledger as typed, and what changed in words.
+// readSpend is the plan with its ledger as typed, and what changed in words. The
+// parts keep their places among the lines; new sums come last.
 func (d *desk) readSpend(form url.Values) (*plan.Plan, []string, formErrors) {
 	errs := formErrors{}
 	changed := *d.Plan
 	changed.Lines = nil
 	var summary []string
-	for i := 0; i < len(d.Plan.Lines) || form.Has(rowKey("name", i)); i++ {
-		was := plan.Line{}
-		if i < len(d.Plan.Lines) {
-			was = d.Plan.Lines[i]
-		}
-		line, keep, err := readLine(was, form, i, d.Plan.Currency)
-		if err != nil {
-			errs[rowKey("line", i)] = err.Error()
-			continue
-		}
+	put := func(was, line plan.Line, keep bool) {
 		switch {
 		case !keep && was.Title() != "":
 			summary = append(summary, was.Title()+" taken out")
@@ -144,37 +167,52 @@ func (d *desk) readSpend(form url.Values) (*plan.Plan, []string, formErrors) {
 			changed.Lines = append(changed.Lines, line)
 		}
 	}
+	next := 0
+	sum := func(was plan.Line) {
+		line, keep, err := readSum(form, next, d.Plan.Currency)
+		if err != nil {
+			errs[rowKey("line", next)] = err.Error()
+		} else {
+			put(was, line, keep)
+		}
+		next++
+	}
+	for _, was := range d.Plan.Lines {
+		if was.Part == nil {
+			sum(was)
+			continue
+		}
+		line := was
+		if key := "need." + string(was.Part.Slot); form.Has(key) { // chosen since the form was made: it stays
+			line.Need = plan.Need(form.Get(key))
+		}
+		put(was, line, !form.Has("out."+string(was.Part.Slot)))
+	}
+	for form.Has(rowKey("name", next)) {
+		sum(plan.Line{})
+	}
 	if len(errs) == 0 {
 		problems(&changed, "lines", errs)
 	}
 	return &changed, summary, errs
 }
 
-// readLine reads row i of the ledger; keep is false for one that is blank or
-// taken out.
-func readLine(was plan.Line, form url.Values, i int, currency string) (line plan.Line, keep bool, err error) {
-	line = was
-	line.Need = plan.Need(form.Get(rowKey("need", i)))
-	if form.Has(rowKey("out", i)) {
-		return line, false, nil
+// readSum reads row i of the sums; keep is false for one that is blank or taken
+// out.
+func readSum(form url.Values, i int, currency string) (line plan.Line, keep bool, err error) {
+	line = plan.Line{
+		Name: strings.TrimSpace(form.Get(rowKey("name", i))),
+		Kind: plan.LineKind(form.Get(rowKey("kind", i))),
+		Need: plan.Need(form.Get(rowKey("need", i))),
 	}
-	if was.Part != nil {
-		return line, true, nil
-	}
-	line.Name = strings.TrimSpace(form.Get(rowKey("name", i)))
-	line.Kind = plan.LineKind(form.Get(rowKey("kind", i)))
 	text := strings.TrimSpace(form.Get(rowKey("amount", i)))
 	switch {
-	case line.Name == "" && text == "":
+	case form.Has(rowKey("out", i)) || (line.Name == "" && text == ""):
 		return line, false, nil
 	case line.Name == "":
-		return line, false, fmt.Errorf("say what the money is for")
-	case text == "":
-		line.Amount = money.Amount{}
-	default:
-		if line.Amount, err = money.Parse(text, currency); err != nil {
-			return line, false, err
-		}
+		return line, false, errors.New("say what the money is for")
+	case text != "":
+		line.Amount, err = money.Parse(text, currency)
 	}
-	return line, true, nil
+	return line, err == nil, err
 }

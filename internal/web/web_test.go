@@ -421,24 +421,103 @@ func TestUnknownChoicesAreNotFound(t *testing.T) {
 	assert.Contains(t, v.page(plan+"/tyres?loadout=moon"), `aria-current="true">Travel`, "an unknown loadout is the usual one")
 }
 
-// TestStaleFormIsShownAgain with what was typed, and saves on a second press.
-func TestStaleFormIsShownAgain(t *testing.T) {
+// TestTwoTabs: the older one is told, shown both sides field by field, and loses
+// nothing: not what was typed in it, nor what the other saved.
+func TestTwoTabs(t *testing.T) {
 	s := newSite(t)
 	v, plan := s.demo(t)
 	old := form(v.page(plan + "/brief"))
 	first := form(v.page(plan + "/brief"))
 	first.Set("distance", "5000 km")
+	first.Set("rider", "99 kg")
+	first.Set("load_name.6", "Axe")
+	first.Set("load_mass.6", "1 kg")
 	status, _, _ := v.post(plan+"/brief", first)
 	require.Equal(t, http.StatusSeeOther, status)
+
 	old.Set("cruise", "99 km/h")
+	old.Set("rider", "101 kg")
+	old.Set("load_name.6", "Stove")
+	old.Set("load_mass.6", "0.6 kg")
 	status, body, _ := v.post(plan+"/brief", old)
 	require.Equal(t, http.StatusConflict, status)
-	assert.Contains(t, body, `value="99 km/h"`)
 	again := form(body)
-	again.Set("distance", "5000 km")
+	assert.Equal(t, "99 km/h", again.Get("cruise"), "typed here only")
+	assert.Equal(t, "5000 km", again.Get("distance"), "changed there only")
+	assert.Equal(t, "101 kg", again.Get("rider"), "changed on both sides: what was typed")
+	assert.Regexp(t, `(?s)is-both.*?Rider, dressed.*?104 kg.*?99 kg.*?101 kg`, body, "and both are shown")
+	assert.Regexp(t, `(?s)Trip distance.*?4200 km.*?5000 km.*?not touched`, body)
+	assert.NotContains(t, body, "Cruise to hold</th>", "what nobody else changed is no matter")
+	assert.Equal(t, []string{"Stove", "Axe"}, []string{again.Get("load_name.6"), again.Get("load_name.7")}, "both rows are there")
+
 	status, _, header := v.post(plan+"/brief", again)
 	require.Equal(t, http.StatusSeeOther, status)
-	assert.Equal(t, "99 km/h", form(v.page(header.Get("Location"))).Get("cruise"))
+	saved := form(v.page(header.Get("Location")))
+	assert.Equal(t, []string{"99 km/h", "5000 km", "101 kg"}, []string{saved.Get("cruise"), saved.Get("distance"), saved.Get("rider")})
+
+	for _, stage := range []string{"/spend", "/bike"} {
+		old := form(v.page(plan + stage))
+		choose := url.Values{"base": {old.Get("base")}, "stage": {"tyres"}, "try": {"rear-sprocket:rear-h6-" + map[string]string{"/spend": "45", "/bike": "46"}[stage]}}
+		status, _, _ = v.post(plan+"/choose", choose)
+		require.Equal(t, http.StatusSeeOther, status)
+		old.Set("name.10", "Rim tape")
+		old.Set("amount.10", "6 EUR")
+		old.Set("tank", "15 L")
+		status, body, _ = v.post(plan+stage, old)
+		require.Equal(t, http.StatusConflict, status)
+		status, _, _ = v.post(plan+stage, form(body))
+		require.Equal(t, http.StatusSeeOther, status)
+	}
+	spend := v.page(plan + "/spend")
+	assert.Contains(t, spend, "Rim tape")
+	assert.Contains(t, spend, "Rear sprocket 46 T", "what was chosen in the other tab stays")
+	assert.Equal(t, "15 L", form(v.page(plan+"/bike")).Get("tank"))
+	lost := form(v.page(plan + "/brief"))
+	lost.Set("base", "nonsense")
+	status, _, _ = v.post(plan+"/brief", lost)
+	assert.Equal(t, http.StatusConflict, status)
+}
+
+func TestHistory(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	page := v.page(plan + "/gearing")
+	choose := func(base, try string) string {
+		_, _, header := v.post(plan+"/choose", url.Values{"base": {base}, "stage": {"gearing"}, "try": {try}})
+		return v.page(header.Get("Location"))
+	}
+	page = choose(base(page), "rear-sprocket:rear-h6-46")
+	page = choose(base(page), "rear-sprocket:rear-h6-48")
+	history := strings.NewReplacer("\u00a0", " ", "&#43;", "+").Replace(v.page(plan + "/history"))
+	assert.Contains(t, history, "Rear sprocket 46 → 48", "in words")
+	assert.Regexp(t, `history-figures">[^<]*at the cruise \+213 rpm, walking pace −0\.5 km/h`, history, "and in figures")
+	assert.Contains(t, history, "Rear sprocket 43 → 46")
+	back := regexp.MustCompile(`name="revision" value="([^"]*)"`).FindAllStringSubmatch(history, -1)
+	require.Len(t, back, 2)
+	status, _, _ := v.post(plan+"/restore", url.Values{"base": {base(page)}, "revision": {back[1][1]}})
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.Equal(t, "over 12.9 km/h", gauge(v.page(plan+"/gearing"), "crawl-speed"))
+	assert.Contains(t, v.page(plan+"/history"), "Back to: The demo plan")
+	status, _, _ = v.post(plan+"/restore", url.Values{"base": {base(page)}, "revision": {back[1][1]}})
+	assert.Equal(t, http.StatusConflict, status)
+}
+
+func TestVariants(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	page := v.page(plan + "/variants?loadout=travel")
+	status, body, _ := v.post(plan+"/split", url.Values{"base": {base(page)}, "name": {" "}})
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, `class="error"`)
+	status, _, header := v.post(plan+"/split", url.Values{"base": {base(page)}, "name": {"On the small one"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	other := regexp.MustCompile(`/plans/[A-Z0-9]+`).FindString(header.Get("Location"))
+	require.NotEqual(t, plan, other)
+	page = v.page(other + "/bike")
+	v.post(other+"/bike/take", url.Values{"base": {base(page)}, "bike": {"fennick-300"}})
+	side := strings.ReplaceAll(v.page(plan+"/variants?loadout=travel"), "\u00a0", " ")
+	assert.Regexp(t, `(?s)The salt-pan loop.*Holt 650 Drover.*On the small one.*Fennick 300 Trail`, side, "another bike is allowed")
+	assert.Regexp(t, `(?s)Loaded mass.*?320\.9 kg.*?290\.8 kg`, side)
 }
 
 func TestOwnBikeFromABlankSheet(t *testing.T) {
@@ -503,10 +582,10 @@ func TestSpend(t *testing.T) {
 	v, plan := s.demo(t)
 	page := v.page(plan + "/spend")
 	ledger := form(page)
-	ledger.Set("name.12", "Inner tube strips")
-	ledger.Set("amount.12", "0")
-	ledger.Set("out.8", "on") // springs, 345
-	ledger.Set("need.4", "wanted")
+	ledger.Set("name.10", "Inner tube strips")
+	ledger.Set("amount.10", "0")
+	ledger.Set("out.6", "on") // springs, 345
+	ledger.Set("need.2", "wanted")
 	status, _, header := v.post(plan+"/spend", ledger)
 	require.Equal(t, http.StatusSeeOther, status)
 	after := v.page(header.Get("Location"))

@@ -1,0 +1,207 @@
+package web
+
+import (
+	"fmt"
+	"net/http"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/words"
+)
+
+// historyView is a plan's changes, the newest first.
+type historyView struct {
+	Revisions    []revisionView
+	Older, Newer string // pages
+}
+
+type revisionView struct {
+	ID, When, Summary string
+	Figures           string // what it moved
+	Current           bool
+}
+
+// perPage is how many changes a page lists.
+const perPage = 25
+
+func (s *Server) history(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	page, err := strconv.Atoi(r.URL.Query().Get("page"))
+	if err != nil || page < 0 || page > 10_000 {
+		page = 0
+	}
+	revisions, err := s.store.History(r.Context(), s.rider(r), d.PlanID, perPage+1, page*perPage)
+	if err != nil {
+		return err
+	}
+	view := historyView{}
+	if page > 0 {
+		view.Newer = d.href("history", "page", strconv.Itoa(page-1))
+	}
+	if len(revisions) > perPage {
+		revisions, view.Older = revisions[:perPage], d.href("history", "page", strconv.Itoa(page+1))
+	}
+	for _, rev := range revisions {
+		shown := revisionView{ID: rev.ID, When: rev.MadeAt.Format("2 January 2006, 15:04 UTC"), Summary: rev.Summary, Current: rev.ID == d.Revision}
+		if rev.Before != nil {
+			if shown.Figures, err = d.moved(rev.Before, rev.After); err != nil {
+				return err
+			}
+		}
+		view.Revisions = append(view.Revisions, shown)
+	}
+	return s.render(w, r, http.StatusOK, "history", frame{Title: "History · " + d.Plan.Name, Plan: d.view("history", nil), Body: view})
+}
+
+// moved says in figures what a change did to the gauges, in the loadout on view
+// or else the change's last one.
+func (d *desk) moved(before, after *plan.Plan) (string, error) {
+	loadout := d.loadout
+	for _, p := range []*plan.Plan{before, after} {
+		if _, err := p.Loadout(loadout); err != nil {
+			return "", nil // a loadout that is gone has nothing to compare
+		}
+	}
+	differences, err := eval.Preview(before, d.shelf, loadout, []eval.Alternative{{Plan: after}})
+	if err != nil {
+		return "", err
+	}
+	var moves []string
+	for _, m := range differences[0].Moves {
+		v := moveOf(m)
+		switch {
+		case !v.Gauge:
+		case v.Delta != "":
+			moves = append(moves, strings.ToLower(m.After.Name)+" "+v.Delta)
+		case m.Before.Known != m.After.Known:
+			moves = append(moves, strings.ToLower(m.After.Name)+" "+words.Value(m.After))
+		}
+	}
+	for _, count := range []struct {
+		n    int
+		word string
+	}{{len(differences[0].Appear), "new"}, {len(differences[0].Vanish), "settled"}} {
+		if count.n > 0 {
+			moves = append(moves, fmt.Sprintf("%d open %s %s", count.n, plural(count.n, "point"), count.word))
+		}
+	}
+	return strings.Join(moves, ", "), nil
+}
+
+func plural(n int, word string) string {
+	if n == 1 {
+		return word
+	}
+	return word + "s"
+}
+
+func (s *Server) restore(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	if err := s.store.Restore(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), r.PostFormValue("revision")); err != nil {
+		return err
+	}
+	return seeOther(w, r, d.href("history"))
+}
+
+// variantsView is a plan and its variants side by side.
+type variantsView struct {
+	Columns    []variantColumn
+	Rows       []variantRow
+	Name       string
+	Error      string
+	OnlyItself bool
+}
+
+type variantColumn struct {
+	Name, Bike, Href string
+	Current          bool
+}
+
+type variantRow struct {
+	Name  string
+	Cells []gaugeView
+}
+
+func (s *Server) variants(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	return s.showVariants(w, r, http.StatusOK, d, variantsView{Name: d.Plan.Name + ", another way"})
+}
+
+func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int, d *desk, view variantsView) error {
+	variants, err := s.store.Variants(r.Context(), s.rider(r), d.PlanID)
+	if err != nil {
+		return err
+	}
+	view.OnlyItself = len(variants) == 1
+	for _, snapshot := range variants {
+		loadout := d.loadout
+		if _, err := snapshot.Plan.Loadout(loadout); err != nil {
+			loadout = snapshot.Plan.Loadouts[len(snapshot.Plan.Loadouts)-1].ID
+		}
+		report, err := eval.EvaluateLoadout(snapshot.Plan, d.shelf, loadout)
+		if err != nil {
+			return err
+		}
+		on := &desk{Snapshot: snapshot, loadout: loadout}
+		column := variantColumn{Name: snapshot.Plan.Name, Bike: "no bike yet", Href: on.href("brief"), Current: snapshot.PlanID == d.PlanID}
+		if snapshot.Plan.Bike != nil {
+			column.Bike = snapshot.Plan.Bike.Name
+		}
+		view.Columns = append(view.Columns, column)
+		at := 0
+		for _, list := range [][]eval.Figure{report.Gauges, sideBySide(report)} {
+			for _, f := range list {
+				if waits(f) && !f.Known {
+					continue
+				}
+				if at == len(view.Rows) {
+					view.Rows = append(view.Rows, variantRow{Name: f.Name})
+				}
+				view.Rows[at].Cells = append(view.Rows[at].Cells, gaugeOf(f, on.href("working/"+f.ID)))
+				at++
+			}
+		}
+	}
+	return s.render(w, r, status, "variants", frame{Title: "Variants · " + d.Plan.Name, Plan: d.view("variants", nil), Body: view})
+}
+
+// sideBySide are the figures behind the gauges that variants are compared by;
+// a plan without a bike has them as unknown.
+func sideBySide(report *eval.LoadoutReport) []eval.Figure {
+	var list []eval.Figure
+	for _, id := range []string{"cost-needed", "cost-wanted"} {
+		if f, ok := report.Figure(id); ok && f.Known {
+			list = append(list, f)
+		}
+	}
+	return list
+}
+
+// split makes a variant of the plan as it is.
+func (s *Server) split(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	changed := *d.Plan
+	changed.Name = strings.TrimSpace(r.PostFormValue("name"))
+	if problems := changed.Validate(); len(problems) > 0 {
+		return s.showVariants(w, r, http.StatusUnprocessableEntity, d, variantsView{Name: r.PostFormValue("name"), Error: "The name " + problems[0].What + "."})
+	}
+	variant, err := s.store.Split(r.Context(), s.rider(r), d.PlanID, &changed, "Split from "+d.Plan.Name)
+	if err != nil {
+		return err
+	}
+	return seeOther(w, r, "/plans/"+variant+"/variants?loadout="+d.loadout)
+}
