@@ -17,6 +17,7 @@ type Rider struct {
 	ID        string    `db:"id"`
 	Name      string    `db:"name"`
 	Hash      []byte    `db:"password_hash"`
+	Epoch     int       `db:"epoch"` // of the sessions that are good
 	CreatedAt time.Time `db:"created_at"`
 }
 
@@ -34,14 +35,10 @@ const passwordCost = 12
 func (s *Store) CreateRider(ctx context.Context, name, password string) (*Rider, error) {
 	rider := &Rider{ID: rand.Text(), Name: name, CreatedAt: s.now()}
 	if password != "" {
-		if len(password) < MinPassword || len(password) > MaxPassword {
-			return nil, fmt.Errorf("a password has %d to %d bytes", MinPassword, MaxPassword)
-		}
-		hash, err := bcrypt.GenerateFromPassword([]byte(password), passwordCost)
-		if err != nil {
+		var err error
+		if rider.Hash, err = hashOf(password); err != nil {
 			return nil, err
 		}
-		rider.Hash = hash
 	}
 	_, err := s.db.NamedExecContext(ctx,
 		`INSERT INTO riders (id, name, password_hash, created_at) VALUES (:id, :name, :password_hash, :created_at)`, rider)
@@ -51,14 +48,41 @@ func (s *Store) CreateRider(ctx context.Context, name, password string) (*Rider,
 	return rider, err
 }
 
+func hashOf(password string) ([]byte, error) {
+	if len(password) < MinPassword || len(password) > MaxPassword {
+		return nil, fmt.Errorf("a password has %d to %d bytes", MinPassword, MaxPassword)
+	}
+	return bcrypt.GenerateFromPassword([]byte(password), passwordCost)
+}
+
+// ChangePassword replaces a rider's password and ends every session; it returns
+// the new epoch. ErrNotFound when the old password is not the rider's.
+func (s *Store) ChangePassword(ctx context.Context, riderID, old, password string) (int, error) {
+	rider, err := s.RiderByID(ctx, riderID)
+	if err != nil {
+		return 0, err
+	}
+	if rider.Hash == nil || bcrypt.CompareHashAndPassword(rider.Hash, []byte(old)) != nil {
+		return 0, ErrNotFound
+	}
+	hash, err := hashOf(password)
+	if err != nil {
+		return 0, err
+	}
+	if _, err := s.db.ExecContext(ctx, `UPDATE riders SET password_hash = ? WHERE id = ?`, hash, riderID); err != nil {
+		return 0, err
+	}
+	return s.EndSessions(ctx, riderID)
+}
+
 // RiderByName finds an account; ErrNotFound when there is none.
 func (s *Store) RiderByName(ctx context.Context, name string) (*Rider, error) {
-	return s.rider(ctx, `SELECT id, name, password_hash, created_at FROM riders WHERE name = ?`, name)
+	return s.rider(ctx, `SELECT id, name, password_hash, epoch, created_at FROM riders WHERE name = ?`, name)
 }
 
 // RiderByID finds an account; ErrNotFound when there is none.
 func (s *Store) RiderByID(ctx context.Context, id string) (*Rider, error) {
-	return s.rider(ctx, `SELECT id, name, password_hash, created_at FROM riders WHERE id = ?`, id)
+	return s.rider(ctx, `SELECT id, name, password_hash, epoch, created_at FROM riders WHERE id = ?`, id)
 }
 
 func (s *Store) rider(ctx context.Context, query string, args ...any) (*Rider, error) {

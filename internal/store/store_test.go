@@ -6,7 +6,9 @@ import (
 	"os"
 	"strings"
 	"sync"
+	"sync/atomic"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -319,4 +321,50 @@ func TestVariants(t *testing.T) {
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	_, err = st.Variants(ctx, other, id)
 	assert.ErrorIs(t, err, store.ErrNotFound)
+}
+
+func TestLimits(t *testing.T) {
+	st := open(t)
+	short := store.Limit{Name: "test", Tries: 3, In: time.Hour}
+	for range 3 {
+		require.NoError(t, st.Try(ctx, short, "ada"))
+	}
+	assert.ErrorIs(t, st.Try(ctx, short, "ada"), store.ErrTooMany)
+	assert.NoError(t, st.Try(ctx, short, "eve"), "another's count")
+	assert.NoError(t, st.Try(ctx, store.Limit{Name: "other", Tries: 3, In: time.Hour}, "ada"), "another limit's count")
+	require.NoError(t, st.Forget(ctx, short, "ada"))
+	assert.NoError(t, st.Try(ctx, short, "ada"))
+
+	past := store.Limit{Name: "past", Tries: 1, In: -time.Second}
+	require.NoError(t, st.Try(ctx, past, "ada"))
+	assert.NoError(t, st.Try(ctx, past, "ada"), "once it has expired, counting starts anew")
+
+	var refused atomic.Int32
+	var all sync.WaitGroup
+	race := store.Limit{Name: "race", Tries: 5, In: time.Hour}
+	for range 12 {
+		all.Go(func() {
+			if errors.Is(st.Try(ctx, race, "ada"), store.ErrTooMany) {
+				refused.Add(1)
+			}
+		})
+	}
+	all.Wait()
+	assert.EqualValues(t, 7, refused.Load(), "none slips through at the same moment")
+}
+
+func TestChangePassword(t *testing.T) {
+	st := open(t)
+	made, err := st.CreateRider(ctx, "Ada", "correct horse")
+	require.NoError(t, err)
+	_, err = st.ChangePassword(ctx, made.ID, "wrong horse", "battery staple")
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	epoch, err := st.ChangePassword(ctx, made.ID, "correct horse", "battery staple")
+	require.NoError(t, err)
+	assert.Equal(t, 1, epoch, "sessions from before have ended")
+	_, err = st.SignIn(ctx, "Ada", "correct horse")
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	found, err := st.SignIn(ctx, "Ada", "battery staple")
+	require.NoError(t, err)
+	assert.Equal(t, 1, found.Epoch)
 }

@@ -315,6 +315,12 @@ func TestAccessible(t *testing.T) {
 		w.follow(`.rail a[href*="/` + stage + `"]`)
 		check(stage)
 	}
+	w.follow(`a[href*="/history"]`)
+	check("history")
+	w.follow(`a[href*="/variants"]`)
+	check("variants")
+	w.open("/account")
+	check("account")
 	w.open("/calculators/wire")
 	check("a calculator")
 	w.eval(`(() => { const f = document.querySelector('#f-amps'); f.value = '60'; f.dispatchEvent(new Event('input', {bubbles: true})); return true; })()`)

@@ -40,6 +40,8 @@ func (s *Server) fail(w http.ResponseWriter, r *http.Request, err error) {
 			"Nothing was overwritten and nothing was saved from here. Open the plan as it is now and do it again."}
 	case errors.Is(err, store.ErrNothing):
 		status, view = http.StatusConflict, failure{"There is nothing to undo or redo.", "The plan is at the end of its history."}
+	case errors.Is(err, store.ErrTooMany):
+		status, view = http.StatusTooManyRequests, failure{"Too many tries.", "Wait a quarter of an hour, then try again. Nothing was changed."}
 	case errors.As(err, &tooLarge):
 		status, view = http.StatusRequestEntityTooLarge, failure{"That is larger than what is taken here.", "A plan file has at most 4 MB."}
 	case s.store.Ping(r.Context()) != nil:

@@ -1,9 +1,12 @@
 package web
 
 import (
+	"cmp"
 	"errors"
+	"net"
 	"net/http"
 	"strings"
+	"time"
 	"unicode/utf8"
 
 	"valiantmule/internal/store"
@@ -13,14 +16,47 @@ import (
 const (
 	riderID   = "rider"
 	riderName = "name"
+	epoch     = "epoch"
 )
+
+// What may be tried how often, counted over all servers. A name is guessed at by
+// one who has it; an address by one who has many.
+var (
+	byName     = store.Limit{Name: "sign-in by name", Tries: 10, In: 15 * time.Minute}
+	byAddress  = store.Limit{Name: "sign-in by address", Tries: 60, In: 15 * time.Minute}
+	byRegister = store.Limit{Name: "accounts by address", Tries: 20, In: time.Hour}
+	byPassword = store.Limit{Name: "password changes", Tries: 10, In: 15 * time.Minute}
+)
+
+// address that a request comes from. A proxy in front is one address.
+func address(r *http.Request) string {
+	host, _, err := net.SplitHostPort(r.RemoteAddr)
+	if err != nil {
+		return r.RemoteAddr
+	}
+	return host
+}
 
 const maxName = 60
 
 // signedIn lets only riders through; others are sent to sign in.
 func (s *Server) signedIn(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if s.rider(r) == "" {
+		id := s.rider(r)
+		if id == "" {
+			http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
+			return
+		}
+		now, err := s.store.Epoch(r.Context(), id)
+		if err != nil && !errors.Is(err, store.ErrNotFound) {
+			s.fail(w, r, err)
+			return
+		}
+		if err != nil || now != s.sessions.GetInt(r.Context(), epoch) { // signed out elsewhere
+			if err := s.sessions.Destroy(r.Context()); err != nil {
+				s.fail(w, r, err)
+				return
+			}
 			http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
 			return
 		}
@@ -55,7 +91,14 @@ func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) error {
 
 func (s *Server) signIn(w http.ResponseWriter, r *http.Request) error {
 	name := strings.TrimSpace(r.FormValue("name"))
+	who := strings.ToLower(name)
+	if err := cmp.Or(s.store.Try(r.Context(), byAddress, address(r)), s.store.Try(r.Context(), byName, who)); err != nil {
+		return err
+	}
 	rider, err := s.store.SignIn(r.Context(), name, r.FormValue("password"))
+	if err == nil {
+		err = s.store.Forget(r.Context(), byName, who)
+	}
 	if errors.Is(err, store.ErrNotFound) {
 		return s.show(w, r, http.StatusUnprocessableEntity, "sign-in", "Sign in",
 			signInView{Name: name, DemoRider: s.demoRider, Error: "No account has that name with that password. Check both and try again."})
@@ -85,6 +128,7 @@ func (s *Server) enter(w http.ResponseWriter, r *http.Request, rider *store.Ride
 	}
 	s.sessions.Put(r.Context(), riderID, rider.ID)
 	s.sessions.Put(r.Context(), riderName, rider.Name)
+	s.sessions.Put(r.Context(), epoch, rider.Epoch)
 	return seeOther(w, r, "/garage")
 }
 
@@ -119,6 +163,9 @@ func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
 	}
 	if len(view.Errors) > 0 {
 		return s.show(w, r, http.StatusUnprocessableEntity, "register", "Open an account", view)
+	}
+	if err := s.store.Try(r.Context(), byRegister, address(r)); err != nil {
+		return err
 	}
 	rider, err := s.store.CreateRider(r.Context(), view.Name, password)
 	if errors.Is(err, store.ErrTaken) {

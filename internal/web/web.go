@@ -86,6 +86,9 @@ func (s *Server) routes() http.Handler {
 		r.Group(func(r chi.Router) {
 			r.Use(s.signedIn)
 			r.Post("/sign-out", s.handle(s.signOut))
+			r.Get("/account", s.handle(s.account))
+			r.Post("/account/password", s.handle(s.changePassword))
+			r.Post("/account/sign-out", s.handle(s.signOutEverywhere))
 			r.Get("/garage", s.handle(s.garage))
 			r.Post("/garage", s.handle(s.newPlan))
 			r.Post("/garage/import", s.handle(s.importPlan))

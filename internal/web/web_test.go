@@ -178,7 +178,7 @@ func TestEveryRouteNeedsItsRider(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, status)
 	walked := 0
 	routes(t, s, plan, func(method, route, path string) {
-		if !strings.HasPrefix(route, "/garage") && !strings.HasPrefix(route, "/plans") && !strings.HasPrefix(route, "/calculators") && route != "/sign-out" {
+		if !strings.HasPrefix(route, "/garage") && !strings.HasPrefix(route, "/plans") && !strings.HasPrefix(route, "/calculators") && route != "/sign-out" && !strings.HasPrefix(route, "/account") {
 			return
 		}
 		walked++
@@ -315,6 +315,57 @@ func TestAccounts(t *testing.T) {
 	status, body, _ = s.visitor(t).post("/register", url.Values{"name": {"ada"}, "password": {"another horse"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, status, "the name is taken")
 	assert.Contains(t, body, `value="ada"`)
+}
+
+func TestSignOutEverywhere(t *testing.T) {
+	s := newSite(t)
+	here, there := s.visitor(t), s.visitor(t)
+	account := url.Values{"name": {"Ada"}, "password": {"correct horse"}}
+	here.post("/register", account)
+	there.post("/sign-in", account)
+	require.Contains(t, there.page("/garage"), "Garage")
+	status, _, _ := here.post("/account/sign-out", nil)
+	require.Equal(t, http.StatusSeeOther, status)
+	status, _, _ = there.get("/garage")
+	assert.Equal(t, http.StatusSeeOther, status, "the other device is out")
+	assert.Contains(t, here.page("/account?done=sign-out"), "signed out", "this one stays")
+
+	there.post("/sign-in", account)
+	for field, form := range map[string]url.Values{
+		"old":   {"old": {"wrong horse"}, "new": {"battery staple"}, "again": {"battery staple"}},
+		"new":   {"old": {"correct horse"}, "new": {"short"}, "again": {"short"}},
+		"again": {"old": {"correct horse"}, "new": {"battery staple"}, "again": {"battery staples"}},
+	} {
+		status, body, _ := here.post("/account/password", form)
+		assert.Equal(t, http.StatusUnprocessableEntity, status)
+		assert.Regexp(t, `id="h-`+field+`"><span class="error">`, body)
+	}
+	status, _, _ = here.post("/account/password", url.Values{"old": {"correct horse"}, "new": {"battery staple"}, "again": {"battery staple"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	status, _, _ = there.get("/garage")
+	assert.Equal(t, http.StatusSeeOther, status)
+	status, _, _ = there.post("/sign-in", account)
+	assert.Equal(t, http.StatusUnprocessableEntity, status, "the old password is gone")
+}
+
+// TestGuessing is slowed down, for names that are there and names that are not.
+func TestGuessing(t *testing.T) {
+	s := newSite(t)
+	v := s.visitor(t)
+	v.post("/register", url.Values{"name": {"Ada"}, "password": {"correct horse"}})
+	v.post("/sign-out", nil)
+	for _, name := range []string{"Ada", "Nobody"} {
+		var last int
+		for range 11 {
+			last, _, _ = v.post("/sign-in", url.Values{"name": {name}, "password": {"wrong horse"}})
+		}
+		assert.Equal(t, http.StatusTooManyRequests, last, name)
+	}
+	status, _, _ := v.post("/sign-in", url.Values{"name": {"ada"}, "password": {"correct horse"}})
+	assert.Equal(t, http.StatusTooManyRequests, status, "the right one too, for a while")
+	other := s.visitor(t)
+	other.post("/register", url.Values{"name": {"Eve"}, "password": {"correct horse"}})
+	assert.Contains(t, other.page("/garage"), "Garage", "others are not held up")
 }
 
 func TestNoDemoWithoutADemo(t *testing.T) {
