@@ -122,11 +122,14 @@ func checkDocument(report *eval.Report) checkJSON {
 			doc.Gauges = append(doc.Gauges, out)
 		}
 		for _, f := range l.Findings {
-			doc.Findings = append(doc.Findings, findingJSON{f.ID, f.State, l.ID, f.What, f.Why, f.Do})
+			doc.Findings = append(doc.Findings, findingJSON{f.ID, f.State, l.ID, f.What.String(), f.Why.String(), f.Do.String()})
 		}
 	}
 	return doc
 }
+
+// metric is what a file that goes anywhere is told in.
+var metric words.Units
 
 func checkText(p *plan.Plan, report *eval.Report) string {
 	var b strings.Builder
@@ -134,9 +137,9 @@ func checkText(p *plan.Plan, report *eval.Report) string {
 	for _, l := range report.Loadouts {
 		fmt.Fprintf(&b, "\n%s\n", l.Name)
 		for _, g := range l.Gauges {
-			fmt.Fprintf(&b, "  %-8s %-14s %14s", g.State, g.Name, words.Value(g))
+			fmt.Fprintf(&b, "  %-8s %-14s %14s", g.State, g.Name, metric.Value(g))
 			if g.Limited {
-				fmt.Fprintf(&b, "  of %s", words.Limit(g))
+				fmt.Fprintf(&b, "  of %s", metric.Limit(g))
 			}
 			if len(g.Missing) > 0 {
 				fmt.Fprintf(&b, "  missing: %s", strings.Join(g.Missing, "; "))

@@ -85,7 +85,7 @@ func TestNothingSpoilsADrawing(t *testing.T) {
 			assert.True(t, tick.At >= d.Left && tick.At <= d.Right, "%s: tick %s", name, tick.Text)
 		}
 		if fan := eval.Fan(report); fan != nil {
-			d := draw.SpeedFan(fan, fan[:1], draw.FanLimits{CruiseKmh: math.NaN(), PaceKmh: math.NaN(), CruiseRPM: math.NaN(), ComfortRPM: math.NaN()})
+			d := draw.SpeedFan(fan, fan[:1], draw.FanLimits{Cruise: math.NaN(), Pace: math.NaN(), Unit: "km/h", CruiseRPM: math.NaN(), ComfortRPM: math.NaN()})
 			assert.Len(t, d.Rays, len(fan)+1, name)
 			assert.NotRegexp(t, bad, fmt.Sprint(d.Rays, d.Speeds, d.Engine, d.Meet), name)
 		}

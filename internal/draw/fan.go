@@ -43,7 +43,11 @@ type Point struct {
 }
 
 // FanLimits are the speeds that the fan is read against; NaN when there is none.
-type FanLimits struct{ CruiseKmh, PaceKmh, CruiseRPM, ComfortRPM float64 }
+type FanLimits struct {
+	Cruise, Pace          float64 // road speeds, in Unit
+	CruiseRPM, ComfortRPM float64
+	Unit                  string // of road speeds, here and in the gears
+}
 
 const (
 	fanWidth  = 760.0
@@ -55,7 +59,7 @@ const (
 )
 
 // SpeedFan draws the gears, which must not be empty, over the ones before a
-// change, which may.
+// change, which may. Road speeds may be in any unit, all in the same.
 func SpeedFan(gears, before []eval.GearRange, limits FanLimits) Fan {
 	fastest, highest := 0.0, 0.0
 	for _, list := range [][]eval.GearRange{gears, before} {
@@ -81,13 +85,13 @@ func SpeedFan(gears, before []eval.GearRange, limits FanLimits) Fan {
 	for _, v := range steps(0, highest, 6) {
 		d.Engine = append(d.Engine, Tick{y.of(v), strconv.FormatFloat(v, 'f', -1, 64)})
 	}
-	if v := limits.CruiseKmh; !math.IsNaN(v) {
-		d.Cruise, d.CruiseText = Line{v <= fastest, x.of(v)}, fmt.Sprintf("cruise %.0f km/h", v)
+	if v := limits.Cruise; !math.IsNaN(v) {
+		d.Cruise, d.CruiseText = Line{v <= fastest, x.of(v)}, fmt.Sprintf("cruise %.0f %s", v, limits.Unit)
 		top := gears[len(gears)-1]
 		d.Meet = Point{v <= top.ToKmh, x.of(v), y.of(top.CruiseRPM), fmt.Sprintf("%.0f rpm", top.CruiseRPM)}
 	}
-	if v := limits.PaceKmh; !math.IsNaN(v) {
-		d.Pace, d.PaceText = Line{true, x.of(v)}, fmt.Sprintf("walking pace %.3g km/h", v)
+	if v := limits.Pace; !math.IsNaN(v) {
+		d.Pace, d.PaceText = Line{true, x.of(v)}, fmt.Sprintf("walking pace %.3g %s", v, limits.Unit)
 	}
 	if v := limits.CruiseRPM; !math.IsNaN(v) {
 		d.Limit = Level{v <= highest, y.of(v), fmt.Sprintf("cruise limit %.0f rpm", v)}

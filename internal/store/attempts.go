@@ -3,7 +3,6 @@ package store
 import (
 	"context"
 	"crypto/sha256"
-	"database/sql"
 	"errors"
 	"time"
 
@@ -61,20 +60,14 @@ func (l Limit) bucket(who string) []byte {
 	return sum[:]
 }
 
-// Epoch of a rider's sessions; ErrNotFound when there is no such rider.
-func (s *Store) Epoch(ctx context.Context, riderID string) (int, error) {
-	var epoch int
-	err := s.db.GetContext(ctx, &epoch, `SELECT epoch FROM riders WHERE id = ?`, riderID)
-	if errors.Is(err, sql.ErrNoRows) {
-		return 0, ErrNotFound
-	}
-	return epoch, err
-}
-
 // EndSessions signs a rider out everywhere; it returns the new epoch.
 func (s *Store) EndSessions(ctx context.Context, riderID string) (int, error) {
 	if _, err := s.db.ExecContext(ctx, `UPDATE riders SET epoch = epoch + 1 WHERE id = ?`, riderID); err != nil {
 		return 0, err
 	}
-	return s.Epoch(ctx, riderID)
+	rider, err := s.RiderByID(ctx, riderID)
+	if err != nil {
+		return 0, err
+	}
+	return rider.Epoch, nil
 }

@@ -18,6 +18,7 @@ type Rider struct {
 	Name      string    `db:"name"`
 	Hash      []byte    `db:"password_hash"`
 	Epoch     int       `db:"epoch"` // of the sessions that are good
+	Units     string    `db:"units"` // as package words writes them
 	CreatedAt time.Time `db:"created_at"`
 }
 
@@ -75,14 +76,20 @@ func (s *Store) ChangePassword(ctx context.Context, riderID, old, password strin
 	return s.EndSessions(ctx, riderID)
 }
 
+// SetUnits keeps a rider's units.
+func (s *Store) SetUnits(ctx context.Context, riderID, units string) error {
+	_, err := s.db.ExecContext(ctx, `UPDATE riders SET units = ? WHERE id = ?`, units, riderID)
+	return err
+}
+
 // RiderByName finds an account; ErrNotFound when there is none.
 func (s *Store) RiderByName(ctx context.Context, name string) (*Rider, error) {
-	return s.rider(ctx, `SELECT id, name, password_hash, epoch, created_at FROM riders WHERE name = ?`, name)
+	return s.rider(ctx, `SELECT id, name, password_hash, epoch, units, created_at FROM riders WHERE name = ?`, name)
 }
 
 // RiderByID finds an account; ErrNotFound when there is none.
 func (s *Store) RiderByID(ctx context.Context, id string) (*Rider, error) {
-	return s.rider(ctx, `SELECT id, name, password_hash, epoch, created_at FROM riders WHERE id = ?`, id)
+	return s.rider(ctx, `SELECT id, name, password_hash, epoch, units, created_at FROM riders WHERE id = ?`, id)
 }
 
 func (s *Store) rider(ctx context.Context, query string, args ...any) (*Rider, error) {

@@ -5,21 +5,37 @@ import (
 	"net/http"
 
 	"valiantmule/internal/store"
+	"valiantmule/internal/words"
 )
 
 type accountView struct {
 	Errors      formErrors
 	Done        string
 	MinPassword int
+	Units       []unitChoice
+	Presets     []words.Preset
+}
+
+// unitChoice is one quantity with the units that it can be shown in.
+type unitChoice struct {
+	Key, Name string
+	Options   []optionView
 }
 
 func (s *Server) account(w http.ResponseWriter, r *http.Request) error {
-	done := map[string]string{"password": "The password is changed, and every other device is signed out.", "sign-out": "Every other device is signed out."}
+	done := map[string]string{"password": "The password is changed, and every other device is signed out.", "sign-out": "Every other device is signed out.", "units": "The units are kept."}
 	return s.showAccount(w, r, http.StatusOK, accountView{Done: done[r.URL.Query().Get("done")]})
 }
 
 func (s *Server) showAccount(w http.ResponseWriter, r *http.Request, status int, view accountView) error {
-	view.MinPassword = store.MinPassword
+	view.MinPassword, view.Presets = store.MinPassword, words.Presets()
+	for _, c := range words.Choices() {
+		choice := unitChoice{Key: "unit." + c.Units[0], Name: c.Name}
+		for _, symbol := range c.Units {
+			choice.Options = append(choice.Options, optionView{symbol, symbol, unitsOf(r).Of(c.Units[0]) == symbol})
+		}
+		view.Units = append(view.Units, choice)
+	}
 	return s.show(w, r, status, "account", "Account", view)
 }
 
@@ -46,6 +62,24 @@ func (s *Server) changePassword(w http.ResponseWriter, r *http.Request) error {
 		view.Errors["old"] = "That is not the password now."
 	}
 	return s.showAccount(w, r, http.StatusUnprocessableEntity, view)
+}
+
+// setUnits keeps a choice for each quantity, or a preset for all.
+func (s *Server) setUnits(w http.ResponseWriter, r *http.Request) error {
+	units := words.Units{}
+	for _, c := range words.Choices() {
+		units[c.Units[0]] = r.PostFormValue("unit." + c.Units[0])
+	}
+	for _, preset := range words.Presets() {
+		if preset.Name == r.PostFormValue("preset") {
+			units = preset.Units
+		}
+	}
+	// Through its text, which leaves out what is no choice.
+	if err := s.store.SetUnits(r.Context(), s.rider(r), words.ParseUnits(units.String()).String()); err != nil {
+		return err
+	}
+	return seeOther(w, r, "/account?done=units")
 }
 
 func (s *Server) signOutEverywhere(w http.ResponseWriter, r *http.Request) error {

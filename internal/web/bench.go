@@ -160,9 +160,9 @@ func (d *desk) bench(alternative eval.Alternative, stage string, to wayOut) (*be
 		return nil, err
 	}
 	diff := differences[0]
-	b := &benchView{Title: alternative.Label, Leave: d.href(stage), Appears: findingsOf(diff.Appear, to), Settles: findingsOf(diff.Vanish, nil), Stays: findingsOf(diff.Stay, to)}
+	b := &benchView{Title: alternative.Label, Leave: d.href(stage), Appears: findingsOf(d.units, diff.Appear, to), Settles: findingsOf(d.units, diff.Vanish, nil), Stays: findingsOf(d.units, diff.Stay, to)}
 	for _, m := range diff.Moves {
-		switch v := moveOf(m); {
+		switch v := moveOf(d.units, m); {
 		case v.Before == v.After && v.State == v.WasState: // too small to be seen
 		case v.Gauge:
 			b.Moves = append(b.Moves, v)

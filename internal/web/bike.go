@@ -189,7 +189,7 @@ func (s *Server) bike(r *http.Request, d *desk, form url.Values, errs formErrors
 	for _, section := range b.Sections() {
 		shown := sectionView{Name: section.Name}
 		for _, f := range section.Fields {
-			field := fieldOf(f, form, errs)
+			field := fieldOf(d.units, f, form, errs)
 			if f.Entry.Known() {
 				field.Origin = string(b.OriginOf(f.Key))
 			} else {
@@ -281,7 +281,7 @@ func (d *desk) readBike(form url.Values) (*plan.Plan, []string, formErrors) {
 	for _, f := range b.Fields() {
 		before[f.Key] = f.Entry.String()
 	}
-	summary = append(summary, enter(b.Fields(), form, errs)...)
+	summary = append(summary, enter(d.units, b.Fields(), form, errs)...)
 	for _, f := range b.Fields() {
 		if f.Entry.String() != before[f.Key] {
 			b.SetOrigin(f.Key, origin)
@@ -289,7 +289,7 @@ func (d *desk) readBike(form url.Values) (*plan.Plan, []string, formErrors) {
 	}
 	for _, slot := range standardSlots {
 		was := standardText(&b, slot)
-		if err := readStandard(&b, slot, form, origin); err != nil {
+		if err := readStandard(&b, slot, form, origin, d.units.Of("kg")); err != nil {
 			errs["std."+string(slot)] = err.Error()
 			continue
 		}
@@ -322,7 +322,7 @@ func standardText(b *plan.Bike, slot plan.Slot) string {
 
 // readStandard sets what the factory put into a slot; empty makes it unknown.
 // What the form does not ask of a part stays.
-func readStandard(b *plan.Bike, slot plan.Slot, form url.Values, origin sheet.Origin) error {
+func readStandard(b *plan.Bike, slot plan.Slot, form url.Values, origin sheet.Origin, bareMass string) error {
 	key := "std." + string(slot)
 	text := strings.TrimSpace(form.Get(key))
 	if text == "" {
@@ -335,7 +335,7 @@ func readStandard(b *plan.Bike, slot plan.Slot, form url.Values, origin sheet.Or
 		part = *standing
 	}
 	var mass unit.Mass
-	if err := mass.Enter(form.Get(key+".mass"), "kg"); err != nil {
+	if err := mass.Enter(form.Get(key+".mass"), bareMass); err != nil {
 		return err
 	}
 	part.Mass = mass

@@ -75,12 +75,12 @@ func (d *desk) brief(form url.Values, errs formErrors) briefView {
 		Budget: fieldView{Key: "budget", Label: "Budget", Unit: p.Currency, Value: typed(form, "budget", p.Brief.Budget.String()), Error: errs["budget"],
 			Help: "For everything but the bike and the fuel, unless you add those as lines."},
 		SharesError: errs["terrain"], Loadout: loadout.Name,
-		Pillion:   fieldView{Key: "pillion", Label: "Pillion, dressed", Unit: "kg", Value: typed(form, "pillion", loadout.Pillion.String()), Error: errs["pillion"]},
+		Pillion:   fieldView{Key: "pillion", Label: "Pillion, dressed", Unit: d.units.Of("kg"), Value: typed(form, "pillion", loadout.Pillion.String()), Error: errs["pillion"]},
 		Styles:    optionsOf(plan.Styles(), typed(form, "style", string(p.Brief.Style)), "Not said"),
 		formState: formState{Error: errs["form"], Try: d.href("brief/try"), Save: d.href("brief")},
 	}
 	for _, f := range p.Brief.Fields() {
-		v.Fields = append(v.Fields, fieldOf(f, form, errs))
+		v.Fields = append(v.Fields, fieldOf(d.units, f, form, errs))
 	}
 	for _, g := range terrain.Grounds() {
 		key := "share." + string(g.Kind)
@@ -134,7 +134,7 @@ func (d *desk) readBrief(form url.Values) (*plan.Plan, []string, formErrors) {
 	note("Start", d.Plan.Brief.Start, b.Start)
 	b.Style = tyre.Style(form.Get("style"))
 	note("Style", string(d.Plan.Brief.Style), string(b.Style))
-	summary = append(summary, enter(b.Fields(), form, errs)...)
+	summary = append(summary, enter(d.units, b.Fields(), form, errs)...)
 	if text := strings.TrimSpace(form.Get("budget")); text == "" {
 		b.Budget = money.Amount{}
 	} else if amount, err := money.Parse(text, d.Plan.Currency); err != nil {
@@ -193,7 +193,7 @@ func (d *desk) readLoads(changed *plan.Plan, form url.Values, errs formErrors) {
 		errs["form"] = err.Error()
 		return
 	}
-	if err := loadout.Pillion.Enter(form.Get("pillion"), "kg"); err != nil {
+	if err := loadout.Pillion.Enter(form.Get("pillion"), d.units.Of("kg")); err != nil {
 		errs["pillion"] = err.Error()
 	}
 	loadout.Loads = nil
@@ -206,7 +206,7 @@ func (d *desk) readLoads(changed *plan.Plan, form url.Values, errs formErrors) {
 		key := rowKey("load", i)
 		if item.Name == "" {
 			errs[key] = "Say what it is."
-		} else if err := item.Mass.Enter(mass, "kg"); err != nil {
+		} else if err := item.Mass.Enter(mass, d.units.Of("kg")); err != nil {
 			errs[key] = err.Error()
 		} else if item.Mass.Known() && (item.Mass.Base() < 0 || item.Mass.Base() > 200) {
 			errs[key] = fmt.Sprintf("%s is outside 0–200 kg", item.Mass)

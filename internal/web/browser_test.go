@@ -129,7 +129,7 @@ func core(t *testing.T, p *plan.Plan, id string) string {
 	require.NoError(t, err)
 	f, ok := report.Figure(id)
 	require.True(t, ok)
-	return strings.ReplaceAll(words.Value(f), "\u00a0", " ")
+	return strings.ReplaceAll(words.Units(nil).Value(f), "\u00a0", " ")
 }
 
 // TestMainJob is the job of the product, by a new rider: account, plan, brief,

@@ -15,6 +15,7 @@ import (
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/unit"
 	"valiantmule/internal/store"
 	"valiantmule/internal/words"
 )
@@ -61,17 +62,17 @@ func (s *Server) calculator(w http.ResponseWriter, r *http.Request) error {
 			return err
 		}
 	}
-	return s.show(w, r, http.StatusOK, "calculator", c.Title, calculatorOf(c, r.URL.Query(), on))
+	return s.show(w, r, http.StatusOK, "calculator", c.Title, calculatorOf(unitsOf(r), c, r.URL.Query(), on))
 }
 
 // calculatorOf computes with what the address says, or else with the plan's own
 // numbers, or else with the example.
-func calculatorOf(c calc.Calculator, query url.Values, on *store.Snapshot) calculatorView {
+func calculatorOf(u words.Units, c calc.Calculator, query url.Values, on *store.Snapshot) calculatorView {
 	v := calculatorView{Name: c.Name, Title: c.Title, Caution: c.Caution}
 	tail, known := "", map[string]string{}
 	if on != nil {
 		tail, known = "?plan="+on.PlanID, planNumbers(on.Plan)
-		v.Plan = &calculatorPlan{ID: on.PlanID, Name: on.Plan.Name, Revision: on.Revision, Kept: kept(on)}
+		v.Plan = &calculatorPlan{ID: on.PlanID, Name: on.Plan.Name, Revision: on.Revision, Kept: kept(u, on)}
 	}
 	for _, other := range calc.All() {
 		v.All = append(v.All, linkView{other.Title, "/calculators/" + other.Name + tail, other.Name == c.Name})
@@ -87,7 +88,7 @@ func calculatorOf(c calc.Calculator, query url.Values, on *store.Snapshot) calcu
 			f.Value, f.Origin = strings.TrimSpace(query.Get(k.Name)), ""
 		}
 		if f.Value != "" {
-			args = append(args, k.Name+"="+decimal(f.Value, k.Kind))
+			args = append(args, k.Name+"="+plainNumber(f.Value, k))
 		}
 		v.Fields = append(v.Fields, f)
 	}
@@ -103,16 +104,25 @@ func calculatorOf(c calc.Calculator, query url.Values, on *store.Snapshot) calcu
 	case err != nil:
 		v.Error = err.Error()
 	default:
-		v.Results, v.Steps = resultsOf(results), stepsOf(working)
+		v.Results, v.Steps = resultsOf(u, results), stepsOf(u, working)
 		v.Command = command(c.Name, args)
 	}
 	return v
 }
 
-// decimal lets a rider write a comma where that cannot mean a list.
-func decimal(text string, kind calc.Kind) string {
-	if kind == calc.Number || kind == calc.Whole {
-		return strings.Replace(text, ",", ".", 1)
+// plainNumber lets a rider write a decimal comma, and another unit than the
+// calculator's: "2,5 in" for a key in mm.
+func plainNumber(text string, k calc.Key) string {
+	if k.Kind != calc.Number && k.Kind != calc.Whole {
+		return text
+	}
+	text = strings.Replace(text, ",", ".", 1)
+	end := strings.LastIndexAny(text, "0123456789.") + 1
+	v, err := strconv.ParseFloat(text[:end], 64)
+	if symbol := strings.TrimSpace(text[end:]); err == nil && symbol != "" {
+		if own, ok := unit.Convert(v, symbol, k.Unit); ok {
+			return strconv.FormatFloat(own, 'f', -1, 64)
+		}
 	}
 	return text
 }
@@ -128,19 +138,19 @@ func command(name string, args []string) string {
 	return strings.Join(words, " ")
 }
 
-func resultsOf(results []calc.Result) []valueView {
+func resultsOf(u words.Units, results []calc.Result) []valueView {
 	var views []valueView
 	for _, r := range results {
 		v := valueView{Name: r.Label}
 		switch value := r.Value.(type) {
 		case float64:
-			v.Value = words.Plain(value, r.Unit)
+			v.Value = u.Plain(value, r.Unit)
 		case []float64:
 			list := make([]string, len(value))
 			for i, n := range value {
-				list[i] = words.Plain(n, "")
+				list[i] = u.Plain(n, r.Unit)
 			}
-			v.Value = strings.TrimSpace(strings.Join(list, ", ") + " " + r.Unit)
+			v.Value = strings.Join(list, ", ")
 		default:
 			v.Value = fmt.Sprint(value)
 		}
@@ -218,7 +228,7 @@ func planItems(p *plan.Plan) string {
 }
 
 // kept shows the calculations that a plan keeps, worked out anew.
-func kept(on *store.Snapshot) []keptView {
+func kept(u words.Units, on *store.Snapshot) []keptView {
 	var views []keptView
 	for i, k := range on.Plan.Calculations {
 		v := keptView{Index: i, Title: k.Calculator, Note: k.Note, Result: "This program has no such calculator."}
@@ -228,7 +238,7 @@ func kept(on *store.Snapshot) []keptView {
 			for _, key := range c.Keys {
 				if text, ok := k.Inputs[key.Name]; ok {
 					query.Set(key.Name, text)
-					args = append(args, key.Name+"="+decimal(text, key.Kind))
+					args = append(args, key.Name+"="+plainNumber(text, key))
 				}
 			}
 			v.Title, v.Href = c.Title, "/calculators/"+c.Name+"?"+query.Encode()
@@ -237,7 +247,7 @@ func kept(on *store.Snapshot) []keptView {
 				v.Result = err.Error()
 			} else {
 				var parts []string
-				for _, r := range resultsOf(results) {
+				for _, r := range resultsOf(u, results) {
 					parts = append(parts, r.Name+" "+r.Value)
 				}
 				v.Result = strings.Join(parts, " · ")

@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/store"
+	"valiantmule/internal/words"
 )
 
 // desk is one request's plan, evaluated in the loadout that it looks at.
@@ -17,6 +18,7 @@ type desk struct {
 	*store.Snapshot
 	shelf   plan.Shelf
 	loadout string
+	units   words.Units
 	report  *eval.LoadoutReport
 }
 
@@ -30,7 +32,7 @@ func (s *Server) open(r *http.Request) (*desk, error) {
 	if err != nil {
 		return nil, err
 	}
-	d := &desk{Snapshot: snapshot, shelf: shelf, loadout: r.FormValue("loadout")}
+	d := &desk{Snapshot: snapshot, shelf: shelf, loadout: r.FormValue("loadout"), units: unitsOf(r)}
 	if _, err := d.Plan.Loadout(d.loadout); err != nil {
 		d.loadout = d.Plan.Loadouts[len(d.Plan.Loadouts)-1].ID
 	}
@@ -131,14 +133,14 @@ func (d *desk) view(stage string, bench *benchView) *planView {
 		})
 	}
 	for _, g := range d.report.Gauges {
-		shown := gaugeOf(g, d.href("working/"+g.ID))
+		shown := gaugeOf(d.units, g, d.href("working/"+g.ID))
 		if waits(g) {
 			v.Waiting = append(v.Waiting, shown)
 		} else {
 			v.Gauges = append(v.Gauges, shown)
 		}
 	}
-	v.Findings = findingsOf(d.report.Findings, d.onTop(stage, nil))
+	v.Findings = findingsOf(d.units, d.report.Findings, d.onTop(stage, nil))
 	return v
 }
 

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/words"
 )
 
 // formErrors are what is wrong with a form, by field.
@@ -41,12 +42,13 @@ func typed(form url.Values, key, stored string) string {
 	return stored
 }
 
-func fieldOf(f plan.Field, form url.Values, errs formErrors) fieldView {
-	return fieldView{Key: f.Key, Label: f.Label, Unit: f.Unit, Help: f.Help, Value: typed(form, f.Key, f.Entry.String()), Error: errs[f.Key]}
+func fieldOf(u words.Units, f plan.Field, form url.Values, errs formErrors) fieldView {
+	return fieldView{Key: f.Key, Label: f.Label, Unit: u.Of(f.Unit), Help: f.Help, Value: typed(form, f.Key, f.Entry.String()), Error: errs[f.Key]}
 }
 
-// enter sets fields from a form; it returns what changed, in words.
-func enter(fields []plan.Field, form url.Values, errs formErrors) []string {
+// enter sets fields from a form, a bare number in the rider's unit; it returns
+// what changed, in words.
+func enter(u words.Units, fields []plan.Field, form url.Values, errs formErrors) []string {
 	var changed []string
 	for _, f := range fields {
 		was := f.Entry.String()
@@ -54,7 +56,7 @@ func enter(fields []plan.Field, form url.Values, errs formErrors) []string {
 		if text == was {
 			continue
 		}
-		if err := f.Enter(text); err != nil {
+		if err := f.Enter(text, u.Of(f.Unit)); err != nil {
 			errs[f.Key] = err.Error()
 			continue
 		}

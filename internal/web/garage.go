@@ -51,7 +51,7 @@ func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, 
 		}
 		for _, g := range report.Gauges {
 			if g.Known {
-				card.Gauges = append(card.Gauges, gaugeOf(g, ""))
+				card.Gauges = append(card.Gauges, gaugeOf(unitsOf(r), g, ""))
 			}
 		}
 		view.Plans = append(view.Plans, card)

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"net/http"
+	"slices"
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/eval"
@@ -21,6 +22,7 @@ type gearingView struct {
 	Table    []fieldRow
 	Rears    []int
 	Hint     string
+	Speed    string // unit of road speeds
 	Tooth    string // one front tooth in rear teeth
 	Fan      draw.Fan
 	FanTable []gearRow
@@ -84,32 +86,51 @@ func (d *desk) gearing(tried []plan.Choice) (gearingView, error) {
 			return v, err
 		}
 	}
-	v.Field = draw.SprocketField(field)
+	v.Field = draw.SprocketField(d.shown(field))
+	v.Speed = d.units.Of("km/h")
 	for _, m := range v.Field.Marks {
 		mark := d.mark(m)
 		mark.Tried = len(tried) > 0 && m.Figures.Pair == after.Facts.Pair
 		v.Marks = append(v.Marks, mark)
 	}
 	v.table(d, field)
-	v.Hint = hint(field)
+	v.Hint = hint(d.units, field)
 	v.Tooth = words.Number(field.RearForOneFront, 1)
 	v.fan(d, after)
 	for _, id := range []string{"cruise-rpm", "crawl-speed", "gear-change", "chain-links", "axle-shift", "speedometer"} {
 		if f, ok := d.report.Figure(id); ok {
-			v.Working = append(v.Working, gaugeOf(f, d.href("working/"+id, "stage", "gearing")))
+			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+id, "stage", "gearing")))
 		}
 	}
 	return v, nil
 }
 
+// shown is a field with its road speeds in the rider's unit, to be drawn.
+func (d *desk) shown(field eval.SprocketField) eval.SprocketField {
+	for _, v := range []*float64{&field.PaceByRatio, &field.PaceLimitKmh, &field.CruiseKmh} {
+		*v, _ = d.units.Convert(*v, "km/h")
+	}
+	return field
+}
+
+// shownGears is shown for the fan.
+func (d *desk) shownGears(gears []eval.GearRange) []eval.GearRange {
+	gears = slices.Clone(gears)
+	for i := range gears {
+		gears[i].FromKmh, _ = d.units.Convert(gears[i].FromKmh, "km/h")
+		gears[i].ToKmh, _ = d.units.Convert(gears[i].ToKmh, "km/h")
+	}
+	return gears
+}
+
 func (d *desk) mark(m draw.Mark) markView {
-	p := m.Figures
+	p, u := m.Figures, d.units
 	v := markView{Mark: m, Href: d.href("gearing")}
 	if len(p.Choices) > 0 {
 		v.Href = d.href("gearing", tries(p.Choices)...)
 	}
 	v.Title = fmt.Sprintf("%d/%d: walking pace %s, %s at the cruise, %s", p.Pair.Front, p.Pair.Rear,
-		words.Quantity("crawl-speed", p.PaceKmh, "km/h"), words.Quantity("cruise-rpm", p.CruiseRPM, "rpm"), pairWord(p))
+		u.Quantity("crawl-speed", p.PaceKmh, "km/h"), u.Quantity("cruise-rpm", p.CruiseRPM, "rpm"), pairWord(p))
 	return v
 }
 
@@ -156,7 +177,7 @@ func (v *gearingView) table(d *desk, field eval.SprocketField) {
 			p, ok := at[drive.Pair{Front: front, Rear: rear}]
 			cell := fieldCell{Rear: rear, Have: ok}
 			if ok {
-				cell.Pace, cell.RPM = words.Number(p.PaceKmh, 1), words.Number(p.CruiseRPM, 0)
+				cell.Pace, cell.RPM = d.units.Quantity("crawl-speed", p.PaceKmh, "km/h"), words.Number(p.CruiseRPM, 0)
 				cell.Current, cell.Standard, cell.Fits = p.Current, p.Standard, p.Allowed
 			}
 			row.Cells = append(row.Cells, cell)
@@ -166,14 +187,14 @@ func (v *gearingView) table(d *desk, field eval.SprocketField) {
 }
 
 // hint says in a sentence what the field shows.
-func hint(field eval.SprocketField) string {
+func hint(u words.Units, field eval.SprocketField) string {
 	if math.IsNaN(field.PaceLimitKmh) || math.IsNaN(field.CruiseLimitRPM) || math.IsNaN(field.RPMByRatio) || math.IsNaN(field.PaceByRatio) {
 		return "Give walking pace, cruise and cruise limit in the brief, and the field shows which pairs it allows."
 	}
 	low, high := field.PaceByRatio/field.PaceLimitKmh, field.CruiseLimitRPM/field.RPMByRatio
 	if low > high {
 		return fmt.Sprintf("No gearing does both: %s walking pace wants a ratio of %s or more, %s at the cruise %s or less. A slower pace wish, a lower cruise or a higher limit opens the window.",
-			words.Quantity("crawl-speed", field.PaceLimitKmh, "km/h"), words.Number(low, 2), words.Quantity("cruise-rpm", field.CruiseLimitRPM, "rpm"), words.Number(high, 2))
+			u.Quantity("crawl-speed", field.PaceLimitKmh, "km/h"), words.Number(low, 2), u.Quantity("cruise-rpm", field.CruiseLimitRPM, "rpm"), words.Number(high, 2))
 	}
 	allowed := 0
 	for _, p := range field.Pairs {
@@ -186,16 +207,17 @@ func hint(field eval.SprocketField) string {
 }
 
 func (v *gearingView) fan(d *desk, after *eval.LoadoutReport) {
-	gears := eval.Fan(after)
+	gears, u := eval.Fan(after), d.units
 	if gears == nil {
 		return
 	}
 	limits := draw.FanLimits{
-		CruiseKmh: after.Facts.CruiseKmh, PaceKmh: math.NaN(), CruiseRPM: math.NaN(),
+		Pace: math.NaN(), CruiseRPM: math.NaN(), Unit: u.Of("km/h"),
 		ComfortRPM: d.Plan.Bike.ComfortRPM.In("rpm"),
 	}
+	limits.Cruise, _ = u.Convert(after.Facts.CruiseKmh, "km/h")
 	if f, ok := after.Figure("crawl-speed"); ok && f.Limited {
-		limits.PaceKmh = f.Limit
+		limits.Pace, _ = u.Convert(f.Limit, "km/h")
 	}
 	if f, ok := after.Figure("cruise-rpm"); ok && f.Limited {
 		limits.CruiseRPM = f.Limit
@@ -204,17 +226,17 @@ func (v *gearingView) fan(d *desk, after *eval.LoadoutReport) {
 	if after != d.report {
 		was = eval.Fan(d.report)
 	}
-	v.Fan = draw.SpeedFan(gears, was, limits)
+	v.Fan = draw.SpeedFan(d.shownGears(gears), d.shownGears(was), limits)
 	for _, g := range gears {
 		row := gearRow{
-			Gear: fmt.Sprint(g.Gear), From: words.Quantity("crawl-speed", g.FromKmh, "km/h"), To: words.Quantity("", g.ToKmh, "km/h"),
+			Gear: fmt.Sprint(g.Gear), From: u.Quantity("crawl-speed", g.FromKmh, "km/h"), To: u.Quantity("", g.ToKmh, "km/h"),
 			Cruise: "out of its range", Step: "–",
 		}
 		if g.CruiseRPM >= g.FromRPM && g.CruiseRPM <= g.ToRPM {
-			row.Cruise = words.Quantity("cruise-rpm", g.CruiseRPM, "rpm")
+			row.Cruise = u.Quantity("cruise-rpm", g.CruiseRPM, "rpm")
 		}
 		if !math.IsNaN(g.StepToNextPercent) {
-			row.Step = "−" + words.Quantity("", g.StepToNextPercent, "%")
+			row.Step = "−" + u.Quantity("", g.StepToNextPercent, "%")
 		}
 		v.FanTable = append(v.FanTable, row)
 	}

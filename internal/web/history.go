@@ -8,7 +8,6 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/words"
 )
 
 // historyView is a plan's changes, the newest first.
@@ -73,13 +72,13 @@ func (d *desk) moved(before, after *plan.Plan) (string, error) {
 	}
 	var moves []string
 	for _, m := range differences[0].Moves {
-		v := moveOf(m)
+		v := moveOf(d.units, m)
 		switch {
 		case !v.Gauge:
 		case v.Delta != "":
 			moves = append(moves, strings.ToLower(m.After.Name)+" "+v.Delta)
 		case m.Before.Known != m.After.Known:
-			moves = append(moves, strings.ToLower(m.After.Name)+" "+words.Value(m.After))
+			moves = append(moves, strings.ToLower(m.After.Name)+" "+d.units.Value(m.After))
 		}
 	}
 	for _, count := range []struct {
@@ -153,7 +152,7 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 		if err != nil {
 			return err
 		}
-		on := &desk{Snapshot: snapshot, loadout: loadout}
+		on := &desk{Snapshot: snapshot, loadout: loadout, units: d.units}
 		column := variantColumn{Name: snapshot.Plan.Name, Bike: "no bike yet", Href: on.href("brief"), Current: snapshot.PlanID == d.PlanID}
 		if snapshot.Plan.Bike != nil {
 			column.Bike = snapshot.Plan.Bike.Name
@@ -168,7 +167,7 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 				if at == len(view.Rows) {
 					view.Rows = append(view.Rows, variantRow{Name: f.Name})
 				}
-				view.Rows[at].Cells = append(view.Rows[at].Cells, gaugeOf(f, on.href("working/"+f.ID)))
+				view.Rows[at].Cells = append(view.Rows[at].Cells, gaugeOf(d.units, f, on.href("working/"+f.ID)))
 				at++
 			}
 		}

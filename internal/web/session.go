@@ -2,6 +2,7 @@ package web
 
 import (
 	"cmp"
+	"context"
 	"errors"
 	"net"
 	"net/http"
@@ -10,6 +11,7 @@ import (
 	"unicode/utf8"
 
 	"valiantmule/internal/store"
+	"valiantmule/internal/words"
 )
 
 // Keys of what a session holds.
@@ -47,12 +49,12 @@ func (s *Server) signedIn(next http.Handler) http.Handler {
 			http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
 			return
 		}
-		now, err := s.store.Epoch(r.Context(), id)
+		rider, err := s.store.RiderByID(r.Context(), id)
 		if err != nil && !errors.Is(err, store.ErrNotFound) {
 			s.fail(w, r, err)
 			return
 		}
-		if err != nil || now != s.sessions.GetInt(r.Context(), epoch) { // signed out elsewhere
+		if err != nil || rider.Epoch != s.sessions.GetInt(r.Context(), epoch) { // signed out elsewhere
 			if err := s.sessions.Destroy(r.Context()); err != nil {
 				s.fail(w, r, err)
 				return
@@ -61,8 +63,16 @@ func (s *Server) signedIn(next http.Handler) http.Handler {
 			return
 		}
 		w.Header().Set("Cache-Control", "no-store")
-		next.ServeHTTP(w, r)
+		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), unitsKey{}, words.ParseUnits(rider.Units))))
 	})
+}
+
+type unitsKey struct{}
+
+// unitsOf the rider who is signed in; metric for anybody else.
+func unitsOf(r *http.Request) words.Units {
+	u, _ := r.Context().Value(unitsKey{}).(words.Units)
+	return u
 }
 
 // rider is the id of the rider who is signed in, "" when nobody is.

@@ -134,7 +134,7 @@ func (d *desk) spend(form url.Values, errs formErrors) spendView {
 	}
 	for _, id := range []string{"cost", "cost-needed", "cost-wanted", "contingency"} {
 		if f, ok := d.report.Figure(id); ok {
-			v.Totals = append(v.Totals, gaugeOf(f, d.href("working/"+id, "stage", "spend")))
+			v.Totals = append(v.Totals, gaugeOf(d.units, f, d.href("working/"+id, "stage", "spend")))
 			v.Over += over(f)
 		}
 	}

@@ -108,9 +108,9 @@ func (d *desk) wheel(slot plan.Slot, all bool, keep []string, tried []plan.Choic
 		v.Columns = append(v.Columns, c.Title)
 	}
 	if rim.DiameterIn > 0 {
-		v.Rim = words.Plain(rim.DiameterIn, "in") + " rim"
+		v.Rim = d.units.Plain(rim.DiameterIn, "in") + " rim"
 		if rim.WidthIn > 0 {
-			v.Rim = words.Plain(rim.WidthIn, "in") + " × " + v.Rim
+			v.Rim = d.units.Plain(rim.WidthIn, "in") + " × " + v.Rim
 		}
 	}
 	choices := []plan.Choice{{Slot: slot}}
@@ -155,11 +155,11 @@ func (d *desk) tyreOption(c plan.Choice, diff eval.Difference, keep []string, tr
 		Current: (c.Part == nil && own == nil) || (c.Part != nil && own != nil && own.ID == c.Part.ID),
 	}
 	for _, column := range columns[c.Slot] {
-		o.Moves = append(o.Moves, deltaOf(diff, column.Figure))
+		o.Moves = append(o.Moves, deltaOf(d.units, diff, column.Figure))
 	}
 	o.Life = "?"
 	if f, ok := diff.After.Figure(lifeOf[c.Slot]); ok && f.Known {
-		o.Life = words.Value(f)
+		o.Life = d.units.Value(f)
 	}
 	for _, t := range tried {
 		o.Tried = o.Tried || tryOf(t) == tryOf(c)
@@ -177,7 +177,7 @@ func (d *desk) tyreOption(c plan.Choice, diff eval.Difference, keep []string, tr
 			o.Price = part.Price.Display()
 		}
 		if t := part.Tyre; t != nil {
-			o.Size, o.Width = t.Size.String(), words.Plain(t.WidthMM(), "mm")
+			o.Size, o.Width = t.Size.String(), d.units.Plain(t.WidthMM(), "mm")
 			if character, ok := tyre.CharacterOf(t.Kind); ok {
 				o.Kind = character.Name
 			}
@@ -189,11 +189,11 @@ func (d *desk) tyreOption(c plan.Choice, diff eval.Difference, keep []string, tr
 var lifeOf = map[plan.Slot]string{plan.FrontTyre: "front-life", plan.RearTyre: "rear-life"}
 
 // deltaOf is what an option moves a figure by, "" when it does not.
-func deltaOf(diff eval.Difference, id string) string {
+func deltaOf(u words.Units, diff eval.Difference, id string) string {
 	for _, m := range diff.Moves {
 		if m.After.ID == id {
 			if delta, ok := m.Delta(); ok {
-				return words.Delta(m.After, delta)
+				return u.Delta(m.After, delta)
 			}
 			return "?"
 		}
@@ -227,7 +227,7 @@ func (d *desk) circles(view *tyresView, tried []plan.Choice) {
 			Style: b.style, WidthMM: b.tyre.WidthMM(), DiameterMM: b.tyre.DiameterMM(), RimMM: 25.4 * b.tyre.Size.RimIn,
 		})
 		view.Circles = append(view.Circles, circleView{
-			b.name, b.tyre.Size.String(), words.Plain(b.tyre.WidthMM(), "mm"), words.Quantity("", b.tyre.DiameterMM(), "mm"), words.Quantity("", b.tyre.CircumferenceMM(), "mm"), b.style,
+			b.name, b.tyre.Size.String(), d.units.Plain(b.tyre.WidthMM(), "mm"), d.units.Quantity("", b.tyre.DiameterMM(), "mm"), d.units.Quantity("", b.tyre.CircumferenceMM(), "mm"), b.style,
 		})
 	}
 	view.Section = draw.Tyres(tyres, draw.Clearance{WidthMM: d.Plan.Bike.RearMaxWidth.In("mm"), DiameterMM: d.Plan.Bike.RearMaxDiameter.In("mm")})

@@ -39,11 +39,11 @@ type gaugeView struct {
 // limitWords say on which side of its limit a figure should stay.
 var limitWords = map[string]string{"cost": "budget", "loaded-mass": "permitted", "tyre-life": "trip", "tyre-load": "rated"}
 
-func gaugeOf(f eval.Figure, href string) gaugeView {
-	g := gaugeView{ID: f.ID, Name: f.Name, Value: words.Value(f), State: stateOf(f.State), Missing: f.Missing, Href: href, Notch: -1}
+func gaugeOf(u words.Units, f eval.Figure, href string) gaugeView {
+	g := gaugeView{ID: f.ID, Name: f.Name, Value: u.Value(f), State: stateOf(f.State), Missing: f.Missing, Href: href, Notch: -1}
 	span := f.Value
 	if f.Limited {
-		g.Limited, g.Limit, g.LimitWord = true, words.Limit(f), limitWords[f.ID]
+		g.Limited, g.Limit, g.LimitWord = true, u.Limit(f), limitWords[f.ID]
 		if g.LimitWord == "" {
 			g.LimitWord = "at most"
 		}
@@ -57,7 +57,7 @@ func gaugeOf(f eval.Figure, href string) gaugeView {
 		g.Needs, _, _ = strings.Cut(f.Missing[0], " (")
 	}
 	if f.Banded {
-		g.Band = words.Quantity(f.ID, f.Low, "") + "–" + words.Quantity(f.ID, f.High, f.Unit)
+		g.Band = u.Quantity(f.ID, f.Low, f.Unit) + " to " + u.Quantity(f.ID, f.High, f.Unit)
 	}
 	return g
 }
@@ -82,10 +82,10 @@ type wayOut func(remedy []plan.Choice) (href string)
 
 // findingsOf shows findings, the worst first; their remedies are the next things
 // to put on the bench. Without a way out they are left as words.
-func findingsOf(findings []knock.Finding, to wayOut) []findingView {
+func findingsOf(u words.Units, findings []knock.Finding, to wayOut) []findingView {
 	views := make([]findingView, len(findings))
 	for i, f := range findings {
-		views[i] = findingView{ID: f.ID, What: f.What, Why: f.Why, Do: f.Do, State: stateOf(f.State)}
+		views[i] = findingView{ID: f.ID, What: u.Text(f.What), Why: u.Text(f.Why), Do: u.Text(f.Do), State: stateOf(f.State)}
 		for _, remedy := range f.Remedies {
 			if to != nil {
 				views[i].Remedies = append(views[i].Remedies, linkView{Name: remedy.Label, Href: to(remedy.Choices)})
@@ -103,13 +103,13 @@ type moveView struct {
 	Gauge                      bool
 }
 
-func moveOf(m eval.Move) moveView {
+func moveOf(u words.Units, m eval.Move) moveView {
 	v := moveView{
-		Name: m.After.Name, Before: words.Value(m.Before), After: words.Value(m.After),
+		Name: m.After.Name, Before: u.Value(m.Before), After: u.Value(m.After),
 		State: stateOf(m.After.State), WasState: stateOf(m.Before.State),
 	}
 	if delta, ok := m.Delta(); ok {
-		v.Delta = words.Delta(m.After, delta)
+		v.Delta = u.Delta(m.After, delta)
 	}
 	for _, st := range stages {
 		for _, id := range st.gauges {

@@ -88,6 +88,7 @@ func (s *Server) routes() http.Handler {
 			r.Post("/sign-out", s.handle(s.signOut))
 			r.Get("/account", s.handle(s.account))
 			r.Post("/account/password", s.handle(s.changePassword))
+			r.Post("/account/units", s.handle(s.setUnits))
 			r.Post("/account/sign-out", s.handle(s.signOutEverywhere))
 			r.Get("/garage", s.handle(s.garage))
 			r.Post("/garage", s.handle(s.newPlan))

@@ -348,6 +348,34 @@ func TestSignOutEverywhere(t *testing.T) {
 	assert.Equal(t, http.StatusUnprocessableEntity, status, "the old password is gone")
 }
 
+// TestOwnUnits: shown, asked for, said and drawn in the rider's units; kept as typed.
+func TestOwnUnits(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	status, _, _ := v.post("/account/units", url.Values{"preset": {"US"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	page := v.page(plan + "/gearing?loadout=travel&try=rear-sprocket:rear-h6-47")
+	assert.Equal(t, "ok 707.6 lb", gauge(page, "loaded-mass"))
+	assert.Equal(t, "over 8.0 mph", gauge(page, "crawl-speed"))
+	assert.Contains(t, page, "Walking pace in first, mph")
+	assert.Contains(t, strings.ReplaceAll(page, "\u00a0", " "), "The rear tyre is 0.67 in taller")
+	assert.NotContains(t, page, " km/h")
+	brief := form(v.page(plan + "/brief"))
+	assert.Equal(t, "104 kg", brief.Get("rider"), "kept as typed")
+	brief.Set("rider", "230")
+	status, _, header := v.post(plan+"/brief", brief)
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.Equal(t, "230 lb", form(v.page(header.Get("Location"))).Get("rider"), "a bare number is in the rider's unit")
+	v.post("/account/units", url.Values{"unit.kg": {"st"}, "unit.km/h": {"mph"}, "unit.km": {"parsec"}})
+	mixed := v.page(plan + "/gearing?loadout=travel")
+	assert.Regexp(t, `^ok \d+\.\d st$`, gauge(mixed, "loaded-mass"), "each quantity is its own choice")
+	assert.Regexp(t, `km$`, gauge(mixed, "tyre-life"))
+	links := regexp.MustCompile(`Pitches, exactly</dt><dd>([^<]*)`)
+	metric := links.FindString(v.page("/calculators/chain?front=15&rear=47&pitch_mm=15.875&centre_mm=635"))
+	require.NotEmpty(t, metric)
+	assert.Equal(t, metric, links.FindString(v.page("/calculators/chain?front=15&rear=47&pitch_mm=0,625+in&centre_mm=25+in")), "a calculator takes any unit")
+}
+
 // TestGuessing is slowed down, for names that are there and names that are not.
 func TestGuessing(t *testing.T) {
 	s := newSite(t)

@@ -33,16 +33,16 @@ var originWords = map[sheet.Origin]string{
 	sheet.Rider: "yours", sheet.Practice: "common practice", sheet.Memory: "from memory", sheet.Demo: "demo",
 }
 
-func valueOf(v sheet.Value) valueView {
-	return valueView{Name: v.Name, Value: words.Plain(v.Number, v.Unit), Origin: originWords[v.Origin], Note: v.Note}
+func valueOf(u words.Units, v sheet.Value) valueView {
+	return valueView{Name: v.Name, Value: u.Plain(v.Number, v.Unit), Origin: originWords[v.Origin], Note: v.Note}
 }
 
-func stepsOf(working *sheet.Sheet) []stepView {
+func stepsOf(u words.Units, working *sheet.Sheet) []stepView {
 	steps := make([]stepView, len(working.Steps))
 	for i, step := range working.Steps {
-		steps[i] = stepView{Formula: step.Formula.Text, Origin: originWords[step.Formula.Origin], Source: step.Formula.Source, Out: valueOf(step.Out)}
+		steps[i] = stepView{Formula: step.Formula.Text, Origin: originWords[step.Formula.Origin], Source: step.Formula.Source, Out: valueOf(u, step.Out)}
 		for _, in := range step.In {
-			steps[i].In = append(steps[i].In, valueOf(in))
+			steps[i].In = append(steps[i].In, valueOf(u, in))
 		}
 	}
 	return steps
@@ -68,7 +68,7 @@ func (s *Server) working(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	loadout, _ := d.Plan.Loadout(d.loadout)
-	view := workingView{Figure: gaugeOf(figure, ""), Loadout: loadout.Name, Notes: working.Notes}
-	view.Steps = stepsOf(working)
+	view := workingView{Figure: gaugeOf(d.units, figure, ""), Loadout: loadout.Name, Notes: working.Notes}
+	view.Steps = stepsOf(d.units, working)
 	return s.render(w, r, http.StatusOK, "working", frame{Title: figure.Name + ": the working", Plan: d.view(stageOf(r.FormValue("stage")), nil), Body: view})
 }

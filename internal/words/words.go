@@ -18,7 +18,7 @@ const thin = "\u202f"
 var coarse = map[string]bool{"tyre-life": true, "rear-life": true, "front-life": true}
 
 // decimals shown per unit; a unit that is not here has none.
-var decimals = map[string]int{"km/h": 1, "°": 1, "": 2}
+var decimals = map[string]int{"km/h": 1, "mph": 1, "°": 1, "": 2, "in": 2, "st": 1, "US gal": 2, "UK gal": 2, "PS": 1, "hp": 1}
 
 // finer figures show more digits than their unit's.
 var finer = map[string]int{"gear-change": 1, "wheel-mix": 1, "speedometer": 1, "axle-shift": 1, "seat-rise": 1, "stand-short": 1, "loaded-mass": 1}
@@ -27,27 +27,28 @@ var finer = map[string]int{"gear-change": 1, "wheel-mix": 1, "speedometer": 1, "
 const roughFrom = 100_000
 
 // Value is a figure's value with its unit, "?" when it is unknown.
-func Value(f eval.Figure) string {
+func (u Units) Value(f eval.Figure) string {
 	if !f.Known {
 		return "?"
 	}
-	return Quantity(f.ID, f.Value, f.Unit)
+	return u.Quantity(f.ID, f.Value, f.Unit)
 }
 
 // Limit is a figure's limit with its unit.
-func Limit(f eval.Figure) string {
+func (u Units) Limit(f eval.Figure) string {
 	if f.ID == "loaded-mass" || f.ID == "crawl-speed" {
-		return join(trimmed(f.Limit, 1), f.Unit)
+		limit, symbol := u.Convert(f.Limit, f.Unit)
+		return join(trimmed(limit, 1), symbol)
 	}
-	return Quantity(f.ID, f.Limit, f.Unit)
+	return u.Quantity(f.ID, f.Limit, f.Unit)
 }
 
 // Delta is a change of a figure with its sign and unit, "" when it is too small
 // to be shown.
-func Delta(f eval.Figure, delta float64) string {
-	text := Quantity(f.ID, math.Abs(delta), f.Unit)
+func (u Units) Delta(f eval.Figure, delta float64) string {
+	text := u.Quantity(f.ID, math.Abs(delta), f.Unit)
 	switch {
-	case text == Quantity(f.ID, 0, f.Unit):
+	case text == u.Quantity(f.ID, 0, f.Unit):
 		return ""
 	case delta < 0:
 		return "−" + text
@@ -56,7 +57,7 @@ func Delta(f eval.Figure, delta float64) string {
 }
 
 // Quantity is a number of a figure with its unit.
-func Quantity(id string, v float64, unit string) string {
+func (u Units) Quantity(id string, v float64, unit string) string {
 	if money.Valid(unit) {
 		amount := money.New(int64(math.Round(v)), unit)
 		if math.Abs(v) >= roughFrom {
@@ -64,19 +65,15 @@ func Quantity(id string, v float64, unit string) string {
 		}
 		return amount.Display()
 	}
+	v, unit = u.Convert(v, unit)
 	if coarse[id] {
 		v = 100 * math.Round(v/100)
 	}
-	return join(Number(v, Digits(id, unit)), unit)
+	return join(Number(v, digits(id, unit)), unit)
 }
 
-// Digits behind the point that a figure is shown with.
-func Digits(id, unit string) int {
-	if d, ok := finer[id]; ok {
-		return d
-	}
-	return decimals[unit]
-}
+// digits behind the point that a figure is shown with.
+func digits(id, unit string) int { return max(finer[id], decimals[unit]) }
 
 // Number writes a number with so many decimals. What is not a number is "?".
 func Number(v float64, digits int) string {
@@ -97,8 +94,8 @@ func Number(v float64, digits int) string {
 	return whole
 }
 
-// Free writes a number of a working: as many digits as matter.
-func Free(v float64) string {
+// free writes a number of a working: as many digits as matter.
+func free(v float64) string {
 	if math.IsNaN(v) || math.IsInf(v, 0) {
 		return "?"
 	}
@@ -130,9 +127,10 @@ func join(number, unit string) string {
 
 // Plain is a number of a working with its unit: money as money, anything else
 // with the digits that matter.
-func Plain(v float64, unit string) string {
+func (u Units) Plain(v float64, unit string) string {
 	if money.Valid(unit) && !math.IsNaN(v) {
 		return money.New(int64(math.Round(v)), unit).Display()
 	}
-	return join(Free(v), unit)
+	v, unit = u.Convert(v, unit)
+	return join(free(v), unit)
 }

@@ -35,20 +35,34 @@ func TestValue(t *testing.T) {
 		{eval.Figure{ID: "rake-change", Unit: "°", Known: true, Value: 0.63}, "0.6°"},
 		{eval.Figure{ID: "cost", Unit: "EUR"}, "?"},
 	} {
-		assert.Equal(t, c.want, words.Value(c.f), c.f.ID)
+		assert.Equal(t, c.want, words.Units(nil).Value(c.f), c.f.ID)
 	}
 }
 
 func TestDelta(t *testing.T) {
 	rpm := eval.Figure{ID: "cruise-rpm", Unit: "rpm"}
-	assert.Equal(t, "+427\u00a0rpm", words.Delta(rpm, 426.8))
-	assert.Equal(t, "−427\u00a0rpm", words.Delta(rpm, -426.8))
-	assert.Empty(t, words.Delta(rpm, 0.2), "too small to be shown")
+	assert.Equal(t, "+427\u00a0rpm", words.Units(nil).Delta(rpm, 426.8))
+	assert.Equal(t, "−427\u00a0rpm", words.Units(nil).Delta(rpm, -426.8))
+	assert.Empty(t, words.Units(nil).Delta(rpm, 0.2), "too small to be shown")
 }
 
 func TestPlain(t *testing.T) {
-	assert.Equal(t, "2.095", words.Plain(2.095, ""))
-	assert.Equal(t, "2041\u00a0mm", words.Plain(2041, "mm"))
-	assert.Equal(t, "€112.00", words.Plain(11200, "EUR"))
-	assert.Equal(t, "?\u00a0mm", words.Plain(math.NaN(), "mm"))
+	assert.Equal(t, "2.095", words.Units(nil).Plain(2.095, ""))
+	assert.Equal(t, "2041\u00a0mm", words.Units(nil).Plain(2041, "mm"))
+	assert.Equal(t, "€112.00", words.Units(nil).Plain(11200, "EUR"))
+	assert.Equal(t, "?\u00a0mm", words.Units(nil).Plain(math.NaN(), "mm"))
+}
+
+func TestOwnUnits(t *testing.T) {
+	us := words.Presets()[1].Units
+	assert.Equal(t, "707.5\u00a0lb", us.Value(eval.Figure{ID: "loaded-mass", Unit: "kg", Known: true, Value: 320.9}), "320.9 / 0.45359237")
+	assert.Equal(t, "8.0\u00a0mph", us.Value(eval.Figure{ID: "crawl-speed", Unit: "km/h", Known: true, Value: 12.93}))
+	assert.Equal(t, "4588\u00a0rpm", us.Value(eval.Figure{ID: "cruise-rpm", Unit: "rpm", Known: true, Value: 4588}), "a unit without a choice stays")
+	assert.Equal(t, "+0.67\u00a0in", us.Delta(eval.Figure{ID: "axle-shift", Unit: "mm"}, 17))
+	assert.Equal(t, "The tyres raise the seat by 0.39 in.", us.Text("The tyres raise the seat by {10 mm}."))
+
+	mixed := words.Units{"kg": "st", "km": "mi"}
+	assert.Equal(t, mixed, words.ParseUnits(mixed.String()))
+	assert.Equal(t, words.Units{"kg": "lb"}, words.ParseUnits("kg=lb,kg=parsec,furlong=km,mm=mm"))
+	assert.Empty(t, words.ParseUnits(""))
 }

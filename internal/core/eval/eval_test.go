@@ -74,7 +74,7 @@ func TestGolden(t *testing.T) {
 			}
 		}
 		for _, f := range l.Findings {
-			b.WriteString(string(f.State) + " " + f.ID + ": " + f.What + "\n")
+			b.WriteString(string(f.State) + " " + f.ID + ": " + f.What.String() + "\n")
 		}
 	}
 	path := filepath.Join("testdata", "demo.golden")

@@ -34,15 +34,15 @@ func tyreMovesGearing(f *Facts) (Finding, bool) {
 	}
 	exact := drive.RearTeethFor(0, f.Pair.Front, f.StandardPair, f.CircumferenceMM.Rear, f.StandardCircumferenceMM.Rear)
 	teeth := int(math.Round(exact))
-	how, why := "taller", "First goes faster at walking pace, loaded pull-away suffers, and the clutch slips more."
+	how, why := "taller", Text("First goes faster at walking pace, loaded pull-away suffers, and the clutch slips more.")
 	if shorter {
 		how, why = "shorter", "The engine turns faster at the cruise."
 	}
 	return Finding{
 		State:    verdict.Watch,
-		What:     fmt.Sprintf("The rear tyre rolls %s %% per turn: the gearing is %.1f %% %s than standard before a sprocket is touched.", signed(grown, 1), math.Abs(f.ChangePercent), how),
+		What:     say("The rear tyre rolls %s %% per turn: the gearing is %.1f %% %s than standard before a sprocket is touched.", signed(grown, 1), math.Abs(f.ChangePercent), how),
 		Why:      why,
-		Do:       fmt.Sprintf("%d teeth behind restore it (%.1f exactly).", teeth, exact),
+		Do:       say("%d teeth behind restore it (%.1f exactly).", teeth, exact),
 		Remedies: rearTeeth(f, teeth, "%d teeth behind restore the gearing"),
 	}, true
 }
@@ -150,13 +150,13 @@ func chainLength(f *Facts) (Finding, bool) {
 	if c.Links == 0 || math.IsNaN(c.ShiftMM) || c.Adjuster.Reaches(c.ShiftMM) {
 		return Finding{}, false
 	}
-	do := "No even number of links brings the axle into its slots: choose another pair."
+	do := Text("No even number of links brings the axle into its slots: choose another pair.")
 	if c.Best > 0 {
-		do = fmt.Sprintf("Take a chain of %d links: it puts the axle %s.", c.Best, shiftWords(c.BestShift))
+		do = say("Take a chain of %d links: it puts the axle %s.", c.Best, shiftWords(c.BestShift))
 	}
 	return Finding{
 		State: verdict.Stop,
-		What: fmt.Sprintf("%d/%d on %d links wants the axle %s; its slots reach %.0f mm forward and %.0f mm back.",
+		What: say("%d/%d on %d links wants the axle %s; its slots reach {%.0f mm} forward and {%.0f mm} back.",
 			f.Pair.Front, f.Pair.Rear, c.Links, shiftWords(c.ShiftMM), c.Adjuster.ForwardMM, c.Adjuster.BackMM),
 		Why:      "The chain cannot be set: too slack it jumps and cases crack, too tight it breaks bearings.",
 		Do:       do,
@@ -169,9 +169,9 @@ func shiftWords(mm float64) string {
 	case math.Abs(mm) < 0.5:
 		return "where it is"
 	case mm < 0:
-		return fmt.Sprintf("%.1f mm further forward", -mm)
+		return fmt.Sprintf("{%.1f mm} further forward", -mm)
 	}
-	return fmt.Sprintf("%.1f mm further back", mm)
+	return fmt.Sprintf("{%.1f mm} further back", mm)
 }
 
 func axlePosition(f *Facts) (Finding, bool) {
@@ -179,13 +179,13 @@ func axlePosition(f *Facts) (Finding, bool) {
 	if !(math.Abs(c.ShiftMM) > shiftNoticeMM) || !c.Adjuster.Reaches(c.ShiftMM) {
 		return Finding{}, false
 	}
-	why := "Further forward the tyre comes nearer to the swingarm, and as the chain wears the axle has more slot left."
+	why := Text("Further forward the tyre comes nearer to the swingarm, and as the chain wears the axle has more slot left.")
 	if c.ShiftMM > 0 {
-		why = fmt.Sprintf("Further back leaves %.0f mm of slot for a wearing chain; the steering gets a little slower.", c.Adjuster.BackMM-c.ShiftMM)
+		why = say("Further back leaves {%.0f mm} of slot for a wearing chain; the steering gets a little slower.", c.Adjuster.BackMM-c.ShiftMM)
 	}
 	return Finding{
 		State:    verdict.Watch,
-		What:     fmt.Sprintf("The chain sets the axle %s.", shiftWords(c.ShiftMM)),
+		What:     say("The chain sets the axle %s.", shiftWords(c.ShiftMM)),
 		Why:      why,
 		Do:       "Check brake hose, tyre clearance and wheel alignment; set the slack at the tightest point of the travel.",
 		Remedies: closerChain(f),
@@ -207,9 +207,9 @@ func chainSlider(f *Facts) (Finding, bool) {
 	rear := int(math.Round(f.Pair.Ratio() * float64(f.StandardPair.Front)))
 	return Finding{
 		State:    verdict.Watch,
-		What:     fmt.Sprintf("%d teeth in front, standard is %d: the chain runs lower over the swingarm.", f.Pair.Front, f.StandardPair.Front),
+		What:     say("%d teeth in front, standard is %d: the chain runs lower over the swingarm.", f.Pair.Front, f.StandardPair.Front),
 		Why:      "It saws through the slider and then into the swingarm, and it bends tighter at each link.",
-		Do:       fmt.Sprintf("Look at the slider every 1 000 km and carry a spare one, or get the same gearing with %d/%d.", f.StandardPair.Front, rear),
+		Do:       say("Look at the slider every {1000 km} and carry a spare one, or get the same gearing with %d/%d.", f.StandardPair.Front, rear),
 		Remedies: pairRemedy(f, drive.Pair{Front: f.StandardPair.Front, Rear: rear}, fmt.Sprintf("%d/%d gives nearly the same gearing", f.StandardPair.Front, rear)),
 	}, true
 }
@@ -224,7 +224,7 @@ func smallFrontSprocket(f *Facts) (Finding, bool) {
 	}
 	return Finding{
 		State: state,
-		What:  fmt.Sprintf("%d teeth in front.", f.Pair.Front),
+		What:  say("%d teeth in front.", f.Pair.Front),
 		Why:   "Few teeth carry the whole pull and bend the chain hard: both wear quickly and run rough.",
 		Do:    "Stay at 13 teeth or more where the rear can give the gearing instead.",
 	}, true
@@ -240,11 +240,11 @@ func wornTogether(f *Facts) (Finding, bool) {
 	}
 	what := "New and old parts run together in the final drive"
 	if !math.IsNaN(run) {
-		what += fmt.Sprintf(" of a bike with %.0f km", run)
+		what += fmt.Sprintf(" of a bike with {%.0f km}", run)
 	}
 	finding := Finding{
 		State: verdict.Watch,
-		What:  what + ".",
+		What:  Text(what + "."),
 		Why:   "A worn chain hooks new teeth within weeks, and worn teeth stretch a new chain.",
 		Do:    "Measure the chain over 20 links (1–2 % is its limit) and look at the teeth; plan chain and both sprockets together if they are past half.",
 	}
@@ -271,13 +271,13 @@ func speedometer(f *Facts) (Finding, bool) {
 	switch {
 	case f.SpeedoOver < 0 && changed:
 		finding.State = verdict.Over
-		finding.What = fmt.Sprintf("The speedometer reads %.1f %% low.", -100*f.SpeedoOver)
+		finding.What = say("The speedometer reads %.1f %% low.", -100*f.SpeedoOver)
 	case changed && 100*(1+f.SpeedoOver) > drive.SpeedometerHighest(100):
 		finding.State = verdict.Over
-		finding.What = fmt.Sprintf("The speedometer reads %.1f %% high: more than is allowed.", 100*f.SpeedoOver)
+		finding.What = say("The speedometer reads %.1f %% high: more than is allowed.", 100*f.SpeedoOver)
 	case math.IsNaN(f.SpeedoOver) && f.SpeedoFactor < 1-speedoNotice:
 		finding.State = verdict.Watch
-		finding.What = fmt.Sprintf("The speedometer shows %.1f %% less than it did, and nobody has checked what it showed.", 100*(1-f.SpeedoFactor))
+		finding.What = say("The speedometer shows %.1f %% less than it did, and nobody has checked what it showed.", 100*(1-f.SpeedoFactor))
 	default:
 		return Finding{}, false
 	}

@@ -8,8 +8,10 @@
 package knock
 
 import (
+	"fmt"
 	"math"
 	"strconv"
+	"strings"
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/plan"
@@ -21,11 +23,20 @@ type Finding struct {
 	ID       string
 	Stage    Stage
 	State    verdict.State
-	What     string // what is the case, in figures
-	Why      string // what comes of it
-	Do       string // what a rider does about it
+	What     Text // what is the case, in figures
+	Why      Text // what comes of it
+	Do       Text // what a rider does about it
 	Remedies []Remedy
 }
+
+// Text is what a rule says. Its quantities stand in braces, "{17 mm}", so that a
+// page can show them in the rider's own units.
+type Text string
+
+// String is the text as it stands, in metric units.
+func (t Text) String() string { return strings.NewReplacer("{", "", "}", "").Replace(string(t)) }
+
+func say(format string, args ...any) Text { return Text(fmt.Sprintf(format, args...)) }
 
 // Remedy is a way out that can be previewed: parts that are on the shelf.
 type Remedy struct {

@@ -146,7 +146,7 @@ func TestEveryRuleAppearsAndVanishes(t *testing.T) {
 			assert.NotEmpty(t, finding.Why, r.ID)
 			assert.NotEmpty(t, finding.Do, r.ID)
 			assert.Equal(t, r.Stage, finding.Stage, r.ID)
-			assert.NotContains(t, strings.ToLower(finding.What+finding.Why+finding.Do), "safe ", "%s: the app never says safe", r.ID)
+			assert.NotContains(t, strings.ToLower(string(finding.What+finding.Why+finding.Do)), "safe ", "%s: the app never says safe", r.ID)
 			offersSlot(t, r.ID, finding, c.remedyOffers)
 		}
 		assert.NotContains(t, b.findings(c.vanishes()), r.ID, "%s vanishes", r.ID)

@@ -1,7 +1,6 @@
 package knock
 
 import (
-	"fmt"
 	"strings"
 
 	"valiantmule/internal/core/verdict"
@@ -15,7 +14,7 @@ func overweight(f *Facts) (Finding, bool) {
 	}
 	return Finding{
 		State: verdict.Stop,
-		What:  fmt.Sprintf("Loaded, the bike weighs %.0f kg; %.0f kg are permitted.", f.LoadedKg, f.PermittedKg),
+		What:  say("Loaded, the bike weighs {%.0f kg}; {%.0f kg} are permitted.", f.LoadedKg, f.PermittedKg),
 		Why:   "Frame, wheels, brakes and springs were not made for it, and insurance ends there.",
 		Do:    "Do not ride it so. Leave load at home or take another bike; the maker's plate rules.",
 	}, true
@@ -31,7 +30,7 @@ func tyreOverload(f *Facts) (Finding, bool) {
 	}
 	return Finding{
 		State: verdict.Stop,
-		What:  fmt.Sprintf("The %s tyre carries %.0f %% of its rated load.", end, 100*share),
+		What:  say("The %s tyre carries %.0f %% of its rated load.", end, 100*share),
 		Why:   "An overloaded tyre overheats and fails, at speed and without a warning.",
 		Do:    "Do not ride it so. Take a tyre with a higher load index, or less load on that axle.",
 	}, true
@@ -48,7 +47,7 @@ func doesNotFit(f *Facts) (Finding, bool) {
 		if len(lacking) > 0 {
 			return Finding{
 				State: verdict.Stop,
-				What:  fmt.Sprintf("%s needs %s, which this bike does not have.", fitted.Part.Name, strings.Join(lacking, " and ")),
+				What:  say("%s needs %s, which this bike does not have.", fitted.Part.Name, strings.Join(lacking, " and ")),
 				Why:   "It does not go on as it comes.",
 				Do:    "Choose the version for this bike; check the model year before you pay.",
 			}, true
@@ -63,7 +62,7 @@ func effectsClash(f *Facts) (Finding, bool) {
 	}
 	return Finding{
 		State: verdict.Over,
-		What:  fmt.Sprintf("Two parts both set %s.", f.Built.Clashes[0]),
+		What:  say("Two parts both set %s.", f.Built.Clashes[0]),
 		Why:   "Only one of them can be right, so the figures that rest on it are not.",
 		Do:    "Take one of the two out, or correct its data.",
 	}, true

@@ -44,9 +44,9 @@ func rimMismatch(f *Facts, s plan.Slot) (Finding, bool) {
 	}
 	return Finding{
 		State: verdict.Stop,
-		What:  fmt.Sprintf("%s is made for a %g in rim, the %s rim is %g in.", t.Size, t.Size.RimIn, wheelName(s), r.DiameterIn),
+		What:  say("%s is made for a %g in rim, the %s rim is %g in.", t.Size, t.Size.RimIn, wheelName(s), r.DiameterIn),
 		Why:   "It does not go on.",
-		Do:    fmt.Sprintf("Choose a %g in tyre; another rim or a second wheel set is a bigger job with approval and sensors.", r.DiameterIn),
+		Do:    say("Choose a %g in tyre; another rim or a second wheel set is a bigger job with approval and sensors.", r.DiameterIn),
 	}, true
 }
 
@@ -60,13 +60,13 @@ func rimWidth(f *Facts, s plan.Slot) (Finding, bool) {
 	if share >= low && share <= high {
 		return Finding{}, false
 	}
-	why := "A wide rim squares the profile: it turns in late and wears its edges."
+	why := Text("A wide rim squares the profile: it turns in late and wears its edges.")
 	if share < low {
 		why = "A narrow rim makes the profile more pointed: it digs in and its middle wears first."
 	}
 	return Finding{
 		State: verdict.Watch,
-		What:  fmt.Sprintf("The %.2f in %s rim is %.0f %% of the tyre's width; %.0f–%.0f %% is usual for its kind.", r.WidthIn, wheelName(s), 100*share, 100*low, 100*high),
+		What:  say("The %.2f in %s rim is %.0f %% of the tyre's width; %.0f–%.0f %% is usual for its kind.", r.WidthIn, wheelName(s), 100*share, 100*low, 100*high),
 		Why:   why,
 		Do:    "Look the rim width up in the tyre maker's table: it decides.",
 	}, true
@@ -94,12 +94,12 @@ func rearClearance(f *Facts) (Finding, bool) {
 	switch {
 	case wide > 0 || tall > 0:
 		finding.State = verdict.Stop
-		finding.What = fmt.Sprintf("The rear tyre is %s.", excess(wide, tall, forward))
+		finding.What = say("The rear tyre is %s.", excess(wide, tall, forward))
 		finding.Do = "Choose a narrower or lower tyre, or move the axle back; then turn the wheel by hand through the whole travel."
 		return finding, true
 	case wide > -clearanceTight || tall > -clearanceTight:
 		finding.State = verdict.Watch
-		finding.What = "The rear tyre comes within 5 mm of what clears."
+		finding.What = "The rear tyre comes within {5 mm} of what clears."
 		finding.Do = "Measure the mounted tyre: the same size differs between makes."
 		return finding, true
 	case (!b.RearMaxWidth.Known() && grows(t.WidthMM(), widthOf(f.Standard.Tyre(plan.RearTyre)))) ||
@@ -116,15 +116,15 @@ func rearClearance(f *Facts) (Finding, bool) {
 func excess(wide, tall, forward float64) string {
 	text := ""
 	if wide > 0 {
-		text = fmt.Sprintf("%.0f mm wider than what clears swingarm and chain", wide)
+		text = fmt.Sprintf("{%.0f mm} wider than what clears swingarm and chain", wide)
 	}
 	if tall > 0 {
 		if text != "" {
 			text += ", and "
 		}
-		text += fmt.Sprintf("%.0f mm taller than what clears mudguard and swingarm", tall)
+		text += fmt.Sprintf("{%.0f mm} taller than what clears mudguard and swingarm", tall)
 		if forward >= 1 {
-			text += fmt.Sprintf(" with the axle %.0f mm further forward", forward)
+			text += fmt.Sprintf(" with the axle {%.0f mm} further forward", forward)
 		}
 	}
 	return text
@@ -165,14 +165,14 @@ func speedSymbol(f *Facts, s plan.Slot) (Finding, bool) {
 	rated, _ := tyre.MaxSpeedKmh(t.Size.Speed)
 	top := f.Built.Bike.TopSpeed.In("km/h")
 	finding := Finding{
-		What: fmt.Sprintf("The %s tyre's symbol %s allows %.0f km/h; the bike's top speed is %.0f km/h.", wheelName(s), t.Size.Speed, rated, top),
+		What: say("The %s tyre's symbol %s allows {%.0f km/h}; the bike's top speed is {%.0f km/h}.", wheelName(s), t.Size.Speed, rated, top),
 		Why:  "Above its symbol a loaded tyre overheats; approval and insurance hang on it too.",
 		Do:   "Choose a tyre with the symbol in the bike's papers. Local law decides.",
 	}
 	switch {
 	case f.CruiseKmh > rated:
 		finding.State = verdict.Stop
-		finding.What = fmt.Sprintf("The %s tyre's symbol %s allows %.0f km/h; the brief's cruise is %.0f km/h.", wheelName(s), t.Size.Speed, rated, f.CruiseKmh)
+		finding.What = say("The %s tyre's symbol %s allows {%.0f km/h}; the brief's cruise is {%.0f km/h}.", wheelName(s), t.Size.Speed, rated, f.CruiseKmh)
 		return finding, true
 	case top > rated && t.Size.MudAndSnow:
 		finding.State = verdict.Watch
@@ -192,7 +192,7 @@ func rearInFront(f *Facts) (Finding, bool) {
 	}
 	return Finding{
 		State: verdict.Over,
-		What:  fmt.Sprintf("%s is marked for the rear and is planned for the front.", t.Size),
+		What:  say("%s is marked for the rear and is planned for the front.", t.Size),
 		Why:   "Its carcass is laid for drive, not for braking and steering.",
 		Do:    "Choose a front tyre.",
 	}, true
@@ -205,7 +205,7 @@ func frontRearMix(f *Facts) (Finding, bool) {
 	b := f.Built.Bike
 	finding := Finding{
 		State: verdict.Watch,
-		What:  fmt.Sprintf("Front against rear circumference is %s %% from standard.", signed(f.MixPercent, 1)),
+		What:  say("Front against rear circumference is %s %% from standard.", signed(f.MixPercent, 1)),
 		Why:   "The steering changes; a speedometer may lie.",
 		Do:    "Balance the other end, or accept it and ride it in.",
 	}
@@ -256,7 +256,7 @@ func tyreAgainstGround(f *Facts) (Finding, bool) {
 	case mix.Road()-c.RoadShare > roadShareOff:
 		return Finding{
 			State:    verdict.Watch,
-			What:     fmt.Sprintf("%.0f %% of the trip is road; the rear tyre is %s.", 100*mix.Road(), t.Kind),
+			What:     say("%.0f %% of the trip is road; the rear tyre is %s.", 100*mix.Road(), t.Kind),
 			Why:      "Blocks let go early on tarmac, above all in the wet, and a large road share eats them.",
 			Do:       "Take a tyre nearer to the road share, or carry the soft ones and change them at the trail head.",
 			Remedies: tyreNearer(f, t, mix.Road()),
@@ -264,7 +264,7 @@ func tyreAgainstGround(f *Facts) (Finding, bool) {
 	case c.RoadShare >= 0.7 && loose > mudShareOff:
 		return Finding{
 			State:    verdict.Watch,
-			What:     fmt.Sprintf("%.0f %% of the trip is mud and sand; the rear tyre is %s.", 100*loose, t.Kind),
+			What:     say("%.0f %% of the trip is mud and sand; the rear tyre is %s.", 100*loose, t.Kind),
 			Why:      "Road treads manage dry, flat gravel. They fill with mud and slide at once.",
 			Do:       "Take an all-round or dirt-biased tyre, or ride round the wet parts.",
 			Remedies: tyreNearer(f, t, mix.Road()),
@@ -298,14 +298,14 @@ func seatHeight(f *Facts) (Finding, bool) {
 	if f.SeatRiseMM < 0 {
 		return Finding{
 			State: verdict.Watch,
-			What:  fmt.Sprintf("The tyres lower the seat by %.0f mm.", -f.SeatRiseMM),
+			What:  say("The tyres lower the seat by {%.0f mm}.", -f.SeatRiseMM),
 			Why:   "The engine comes down with it: less room over rock, and the stand may hold the bike too upright.",
 			Do:    "Measure the clearance under the engine with the rider on.",
 		}, true
 	}
 	return Finding{
 		State: verdict.Watch,
-		What:  fmt.Sprintf("The tyres raise the seat by %.0f mm.", f.SeatRiseMM),
+		What:  say("The tyres raise the seat by {%.0f mm}.", f.SeatRiseMM),
 		Why:   "Half of what the diameter grows goes into the height: feet reach less far.",
 		Do:    "Sit on it in boots, on the kind of ground where you will stop.",
 	}, true
@@ -317,7 +317,7 @@ func standTooShort(f *Facts) (Finding, bool) {
 	}
 	return Finding{
 		State:    verdict.Watch,
-		What:     fmt.Sprintf("The bike stands %.0f mm higher than its side stand was made for.", f.StandShortMM),
+		What:     say("The bike stands {%.0f mm} higher than its side stand was made for.", f.StandShortMM),
 		Why:      "A taller bike leans further on its stand; with bags, on soft ground, it falls.",
 		Do:       "Lengthen the stand or put a thicker foot on it, and mind its switch.",
 		Remedies: longerStand(f),
@@ -349,13 +349,13 @@ func rake(f *Facts) (Finding, bool) {
 	if !(math.Abs(f.RakeDegrees) > rakeNotice) {
 		return Finding{}, false
 	}
-	how, why := "steeper", "Trail falls with it: quicker steering, less steady at speed and in sand."
+	how, why := "steeper", Text("Trail falls with it: quicker steering, less steady at speed and in sand.")
 	if f.RakeDegrees < 0 {
 		how, why = "flatter", "Trail grows with it: steadier, slower to turn."
 	}
 	return Finding{
 		State: verdict.Watch,
-		What:  fmt.Sprintf("One end is higher than the other by more than before: the steering head is %.1f° %s.", math.Abs(f.RakeDegrees), how),
+		What:  say("One end is higher than the other by more than before: the steering head is %.1f° %s.", math.Abs(f.RakeDegrees), how),
 		Why:   why + " The headlamp's aim moves too.",
 		Do:    "Balance the other end, or slide the fork in its clamps within the maker's marks; then aim the lamp.",
 	}, true

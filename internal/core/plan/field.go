@@ -9,8 +9,8 @@ type Entry interface {
 	Enter(text, fallback string) error
 }
 
-// Field is one number of the document: how it is asked for, in which unit a bare
-// number is taken, and between which values it is believed.
+// Field is one number of the document: how it is asked for, its usual unit, and
+// between which values it is believed.
 type Field struct {
 	Key, Label, Unit string
 	Min, Max         float64 // in Unit
@@ -24,9 +24,10 @@ type Section struct {
 	Fields []Field
 }
 
-// Enter sets the number from a form and checks its range.
-func (f Field) Enter(text string) error {
-	if err := f.Entry.Enter(text, f.Unit); err != nil {
+// Enter sets the number from a form, where a bare number is in the unit given,
+// and checks its range.
+func (f Field) Enter(text, bare string) error {
+	if err := f.Entry.Enter(text, bare); err != nil {
 		return err
 	}
 	return f.Check()

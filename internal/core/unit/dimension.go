@@ -38,6 +38,21 @@ const (
 // StandardGravity in m/s² [pub: ISO 80000-3; NIST SP 811].
 const StandardGravity = 9.80665
 
+// dimensions lists the unit tables, for conversions by symbol.
+var dimensions = [][]Unit{massUnits, lengthUnits, speedUnits, volumeUnits, pressureUnits, powerUnits, torqueUnits}
+
+// Convert turns a number of one unit into one of another of the same dimension;
+// ok is false when they are not.
+func Convert(v float64, from, to string) (converted float64, ok bool) {
+	for _, units := range dimensions {
+		a, b := named(units, from), named(units, to)
+		if a != nil && b != nil {
+			return v * a.Factor / b.Factor, true
+		}
+	}
+	return 0, false
+}
+
 type mass struct{}
 
 func (mass) example() string { return "96 kg" }

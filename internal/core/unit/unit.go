@@ -10,6 +10,7 @@ package unit
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 )
 
@@ -116,17 +117,20 @@ func split(text string) (number, symbol string) {
 	return text[:end], strings.TrimSpace(text[end:])
 }
 
+// named is the unit of a symbol or another name for it, nil when there is none.
+func named(units []Unit, symbol string) *Unit {
+	for i, u := range units {
+		if strings.EqualFold(u.Symbol, symbol) || slices.ContainsFunc(u.Names, func(n string) bool { return strings.EqualFold(n, symbol) }) {
+			return &units[i]
+		}
+	}
+	return nil
+}
+
 func find[D Dimension](symbol string) (Unit, error) {
 	var d D
-	for _, u := range d.units() {
-		if strings.EqualFold(u.Symbol, symbol) {
-			return u, nil
-		}
-		for _, name := range u.Names {
-			if strings.EqualFold(name, symbol) {
-				return u, nil
-			}
-		}
+	if u := named(d.units(), symbol); u != nil {
+		return *u, nil
 	}
 	known := make([]string, 0, len(d.units()))
 	for _, u := range d.units() {

@@ -1,0 +1,117 @@
+package words
+
+import (
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/unit"
+)
+
+// Units are a rider's own: which unit is shown for a metric one. Nil is metric
+// throughout.
+type Units map[string]string
+
+// Choice is a quantity whose unit a rider chooses, and the units there are, the
+// metric one first.
+type Choice struct {
+	Name  string
+	Units []string
+}
+
+// Choices lists the quantities.
+func Choices() []Choice { return choices }
+
+var choices = []Choice{
+	{"Distance", []string{"km", "mi"}},
+	{"Speed", []string{"km/h", "mph"}},
+	{"Mass", []string{"kg", "lb", "st"}},
+	{"Length", []string{"mm", "in"}},
+	{"Volume", []string{"L", "US gal", "UK gal"}},
+	{"Power", []string{"kW", "PS", "hp"}},
+	{"Torque", []string{"Nm", "lbf ft"}},
+}
+
+// Preset is a set of choices under a country's name.
+type Preset struct {
+	Name  string
+	Units Units
+}
+
+// Presets lists them; each quantity can still be chosen apart.
+func Presets() []Preset {
+	return []Preset{
+		{"Metric", Units{}},
+		{"US", Units{"km": "mi", "km/h": "mph", "kg": "lb", "mm": "in", "L": "US gal", "kW": "hp", "Nm": "lbf ft"}},
+		{"UK", Units{"km": "mi", "km/h": "mph", "kW": "hp"}},
+	}
+}
+
+// ParseUnits reads what String wrote; what is no choice is left out.
+func ParseUnits(text string) Units {
+	u := Units{}
+	for _, pair := range strings.Split(text, ",") {
+		metric, own, _ := strings.Cut(pair, "=")
+		for _, c := range choices {
+			if c.Units[0] == metric && own != metric && slices.Contains(c.Units, own) {
+				u[metric] = own
+			}
+		}
+	}
+	return u
+}
+
+// String is the choices that differ from metric, "kg=lb,km=mi".
+func (u Units) String() string {
+	var pairs []string
+	for _, c := range choices {
+		if own := u.Of(c.Units[0]); own != c.Units[0] {
+			pairs = append(pairs, c.Units[0]+"="+own)
+		}
+	}
+	return strings.Join(pairs, ",")
+}
+
+// Of is the unit that is shown for a metric one.
+func (u Units) Of(metric string) string {
+	if own, ok := u[metric]; ok {
+		return own
+	}
+	return metric
+}
+
+// Convert turns a metric number into the rider's unit.
+func (u Units) Convert(v float64, metric string) (own float64, symbol string) {
+	symbol = u.Of(metric)
+	if symbol == metric {
+		return v, metric
+	}
+	own, ok := unit.Convert(v, metric, symbol)
+	if !ok {
+		return v, metric
+	}
+	return own, symbol
+}
+
+var braces = regexp.MustCompile(`\{([^{} ]+) ([^{}]+)\}`)
+
+// Text is what a rule says, in the rider's units.
+func (u Units) Text(t knock.Text) string {
+	if len(u) == 0 {
+		return t.String()
+	}
+	return braces.ReplaceAllStringFunc(string(t), func(quantity string) string {
+		part := braces.FindStringSubmatch(quantity)
+		v, err := strconv.ParseFloat(part[1], 64)
+		if err != nil {
+			return part[1] + " " + part[2]
+		}
+		own, symbol := u.Convert(v, part[2])
+		if symbol == part[2] {
+			return part[1] + " " + part[2]
+		}
+		return Number(own, decimals[symbol]) + " " + symbol
+	})
+}
