@@ -16,6 +16,7 @@ import (
 // sums.
 type spendView struct {
 	Parts    []partRow
+	Rates    []rateRow
 	Rows     []spendRow
 	Totals   []gaugeView
 	Currency string
@@ -38,6 +39,13 @@ type spendRow struct {
 	Out, New     bool
 }
 
+type rateRow struct {
+	Index                 int
+	From, Rate, On, Error string
+}
+
+var rates = &list{Name: "Rates", Columns: []string{"rate_from", "rate", "rate_on"}}
+
 var ledger = &list{Name: "Other sums", Columns: []string{"name", "amount", "kind", "need"}, Out: "out"}
 
 // fields lists the values of the ledger, for what changed in two places.
@@ -48,6 +56,9 @@ func (v spendView) fields() []fieldView {
 	}
 	for _, row := range v.Rows {
 		fields = append(fields, ledger.fields(row.Index, row.Name, row.Amount, selected("", "", row.Kinds).Value, selected("", "", row.Needs).Value)...)
+	}
+	for _, row := range v.Rates {
+		fields = append(fields, rates.fields(row.Index, row.From, row.Rate, row.On)...)
 	}
 	return fields
 }
@@ -132,6 +143,21 @@ func (d *desk) spend(form url.Values, errs formErrors) spendView {
 			Needs:  needsOf(typed(form, rowKey("need", i), string(stored.Need))),
 		})
 	}
+	rows = len(d.Plan.Rates) + 1
+	if form != nil {
+		for rows = 0; form.Has(rowKey("rate", rows)); rows++ {
+		}
+	}
+	for i := range rows {
+		stored := plan.Rate{}
+		if i < len(d.Plan.Rates) {
+			stored = d.Plan.Rates[i]
+		}
+		v.Rates = append(v.Rates, rateRow{
+			Index: i, Error: errs[rowKey("rates", i)],
+			From: typed(form, rowKey("rate_from", i), stored.From), Rate: typed(form, rowKey("rate", i), stored.Rate.String()), On: typed(form, rowKey("rate_on", i), stored.On),
+		})
+	}
 	for _, id := range []string{"cost", "cost-needed", "cost-wanted", "contingency"} {
 		if f, ok := d.report.Figure(id); ok {
 			v.Totals = append(v.Totals, gaugeOf(d.units, f, d.href("working/"+id, "stage", "spend")))
@@ -191,10 +217,49 @@ func (d *desk) readSpend(form url.Values) (*plan.Plan, []string, formErrors) {
 	for form.Has(rowKey("name", next)) {
 		sum(plan.Line{})
 	}
+	changed.Rates = nil
+	for i := 0; form.Has(rowKey("rate", i)); i++ {
+		rate, keep, err := d.readRate(form, i)
+		if err != nil {
+			errs[rowKey("rates", i)] = err.Error()
+		} else if keep {
+			changed.Rates = append(changed.Rates, rate)
+		}
+	}
+	if was, now := ratesText(d.Plan.Rates), ratesText(changed.Rates); was != now {
+		summary = append(summary, changedWords("Rates", was, now))
+	}
 	if len(errs) == 0 {
 		problems(&changed, "lines", errs)
 	}
 	return &changed, summary, errs
+}
+
+// readRate reads row i of the rates; keep is false for a blank one.
+func (d *desk) readRate(form url.Values, i int) (rate plan.Rate, keep bool, err error) {
+	rate = plan.Rate{From: strings.ToUpper(strings.TrimSpace(form.Get(rowKey("rate_from", i)))), On: strings.TrimSpace(form.Get(rowKey("rate_on", i)))}
+	text := strings.TrimSpace(form.Get(rowKey("rate", i)))
+	if rate.From == "" && text == "" {
+		return rate, false, nil
+	}
+	if rate.Rate, err = money.ParseRate(text); err != nil {
+		return rate, false, err
+	}
+	// What the document would refuse is said here, beside its row.
+	alone := plan.New("rate", d.Plan.Currency)
+	alone.Rates = []plan.Rate{rate}
+	if problems := alone.Validate(); len(problems) > 0 {
+		return rate, false, errors.New(problems[0].What)
+	}
+	return rate, true, nil
+}
+
+func ratesText(rates []plan.Rate) string {
+	words := make([]string, len(rates))
+	for i, r := range rates {
+		words[i] = fmt.Sprintf("1 %s = %s on %s", r.From, r.Rate, r.On)
+	}
+	return strings.Join(words, ", ")
 }
 
 // readSum reads row i of the sums; keep is false for one that is blank or taken

@@ -251,6 +251,26 @@ func TestStates(t *testing.T) {
 	}
 }
 
+// TestForeignPrices: a price in another currency counts at the rate of its day,
+// and without one the cost says which rate is missing.
+func TestForeignPrices(t *testing.T) {
+	p, _ := demoPlan(t)
+	line := plan.Line{Kind: plan.Gear, Name: "Bag", Need: plan.Needed}
+	require.NoError(t, line.Amount.UnmarshalText([]byte("200 USD")))
+	p.Lines = append(p.Lines, line)
+	cost, _ := report(t, p).Figure("cost")
+	assert.Equal(t, verdict.Unknown, cost.State)
+	assert.Contains(t, cost.Missing[0], "rate from USD to EUR")
+	rate := plan.Rate{From: "USD", On: "2026-11-20"}
+	require.NoError(t, rate.Rate.UnmarshalText([]byte("0.92")))
+	p.Rates = []plan.Rate{rate}
+	assert.InDelta(t, 171400+18400, value(t, p, "cost"), 1e-9)
+	_, working, err := eval.Explain(p, "travel", "cost")
+	require.NoError(t, err)
+	in := working.Steps[0].In
+	assert.Equal(t, "200.00 USD at 0.92 on 2026-11-20", in[len(in)-1].Note)
+}
+
 // TestBoughtUsed: a worn tyre that stays lasts for what is left of its tread.
 func TestBoughtUsed(t *testing.T) {
 	p, _ := demoPlan(t)

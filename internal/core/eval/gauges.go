@@ -1,6 +1,8 @@
 package eval
 
 import (
+	"fmt"
+
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
@@ -119,14 +121,23 @@ func (c *calc) sum(counts func(plan.Line) bool) {
 			c.lacks("price of " + l.Title())
 			continue
 		}
-		sum, err := total.Plus(amount)
+		home, rate, ok := c.run.plan.Home(amount)
+		if !ok {
+			c.lacks("rate from " + amount.Code() + " to " + currency + " (Spend)")
+			continue
+		}
+		sum, err := total.Plus(home)
 		if err != nil {
-			c.lacks("rate from " + amount.Code() + " to " + currency)
+			c.lacks("price of " + l.Title() + " in " + currency)
 			continue
 		}
 		total = sum
 		if c.working != nil {
-			in = append(in, sheet.Value{Name: l.Title() + ", " + string(l.Need), Number: float64(amount.Minor()), Unit: amount.Code(), Origin: priceOrigin(l)})
+			v := sheet.Value{Name: l.Title() + ", " + string(l.Need), Number: float64(home.Minor()), Unit: currency, Origin: priceOrigin(l)}
+			if rate != nil {
+				v.Note = fmt.Sprintf("%s at %s on %s", amount, rate.Rate, rate.On)
+			}
+			in = append(in, v)
 		}
 	}
 	c.is(float64(total.Minor()))

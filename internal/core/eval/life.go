@@ -137,15 +137,16 @@ func (r *run) tyreCost() Figure {
 		if part == nil || !r.built.Chosen(slot) {
 			continue
 		}
-		if !part.Price.Known() || part.Price.Code() != r.plan.Currency {
+		price, _, ok := r.plan.Home(part.Price)
+		if !ok {
 			c.lacks("price of " + part.Name + " in " + r.plan.Currency)
 			continue
 		}
 		life := c.life(slot)
-		per := float64(part.Price.Minor()) / life.Mid * 1000
+		per := float64(price.Minor()) / life.Mid * 1000
 		if c.working != nil {
 			c.working.Step(tyreCostFormula, computed(part.Name, per, r.plan.Currency),
-				sheet.Value{Name: "price", Number: float64(part.Price.Minor()), Unit: r.plan.Currency, Origin: part.Origin},
+				sheet.Value{Name: "price", Number: float64(price.Minor()), Unit: r.plan.Currency, Origin: part.Origin},
 				computed("life", life.Mid, "km"))
 		}
 		sum += per

@@ -36,6 +36,27 @@ func TestPlus(t *testing.T) {
 	assert.ErrorIs(t, err, money.ErrMixed)
 }
 
+func TestRates(t *testing.T) {
+	rate, err := money.ParseRate("0,9235")
+	require.NoError(t, err)
+	for amount, want := range map[string]string{"100 USD": "92.35 EUR", "0.10 USD": "0.09 EUR", "-1 USD": "-0.92 EUR", "9.75 USD": "9.00 EUR"} {
+		a, err := money.Parse(amount, "")
+		require.NoError(t, err)
+		in, err := a.In("EUR", rate)
+		require.NoError(t, err)
+		assert.Equal(t, want, in.String(), amount)
+	}
+	yen, err := money.ParseRate("168.4")
+	require.NoError(t, err)
+	in, err := money.New(1999, "EUR").In("JPY", yen)
+	require.NoError(t, err)
+	assert.Equal(t, "3366 JPY", in.String(), "19.99 × 168.4 = 3366.3, and a yen has no parts")
+	for _, text := range []string{"", "0", "-1", "1e3", "1,000.5", "rate", "0,0"} {
+		_, err := money.ParseRate(text)
+		assert.Error(t, err, text)
+	}
+}
+
 func TestShown(t *testing.T) {
 	assert.Equal(t, "€1,714.50", money.New(171450, "EUR").Display())
 	assert.Equal(t, "€1,715", money.New(171450, "EUR").Rough())

@@ -32,7 +32,30 @@ type Plan struct {
 	Lines    []Line    `json:"lines,omitempty"`
 	Loadouts []Loadout `json:"loadouts,omitempty"`
 
+	Rates        []Rate        `json:"rates,omitempty"`
 	Calculations []Calculation `json:"calculations,omitempty"`
+}
+
+// Rate is what one unit of another currency costs in the plan's, on a day.
+type Rate struct {
+	From string     `json:"from"` // ISO 4217
+	Rate money.Rate `json:"rate"`
+	On   string     `json:"on"` // date, 2026-11-20
+}
+
+// Home is an amount in the plan's currency, with the rate that it took, nil for
+// none; ok is false when there is no rate for it.
+func (p *Plan) Home(a money.Amount) (home money.Amount, by *Rate, ok bool) {
+	if a.Code() == p.Currency {
+		return a, nil, true
+	}
+	for i, r := range p.Rates {
+		if r.From == a.Code() {
+			home, err := a.In(p.Currency, r.Rate)
+			return home, &p.Rates[i], err == nil
+		}
+	}
+	return money.Amount{}, nil, false
 }
 
 // Calculation is one that the rider kept: which calculator, and what was put in.

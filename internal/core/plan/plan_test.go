@@ -162,6 +162,9 @@ func TestValidate(t *testing.T) {
 		"lines[0].need":                  func(p *plan.Plan) { p.Lines[0].Need = "maybe" },
 		"lines[1].kind":                  func(p *plan.Plan) { p.Lines[1].Kind = "gift" },
 		"lines[1].name":                  func(p *plan.Plan) { p.Lines[1].Name = "" },
+		"rates[0].from":                  func(p *plan.Plan) { p.Rates = []plan.Rate{{From: "EUR", On: "2026-11-20"}} },
+		"rates[0].rate":                  func(p *plan.Plan) { p.Rates = []plan.Rate{{From: "USD", On: "2026-11-20"}} },
+		"rates[0].on":                    func(p *plan.Plan) { p.Rates = []plan.Rate{{From: "USD", On: "today"}} },
 		"calculations[0].calculator":     func(p *plan.Plan) { p.Calculations = []plan.Calculation{{Calculator: "No Name"}} },
 		"calculations[0].note": func(p *plan.Plan) {
 			p.Calculations = []plan.Calculation{{Calculator: "chain", Note: strings.Repeat("x", 300)}}

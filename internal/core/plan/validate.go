@@ -51,6 +51,7 @@ func (p *Plan) Validate() []Problem {
 	}
 	v.lines(p.Lines)
 	v.loadouts(p.Loadouts)
+	v.rates(p)
 	v.calculations(p.Calculations)
 	return v.problems
 }
@@ -219,6 +220,19 @@ func (v *validator) loadouts(loadouts []Loadout) {
 			v.place(path+".place", item.Place)
 			v.that(!item.Mass.Known() || (item.Mass.Base() >= 0 && item.Mass.Base() <= 200), path+".mass", "%s is outside 0–200 kg", item.Mass)
 		}
+	}
+}
+
+func (v *validator) rates(p *Plan) {
+	seen := map[string]bool{p.Currency: true}
+	for i, r := range p.Rates {
+		path := fmt.Sprintf("rates[%d]", i)
+		v.that(money.Valid(r.From), path+".from", "%q is not an ISO 4217 code, want e.g. USD", r.From)
+		v.that(!seen[r.From], path+".from", "%s has a rate already", r.From)
+		v.that(r.Rate.Known(), path+".rate", "is missing")
+		_, err := time.Parse(time.DateOnly, r.On)
+		v.that(err == nil, path+".on", "%q is not a date like 2026-11-20", r.On)
+		seen[r.From] = true
 	}
 }
 
