@@ -281,6 +281,42 @@ func TestPointing(t *testing.T) {
 	w.bench("Scree 120/100-18")
 }
 
+// TestKeys: the plan by keys alone.
+func TestKeys(t *testing.T) {
+	s := newSite(t)
+	w := s.window(t)
+	w.do(chromedp.EmulateViewport(1280, 800))
+	w.open("/sign-in")
+	w.follow("#demo")
+	w.follow(".plan-card h2 a")
+	key := func(keys string) {
+		_, err := chromedp.RunResponse(w.tab, chromedp.KeyEvent(keys))
+		require.NoError(t, err)
+	}
+	key("4")
+	assert.Contains(t, w.text(`location.pathname`), "/gearing")
+	w.do(chromedp.KeyEvent("/"), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.Enter))
+	w.bench("Rear sprocket 44 T")
+	w.do(chromedp.KeyEvent(kb.Escape))
+	w.bench("Open points")
+	w.do(chromedp.KeyEvent("/"), chromedp.KeyEvent(kb.Enter)) // the field keeps its place
+	w.bench("Rear sprocket 44 T")
+	w.do(chromedp.KeyEvent("b"))
+	key(kb.Enter)
+	assert.Equal(t, "4695 rpm", w.gauge("cruise-rpm"))
+	key("u")
+	assert.Equal(t, "4588 rpm", w.gauge("cruise-rpm"))
+	key("r")
+	assert.Equal(t, "4695 rpm", w.gauge("cruise-rpm"))
+	key("l")
+	assert.Equal(t, "Trail day", w.text(`document.querySelector('.loadouts [aria-current]').textContent`))
+	w.do(chromedp.KeyEvent("?"), chromedp.WaitVisible(chromedp.CSS("dialog[open] kbd")), chromedp.KeyEvent(kb.Escape))
+	w.until(`!document.querySelector('dialog').open`)
+	key("1")
+	w.do(chromedp.SendKeys(chromedp.CSS("#f-name"), "4 u ?"))
+	assert.Contains(t, w.text(`document.querySelector('#f-name').value`), "4 u ?", "keys rest while one types")
+}
+
 // TestAccessible runs axe-core over each screen in both themes.
 func TestAccessible(t *testing.T) {
 	s := newSite(t)
@@ -321,6 +357,8 @@ func TestAccessible(t *testing.T) {
 	check("variants")
 	w.open("/account")
 	check("account")
+	w.open("/keys")
+	check("keys")
 	w.open("/calculators/wire")
 	check("a calculator")
 	w.eval(`(() => { const f = document.querySelector('#f-amps'); f.value = '60'; f.dispatchEvent(new Event('input', {bubbles: true})); return true; })()`)

@@ -28,7 +28,7 @@ document.addEventListener('alpine:init', () => {
       if (!link) return this.row(event);
       if (link.hasAttribute('data-working')) {
         event.preventDefault();
-        this.working(address(link));
+        this.show(address(link), 'working');
       } else if (link.hasAttribute('data-try')) {
         event.preventDefault();
         this.pinned = true;
@@ -160,9 +160,39 @@ document.addEventListener('alpine:init', () => {
       });
     },
 
-    async working(url) {
+    // Keys that work anywhere but where one types.
+    shortcut(event) {
+      if (event.ctrlKey || event.metaKey || event.altKey || event.target.closest('input, select, textarea, dialog')) return;
+      const press = (selector) => {
+        const target = document.querySelector(selector);
+        if (target && !target.disabled) target.click();
+      };
+      const actions = {
+        '?': () => this.show('/keys', 'keys'),
+        '/': () => {
+          const find = (selector) => this.$root.querySelector(selector);
+          const first = find('main .pair[tabindex="0"]') || find('main [data-try]') || find('main input:not([type=hidden])');
+          if (first) first.focus();
+        },
+        u: () => press('form[action$="/undo"] button'),
+        r: () => press('form[action$="/redo"] button'),
+        h: () => press('.masthead a[href*="/history"]'),
+        l: () => press('.loadouts a[aria-current] + a, .loadouts a:not([aria-current])'),
+        w: () => { const gauge = document.querySelector('.strip .gauge'); if (gauge) gauge.focus(); },
+        b: () => { const act = document.querySelector('#bench .act, #bench a'); if (act) act.focus(); },
+        Escape: () => press('#bench [data-leave]'),
+      };
+      const stage = /^[1-9]$/.test(event.key) && this.$root.querySelectorAll('.rail a')[event.key - 1];
+      if (!stage && !actions[event.key]) return;
+      event.preventDefault();
+      if (stage) stage.click();
+      else actions[event.key]();
+    },
+
+    // Shows a part of another page in the dialog.
+    async show(url, id) {
       const page = await this.page(url);
-      const working = page && page.getElementById('working');
+      const working = page && page.getElementById(id);
       if (!working) return;
       const close = document.createElement('form');
       close.method = 'dialog';
