@@ -6,12 +6,14 @@ import (
 	"context"
 	"encoding/json"
 	"errors"
+	"fmt"
 	"net"
 	"net/http"
 	"os"
 	"os/exec"
 	"path/filepath"
 	"strings"
+	"sync"
 	"syscall"
 	"testing"
 	"time"
@@ -126,18 +128,43 @@ func TestDemo(t *testing.T) {
 	if testing.Short() {
 		t.Skip("builds the program and starts it twice")
 	}
-	dir := t.TempDir()
-	program := filepath.Join(dir, "mule")
-	build, err := exec.Command("go", "build", "-o", program, ".").CombinedOutput()
-	require.NoError(t, err, string(build))
-	first := startDemo(t, program, dir)
+	dir, program := t.TempDir(), built(t)
+	first := start(t, program, dir, "demo", "MULE_DSN=")
 	assert.Contains(t, first.page(t, "/sign-in"), `id="demo"`)
 	first.stop(t)
 	log, err := os.ReadFile(filepath.Join(dir, ".data", "mariadb", "server.log"))
 	require.NoError(t, err)
 	assert.Contains(t, string(log), "Shutdown complete", "the database ended cleanly")
-	second := startDemo(t, program, dir)
+	second := start(t, program, dir, "demo", "MULE_DSN=")
 	second.stop(t)
+}
+
+// program is built once for all tests that run it.
+var program = sync.OnceValues(func() (string, error) {
+	dir, err := os.MkdirTemp("", "mule-program-")
+	if err != nil {
+		return "", err
+	}
+	path := filepath.Join(dir, "mule")
+	if out, err := exec.Command("go", "build", "-o", path, ".").CombinedOutput(); err != nil {
+		return "", fmt.Errorf("%w: %s", err, out)
+	}
+	return path, nil
+})
+
+func TestMain(m *testing.M) {
+	code := m.Run()
+	if path, err := program(); err == nil {
+		os.RemoveAll(filepath.Dir(path))
+	}
+	os.Exit(code)
+}
+
+func built(t *testing.T) string {
+	t.Helper()
+	path, err := program()
+	require.NoError(t, err)
+	return path
 }
 
 type running struct {
@@ -145,13 +172,14 @@ type running struct {
 	address string
 }
 
-func startDemo(t *testing.T, program, dir string) *running {
+// start runs a serving command of the program and waits until it says where.
+func start(t *testing.T, program, dir, name, env string) *running {
 	t.Helper()
-	ctx, cancel := context.WithTimeout(context.Background(), 2*time.Minute)
+	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
 	t.Cleanup(cancel)
-	command := exec.CommandContext(ctx, program, "demo")
+	command := exec.CommandContext(ctx, program, name)
 	command.Dir = dir
-	command.Env = append(os.Environ(), "MULE_ADDR=127.0.0.1:0", "MULE_DSN=")
+	command.Env = append(os.Environ(), "MULE_ADDR=127.0.0.1:0", env)
 	command.Stderr = os.Stderr
 	out, err := command.StdoutPipe()
 	require.NoError(t, err)

@@ -15,6 +15,7 @@ import (
 	"os/user"
 	"path/filepath"
 	"runtime"
+	"strconv"
 	"strings"
 	"syscall"
 	"time"
@@ -103,7 +104,7 @@ func (s *Server) Stop() {
 }
 
 func (s *Server) launch(ctx context.Context, daemon, data, password, logPath string, more []string) error {
-	port, err := freePort()
+	port, err := portIn(filepath.Join(filepath.Dir(data), "port"))
 	if err != nil {
 		return err
 	}
@@ -255,13 +256,20 @@ func shortTemp() string {
 	return "/tmp"
 }
 
-func freePort() (int, error) {
-	listener, err := net.Listen("tcp", "127.0.0.1:0")
-	if err != nil {
-		return 0, err
+// portIn is the port of the last start if that is still free, so that programs
+// find a server that comes back; otherwise another, which is noted.
+func portIn(path string) (int, error) {
+	last, _ := os.ReadFile(path) // none at the first start
+	for _, wish := range []string{string(last), "0"} {
+		listener, err := net.Listen("tcp", "127.0.0.1:"+wish)
+		if err != nil {
+			continue
+		}
+		port := listener.Addr().(*net.TCPAddr).Port
+		listener.Close()
+		return port, os.WriteFile(path, []byte(strconv.Itoa(port)), 0o600)
 	}
-	defer listener.Close()
-	return listener.Addr().(*net.TCPAddr).Port, nil
+	return 0, errors.New("no free port on 127.0.0.1")
 }
 
 // tail is the last lines of a log.

@@ -45,6 +45,8 @@ func Open(dsn string) (*Store, error) {
 		return nil, fmt.Errorf("database address: %w", err)
 	}
 	config.ParseTime = true
+	// A server that hangs is as good as gone: say so rather than hang with it.
+	config.Timeout, config.ReadTimeout, config.WriteTimeout = 5*time.Second, 15*time.Second, 15*time.Second
 	config.Loc = time.UTC
 	config.Collation = "utf8mb4_unicode_ci"
 	config.ClientFoundRows = true // a compare-and-set counts the row it found

@@ -85,7 +85,7 @@ func (s *Server) render(w http.ResponseWriter, r *http.Request, status int, name
 	} else if f.Plan != nil {
 		f.Here = f.Plan.Href(f.Plan.Stage)
 	}
-	f.Rider = s.sessions.GetString(r.Context(), riderName)
+	f.Rider = nameOf(r)
 	var out bytes.Buffer
 	if err := p.template.Execute(&out, f); err != nil {
 		return err

@@ -67,7 +67,24 @@ func (s *Server) signedIn(next http.Handler) http.Handler {
 	})
 }
 
-type unitsKey struct{}
+// named puts the name of who is signed in where any page finds it, also one that
+// is shown because the session could not be read.
+func (s *Server) named(next http.Handler) http.Handler {
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		name := s.sessions.GetString(r.Context(), riderName)
+		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), nameKey{}, name)))
+	})
+}
+
+func nameOf(r *http.Request) string {
+	name, _ := r.Context().Value(nameKey{}).(string)
+	return name
+}
+
+type (
+	nameKey  struct{}
+	unitsKey struct{}
+)
 
 // unitsOf the rider who is signed in; metric for anybody else.
 func unitsOf(r *http.Request) words.Units {

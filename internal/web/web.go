@@ -73,7 +73,7 @@ func (s *Server) routes() http.Handler {
 	r.Get("/healthz", s.health)
 	r.Handle("/assets/{hash}/{name}", s.assets)
 	r.Group(func(r chi.Router) {
-		r.Use(s.sessions.LoadAndSave)
+		r.Use(s.sessions.LoadAndSave, s.named)
 		r.NotFound(s.handle(func(http.ResponseWriter, *http.Request) error { return store.ErrNotFound }))
 		r.MethodNotAllowed(s.handle(func(http.ResponseWriter, *http.Request) error { return errMethod }))
 		r.Get("/", s.handle(s.front))
