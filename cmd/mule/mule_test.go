@@ -139,12 +139,15 @@ func TestDemo(t *testing.T) {
 	second.stop(t)
 }
 
+var programDir string
+
 // program is built once for all tests that run it.
 var program = sync.OnceValues(func() (string, error) {
 	dir, err := os.MkdirTemp("", "mule-program-")
 	if err != nil {
 		return "", err
 	}
+	programDir = dir
 	path := filepath.Join(dir, "mule")
 	if out, err := exec.Command("go", "build", "-o", path, ".").CombinedOutput(); err != nil {
 		return "", fmt.Errorf("%w: %s", err, out)
@@ -154,8 +157,8 @@ var program = sync.OnceValues(func() (string, error) {
 
 func TestMain(m *testing.M) {
 	code := m.Run()
-	if path, err := program(); err == nil {
-		os.RemoveAll(filepath.Dir(path))
+	if programDir != "" {
+		os.RemoveAll(programDir)
 	}
 	os.Exit(code)
 }

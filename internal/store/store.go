@@ -49,6 +49,9 @@ func Open(dsn string) (*Store, error) {
 	config.Timeout, config.ReadTimeout, config.WriteTimeout = 5*time.Second, 15*time.Second, 15*time.Second
 	config.Loc = time.UTC
 	config.Collation = "utf8mb4_unicode_ci"
+	// Parameters are bound by the driver, one way to the server instead of three;
+	// it escapes by the connection's character set, which is utf8mb4.
+	config.InterpolateParams = true
 	config.ClientFoundRows = true // a compare-and-set counts the row it found
 	if config.Params == nil {
 		config.Params = map[string]string{}

@@ -5,6 +5,7 @@ import (
 	"math"
 	"net/http"
 	"slices"
+	"strconv"
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/eval"
@@ -29,12 +30,14 @@ type gearingView struct {
 	Working  []gaugeView
 }
 
-// markView is a mark of the field with its link.
+// markView is a mark of the field with its link. The field has some hundred of
+// them, so what the template would work out is worked out here.
 type markView struct {
-	draw.Mark
-	Href  string
-	Title string
-	Tried bool
+	X, Y, Front, Rear string
+	Class             string
+	Href, Title       string
+	Standard          bool
+	Under             string // class and shape of the sign under it, "" for none
 }
 
 type fieldRow struct {
@@ -42,13 +45,7 @@ type fieldRow struct {
 	Cells []fieldCell
 }
 
-type fieldCell struct {
-	Rear           int
-	Pace, RPM      string
-	Href, Word     string
-	Current, Fits  bool
-	Standard, Have bool
-}
+type fieldCell struct{ Class, Pace, RPM, Words string }
 
 type gearRow struct{ Gear, From, To, Cruise, Step string }
 
@@ -89,9 +86,7 @@ func (d *desk) gearing(tried []plan.Choice) (gearingView, error) {
 	v.Field = draw.SprocketField(d.shown(field))
 	v.Speed = d.units.Of("km/h")
 	for _, m := range v.Field.Marks {
-		mark := d.mark(m)
-		mark.Tried = len(tried) > 0 && m.Figures.Pair == after.Facts.Pair
-		v.Marks = append(v.Marks, mark)
+		v.Marks = append(v.Marks, d.mark(m, len(tried) > 0 && m.Figures.Pair == after.Facts.Pair))
 	}
 	v.table(d, field)
 	v.Hint = hint(d.units, field)
@@ -123,9 +118,26 @@ func (d *desk) shownGears(gears []eval.GearRange) []eval.GearRange {
 	return gears
 }
 
-func (d *desk) mark(m draw.Mark) markView {
+func (d *desk) mark(m draw.Mark, tried bool) markView {
 	p, u := m.Figures, d.units
-	v := markView{Mark: m, Href: d.href("gearing")}
+	v := markView{
+		X: m.X.String(), Y: m.Y.String(), Front: strconv.Itoa(p.Pair.Front), Rear: strconv.Itoa(p.Pair.Rear),
+		Href: d.href("gearing"), Standard: p.Standard, Class: "pair",
+	}
+	for _, class := range []struct {
+		is   bool
+		name string
+	}{{p.Allowed, " is-allowed"}, {p.Current, " is-current"}, {p.NoChain, " is-unreachable"}, {tried, " is-tried"}} {
+		if class.is {
+			v.Class += class.name
+		}
+	}
+	switch {
+	case p.NoChain:
+		v.Under = "no-chain"
+	case p.NewChain:
+		v.Under = "new-chain"
+	}
 	if len(p.Choices) > 0 {
 		v.Href = d.href("gearing", tries(p.Choices)...)
 	}
@@ -175,10 +187,19 @@ func (v *gearingView) table(d *desk, field eval.SprocketField) {
 		row := fieldRow{Front: front}
 		for _, rear := range v.Rears {
 			p, ok := at[drive.Pair{Front: front, Rear: rear}]
-			cell := fieldCell{Rear: rear, Have: ok}
-			if ok {
-				cell.Pace, cell.RPM = d.units.Quantity("crawl-speed", p.PaceKmh, "km/h"), words.Number(p.CruiseRPM, 0)
-				cell.Current, cell.Standard, cell.Fits = p.Current, p.Standard, p.Allowed
+			if !ok {
+				row.Cells = append(row.Cells, fieldCell{Class: "num"})
+				continue
+			}
+			cell := fieldCell{Class: "num", Pace: d.units.Quantity("crawl-speed", p.PaceKmh, "km/h"), RPM: words.Number(p.CruiseRPM, 0)}
+			for _, mark := range []struct {
+				is          bool
+				class, word string
+			}{{p.Current, " is-current", "plan "}, {p.Standard, "", "std "}, {p.Allowed, " is-allowed", "fits"}} {
+				if mark.is {
+					cell.Class += mark.class
+					cell.Words += mark.word
+				}
 			}
 			row.Cells = append(row.Cells, cell)
 		}

@@ -9,7 +9,6 @@ import (
 	"path"
 	"strings"
 
-	"valiantmule/internal/words"
 	thirdparty "valiantmule/third_party"
 )
 
@@ -32,12 +31,20 @@ type frame struct {
 // parsePages parses each file of pages/ with the shared ones, which start with
 // an underscore.
 func parsePages(assets *bundle) (map[string]*page, error) {
+	icons, err := iconsOf()
+	if err != nil {
+		return nil, err
+	}
 	functions := template.FuncMap{
-		"asset":  assets.path,
-		"icon":   icon,
-		"number": words.Number,
-		"join":   strings.Join,
-		"pair":   func(a, b any) [2]any { return [2]any{a, b} },
+		"asset": assets.path,
+		"join":  strings.Join,
+		"icon": func(name string) (template.HTML, error) {
+			svg, ok := icons[name]
+			if !ok {
+				return "", fmt.Errorf("no icon %q: scripts/assets lists them", name)
+			}
+			return svg, nil
+		},
 	}
 	entries, err := pageFiles.ReadDir("pages")
 	if err != nil {
@@ -57,13 +64,23 @@ func parsePages(assets *bundle) (map[string]*page, error) {
 	return pages, nil
 }
 
-// icon is a vendored icon, hidden from screen readers: a word stands beside it.
-func icon(name string) (template.HTML, error) {
-	svg, err := thirdparty.Files.ReadFile("bootstrap-icons/" + name + ".svg")
+// iconsOf reads the vendored icons, hidden from screen readers: a word stands
+// beside each.
+func iconsOf() (map[string]template.HTML, error) {
+	const dir = "bootstrap-icons"
+	entries, err := thirdparty.Files.ReadDir(dir)
 	if err != nil {
-		return "", err
+		return nil, err
 	}
-	return template.HTML(strings.Replace(string(svg), "<svg ", `<svg aria-hidden="true" `, 1)), nil
+	icons := map[string]template.HTML{}
+	for _, e := range entries {
+		svg, err := thirdparty.Files.ReadFile(dir + "/" + e.Name())
+		if err != nil {
+			return nil, err
+		}
+		icons[strings.TrimSuffix(e.Name(), ".svg")] = template.HTML(strings.Replace(string(svg), "<svg ", `<svg aria-hidden="true" `, 1))
+	}
+	return icons, nil
 }
 
 // show answers with a page that is not a plan's.

@@ -69,7 +69,7 @@ func (s *Server) routes() http.Handler {
 	s.sessions.ErrorFunc = s.fail
 	r := chi.NewRouter()
 	r.Use(s.recoverer, policy, http.NewCrossOriginProtection().Handler,
-		middleware.RequestSize(maxBody), middleware.GetHead, middleware.Compress(5, compressed...))
+		middleware.RequestSize(maxBody), middleware.GetHead, middleware.Compress(2, compressed...))
 	r.Get("/healthz", s.health)
 	r.Handle("/assets/{hash}/{name}", s.assets)
 	r.Group(func(r chi.Router) {

@@ -4,7 +4,6 @@ import (
 	"bytes"
 	"compress/gzip"
 	"context"
-	"fmt"
 	"io"
 	"log/slog"
 	"mime/multipart"
@@ -22,7 +21,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/calc"
-	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/format"
 	"valiantmule/internal/mariadb/mariadbtest"
@@ -800,27 +798,4 @@ func TestCalculators(t *testing.T) {
 	status, _, _ = v.post(plan+"/calculations/drop", url.Values{"base": {base(page)}, "index": {"0"}})
 	assert.Equal(t, http.StatusSeeOther, status)
 	assert.NotContains(t, v.page("/calculators/chain?plan="+id), "with the taller tyre")
-}
-
-// BenchmarkPage is the heaviest page behind the whole handler, compressed.
-func BenchmarkPage(b *testing.B) {
-	s := newSite(b)
-	v, path := s.demo(b)
-	for _, stage := range []string{"brief", "tyres", "gearing"} {
-		b.Run(stage, func(b *testing.B) {
-			b.ReportAllocs()
-			for b.Loop() {
-				v.page(fmt.Sprintf("%s/%s?loadout=travel", path, stage))
-			}
-		})
-	}
-}
-
-// BenchmarkPreviewAllTyres is a stage that holds every tyre against the plan.
-func BenchmarkPreviewAllTyres(b *testing.B) {
-	s := newSite(b)
-	v, path := s.demo(b)
-	for b.Loop() {
-		v.page(path + "/tyres?loadout=travel&all=1&try=" + string(plan.RearTyre) + ":wether-130-80-18")
-	}
 }

@@ -112,7 +112,7 @@ document.addEventListener('alpine:init', () => {
 
     neighbour(at, [along, down]) {
       const all = this.pairs();
-      const place = (pair) => pair.querySelector('.dot').cx.baseVal.value;
+      const place = (pair) => pair.transform.baseVal.getItem(0).matrix.e;
       if (along) {
         const row = all.filter((p) => p.dataset.front === at.dataset.front).sort((a, b) => place(a) - place(b));
         return row[row.indexOf(at) + along];

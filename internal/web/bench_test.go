@@ -1,0 +1,100 @@
+package web_test
+
+import (
+	"fmt"
+	"io"
+	"net/http"
+	"net/http/httptest"
+	"slices"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/plan"
+)
+
+// BenchmarkPage is the heaviest page behind the whole handler, compressed.
+func BenchmarkPage(b *testing.B) {
+	s := newSite(b)
+	v, path := s.demo(b)
+	for _, stage := range []string{"brief", "tyres", "gearing"} {
+		b.Run(stage, func(b *testing.B) {
+			b.ReportAllocs()
+			for b.Loop() {
+				v.page(fmt.Sprintf("%s/%s?loadout=travel", path, stage))
+			}
+		})
+	}
+}
+
+// BenchmarkPreviewAllTyres is a stage that holds every tyre against the plan.
+func BenchmarkPreviewAllTyres(b *testing.B) {
+	s := newSite(b)
+	v, path := s.demo(b)
+	for b.Loop() {
+		v.page(path + "/tyres?loadout=travel&all=1&try=" + string(plan.RearTyre) + ":wether-130-80-18")
+	}
+}
+
+// BenchmarkFiftyRiders is fifty riders with a page a second each; it reports the
+// middle and the slowest hundredth of the answers.
+func BenchmarkFiftyRiders(b *testing.B) {
+	s := newSite(b)
+	first, path := s.demo(b)
+	pages := []string{"/brief", "/bike", "/tyres?try=rear-tyre:wether-130-80-18", "/gearing?try=rear-sprocket:rear-h6-47", "/spend", "/working/cost"}
+	for _, page := range pages {
+		first.page(path + page)
+	}
+	const riders, seconds = 50, 10
+	for b.Loop() {
+		var lock sync.Mutex
+		var took []time.Duration
+		var all sync.WaitGroup
+		for rider := range riders {
+			all.Go(func() {
+				time.Sleep(time.Second * time.Duration(rider) / riders) // they do not all come at once
+				tick := time.NewTicker(time.Second)
+				defer tick.Stop()
+				for n := range seconds {
+					start := time.Now()
+					first.page(path + pages[(rider+n)%len(pages)])
+					lock.Lock()
+					took = append(took, time.Since(start))
+					lock.Unlock()
+					<-tick.C
+				}
+			})
+		}
+		all.Wait()
+		slices.Sort(took)
+		b.ReportMetric(float64(took[len(took)/2].Microseconds())/1000, "ms-median")
+		b.ReportMetric(float64(took[len(took)*99/100].Microseconds())/1000, "ms-p99")
+	}
+}
+
+// BenchmarkSaturation is as many pages as the machine gives, beside a bare
+// handler that sends the same bytes.
+func BenchmarkSaturation(b *testing.B) {
+	s := newSite(b)
+	v, path := s.demo(b)
+	page := v.page(path + "/tyres")
+	bare := httptest.NewServer(http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		_, _ = io.WriteString(w, page)
+	}))
+	defer bare.Close()
+	for name, address := range map[string]string{"tyres": s.URL + path + "/tyres", "bare": bare.URL} {
+		b.Run(name, func(b *testing.B) {
+			b.RunParallel(func(pb *testing.PB) {
+				for pb.Next() {
+					answer, err := v.client.Get(address)
+					require.NoError(b, err)
+					_, err = io.Copy(io.Discard, answer.Body)
+					require.NoError(b, err)
+					require.NoError(b, answer.Body.Close())
+				}
+			})
+		})
+	}
+}
