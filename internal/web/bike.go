@@ -75,6 +75,21 @@ type bikeCard struct {
 	Current, Tried             bool
 }
 
+func (v bikeView) with(state formState) formBody {
+	v.formState = state.at(v.formState)
+	return v
+}
+
+// bikeForm is the sheet of the bike.
+func (s *Server) bikeForm() stageForm {
+	return stageForm{
+		stage: "bike", title: "The bike as typed", save: "Save the sheet", read: (*desk).readBike,
+		view: func(r *http.Request, d *desk, typed url.Values, errs formErrors) (formBody, error) {
+			return s.bike(r, d, typed, errs)
+		},
+	}
+}
+
 // blankBike is what a rider starts from whose bike is not in the list.
 const blankBike = "own-bike"
 
@@ -255,6 +270,9 @@ func standardOf(b *plan.Bike, slot plan.Slot, form url.Values, errs formErrors) 
 // readBike is the plan with a bike as typed, and what changed in words.
 func (d *desk) readBike(form url.Values) (*plan.Plan, []string, formErrors) {
 	errs := formErrors{}
+	if d.Plan.Bike == nil {
+		return d.Plan, nil, formErrors{"form": "Take a bike first."}
+	}
 	changed, b := *d.Plan, *d.Plan.Bike
 	changed.Bike = &b
 	var summary []string
@@ -365,50 +383,4 @@ func readStandard(b *plan.Bike, slot plan.Slot, form url.Values, origin sheet.Or
 		b.SetStandard(part)
 	}
 	return nil
-}
-
-func (s *Server) tryBike(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.openWithBike(r)
-	if err != nil {
-		return err
-	}
-	changed, _, errs := d.readBike(r.PostForm)
-	bench, err := d.triedForm("The bike as typed", "Save the sheet", "bike", changed, errs)
-	if err != nil {
-		return err
-	}
-	view, err := s.bike(r, d, r.PostForm, errs)
-	if err != nil {
-		return err
-	}
-	return s.showStage(w, r, http.StatusOK, d, "bike", bench, view)
-}
-
-func (s *Server) saveBike(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.openWithBike(r)
-	if err != nil {
-		return err
-	}
-	changed, summary, errs := d.readBike(r.PostForm)
-	return s.saveForm(w, r, d, form{
-		stage: "bike", changed: changed, summary: summary, errs: errs,
-		fields: func(d *desk) ([]fieldView, error) {
-			v, err := s.bike(r, d, nil, nil)
-			return v.fields(), err
-		},
-		again: func(typed url.Values, errs formErrors, state formState) (any, error) {
-			v, err := s.bike(r, d, typed, errs)
-			v.formState = state.on(v.formState)
-			return v, err
-		},
-	})
-}
-
-// openWithBike is open for what needs a bike in the plan.
-func (s *Server) openWithBike(r *http.Request) (*desk, error) {
-	d, err := s.open(r)
-	if err == nil && d.Plan.Bike == nil {
-		err = store.ErrNotFound
-	}
-	return d, err
 }

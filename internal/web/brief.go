@@ -30,6 +30,13 @@ func briefState(b *plan.Brief) verdict.State {
 	return verdict.OK
 }
 
+var briefForm = stageForm{
+	stage: "brief", title: "The brief as typed", save: "Save the brief", read: (*desk).readBrief,
+	view: func(_ *http.Request, d *desk, typed url.Values, errs formErrors) (formBody, error) {
+		return d.brief(typed, errs), nil
+	},
+}
+
 // briefView is the form of the brief and of one loadout.
 type briefView struct {
 	Name, Start fieldView
@@ -64,6 +71,11 @@ type loadRow struct {
 
 // blankRows are offered for new lines.
 const blankRows = 2
+
+func (v briefView) with(state formState) formBody {
+	v.formState = state.at(v.formState)
+	return v
+}
 
 func (d *desk) brief(form url.Values, errs formErrors) briefView {
 	p := d.Plan
@@ -228,47 +240,4 @@ func loadsText(p *plan.Plan, id string) string {
 		words = append(words, strings.TrimSpace(fmt.Sprintf("%s %s", l.Name, l.Mass)))
 	}
 	return strings.Join(words, ", ")
-}
-
-func (s *Server) briefPage(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.open(r)
-	if err != nil {
-		return err
-	}
-	bench, _, err := d.tried(r, "brief")
-	if err != nil {
-		return err
-	}
-	return s.showStage(w, r, http.StatusOK, d, "brief", bench, d.brief(nil, nil))
-}
-
-// tryBrief holds a brief as typed against the one that is saved.
-func (s *Server) tryBrief(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.open(r)
-	if err != nil {
-		return err
-	}
-	changed, _, errs := d.readBrief(r.PostForm)
-	bench, err := d.triedForm("The brief as typed", "Save the brief", "brief", changed, errs)
-	if err != nil {
-		return err
-	}
-	return s.showStage(w, r, http.StatusOK, d, "brief", bench, d.brief(r.PostForm, errs))
-}
-
-func (s *Server) saveBrief(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.open(r)
-	if err != nil {
-		return err
-	}
-	changed, summary, errs := d.readBrief(r.PostForm)
-	return s.saveForm(w, r, d, form{
-		stage: "brief", changed: changed, summary: summary, errs: errs,
-		fields: func(d *desk) ([]fieldView, error) { return d.brief(nil, nil).fields(), nil },
-		again: func(typed url.Values, errs formErrors, state formState) (any, error) {
-			v := d.brief(typed, errs)
-			v.formState = state.on(v.formState)
-			return v, nil
-		},
-	})
 }

@@ -12,8 +12,8 @@ import (
 // formErrors are what is wrong with a form, by field.
 type formErrors map[string]string
 
-// on is the state with the addresses of another.
-func (s formState) on(other formState) formState {
+// at is the state with the addresses of another.
+func (s formState) at(other formState) formState {
 	s.Try, s.Save = other.Try, other.Save
 	return s
 }

@@ -12,6 +12,13 @@ import (
 	"valiantmule/internal/core/plan"
 )
 
+var spendForm = stageForm{
+	stage: "spend", title: "The ledger as typed", save: "Save the ledger", read: (*desk).readSpend,
+	view: func(_ *http.Request, d *desk, typed url.Values, errs formErrors) (formBody, error) {
+		return d.spend(typed, errs), nil
+	},
+}
+
 // spendView is the ledger of the plan: the parts that were chosen, and the other
 // sums.
 type spendView struct {
@@ -63,46 +70,9 @@ func (v spendView) fields() []fieldView {
 	return fields
 }
 
-func (s *Server) spendPage(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.open(r)
-	if err != nil {
-		return err
-	}
-	bench, _, err := d.tried(r, "spend")
-	if err != nil {
-		return err
-	}
-	return s.showStage(w, r, http.StatusOK, d, "spend", bench, d.spend(nil, nil))
-}
-
-func (s *Server) trySpend(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.open(r)
-	if err != nil {
-		return err
-	}
-	changed, _, errs := d.readSpend(r.PostForm)
-	bench, err := d.triedForm("The ledger as typed", "Save the ledger", "spend", changed, errs)
-	if err != nil {
-		return err
-	}
-	return s.showStage(w, r, http.StatusOK, d, "spend", bench, d.spend(r.PostForm, errs))
-}
-
-func (s *Server) saveSpend(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.open(r)
-	if err != nil {
-		return err
-	}
-	changed, summary, errs := d.readSpend(r.PostForm)
-	return s.saveForm(w, r, d, form{
-		stage: "spend", changed: changed, summary: summary, errs: errs,
-		fields: func(d *desk) ([]fieldView, error) { return d.spend(nil, nil).fields(), nil },
-		again: func(typed url.Values, errs formErrors, state formState) (any, error) {
-			v := d.spend(typed, errs)
-			v.formState = state.on(v.formState)
-			return v, nil
-		},
-	})
+func (v spendView) with(state formState) formBody {
+	v.formState = state.at(v.formState)
+	return v
 }
 
 func needsOf(chosen string) []optionView {

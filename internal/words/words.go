@@ -100,7 +100,7 @@ func free(v float64) string {
 		return "?"
 	}
 	digits := 0
-	for a := math.Abs(v); digits < 5 && a != 0 && a < 10000; digits++ {
+	for a := math.Abs(v); digits < 4 && a != 0 && a < 10000; digits++ {
 		a *= 10
 	}
 	return trimmed(v, digits)

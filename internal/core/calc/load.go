@@ -7,6 +7,7 @@ import (
 
 	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/sheet"
 )
 
 var rangeCalculator = Calculator{
@@ -63,11 +64,13 @@ func axles(in input) ([]Result, error) {
 	rear := Result{"rear_kg", "Rear axle", "kg", sum.RearKg}
 	total := Result{"total_kg", "Together", "kg", sum.TotalKg()}
 	share := Result{"front_percent", "In front", "%", 100 * sum.FrontKg / sum.TotalKg()}
-	given := make([]Result, len(items))
-	for i, it := range items {
-		given[i] = Result{"", fmt.Sprintf("item at %+g mm", it.XMM), "kg", it.MassKg}
+	if in.working != nil {
+		given := []sheet.Value{in.value("wheelbase_mm"), in.value("kerb_front_kg"), in.value("kerb_rear_kg")}
+		for _, it := range items {
+			given = append(given, sheet.Value{Name: fmt.Sprintf("item at %g mm", it.XMM), Number: it.MassKg, Unit: "kg", Origin: sheet.Rider})
+		}
+		in.working.Step(load.AxleFormula, front.sheet(), given...)
 	}
-	in.step(load.AxleFormula, front, []string{"wheelbase_mm", "kerb_front_kg", "kerb_rear_kg"}, given...)
 	in.step(load.AxleFormula, rear, nil, total, front)
 	return []Result{front, rear, total, share}, nil
 }
