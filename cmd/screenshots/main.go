@@ -43,6 +43,7 @@ var views = []view{
 	{name: "gearing-garage", path: "gearing?loadout=travel", garage: true},
 	{name: "gearing-phone", path: "gearing?loadout=travel&try=rear-sprocket:rear-h6-47", phone: true},
 	{name: "spend", path: "spend?loadout=travel"},
+	{name: "account", path: "/account"},
 	{name: "history", path: "history?loadout=travel"},
 	{name: "variants", path: "variants?loadout=travel"},
 	{name: "calculator", path: "/calculators/chain?front=15&rear=47&pitch_mm=15.875&centre_mm=639"},
