@@ -28,7 +28,8 @@ type view struct {
 	path   string // behind the plan's, or from the root with a slash
 	garage bool   // the dark theme
 	phone  bool
-	then   []chromedp.Action[chromedp.Void]
+	work   []chromedp.Action[chromedp.Void] // done on the page before it is looked at afresh
+	then   []chromedp.Action[chromedp.Void] // done on it before the picture
 }
 
 const signInPath = "/sign-in"
@@ -44,12 +45,28 @@ var views = []view{
 	{name: "gearing-phone", path: "gearing?loadout=travel&try=rear-sprocket:rear-h6-47", phone: true},
 	{name: "spend", path: "spend?loadout=travel"},
 	{name: "account", path: "/account"},
-	{name: "history", path: "history?loadout=travel"},
-	{name: "variants", path: "variants?loadout=travel"},
 	{name: "calculator", path: "/calculators/chain?front=15&rear=47&pitch_mm=15.875&centre_mm=639"},
 	{name: "working", path: "gearing?loadout=travel", then: []chromedp.Action[chromedp.Void]{
 		chromedp.Click(chromedp.CSS(`.strip [data-gauge="crawl-speed"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")),
 	}},
+	// The last two need a plan that somebody has worked on.
+	{name: "history", path: "history?loadout=travel", work: []chromedp.Action[chromedp.Void]{
+		fit("gearing?try=rear-sprocket:rear-h6-47"), fit("gearing?try=chain:chain-520-112"), fit("tyres?try=rear-tyre:wether-140-80-18"),
+	}},
+	{name: "variants", path: "variants?loadout=travel", work: []chromedp.Action[chromedp.Void]{
+		chromedp.SetValue(chromedp.ID("f-name"), "On the small one"), chromedp.Click(chromedp.ID("split")),
+		chromedp.WaitVisible(chromedp.CSS(".variants thead th:nth-child(3)")), fit("bike?bike=fennick-300"),
+	}},
+}
+
+// fit lays something on the bench by the address of a stage and puts it in the
+// plan.
+func fit(path string) chromedp.Action[chromedp.Void] {
+	visit := fmt.Sprintf(`location.href = location.pathname.replace(/[^/]*$/, '') + %q`, path)
+	return chromedp.Steps(
+		chromedp.Evaluate[chromedp.Void](visit), chromedp.WaitVisible(chromedp.CSS("[data-fit]")),
+		chromedp.Click(chromedp.CSS("[data-fit]")), chromedp.WaitNotPresent(chromedp.CSS("[data-fit]")), chromedp.WaitVisible(chromedp.CSS(".strip")),
+	)
 }
 
 func main() {
@@ -152,8 +169,12 @@ func (v view) shoot(tab context.Context, site, plan, file string, full bool) err
 	steps := []chromedp.Action[chromedp.Void]{
 		chromedp.EmulateViewport(width, height, options...),
 		chromedp.Navigate(site + path),
-		chromedp.SetAttributeValue(chromedp.CSS("html"), "data-theme", theme),
 	}
+	if v.work != nil {
+		steps = append(append(steps, v.work...), chromedp.Navigate(site+path))
+	}
+	steps = append(steps,
+		chromedp.SetAttributeValue(chromedp.CSS("html"), "data-theme", theme))
 	steps = append(steps, v.then...)
 	if err := chromedp.Do(tab, steps...); err != nil {
 		return err

@@ -187,7 +187,9 @@ func (s *Server) bike(r *http.Request, d *desk, form url.Values, errs formErrors
 		v.Bikes = append(v.Bikes, bikeCard{
 			ID: b.ID, Name: b.Name, Kind: b.Kind, Note: b.Note, Href: d.href("bike", "bike", b.ID), Tried: tried == b.ID,
 			Current: v.Has && d.Plan.Bike.ID == b.ID,
-			Facts:   []string{b.KerbMass.String(), b.Power.String(), "seat " + b.SeatHeight.String()},
+			Facts: []string{
+				d.units.Plain(b.KerbMass.In("kg"), "kg"), d.units.Plain(b.Power.In("kW"), "kW"), "seat " + d.units.Plain(b.SeatHeight.In("mm"), "mm"),
+			},
 		})
 	}
 	v.Bikes = append(v.Bikes, bikeCard{

@@ -95,11 +95,11 @@ type linkView struct {
 }
 
 type stageView struct {
-	Number           int
-	ID, Name, Detail string
-	State            stateView
-	Current          bool
-	Href             string
+	Number   int
+	ID, Name string
+	State    stateView
+	Current  bool
+	Href     string
 }
 
 // stages in the order of the work, with the gauges that each settles.

@@ -141,7 +141,8 @@ func (d *desk) mark(m draw.Mark, tried bool) markView {
 	if len(p.Choices) > 0 {
 		v.Href = d.href("gearing", tries(p.Choices)...)
 	}
-	v.Title = fmt.Sprintf("%d/%d: walking pace %s, %s at the cruise, %s", p.Pair.Front, p.Pair.Rear,
+	v.Title = fmt.Sprintf("%d/%d: %s against standard, walking pace %s, %s at the cruise, %s", p.Pair.Front, p.Pair.Rear,
+		u.Quantity("gear-change", p.ChangePercent, "%"),
 		u.Quantity("crawl-speed", p.PaceKmh, "km/h"), u.Quantity("cruise-rpm", p.CruiseRPM, "rpm"), pairWord(p))
 	return v
 }

@@ -143,6 +143,7 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 		return err
 	}
 	view.OnlyItself = len(variants) == 1
+	points := variantRow{Name: "Open points"}
 	for _, snapshot := range variants {
 		loadout := d.loadout
 		if _, err := snapshot.Plan.Loadout(loadout); err != nil {
@@ -171,8 +172,16 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 				at++
 			}
 		}
+		points.Cells = append(points.Cells, openPoints(report))
 	}
+	view.Rows = append([]variantRow{points}, view.Rows...)
 	return s.render(w, r, status, "variants", frame{Title: "Variants · " + d.Plan.Name, Plan: d.view("variants", nil), Body: view})
+}
+
+// openPoints counts what the rules say of a variant, with the worst of it.
+func openPoints(report *eval.LoadoutReport) gaugeView {
+	said := eval.LoadoutReport{Findings: report.Findings}
+	return gaugeView{Value: strconv.Itoa(len(report.Findings)), State: stateOf(said.Worst()), Limited: true}
 }
 
 // sideBySide are the figures behind the gauges that variants are compared by;

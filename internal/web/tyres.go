@@ -172,7 +172,10 @@ func (d *desk) tyreOption(c plan.Choice, diff eval.Difference, keep []string, tr
 	}
 	o.State = stateOf(worst)
 	if part != nil {
-		o.Mass, o.Note = part.Mass.String(), part.Note
+		o.Note = part.Note
+		if part.Mass.Known() {
+			o.Mass = d.units.Plain(part.Mass.In("kg"), "kg")
+		}
 		if part.Price.Known() {
 			o.Price = part.Price.Display()
 		}

@@ -29,7 +29,6 @@ type gaugeView struct {
 	LimitWord   string
 	Band        string
 	State       stateView
-	Known       bool
 	Needs       string // the first thing that is missing, "" for a known figure
 	Missing     []string
 	Href        string  // of its working
@@ -45,12 +44,12 @@ func gaugeOf(u words.Units, f eval.Figure, href string) gaugeView {
 	if f.Limited {
 		g.Limited, g.Limit, g.LimitWord = true, u.Limit(f), limitWords[f.ID]
 		if g.LimitWord == "" {
-			g.LimitWord = "at most"
+			g.LimitWord = "max"
 		}
 		span = max(f.Value, f.Limit) * 1.15
 		g.Notch = share(f.Limit, span)
 	}
-	if g.Known = f.Known; g.Known {
+	if f.Known {
 		g.Fill = share(f.Value, span)
 	}
 	if f.State == verdict.Unknown && len(f.Missing) > 0 {

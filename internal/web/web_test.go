@@ -594,6 +594,7 @@ func TestVariants(t *testing.T) {
 	v.post(other+"/bike/take", url.Values{"base": {base(page)}, "bike": {"fennick-300"}})
 	side := strings.ReplaceAll(v.page(plan+"/variants?loadout=travel"), "\u00a0", " ")
 	assert.Regexp(t, `(?s)The salt-pan loop.*Holt 650 Drover.*On the small one.*Fennick 300 Trail`, side, "another bike is allowed")
+	assert.Regexp(t, `(?s)Open points.*?is-watch"><b>5<.*?is-stop"><b>`, side, "what does not fit the other bike is not hidden by its figures")
 	assert.Regexp(t, `(?s)Loaded mass.*?320\.9 kg.*?290\.8 kg`, side)
 }
 

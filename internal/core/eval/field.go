@@ -124,7 +124,6 @@ type GearRange struct {
 	FromRPM, ToRPM    float64
 	FromKmh, ToKmh    float64
 	CruiseRPM         float64 // at the brief's cruise
-	OverallRatio      float64
 	StepToNextPercent float64 // engine speed falls by, to the next gear; NaN for the last
 }
 
@@ -145,7 +144,7 @@ func Fan(report *LoadoutReport) []GearRange {
 	for i, ratio := range ratios {
 		overall := drive.Overall(b.Primary.In(""), ratio, f.Pair.Ratio())
 		g := GearRange{
-			Gear: i + 1, OverallRatio: overall, FromRPM: clean, ToRPM: highest,
+			Gear: i + 1, FromRPM: clean, ToRPM: highest,
 			FromKmh:           drive.SpeedKmh(clean, overall, f.CircumferenceMM.Rear),
 			ToKmh:             drive.SpeedKmh(highest, overall, f.CircumferenceMM.Rear),
 			CruiseRPM:         drive.RPM(f.CruiseKmh, overall, f.CircumferenceMM.Rear),
