@@ -2,14 +2,20 @@ package unit
 
 import (
 	"errors"
+	"math"
 	"strconv"
 	"strings"
 )
 
 var (
 	errNoNumber = errors.New("number missing")
+	errTooLarge = errors.New("more than anybody measures")
 	errTwoMarks = errors.New("two decimal marks: write thousands without a separator")
 )
+
+// most is far beyond every quantity of the trade and far from overflow in any
+// unit.
+const most = 1e15
 
 // Number reads a decimal number with a point or a comma. Exponents, thousands
 // separators, NaN and infinities are refused: nobody measures them.
@@ -27,6 +33,9 @@ func Number(text string) (float64, error) {
 	v, err := strconv.ParseFloat(strings.Replace(text, ",", ".", 1), 64)
 	if err != nil {
 		return 0, errors.New("not a plain number")
+	}
+	if math.Abs(v) > most {
+		return 0, errTooLarge
 	}
 	return v, nil
 }
