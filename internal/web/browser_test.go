@@ -29,7 +29,7 @@ type window struct {
 }
 
 // patience bounds a whole browser test; nothing waits by the clock.
-const patience = 6 * time.Minute
+const patience = 10 * time.Minute
 
 func (s *site) window(t *testing.T) *window {
 	t.Helper()
