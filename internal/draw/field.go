@@ -91,7 +91,7 @@ func SprocketField(f eval.SprocketField) Field {
 		}
 		d.Cruise = strconv.FormatFloat(math.Round(f.CruiseKmh), 'f', -1, 64)
 	}
-	least, most := f.PaceByRatio/f.PaceLimitKmh, f.CruiseLimitRPM/f.RPMByRatio
+	least, most := f.Window()
 	held := func(ratio float64) N { return x.of(min(max(ratio, low-0.02), high+0.02)) }
 	d.PaceLine = Line{least >= low && least <= high, x.of(least)}
 	d.RPMLine = Line{most >= low && most <= high, x.of(most)}

@@ -139,8 +139,8 @@ func shortName(p *plan.Part) string {
 	if p == nil {
 		return ""
 	}
-	if figure, ok := countFigures[p.Slot]; ok {
-		return strconv.Itoa(int(p.Sets(figure)))
+	if n, ok := p.Count(); ok {
+		return strconv.Itoa(n)
 	}
 	return p.Name
 }

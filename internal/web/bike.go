@@ -236,8 +236,6 @@ func (s *Server) bike(r *http.Request, d *desk, form url.Values, errs formErrors
 // standardSlots are what the sheet asks of the factory's parts.
 var standardSlots = []plan.Slot{plan.FrontTyre, plan.RearTyre, plan.FrontSprocket, plan.RearSprocket, plan.Chain}
 
-var countFigures = map[plan.Slot]plan.Figure{plan.FrontSprocket: plan.FrontTeeth, plan.RearSprocket: plan.RearTeeth, plan.Chain: plan.ChainLinks}
-
 func isTyre(s plan.Slot) bool { return s == plan.FrontTyre || s == plan.RearTyre }
 
 func standardOf(b *plan.Bike, slot plan.Slot, form url.Values, errs formErrors) standardView {
@@ -250,8 +248,8 @@ func standardOf(b *plan.Bike, slot plan.Slot, form url.Values, errs formErrors) 
 		mass = part.Mass.String()
 		if part.Tyre != nil {
 			stored, kind = part.Tyre.Size.String(), string(part.Tyre.Kind)
-		} else {
-			stored = strconv.Itoa(int(part.Sets(countFigures[slot])))
+		} else if n, ok := part.Count(); ok {
+			stored = strconv.Itoa(n)
 		}
 	}
 	v.Value, v.Mass = typed(form, key, stored), typed(form, key+".mass", mass)
@@ -337,7 +335,8 @@ func standardText(b *plan.Bike, slot plan.Slot) string {
 	case part.Tyre != nil:
 		return strings.TrimSpace(fmt.Sprintf("%s %s %s", part.Tyre.Size, part.Tyre.Kind, part.Mass))
 	}
-	return strings.TrimSpace(fmt.Sprintf("%.0f %s", part.Sets(countFigures[slot]), part.Mass))
+	n, _ := part.Count()
+	return strings.TrimSpace(fmt.Sprintf("%d %s", n, part.Mass))
 }
 
 // readStandard sets what the factory put into a slot; empty makes it unknown.

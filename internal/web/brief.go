@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -162,15 +163,7 @@ func (d *desk) readBrief(form url.Values) (*plan.Plan, []string, formErrors) {
 	d.readLoads(&changed, form, errs)
 	note("Loads, "+d.loadout, loadsText(d.Plan, d.loadout), loadsText(&changed, d.loadout))
 	if len(errs) == 0 {
-		for _, problem := range changed.Validate() {
-			if problem.Path == "name" {
-				errs["name"] = problem.What
-			}
-		}
 		problems(&changed, "brief.", errs)
-		if errs["name"] != "" {
-			delete(errs, "form")
-		}
 	}
 	return &changed, summary, errs
 }
@@ -205,7 +198,7 @@ func (d *desk) readLoads(changed *plan.Plan, form url.Values, errs formErrors) {
 		errs["form"] = err.Error()
 		return
 	}
-	if err := loadout.Pillion.Enter(form.Get("pillion"), d.units.Of("kg")); err != nil {
+	if err := cmp.Or(loadout.Pillion.Enter(form.Get("pillion"), d.units.Of("kg")), loadout.Check()); err != nil {
 		errs["pillion"] = err.Error()
 	}
 	loadout.Loads = nil
@@ -220,8 +213,8 @@ func (d *desk) readLoads(changed *plan.Plan, form url.Values, errs formErrors) {
 			errs[key] = "Say what it is."
 		} else if err := item.Mass.Enter(mass, d.units.Of("kg")); err != nil {
 			errs[key] = err.Error()
-		} else if item.Mass.Known() && (item.Mass.Base() < 0 || item.Mass.Base() > 200) {
-			errs[key] = fmt.Sprintf("%s is outside 0–200 kg", item.Mass)
+		} else if err := item.Check(); err != nil {
+			errs[key] = err.Error()
 		}
 		loadout.Loads = append(loadout.Loads, item)
 	}

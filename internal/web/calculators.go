@@ -3,6 +3,7 @@ package web
 import (
 	"errors"
 	"fmt"
+	"math"
 	"net/http"
 	"net/url"
 	"slices"
@@ -167,7 +168,7 @@ func planNumbers(p *plan.Plan) map[string]string {
 	}
 	built, standard := p.Build(), p.BuildStandard()
 	put := func(v float64, keys ...string) {
-		if v == v && v != 0 { // not missing
+		if !math.IsNaN(v) && v != 0 { // teeth that are not known are 0
 			for _, key := range keys {
 				n[key] = strconv.FormatFloat(v, 'f', -1, 64)
 			}
@@ -215,8 +216,7 @@ func planItems(p *plan.Plan) string {
 	base := p.Bike.Wheelbase.In("mm")
 	var items []string
 	add := func(kg float64, place load.Place) {
-		spot, ok := load.SpotOf(place)
-		if at := spot.Share * base; ok && kg == kg && at == at {
+		if at := place.XMM(base); !math.IsNaN(kg) && !math.IsNaN(at) {
 			items = append(items, fmt.Sprintf("%g@%.0f", kg, at))
 		}
 	}

@@ -82,7 +82,10 @@ func changedWords(label, was, now string) string {
 func problems(p *plan.Plan, prefix string, errs formErrors) {
 	for _, problem := range p.Validate() {
 		key, found := strings.CutPrefix(problem.Path, prefix)
-		if !found || strings.ContainsAny(key, ".[") {
+		switch {
+		case problem.Path == "name": // the plan's own
+			key = "name"
+		case !found || strings.ContainsAny(key, ".["):
 			key = "form"
 		}
 		if errs[key] == "" {

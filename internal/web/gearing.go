@@ -210,22 +210,16 @@ func (v *gearingView) table(d *desk, field eval.SprocketField) {
 
 // hint says in a sentence what the field shows.
 func hint(u words.Units, field eval.SprocketField) string {
-	if math.IsNaN(field.PaceLimitKmh) || math.IsNaN(field.CruiseLimitRPM) || math.IsNaN(field.RPMByRatio) || math.IsNaN(field.PaceByRatio) {
+	low, high := field.Window()
+	if math.IsNaN(low) || math.IsNaN(high) {
 		return "Give walking pace, cruise and cruise limit in the brief, and the field shows which pairs it allows."
 	}
-	low, high := field.PaceByRatio/field.PaceLimitKmh, field.CruiseLimitRPM/field.RPMByRatio
 	if low > high {
 		return fmt.Sprintf("No gearing does both: %s walking pace wants a ratio of %s or more, %s at the cruise %s or less. A slower pace wish, a lower cruise or a higher limit opens the window.",
 			u.Quantity("crawl-speed", field.PaceLimitKmh, "km/h"), words.Number(low, 2), u.Quantity("cruise-rpm", field.CruiseLimitRPM, "rpm"), words.Number(high, 2))
 	}
-	allowed := 0
-	for _, p := range field.Pairs {
-		if p.Allowed {
-			allowed++
-		}
-	}
 	return fmt.Sprintf("The brief leaves a window between ratio %s (walking pace) and %s (cruise): %d of %d pairs stand in it.",
-		words.Number(low, 2), words.Number(high, 2), allowed, len(field.Pairs))
+		words.Number(low, 2), words.Number(high, 2), field.Allowed(), len(field.Pairs))
 }
 
 func (v *gearingView) fan(d *desk, after *eval.LoadoutReport) {

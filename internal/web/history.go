@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/knock"
 	"valiantmule/internal/core/plan"
 )
 
@@ -180,8 +181,7 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 
 // openPoints counts what the rules say of a variant, with the worst of it.
 func openPoints(report *eval.LoadoutReport) gaugeView {
-	said := eval.LoadoutReport{Findings: report.Findings}
-	return gaugeView{Value: strconv.Itoa(len(report.Findings)), State: stateOf(said.Worst()), Limited: true}
+	return gaugeView{Value: strconv.Itoa(len(report.Findings)), State: stateOf(knock.Worst(report.Findings)), Limited: true}
 }
 
 // sideBySide are the figures behind the gauges that variants are compared by;

@@ -4,9 +4,9 @@ import (
 	"net/http"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/knock"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/tyre"
-	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/words"
 )
@@ -77,12 +77,11 @@ func (s *Server) tyresPage(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (d *desk) tyres(view *tyresView, tried []plan.Choice) error {
-	keep := []string{"all", "1"}
-	view.Toggle = d.href("tyres", keep...)
+	everything := []string{"all", "1"}
+	view.Toggle = d.href("tyres", everything...)
+	var keep []string
 	if view.All {
-		view.Toggle, keep = d.href("tyres"), []string{"all", "1"}
-	} else {
-		keep = nil
+		view.Toggle, keep = d.href("tyres"), everything
 	}
 	for _, slot := range []plan.Slot{plan.RearTyre, plan.FrontTyre} {
 		wheel, err := d.wheel(slot, view.All, keep, tried)
@@ -164,13 +163,7 @@ func (d *desk) tyreOption(c plan.Choice, diff eval.Difference, keep []string, tr
 	for _, t := range tried {
 		o.Tried = o.Tried || tryOf(t) == tryOf(c)
 	}
-	worst := verdict.OK
-	for _, f := range diff.Appear {
-		if f.State.Rank() > worst.Rank() {
-			worst = f.State
-		}
-	}
-	o.State = stateOf(worst)
+	o.State = stateOf(knock.Worst(diff.Appear))
 	if part != nil {
 		o.Note = part.Note
 		if part.Mass.Known() {

@@ -413,7 +413,7 @@ func TestBadBriefKeepsWhatWasTyped(t *testing.T) {
 	page := v.page(plan + "/brief")
 	bad := form(page)
 	for key, typed := range map[string]string{
-		"distance": "four thousand", "budget": "12.345 EUR", "start": "2027-02-30", "share.sand": "50", "load_mass.0": "9 stones-ish", "rider": "<script>",
+		"distance": "four thousand", "budget": "12.345 EUR", "start": "2027-02-30", "share.sand": "50", "load_mass.0": "9 stones-ish", "load_mass.1": "900 kg", "pillion": "999 kg", "rider": "<script>",
 	} {
 		bad.Set(key, typed)
 		status, body, _ := v.post(plan+"/brief", bad)

@@ -56,16 +56,9 @@ func (r *LoadoutReport) Figure(id string) (Figure, bool) {
 
 // Worst is the worst state of the gauges and findings.
 func (r *LoadoutReport) Worst() verdict.State {
-	worst := verdict.OK
+	worst := knock.Worst(r.Findings)
 	for _, g := range r.Gauges {
-		if g.State.Rank() > worst.Rank() {
-			worst = g.State
-		}
-	}
-	for _, f := range r.Findings {
-		if f.State.Rank() > worst.Rank() {
-			worst = f.State
-		}
+		worst = verdict.Worse(worst, g.State)
 	}
 	return worst
 }

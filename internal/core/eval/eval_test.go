@@ -301,6 +301,11 @@ func TestSprocketField(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 4, allowed, "one pair on each of four front sprockets")
+	assert.Equal(t, allowed, field.Allowed())
+	low, high := field.Window()
+	for _, pair := range field.Pairs {
+		assert.Equal(t, pair.Allowed, pair.Pair.Ratio() >= low && pair.Pair.Ratio() <= high, "%v against the window", pair.Pair)
+	}
 }
 
 // TestFieldOfAnUnlistedBike: sprockets that no shelf has can still be tried.

@@ -40,6 +40,24 @@ type SprocketField struct {
 	RearForOneFront float64 // rear teeth that do what one front tooth fewer does
 }
 
+// Window is what the brief leaves of the ratios: walking pace wants low or more,
+// the cruise limit high or less. low is above high when no gearing does both; NaN
+// where a number is missing.
+func (f SprocketField) Window() (low, high float64) {
+	return f.PaceByRatio / f.PaceLimitKmh, f.CruiseLimitRPM / f.RPMByRatio
+}
+
+// Allowed counts the pairs that stand in the window.
+func (f SprocketField) Allowed() int {
+	n := 0
+	for _, p := range f.Pairs {
+		if p.Allowed {
+			n++
+		}
+	}
+	return n
+}
+
 // fieldSpan is how far from the standard ratio pairs are of use: beyond it
 // neither slider nor gearbox was meant to run [practice].
 const fieldSpan = 0.25

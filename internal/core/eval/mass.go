@@ -111,7 +111,7 @@ func (c *calc) axles() (full, empty load.Axles) {
 	values := []sheet.Value(nil)
 	for _, it := range r.items {
 		c.lacksMass(it)
-		at := load.Item{MassKg: it.mass.Number, XMM: spotMM(it.place, base.Number)}
+		at := load.Item{MassKg: it.mass.Number, XMM: it.place.XMM(base.Number)}
 		items = append(items, at)
 		if c.working != nil {
 			v := it.mass
@@ -120,7 +120,7 @@ func (c *calc) axles() (full, empty load.Axles) {
 		}
 	}
 	stand := load.Axles{FrontKg: front.Number, RearKg: kerb.Number - front.Number}
-	tankMM := spotMM(load.Tank, base.Number)
+	tankMM := load.Tank.XMM(base.Number)
 	full = load.Add(stand, base.Number, append(items, load.Item{MassKg: topUp.Number, XMM: tankMM}))
 	empty = load.Add(full, base.Number, []load.Item{{MassKg: -fullTank.Number, XMM: tankMM}})
 	if c.working != nil {
@@ -132,11 +132,6 @@ func (c *calc) axles() (full, empty load.Axles) {
 		c.working.Note("Each load sits at the default spot of its place: good to about a tenth of the wheelbase. Scales under both wheels settle it.")
 	}
 	return full, empty
-}
-
-func spotMM(p load.Place, wheelbaseMM float64) float64 {
-	spot, _ := load.SpotOf(p)
-	return spot.Share * wheelbaseMM
 }
 
 // axle is the load under one wheel with a full tank.

@@ -140,6 +140,15 @@ var rules = []Rule{
 	{"rake", Tyres, rake},
 }
 
+// Worst is the worst state of findings, OK when there are none.
+func Worst(findings []Finding) verdict.State {
+	worst := verdict.OK
+	for _, f := range findings {
+		worst = verdict.Worse(worst, f.State)
+	}
+	return worst
+}
+
 // Findings asks every rule.
 func Findings(f *Facts) []Finding {
 	var found []Finding

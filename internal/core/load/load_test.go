@@ -1,6 +1,7 @@
 package load_test
 
 import (
+	"math"
 	"math/rand/v2"
 	"testing"
 
@@ -53,4 +54,6 @@ func TestEveryPlaceHasASpot(t *testing.T) {
 	}
 	_, ok := load.SpotOf("roof")
 	assert.False(t, ok)
+	assert.InDelta(t, 0.38*1500, load.Rider.XMM(1500), 1e-9)
+	assert.True(t, math.IsNaN(load.Place("roof").XMM(1500)), "nothing sits where there is no place")
 }

@@ -1,5 +1,7 @@
 package load
 
+import "math"
+
 // Place names where on a bike a load sits when nobody has measured it.
 type Place string
 
@@ -42,6 +44,16 @@ var spots = []Spot{
 
 // Spots lists the places from front to rear.
 func Spots() []Spot { return spots }
+
+// XMM is a place's default spot on a wheelbase, mm forward of the rear axle; NaN
+// for a place that there is not.
+func (p Place) XMM(wheelbaseMM float64) float64 {
+	spot, ok := SpotOf(p)
+	if !ok {
+		return math.NaN()
+	}
+	return spot.Share * wheelbaseMM
+}
 
 // SpotOf finds a place.
 func SpotOf(p Place) (Spot, bool) {

@@ -170,6 +170,13 @@ func Counted(slot Slot, count int) *Part {
 	}
 }
 
+// Count is the teeth or links of a part whose slot is told apart by them; ok is
+// false for other slots and where no count is set.
+func (p *Part) Count() (n int, ok bool) {
+	n = int(p.Sets(countOf[p.Slot].figure))
+	return n, n > 0
+}
+
 // Unlisted is a sprocket or chain that is not on the shelf: the bike's standard
 // one with another count, as heavy as it and with no price yet.
 func Unlisted(b *Bike, slot Slot, count int) *Part {

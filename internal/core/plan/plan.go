@@ -165,5 +165,21 @@ type Load struct {
 	Place load.Place `json:"place"`
 }
 
+// Check tells whether the pillion is one that is believed.
+func (l Loadout) Check() error {
+	if l.Pillion.Known() && !(l.Pillion.Base() >= 0 && l.Pillion.Base() <= 250) {
+		return fmt.Errorf("%s is outside 0–250 kg", l.Pillion)
+	}
+	return nil
+}
+
+// Check tells whether the mass is one that is believed.
+func (l Load) Check() error {
+	if l.Mass.Known() && !(l.Mass.Base() >= 0 && l.Mass.Base() <= 200) {
+		return fmt.Errorf("%s is outside 0–200 kg", l.Mass)
+	}
+	return nil
+}
+
 // Option is one choice of a closed list.
 type Option struct{ Value, Name string }

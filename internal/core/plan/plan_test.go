@@ -108,6 +108,17 @@ func TestShelfFind(t *testing.T) {
 	}
 }
 
+func TestCount(t *testing.T) {
+	for slot, n := range map[plan.Slot]int{plan.FrontSprocket: 15, plan.RearSprocket: 47, plan.Chain: 110} {
+		got, ok := plan.Counted(slot, n).Count()
+		assert.True(t, ok)
+		assert.Equal(t, n, got)
+	}
+	assert.Nil(t, plan.Counted(plan.RearTyre, 4))
+	_, ok := rearTyre(t, "x", "140/80-18").Count()
+	assert.False(t, ok, "a tyre is not counted")
+}
+
 func TestGears(t *testing.T) {
 	var g plan.Gears
 	require.NoError(t, g.Enter("2,75 1.75 1.31", ""))

@@ -64,6 +64,10 @@ func (v *validator) that(ok bool, path, format string, args ...any) {
 	}
 }
 
+func (v *validator) check(path string, err error) {
+	v.that(err == nil, path, "%v", err)
+}
+
 func (v *validator) name(path, name string) {
 	v.that(name != "", path, "is missing")
 	v.that(len(name) <= maxName, path, "is longer than %d bytes", maxName)
@@ -71,9 +75,7 @@ func (v *validator) name(path, name string) {
 
 func (v *validator) fields(path string, fields []Field) {
 	for _, f := range fields {
-		if err := f.Check(); err != nil {
-			v.that(false, path+"."+f.Key, "%v", err)
-		}
+		v.check(path+"."+f.Key, f.Check())
 	}
 }
 
@@ -212,13 +214,13 @@ func (v *validator) loadouts(loadouts []Loadout) {
 		v.that(!seen[l.ID], path+".id", "%q is there twice", l.ID)
 		seen[l.ID] = true
 		v.name(path+".name", l.Name)
-		v.that(!l.Pillion.Known() || (l.Pillion.Base() >= 0 && l.Pillion.Base() <= 250), path+".pillion", "%s is outside 0–250 kg", l.Pillion)
+		v.check(path+".pillion", l.Check())
 		v.that(len(l.Loads) <= maxLoads, path+".loads", "are %d, want at most %d", len(l.Loads), maxLoads)
 		for j, item := range l.Loads {
 			path := fmt.Sprintf("%s.loads[%d]", path, j)
 			v.name(path+".name", item.Name)
 			v.place(path+".place", item.Place)
-			v.that(!item.Mass.Known() || (item.Mass.Base() >= 0 && item.Mass.Base() <= 200), path+".mass", "%s is outside 0–200 kg", item.Mass)
+			v.check(path+".mass", item.Check())
 		}
 	}
 }

@@ -13,6 +13,14 @@ const (
 	Unknown State = "unknown" // a number is missing
 )
 
+// Worse is the one of two states that asks for more attention.
+func Worse(a, b State) State {
+	if b.Rank() > a.Rank() {
+		return b
+	}
+	return a
+}
+
 // Rank orders the states by how much they ask for attention.
 func (s State) Rank() int {
 	switch s {
