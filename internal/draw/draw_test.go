@@ -11,6 +11,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/draw"
 )
@@ -90,17 +91,46 @@ func TestNothingSpoilsADrawing(t *testing.T) {
 			assert.NotRegexp(t, bad, fmt.Sprint(d.Rays, d.Speeds, d.Engine, d.Meet), name)
 		}
 	}
-	assert.False(t, draw.Tyres(nil, draw.Clearance{}).Shown)
-	section := draw.Tyres([]draw.Tyre{{Style: draw.Current, WidthMM: 140, DiameterMM: 681, RimMM: 457}}, draw.Clearance{WidthMM: math.NaN(), DiameterMM: math.NaN()})
-	assert.NotRegexp(t, bad, section.Cuts[0].Path)
-	assert.False(t, section.Room.Shown)
+	assert.False(t, draw.TyreLineup(nil).Shown)
+	nowhere := draw.Clearance{WidthMM: math.NaN(), DiameterMM: math.NaN()}
+	line := draw.TyreLineup([]draw.Contender{{Tyre: draw.Tyre{Style: draw.Current, WidthMM: 140, DiameterMM: 681, RimMM: 457}, Room: nowhere}})
+	require.Len(t, line.Columns, 1)
+	assert.NotRegexp(t, bad, line.Columns[0].Cuts[0].Path)
+	assert.False(t, line.Columns[0].Room.Shown)
+	shape := tyre.Shape{DiameterMM: 681, WidthMM: 140, HeightMM: 112}
+	plain := func(mm float64) string { return fmt.Sprintf("%.0f mm", mm) }
+	assert.False(t, draw.TyreContact(shape, 2, tyre.Tube, []draw.ContactState{{KPa: math.NaN(), LoadKg: 190}}, plain).Shown)
+	assert.NotRegexp(t, bad, fmt.Sprint(draw.TyreContact(shape, 2, tyre.Tube, []draw.ContactState{{KPa: 150, LoadKg: 190}}, plain)))
 }
 
 // TestTyresStandOnTheGround in true proportion.
 func TestTyresStandOnTheGround(t *testing.T) {
-	d := draw.Tyres([]draw.Tyre{{WidthMM: 120, DiameterMM: 649, RimMM: 457}, {WidthMM: 141, DiameterMM: 683, RimMM: 457}}, draw.Clearance{WidthMM: 148, DiameterMM: 700})
-	for _, c := range append(d.Sides, d.Room) {
-		assert.InDelta(t, float64(d.GroundY), float64(c.Y+c.R), 1e-9)
+	d := draw.TyreLineup([]draw.Contender{
+		{Tyre: draw.Tyre{WidthMM: 141, DiameterMM: 683, RimMM: 457}, Standard: draw.Tyre{WidthMM: 120, DiameterMM: 649, RimMM: 457}, Room: draw.Clearance{WidthMM: 148, DiameterMM: 700}},
+		{Tyre: draw.Tyre{WidthMM: 120, DiameterMM: 649, RimMM: 457}},
+	})
+	for _, col := range d.Columns {
+		for _, c := range col.Sides {
+			assert.InDelta(t, float64(d.SideGround), float64(c.Y+c.R), 1e-9)
+		}
 	}
-	assert.InEpsilon(t, 649.0/683, float64(d.Sides[0].R/d.Sides[1].R), 1e-9)
+	assert.InEpsilon(t, 649.0/683, float64(d.Columns[0].Sides[0].R/d.Columns[0].Sides[1].R), 1e-9)
+	assert.InDelta(t, float64(d.Columns[0].Sides[0].R), float64(d.Columns[1].Sides[0].R), 1e-9, "one scale for all columns")
+}
+
+// TestContactPinches when the stone reaches the rim, and not before.
+func TestContactPinches(t *testing.T) {
+	shape := tyre.Shape{DiameterMM: 681, WidthMM: 140, HeightMM: 112}
+	plain := func(mm float64) string { return fmt.Sprintf("%.0f mm", mm) }
+	floor := shape.PinchFloorKPa(190, 2, tyre.Rock, tyre.Tube)
+	above := draw.TyreContact(shape, 2, tyre.Tube, []draw.ContactState{{KPa: floor + 1, LoadKg: 190}}, plain)
+	below := draw.TyreContact(shape, 2, tyre.Tube, []draw.ContactState{{KPa: floor - 1, LoadKg: 190}}, plain)
+	assert.False(t, above.Pinched)
+	assert.True(t, above.Left.Shown)
+	assert.True(t, below.Pinched)
+	assert.False(t, below.Left.Shown)
+	heavy := draw.TyreContact(shape, 2, tyre.HeavyTube, []draw.ContactState{{KPa: floor - 1, LoadKg: 190}}, plain)
+	assert.True(t, heavy.Flat && !heavy.Pinched, "a heavy tube takes more")
+	soft := draw.TyreContact(shape, 2, tyre.Tube, []draw.ContactState{{KPa: 250, LoadKg: 190}, {KPa: 120, LoadKg: 190}}, plain)
+	assert.Less(t, float64(soft.Patches[0].RX), float64(soft.Patches[1].RX), "a softer tyre stands on more ground")
 }

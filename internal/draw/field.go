@@ -16,9 +16,11 @@ type Field struct {
 	Rows                    []FieldRow
 	Marks                   []Mark
 	Pace, RPM               []Tick
-	PaceLine, RPMLine       Line // the brief's two limits
-	Window                  Span // between them; empty when no ratio does both
-	Gap                     Span // where neither holds, when the window is empty
+	PaceLine, RPMLine       Line   // the brief's two limits
+	HoldLine                Line   // from here to the right top gear holds the cruise
+	Climb                   []Tick // slopes at walking pace
+	Window                  Span   // between them; empty when no ratio does both
+	Gap                     Span   // where neither holds, when the window is empty
 	Cruise                  string
 }
 
@@ -91,6 +93,13 @@ func SprocketField(f eval.SprocketField) Field {
 		}
 		d.Cruise = strconv.FormatFloat(math.Round(f.CruiseKmh), 'f', -1, 64)
 	}
+	if f.ClimbKnown {
+		d.Height += 30
+		for _, v := range steps(f.ClimbAt(low), f.ClimbAt(high), 7) {
+			d.Climb = append(d.Climb, Tick{x.of(ratioFor(f.ClimbAt, v, low, high)), strconv.FormatFloat(v, 'f', -1, 64)})
+		}
+	}
+	d.HoldLine = Line{f.HoldRatio >= low && f.HoldRatio <= high, x.of(f.HoldRatio)}
 	least, most := f.Window()
 	held := func(ratio float64) N { return x.of(min(max(ratio, low-0.02), high+0.02)) }
 	d.PaceLine = Line{least >= low && least <= high, x.of(least)}
@@ -103,4 +112,16 @@ func SprocketField(f eval.SprocketField) Field {
 		d.Gap = Span{true, held(most), held(least) - held(most)}
 	}
 	return d
+}
+
+// ratioFor is the ratio at which a rising function comes to v, by halving.
+func ratioFor(of func(float64) float64, v, low, high float64) float64 {
+	for range 30 {
+		if middle := (low + high) / 2; of(middle) < v {
+			low = middle
+		} else {
+			high = middle
+		}
+	}
+	return low
 }

@@ -86,7 +86,8 @@ func TestSchemaNamesEveryField(t *testing.T) {
 	for name, typ := range map[string]reflect.Type{
 		"": reflect.TypeFor[plan.Plan](), "brief": reflect.TypeFor[plan.Brief](), "bike": reflect.TypeFor[plan.Bike](), "part": reflect.TypeFor[plan.Part](),
 		"tyre": reflect.TypeFor[plan.Tyre](), "effect": reflect.TypeFor[plan.Effect](), "line": reflect.TypeFor[plan.Line](),
-		"load": reflect.TypeFor[plan.Load](), "loadout": reflect.TypeFor[plan.Loadout](), "calculation": reflect.TypeFor[plan.Calculation](), "rate": reflect.TypeFor[plan.Rate](),
+		"load": reflect.TypeFor[plan.Load](), "wheel": reflect.TypeFor[plan.Wheel](), "filling": reflect.TypeFor[plan.Filling](), "pressures": reflect.TypeFor[plan.Pressure](),
+		"loadout": reflect.TypeFor[plan.Loadout](), "calculation": reflect.TypeFor[plan.Calculation](), "rate": reflect.TypeFor[plan.Rate](),
 	} {
 		def := root
 		if name != "" {

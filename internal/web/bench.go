@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -16,6 +17,7 @@ import (
 type benchView struct {
 	Title   string
 	Choices []choiceView // parts to fit; none where a form of the page saves
+	Scope   *linkView    // the same for this loadout only, or for all
 	SaveAs  string       // what to press where a form saves
 	Action  string       // where Choices are sent
 	Bike    string       // id of a bike to take instead
@@ -32,12 +34,16 @@ type benchView struct {
 type choiceView struct{ Try, Name, Price, Note string }
 
 // The form of a choice in an address: "rear-tyre:bracken-140-80-18", or
-// "rear-tyre:" for back to standard.
+// "rear-tyre:" for back to standard; "rear-tyre@trail-day:…" for one loadout.
 func tryOf(c plan.Choice) string {
-	if c.Part == nil {
-		return string(c.Slot) + ":"
+	slot, id := string(c.Slot), ""
+	if c.Loadout != "" {
+		slot += "@" + c.Loadout
 	}
-	return string(c.Slot) + ":" + c.Part.ID
+	if c.Part != nil {
+		id = c.Part.ID
+	}
+	return slot + ":" + id
 }
 
 // tries are the query of choices on top of others; the later wins a slot.
@@ -55,7 +61,7 @@ func merged(lists ...[]plan.Choice) []plan.Choice {
 		for _, c := range list {
 			at := -1
 			for i := range all {
-				if all[i].Slot == c.Slot {
+				if all[i].Slot == c.Slot && all[i].Loadout == c.Loadout {
 					at = i
 				}
 			}
@@ -69,15 +75,22 @@ func merged(lists ...[]plan.Choice) []plan.Choice {
 	return all
 }
 
-// choices reads what an address or a form tries.
+// choices reads what an address or a form tries. A slot that the loadout on view
+// has a part of its own in is changed there.
 func (d *desk) choices(values []string) ([]plan.Choice, error) {
 	var list []plan.Choice
 	for _, v := range values {
-		slot, id, found := strings.Cut(v, ":")
+		place, id, found := strings.Cut(v, ":")
+		slot, loadout, _ := strings.Cut(place, "@")
 		if _, known := plan.InfoOf(plan.Slot(slot)); !found || !known {
 			return nil, store.ErrNotFound
 		}
-		c := plan.Choice{Slot: plan.Slot(slot)}
+		c := plan.Choice{Slot: plan.Slot(slot), Loadout: loadout}
+		if loadout != "" {
+			if _, err := d.Plan.Loadout(loadout); err != nil {
+				return nil, store.ErrNotFound
+			}
+		}
 		if id != "" {
 			if c.Part = d.part(c.Slot, id); c.Part == nil {
 				return nil, store.ErrNotFound
@@ -85,13 +98,15 @@ func (d *desk) choices(values []string) ([]plan.Choice, error) {
 		}
 		list = append(list, c)
 	}
-	return merged(list), nil
+	return d.Plan.Scoped(merged(list), d.loadout), nil
 }
 
 // part on the shelf, or the plan's own.
 func (d *desk) part(slot plan.Slot, id string) *plan.Part {
-	if own := d.Plan.Chosen(slot); own != nil && own.ID == id {
-		return own
+	for _, l := range d.Plan.Lines {
+		if l.Part != nil && l.Part.Slot == slot && l.Part.ID == id {
+			return l.Part
+		}
 	}
 	return d.shelf.Find(d.Plan.Bike, slot, id)
 }
@@ -108,7 +123,29 @@ func (d *desk) tried(r *http.Request, stage string) (*benchView, []plan.Choice, 
 	}
 	bench.Action = "/plans/" + d.PlanID + "/choose"
 	bench.lay(choices)
+	bench.Scope = d.scope(stage, choices)
 	return bench, choices, nil
+}
+
+// scope leads to the same choices for the loadout on view only, or from there
+// back to all loadouts; nil where the plan leaves no choice.
+func (d *desk) scope(stage string, choices []plan.Choice) *linkView {
+	if len(d.Plan.Loadouts) < 2 {
+		return nil
+	}
+	loadout, _ := d.Plan.Loadout(d.loadout)
+	other, name := d.loadout, "Fit it for “"+loadout.Name+"” only"
+	if choices[0].Loadout != "" {
+		other, name = "", "Fit it for every loadout"
+	}
+	turned := slices.Clone(choices)
+	for i, c := range choices {
+		turned[i].Loadout = other
+		if d.Plan.Scoped([]plan.Choice{{Slot: c.Slot}}, d.loadout)[0].Loadout != "" || (other != "" && c.Part == nil) {
+			return nil // decided in this loadout already, or nothing to fit in it
+		}
+	}
+	return &linkView{Name: name, Href: d.href(stage, tries(turned)...)}
 }
 
 // lay lists choices as the bench's form sends them.
@@ -128,6 +165,9 @@ func (b *benchView) lay(choices []plan.Choice) {
 func choiceName(c plan.Choice) string {
 	if c.Part != nil {
 		return c.Part.Name
+	}
+	if c.Loadout != "" {
+		return "What the other loadouts have"
 	}
 	info, _ := plan.InfoOf(c.Slot)
 	return "Standard " + strings.ToLower(info.Name)
@@ -190,21 +230,37 @@ func (s *Server) choose(w http.ResponseWriter, r *http.Request) error {
 	if need != plan.Needed && need != plan.Wanted {
 		need = ""
 	}
+	decision := plan.Decision(r.PostFormValue("decision"))
+	if decision != plan.Undecided && decision != plan.WhenItBreaks {
+		decision = ""
+	}
 	var summary []string
 	for i := range choices {
 		choices[i].Need = need
+		if choices[i].Part != nil {
+			choices[i].Decision = decision
+		}
+		if choices[i].Decision != "" {
+			summary = append(summary, choiceName(choices[i])+": "+string(decision))
+			continue
+		}
 		info, _ := plan.InfoOf(choices[i].Slot)
 		was := d.Plan.Bike.StandardIn(choices[i].Slot)
 		now := choices[i].Part
 		if now == nil {
 			now = was
 		}
-		if chosen := d.Plan.Chosen(choices[i].Slot); chosen != nil {
+		if chosen := d.Plan.Chosen(choices[i].Slot, d.loadout); chosen != nil {
 			was = chosen
 		}
-		summary = append(summary, changedWords(info.Name, shortName(was), shortName(now)))
+		name := info.Name
+		if only := choices[i].Loadout; only != "" {
+			loadout, _ := d.Plan.Loadout(only)
+			name += " for " + loadout.Name
+		}
+		summary = append(summary, changedWords(name, shortName(was), shortName(now)))
 	}
-	stage := stageOf(r.PostFormValue("stage"))
+	stage := pageOf(r.PostFormValue("stage"))
 	err = s.store.Save(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), d.Plan.With(choices...), strings.Join(summary, "; "))
 	if errors.Is(err, store.ErrStale) {
 		return s.stale(w, r, d, stage, "Nothing was fitted. Here it is against the plan as it is now.", choices)
@@ -241,5 +297,5 @@ func (s *Server) step(w http.ResponseWriter, r *http.Request, move stepper) erro
 	if err := move(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base")); err != nil {
 		return err
 	}
-	return seeOther(w, r, d.href(stageOf(r.PostFormValue("stage"))))
+	return seeOther(w, r, d.href(pageOf(r.PostFormValue("stage"))))
 }

@@ -1,72 +1,58 @@
 package web
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"net/http"
-	"net/url"
 	"slices"
-	"strconv"
 	"strings"
 
-	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
-	"valiantmule/internal/core/tyre"
-	"valiantmule/internal/core/unit"
+	"valiantmule/internal/draw"
 	"valiantmule/internal/store"
+	"valiantmule/internal/words"
 )
 
-// bikeView is the choice of a bike and its data sheet.
+// bikeView is the choice of a bike, and whether it is the right one.
 type bikeView struct {
-	Bikes    []bikeCard
-	Has      bool
-	Name     fieldView
-	Note     string // of the bike
-	Sections []sectionView
-	Standard []standardView
-	Origins  []optionView
-	Chains   []optionView
-	Pickups  []optionView
-	AntiLock bool
-	Traction bool
-	Missing  int // numbers that nobody has entered
-	formState
+	Bikes     []bikeCard
+	Own       []bikeCard // of the rider's other plans
+	Names     []string   // of the bikes that are asked about, the plan's first
+	Questions []questionRow
+	Measures  []measureRow
+	Money     string // what the plan spends against another bike
+	Sheet     draw.Sheet
+	Sides     []draw.SideView
+	Marks     []heightMark
 }
 
-// fields lists the values of the sheet, for what changed in two places.
-func (v bikeView) fields() []fieldView {
-	fields := []fieldView{v.Name}
-	for _, section := range v.Sections {
-		fields = append(fields, section.Fields...)
-	}
-	fields = append(fields, selected("chain", "Chain number", v.Chains), selected("speedometer", "Speedometer counts at", v.Pickups),
-		checked("anti_lock", "Anti-lock", v.AntiLock), checked("traction_control", "Traction control", v.Traction))
-	for _, std := range v.Standard {
-		key := "std." + string(std.Slot)
-		name := "Standard " + strings.ToLower(std.Name)
-		fields = append(fields, fieldView{Key: key, Label: name, Value: std.Value}, fieldView{Key: key + ".mass", Label: name + ", mass", Value: std.Mass})
-		if isTyre(std.Slot) {
-			fields = append(fields, selected(key+".kind", name+", kind", std.Kinds))
-		}
-	}
-	return fields
+// questionRow is one question, answered for each of the bikes.
+type questionRow struct {
+	Name    string
+	Answers []answerView
 }
 
-type sectionView struct {
-	Name   string
-	Fields []fieldView
+type answerView struct {
+	State   stateView
+	Figures []string
+	Says    []string
 }
 
-// standardView is what the factory put into a slot.
-type standardView struct {
-	Slot        plan.Slot
-	Name        string
-	Value, Mass string // a tyre code, or a count
-	Unit, Help  string
-	Kinds       []optionView // of a tyre
-	Error       string
+type measureRow struct {
+	Name  string
+	Cells []string
+}
+
+// heightMark is a height written beside the drawing.
+type heightMark struct {
+	X, Y, TextX, TextY draw.N
+	Text               string
+	Style              draw.Style
 }
 
 type bikeCard struct {
@@ -75,30 +61,27 @@ type bikeCard struct {
 	Current, Tried             bool
 }
 
-func (v bikeView) with(state formState) formBody {
-	v.formState = state.at(v.formState)
-	return v
-}
-
-// bikeForm is the sheet of the bike.
-func (s *Server) bikeForm() stageForm {
-	return stageForm{
-		stage: "bike", title: "The bike as typed", save: "Save the sheet", read: (*desk).readBike,
-		view: func(r *http.Request, d *desk, typed url.Values, errs formErrors) (formBody, error) {
-			return s.bike(r, d, typed, errs)
-		},
-	}
-}
-
 // blankBike is what a rider starts from whose bike is not in the list.
 const blankBike = "own-bike"
 
+// bikeOf finds a bike: a blank sheet, one of the rider's other plans by that
+// plan's id, or the catalogue's.
 func (s *Server) bikeOf(r *http.Request, id string) (*plan.Bike, error) {
 	if id == blankBike {
 		return &plan.Bike{ID: blankBike, Name: "My bike", Origin: sheet.Rider}, nil
 	}
+	if from, found := strings.CutPrefix(id, ofPlan); found {
+		other, err := s.store.Plan(r.Context(), s.rider(r), from)
+		if err != nil || other.Plan.Bike == nil {
+			return nil, errors.Join(err, store.ErrNotFound)
+		}
+		return other.Plan.Bike, nil
+	}
 	return s.store.Bike(r.Context(), id)
 }
+
+// ofPlan is put before a plan's id where its bike is meant.
+const ofPlan = "plan:"
 
 func (s *Server) bikePage(w http.ResponseWriter, r *http.Request) error {
 	d, err := s.open(r)
@@ -106,17 +89,18 @@ func (s *Server) bikePage(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	bench, _, err := d.tried(r, "bike")
-	if id := r.URL.Query().Get("bike"); id != "" {
+	id := r.URL.Query().Get("bike")
+	if id != "" {
 		bench, err = s.triedBike(r, d, id)
 	}
 	if err != nil {
 		return err
 	}
-	view, err := s.bike(r, d, nil, nil)
+	view, err := s.bikes(r, d, id)
 	if err != nil {
 		return err
 	}
-	return s.showStage(w, r, http.StatusOK, d, "bike", bench, view)
+	return s.showPage(w, r, http.StatusOK, d, "bike", bench, view)
 }
 
 // onBike is the desk with another bike, and the choices of the query resolved
@@ -176,212 +160,244 @@ func (s *Server) takeBike(w http.ResponseWriter, r *http.Request) error {
 	return seeOther(w, r, d.href("bike"))
 }
 
-func (s *Server) bike(r *http.Request, d *desk, form url.Values, errs formErrors) (bikeView, error) {
-	bikes, err := s.store.Bikes(r.Context())
+// bikes is the page: what there is to choose from, and the plan's bike beside the
+// one that is tried.
+func (s *Server) bikes(r *http.Request, d *desk, tried string) (bikeView, error) {
+	list, err := s.store.Bikes(r.Context())
 	if err != nil {
 		return bikeView{}, err
 	}
-	v := bikeView{Has: d.Plan.Bike != nil, formState: formState{Error: errs["form"], Try: d.href("bike/try"), Save: d.href("bike")}}
-	tried := r.URL.Query().Get("bike")
-	for _, b := range bikes {
-		v.Bikes = append(v.Bikes, bikeCard{
-			ID: b.ID, Name: b.Name, Kind: b.Kind, Note: b.Note, Href: d.href("bike", "bike", b.ID), Tried: tried == b.ID,
-			Current: v.Has && d.Plan.Bike.ID == b.ID,
-			Facts: []string{
-				d.units.Plain(b.KerbMass.In("kg"), "kg"), d.units.Plain(b.Power.In("kW"), "kW"), "seat " + d.units.Plain(b.SeatHeight.In("mm"), "mm"),
-			},
-		})
+	v := bikeView{}
+	has := d.Plan.Bike != nil
+	for _, b := range list {
+		v.Bikes = append(v.Bikes, d.card(b, b.ID, tried, has && d.Plan.Bike.ID == b.ID))
 	}
 	v.Bikes = append(v.Bikes, bikeCard{
 		ID: blankBike, Name: "My own bike", Kind: "blank sheet", Href: d.href("bike", "bike", blankBike), Tried: tried == blankBike,
 		Note:    "Every number is optional; a gauge that lacks one says so, and the sheet says how to measure it.",
-		Current: v.Has && d.Plan.Bike.ID == blankBike,
+		Current: has && d.Plan.Bike.ID == blankBike,
 	})
-	if !v.Has {
-		return v, nil
+	if v.Own, err = s.ownBikes(r, d, tried); err != nil {
+		return v, err
 	}
-	b := d.Plan.Bike
-	v.Name = fieldView{Key: "name", Label: "Bike", Value: typed(form, "name", b.Name), Error: errs["name"]}
-	v.Note = b.Note
-	for _, section := range b.Sections() {
-		shown := sectionView{Name: section.Name}
-		for _, f := range section.Fields {
-			field := fieldOf(d.units, f, form, errs)
-			if f.Entry.Known() {
-				field.Origin = string(b.OriginOf(f.Key))
-			} else {
-				v.Missing++
-			}
-			shown.Fields = append(shown.Fields, field)
+	asked := []*plan.Bike{}
+	if has {
+		asked = append(asked, d.Plan.Bike)
+	}
+	if tried != "" {
+		other, err := s.bikeOf(r, tried)
+		if err != nil {
+			return v, err
 		}
-		v.Sections = append(v.Sections, shown)
+		asked = append(asked, other)
 	}
-	for _, slot := range standardSlots {
-		v.Standard = append(v.Standard, standardOf(b, slot, form, errs))
-	}
-	v.Origins = optionsOf([]plan.Option{
-		{Value: string(sheet.Measured), Name: "Measured on this bike"},
-		{Value: string(sheet.Maker), Name: "Maker's manual or plate"},
-		{Value: string(sheet.Memory), Name: "Recalled, not looked up"},
-	}, typed(form, "origin", string(sheet.Measured)), "")
-	v.Chains = optionsOf([]plan.Option{{Value: "428", Name: "428"}, {Value: "520", Name: "520"}, {Value: "525", Name: "525"}, {Value: "530", Name: "530"}}, typed(form, "chain", b.Chain), "Not known")
-	v.Pickups = optionsOf(plan.Pickups(), typed(form, "speedometer", string(b.Speedometer)), "Not known")
-	v.AntiLock, v.Traction = b.AntiLock, b.TractionControl
-	if form != nil {
-		v.AntiLock, v.Traction = form.Has("anti_lock"), form.Has("traction_control")
-	}
-	return v, nil
+	return v, d.ask(&v, asked)
 }
 
-// standardSlots are what the sheet asks of the factory's parts.
-var standardSlots = []plan.Slot{plan.FrontTyre, plan.RearTyre, plan.FrontSprocket, plan.RearSprocket, plan.Chain}
-
-func isTyre(s plan.Slot) bool { return s == plan.FrontTyre || s == plan.RearTyre }
-
-func standardOf(b *plan.Bike, slot plan.Slot, form url.Values, errs formErrors) standardView {
-	info, _ := plan.InfoOf(slot)
-	key := "std." + string(slot)
-	v := standardView{Slot: slot, Name: info.Name, Error: errs[key], Unit: "teeth"}
-	part := b.StandardIn(slot)
-	stored, mass, kind := "", "", ""
-	if part != nil {
-		mass = part.Mass.String()
-		if part.Tyre != nil {
-			stored, kind = part.Tyre.Size.String(), string(part.Tyre.Kind)
-		} else if n, ok := part.Count(); ok {
-			stored = strconv.Itoa(n)
+func (d *desk) card(b *plan.Bike, id, tried string, current bool) bikeCard {
+	card := bikeCard{ID: id, Name: b.Name, Kind: b.Kind, Note: b.Note, Href: d.href("bike", "bike", id), Tried: tried == id, Current: current}
+	for _, fact := range []struct {
+		known bool
+		text  string
+	}{
+		{b.KerbMass.Known(), d.units.Plain(b.KerbMass.In("kg"), "kg")},
+		{b.Power.Known(), d.units.Plain(b.Power.In("kW"), "kW")},
+		{b.SeatHeight.Known(), "seat " + d.units.Plain(b.SeatHeight.In("mm"), "mm")},
+		{b.Price.Known(), b.Price.Rough()},
+	} {
+		if fact.known {
+			card.Facts = append(card.Facts, fact.text)
 		}
 	}
-	v.Value, v.Mass = typed(form, key, stored), typed(form, key+".mass", mass)
-	switch {
-	case isTyre(slot):
-		v.Unit, v.Help = "", "The code on the sidewall, e.g. 120/80-18 M/C 62S"
-		var kinds []plan.Option
-		for _, c := range tyre.Characters() {
-			kinds = append(kinds, plan.Option{Value: string(c.Kind), Name: c.Name})
-		}
-		v.Kinds = optionsOf(kinds, typed(form, key+".kind", kind), "")
-	case slot == plan.Chain:
-		v.Unit = "links"
-	}
-	return v
+	return card
 }
 
-// readBike is the plan with a bike as typed, and what changed in words.
-func (d *desk) readBike(form url.Values) (*plan.Plan, []string, formErrors) {
-	errs := formErrors{}
-	if d.Plan.Bike == nil {
-		return d.Plan, nil, formErrors{"form": "Take a bike first."}
+// ownBikes are the bikes of the rider's other plans, as they were corrected
+// there: a copy of one starts where that work ended.
+func (s *Server) ownBikes(r *http.Request, d *desk, tried string) ([]bikeCard, error) {
+	plans, err := s.store.Plans(r.Context(), s.rider(r))
+	if err != nil {
+		return nil, err
 	}
-	changed, b := *d.Plan, *d.Plan.Bike
-	changed.Bike = &b
-	var summary []string
-	note := func(label, was, now string) {
-		if was != now {
-			summary = append(summary, changedWords(label, was, now))
-		}
-	}
-	b.Name = strings.TrimSpace(form.Get("name"))
-	note("Bike", d.Plan.Bike.Name, b.Name)
-	b.Chain = form.Get("chain")
-	note("Chain", d.Plan.Bike.Chain, b.Chain)
-	b.Speedometer = drive.Pickup(form.Get("speedometer"))
-	note("Speedometer", string(d.Plan.Bike.Speedometer), string(b.Speedometer))
-	b.AntiLock, b.TractionControl = form.Has("anti_lock"), form.Has("traction_control")
-	note("Anti-lock", yes(d.Plan.Bike.AntiLock), yes(b.AntiLock))
-	note("Traction control", yes(d.Plan.Bike.TractionControl), yes(b.TractionControl))
-
-	origin := sheet.Origin(form.Get("origin"))
-	if !slices.Contains(sheet.Origins(), origin) {
-		origin = sheet.Rider
-	}
-	before := map[string]string{}
-	for _, f := range b.Fields() {
-		before[f.Key] = f.Entry.String()
-	}
-	summary = append(summary, enter(d.units, b.Fields(), form, errs)...)
-	for _, f := range b.Fields() {
-		if f.Entry.String() != before[f.Key] {
-			b.SetOrigin(f.Key, origin)
-		}
-	}
-	for _, slot := range standardSlots {
-		was := standardText(&b, slot)
-		if err := readStandard(&b, slot, form, origin, d.units.Of("kg")); err != nil {
-			errs["std."+string(slot)] = err.Error()
+	var cards []bikeCard
+	for _, p := range plans {
+		if p.PlanID == d.PlanID || p.Plan.Bike == nil {
 			continue
 		}
-		info, _ := plan.InfoOf(slot)
-		note("Standard "+strings.ToLower(info.Name), was, standardText(&b, slot))
+		card := d.card(p.Plan.Bike, ofPlan+p.PlanID, tried, false)
+		card.Note = "As it stands in “" + p.Plan.Name + "”, with what was measured there."
+		cards = append(cards, card)
 	}
-	if len(errs) == 0 {
-		problems(&changed, "bike.", errs)
-	}
-	return &changed, summary, errs
+	return cards, nil
 }
 
-func yes(b bool) string {
-	if b {
-		return "yes"
-	}
-	return "no"
-}
-
-func standardText(b *plan.Bike, slot plan.Slot) string {
-	part := b.StandardIn(slot)
-	switch {
-	case part == nil:
-		return ""
-	case part.Tyre != nil:
-		return strings.TrimSpace(fmt.Sprintf("%s %s %s", part.Tyre.Size, part.Tyre.Kind, part.Mass))
-	}
-	n, _ := part.Count()
-	return strings.TrimSpace(fmt.Sprintf("%d %s", n, part.Mass))
-}
-
-// readStandard sets what the factory put into a slot; empty makes it unknown.
-// What the form does not ask of a part stays.
-func readStandard(b *plan.Bike, slot plan.Slot, form url.Values, origin sheet.Origin, bareMass string) error {
-	key := "std." + string(slot)
-	text := strings.TrimSpace(form.Get(key))
-	if text == "" {
-		b.ClearStandard(slot)
-		return nil
-	}
-	was := standardText(b, slot)
-	part := plan.Part{ID: "standard-" + string(slot), Slot: slot, Origin: origin}
-	if standing := b.StandardIn(slot); standing != nil {
-		part = *standing
-	}
-	var mass unit.Mass
-	if err := mass.Enter(form.Get(key+".mass"), bareMass); err != nil {
-		return err
-	}
-	part.Mass = mass
-	info, _ := plan.InfoOf(slot)
-	part.Name = "Standard " + strings.ToLower(info.Name)
-	if isTyre(slot) {
-		size, err := tyre.Parse(text)
+// ask holds bikes as they came against brief and loads, and draws them over one
+// another.
+func (d *desk) ask(v *bikeView, bikes []*plan.Bike) error {
+	var silhouettes []draw.Silhouette
+	for _, b := range bikes {
+		report, err := eval.EvaluateLoadout(eval.AsItCame(d.Plan, b), d.shelf, d.loadout)
 		if err != nil {
 			return err
 		}
-		t := plan.Tyre{}
-		if part.Tyre != nil && part.Tyre.Size == size {
-			t = *part.Tyre // measured numbers belong to this size
+		v.Names = append(v.Names, b.Name)
+		for i, q := range eval.RightBike(report) {
+			if i == len(v.Questions) {
+				v.Questions = append(v.Questions, questionRow{Name: q.Name})
+			}
+			v.Questions[i].Answers = append(v.Questions[i].Answers, d.answer(q))
 		}
-		t.Size, t.Kind = size, tyre.Kind(form.Get(key+".kind"))
-		part.Tyre = &t
-	} else {
-		count, err := strconv.Atoi(text)
-		if err != nil {
-			return fmt.Errorf("%q is not a whole number", text)
+		for i, m := range measures {
+			if i == len(v.Measures) {
+				v.Measures = append(v.Measures, measureRow{Name: m.name})
+			}
+			v.Measures[i].Cells = append(v.Measures[i].Cells, m.cell(d.units, b, report))
 		}
-		part.Effects = plan.Counted(slot, count).Effects
+		silhouettes = append(silhouettes, silhouette(b, report))
 	}
-	b.SetStandard(part)
-	if standardText(b, slot) != was {
-		part.Origin = origin
-		b.SetStandard(part)
+	v.Money = d.anotherBike(bikes)
+	v.Sheet = draw.SideSheet(silhouettes...)
+	for i, style := range []draw.Style{draw.Current, draw.Tried} {
+		if i >= len(silhouettes) {
+			break
+		}
+		side, ok := v.Sheet.Side(silhouettes[i], style)
+		if !ok {
+			continue
+		}
+		v.Sides = append(v.Sides, side)
+		for _, mark := range []struct {
+			at   draw.Mark2D
+			name string
+		}{{side.Bar, "bars"}, {side.Seat, "seat"}, {side.Bottom, "clear"}} {
+			if mark.at.Shown {
+				v.Marks = append(v.Marks, heightMark{
+					X: mark.at.X, Y: mark.at.Y, TextX: v.Sheet.Width - 100, TextY: mark.at.Y, Style: style,
+					Text: mark.name + " " + d.units.Quantity("", mark.at.Height, "mm"),
+				})
+			}
+		}
 	}
+	spread(v.Marks)
 	return nil
+}
+
+// spread moves words apart that would stand on one another, from the top down.
+func spread(marks []heightMark) {
+	const line = 15
+	slices.SortStableFunc(marks, func(a, b heightMark) int { return cmp.Compare(a.TextY, b.TextY) })
+	for i := 1; i < len(marks); i++ {
+		marks[i].TextY = max(marks[i].TextY, marks[i-1].TextY+line)
+	}
+}
+
+func (d *desk) answer(q eval.Question) answerView {
+	a := answerView{State: stateOf(q.State)}
+	for _, f := range q.Figures {
+		text := f.Name + " " + d.units.Value(f)
+		if f.Limited {
+			text += ", " + limitWord(f.ID) + " " + d.units.Limit(f)
+		}
+		if !f.Known && len(f.Missing) > 0 {
+			text = f.Name + ": needs " + strings.Join(f.Missing, ", ")
+		}
+		a.Figures = append(a.Figures, text)
+	}
+	for _, f := range q.Findings {
+		a.Says = append(a.Says, d.units.Text(f.What)+" "+d.units.Text(f.Do))
+	}
+	return a
+}
+
+// measures are the bikes' own numbers, side by side.
+var measures = []struct {
+	name string
+	cell func(u words.Units, b *plan.Bike, r *eval.LoadoutReport) string
+}{
+	{"Ready to ride", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		return u.Quantity("", b.KerbMass.In("kg"), "kg")
+	}},
+	{"Power", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		return u.Quantity("", b.Power.In("kW"), "kW")
+	}},
+	{"… per loaded tonne", func(u words.Units, b *plan.Bike, r *eval.LoadoutReport) string {
+		f, _ := r.Figure("loaded-mass")
+		if !f.Known {
+			return "?"
+		}
+		return u.Quantity("", 1000*b.Power.In("kW")/f.Value, "kW")
+	}},
+	{"May still be put on", func(u words.Units, _ *plan.Bike, r *eval.LoadoutReport) string {
+		f, _ := r.Figure("payload-left")
+		return u.Value(f)
+	}},
+	{"Tank", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string { return u.Plain(b.Tank.In("L"), "L") }},
+	{"Seat", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		return u.Quantity("", b.SeatHeight.In("mm"), "mm")
+	}},
+	{"Clearance, unloaded", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		return u.Quantity("", b.Clearance.In("mm"), "mm")
+	}},
+	{"Travel, front and rear", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		return u.Quantity("", b.FrontTravel.In("mm"), "mm") + ", " + u.Quantity("", b.RearTravel.In("mm"), "mm")
+	}},
+	{"Wheels", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		return u.Plain(b.FrontRimDiameter.In("in"), "in") + " " + wheelWord(b.FrontBuild) + ", " + u.Plain(b.RearRimDiameter.In("in"), "in") + " " + wheelWord(b.RearBuild)
+	}},
+	{"Worth", func(_ words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		if !b.Price.Known() {
+			return "?"
+		}
+		return b.Price.Rough()
+	}},
+}
+
+func wheelWord(build plan.WheelBuild) string {
+	if build == "" {
+		return "build not known"
+	}
+	return string(build)
+}
+
+// anotherBike says what the plan spends on its bike against the difference to
+// the other one: past some sum that is cheaper.
+func (d *desk) anotherBike(bikes []*plan.Bike) string {
+	cost, _ := d.report.Figure("cost")
+	if len(bikes) < 2 || !cost.Known {
+		return ""
+	}
+	own, _, ok := d.Plan.Home(bikes[0].Price)
+	other, _, okOther := d.Plan.Home(bikes[1].Price)
+	if !ok || !okOther || !own.Known() || !other.Known() {
+		return "Enter what both bikes are worth on their sheets, and the sum that the plan spends is held against the difference."
+	}
+	spent := money.New(int64(cost.Value), d.Plan.Currency)
+	difference := other.Minor() - own.Minor()
+	switch {
+	case difference <= 0:
+		return fmt.Sprintf("The plan spends %s on the %s; the %s is worth %s less.", spent.Rough(), bikes[0].Name, bikes[1].Name, money.New(-difference, d.Plan.Currency).Rough())
+	case spent.Minor() >= difference:
+		return fmt.Sprintf("The plan spends %s on the %s; for %s the %s is to be had instead, before a part goes onto it.", spent.Rough(), bikes[0].Name, money.New(difference, d.Plan.Currency).Rough(), bikes[1].Name)
+	}
+	return fmt.Sprintf("The plan spends %s on the %s; the %s costs %s more.", spent.Rough(), bikes[0].Name, bikes[1].Name, money.New(difference, d.Plan.Currency).Rough())
+}
+
+// silhouette is what a bike is drawn from, on the tyres that it came with.
+func silhouette(b *plan.Bike, report *eval.LoadoutReport) draw.Silhouette {
+	mm := func(q interface{ In(string) float64 }) float64 { return q.In("mm") }
+	s := draw.Silhouette{
+		WheelbaseMM: mm(b.Wheelbase), FrontRimMM: mm(b.FrontRimDiameter), RearRimMM: mm(b.RearRimDiameter),
+		FrontTyreMM: report.Facts.DiameterMM.Front, RearTyreMM: report.Facts.DiameterMM.Rear,
+		SeatMM: mm(b.SeatHeight), ClearanceMM: mm(b.Clearance), BarMM: mm(b.BarHeight), PegMM: mm(b.PegHeight),
+		RakeDegrees: b.Rake.In("°"), OffsetMM: mm(b.Offset), FrontTravelMM: mm(b.FrontTravel),
+		Screen: b.Body == plan.Screen, Faired: b.Body == plan.Faired, Spokes: b.FrontBuild != plan.Cast,
+	}
+	height, _ := report.Figure("centre-height")
+	front, _ := report.Figure("front-load")
+	rear, _ := report.Figure("rear-load")
+	if height.Known && front.Known && rear.Known {
+		s.CentreHeightMM = height.Value
+		s.CentreXMM = load.CentreXMM(load.Axles{FrontKg: front.Value, RearKg: rear.Value}, s.WheelbaseMM)
+	}
+	return s
 }

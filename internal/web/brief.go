@@ -9,7 +9,6 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/load"
-	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
@@ -20,8 +19,8 @@ import (
 // briefState is ok once every question of the brief that a gauge asks is
 // answered.
 func briefState(b *plan.Brief) verdict.State {
-	for _, f := range b.Fields() {
-		if !f.Entry.Known() && f.Key != "cruise_rpm" {
+	for _, q := range []interface{ Known() bool }{b.Distance, b.Cruise, b.WalkingPace, b.Gap, b.Rider, b.Inseam, b.Sole} {
+		if !q.Known() {
 			return verdict.Unknown
 		}
 	}
@@ -42,7 +41,8 @@ var briefForm = stageForm{
 type briefView struct {
 	Name, Start fieldView
 	Budget      fieldView
-	Fields      []fieldView
+	Sections    []sectionView
+	Grounds     []optionView // where the steepest climb is
 	Shares      []fieldView
 	SharesError string
 	Styles      []optionView
@@ -54,8 +54,11 @@ type briefView struct {
 
 // fields lists the values of the form, for what changed in two places.
 func (v briefView) fields() []fieldView {
-	fields := append([]fieldView{v.Name, v.Start, v.Budget}, v.Fields...)
-	fields = append(fields, selected("style", "On tyres", v.Styles))
+	fields := []fieldView{v.Name, v.Start, v.Budget}
+	for _, section := range v.Sections {
+		fields = append(fields, section.Fields...)
+	}
+	fields = append(fields, selected("style", "On tyres", v.Styles), selected("climb_ground", "Steepest climb on", v.Grounds))
 	fields = append(append(fields, v.Shares...), v.Pillion)
 	carried := &list{Name: "Carried: " + v.Loadout, Columns: []string{"load_name", "load_mass", "load_place"}}
 	for _, row := range v.Loads {
@@ -92,9 +95,18 @@ func (d *desk) brief(form url.Values, errs formErrors) briefView {
 		Styles:    optionsOf(plan.Styles(), typed(form, "style", string(p.Brief.Style)), "Not said"),
 		formState: formState{Error: errs["form"], Try: d.href("brief/try"), Save: d.href("brief")},
 	}
-	for _, f := range p.Brief.Fields() {
-		v.Fields = append(v.Fields, fieldOf(d.units, f, form, errs))
+	for _, section := range p.Brief.Sections() {
+		shown := sectionView{Name: section.Name}
+		for _, f := range section.Fields {
+			shown.Fields = append(shown.Fields, fieldOf(d.units, f, form, errs))
+		}
+		v.Sections = append(v.Sections, shown)
 	}
+	var grounds []plan.Option
+	for _, g := range terrain.Grounds() {
+		grounds = append(grounds, plan.Option{Value: string(g.Kind), Name: g.Name})
+	}
+	v.Grounds = optionsOf(grounds, typed(form, "climb_ground", string(p.Brief.ClimbGround)), "The roughest of the trip")
 	for _, g := range terrain.Grounds() {
 		key := "share." + string(g.Kind)
 		share := p.Brief.Share(g.Kind)
@@ -146,13 +158,13 @@ func (d *desk) readBrief(form url.Values) (*plan.Plan, []string, formErrors) {
 	b.Start = strings.TrimSpace(form.Get("start"))
 	note("Start", d.Plan.Brief.Start, b.Start)
 	b.Style = tyre.Style(form.Get("style"))
+	b.ClimbGround = terrain.Kind(form.Get("climb_ground"))
+	note("Steepest climb on", string(d.Plan.Brief.ClimbGround), string(b.ClimbGround))
 	note("Style", string(d.Plan.Brief.Style), string(b.Style))
 	summary = append(summary, enter(d.units, b.Fields(), form, errs)...)
-	if text := strings.TrimSpace(form.Get("budget")); text == "" {
-		b.Budget = money.Amount{}
-	} else if amount, err := money.Parse(text, d.Plan.Currency); err != nil {
+	if amount, err := readAmount(form.Get("budget"), d.Plan.Currency); err != nil {
 		errs["budget"] = err.Error()
-	} else if amount.Code() != d.Plan.Currency {
+	} else if amount.Known() && amount.Code() != d.Plan.Currency {
 		errs["budget"] = fmt.Sprintf("the plan counts in %s: give the budget in it", d.Plan.Currency)
 	} else {
 		b.Budget = amount

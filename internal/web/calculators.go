@@ -166,7 +166,7 @@ func planNumbers(p *plan.Plan) map[string]string {
 	if p.Bike == nil {
 		return n
 	}
-	built, standard := p.Build(), p.BuildStandard()
+	built, standard := p.Build(p.Loadouts[len(p.Loadouts)-1].ID), p.BuildStandard()
 	put := func(v float64, keys ...string) {
 		if !math.IsNaN(v) && v != 0 { // teeth that are not known are 0
 			for _, key := range keys {

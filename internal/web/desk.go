@@ -71,13 +71,14 @@ func (d *desk) onTop(stage string, tried []plan.Choice, more ...string) wayOut {
 // planView is what the frame around every stage shows of the plan.
 type planView struct {
 	ID, Name, Revision string
-	Stage              string
+	Page               string
 	Loadout            string
 	Loadouts           []linkView
 	Undo, Redo         string
 	Bike               bool      // there is one
 	Next               *linkView // stage, nil after the last
 	Stages             []stageView
+	Tabs               []linkView  // the stage's pages, where it has several
 	Gauges             []gaugeView // with a value or within reach of one
 	Waiting            []gaugeView // whose subject the plan does not hold yet
 	Bench              *benchView
@@ -102,45 +103,76 @@ type stageView struct {
 	Href     string
 }
 
-// stages in the order of the work, with the gauges that each settles.
+// pageName is one page of a stage.
+type pageName struct{ id, name string }
+
+// stages in the order of the work, with the gauges that each settles and the
+// pages that it has. The first page has the stage's own id.
 var stages = []struct {
 	id, name string
 	gauges   []string
+	pages    []pageName
 }{
-	{"brief", "Brief", nil},
-	{"bike", "Bike", []string{"loaded-mass"}},
-	{"tyres", "Tyres", []string{"tyre-load", "tyre-life"}},
-	{"gearing", "Gearing", []string{"cruise-rpm", "crawl-speed"}},
-	{"spend", "Spend", []string{"cost"}},
+	{"brief", "Brief", nil, []pageName{{"brief", "Brief"}}},
+	{"bike", "Bike", []string{"loaded-mass", "axle-front", "axle-rear", "range", "seat-reach", "clearance"},
+		[]pageName{{"bike", "Which bike"}, {"sheet", "Its sheet"}}},
+	{"tyres", "Tyres", []string{"tyre-load", "tyre-life"},
+		[]pageName{{"tyres", "Tyres"}, {"inside", "What is in them"}, {"pressures", "Pressures"}, {"wheels", "Wheels"}}},
+	{"gearing", "Gearing", []string{"cruise-rpm", "crawl-speed"},
+		[]pageName{{"gearing", "Sprockets"}, {"chain", "Chain"}, {"pull", "Pull"}}},
+	{"spend", "Spend", []string{"cost"}, []pageName{{"spend", "Spend"}}},
 }
 
-// view of the desk for one of its stages. On the bench lies what is tried, or
-// nothing.
-func (d *desk) view(stage string, bench *benchView) *planView {
+// stageOf finds the stage of a page by its index, and the page's name.
+func stageOf(page string) (stage int, name string, ok bool) {
+	for i, st := range stages {
+		for _, p := range st.pages {
+			if p.id == page {
+				return i, p.name, true
+			}
+		}
+	}
+	return 0, "", false
+}
+
+// view of the desk for a page. On the bench lies what is tried, or nothing.
+func (d *desk) view(page string, bench *benchView) *planView {
 	v := &planView{
-		ID: d.PlanID, Name: d.Plan.Name, Revision: d.Revision, Stage: stage, Loadout: d.loadout,
+		ID: d.PlanID, Name: d.Plan.Name, Revision: d.Revision, Page: page, Loadout: d.loadout,
 		Undo: d.Undo, Redo: d.Redo, Bike: d.Plan.Bike != nil, Bench: bench, href: d.href,
 	}
 	for _, l := range d.Plan.Loadouts {
-		v.Loadouts = append(v.Loadouts, linkView{l.Name, (&desk{Snapshot: d.Snapshot, loadout: l.ID}).href(stage), l.ID == d.loadout})
+		v.Loadouts = append(v.Loadouts, linkView{l.Name, (&desk{Snapshot: d.Snapshot, loadout: l.ID}).href(page), l.ID == d.loadout})
 	}
+	at, _, staged := stageOf(page)
+	passed := false // the page, on the way through all of them
 	for i, st := range stages {
-		if i > 0 && stages[i-1].id == stage {
-			v.Next = &linkView{Name: st.name, Href: d.href(st.id)}
-		}
+		here := staged && i == at
 		v.Stages = append(v.Stages, stageView{
-			Number: i + 1, ID: st.id, Name: st.name, State: d.stageState(st.id, st.gauges), Current: st.id == stage, Href: d.href(st.id),
+			Number: i + 1, ID: st.id, Name: st.name, State: d.stageState(st.id, st.gauges), Current: here, Href: d.href(st.id),
 		})
+		for _, p := range st.pages {
+			if passed && v.Next == nil {
+				v.Next = &linkView{Name: p.name, Href: d.href(p.id)}
+				if !here {
+					v.Next.Name = st.name
+				}
+			}
+			passed = passed || p.id == page
+			if here && len(st.pages) > 1 {
+				v.Tabs = append(v.Tabs, linkView{p.name, d.href(p.id), p.id == page})
+			}
+		}
 	}
 	for _, g := range d.report.Gauges {
-		shown := gaugeOf(d.units, g, d.href("working/"+g.ID))
+		shown := gaugeOf(d.units, g, d.href("working/"+g.ID, "stage", page))
 		if waits(g) {
 			v.Waiting = append(v.Waiting, shown)
 		} else {
 			v.Gauges = append(v.Gauges, shown)
 		}
 	}
-	v.Findings = findingsOf(d.units, d.report.Findings, d.onTop(stage, nil))
+	v.Findings = findingsOf(d.units, d.report.Findings, d.onTop(page, nil))
 	return v
 }
 
@@ -175,12 +207,10 @@ func (d *desk) stageState(id string, gauges []string) stateView {
 	return stateOf(part.Worst())
 }
 
-// stageOf keeps a stage that a form names, or else the brief.
-func stageOf(name string) string {
-	for _, st := range stages {
-		if st.id == name {
-			return name
-		}
+// pageOf keeps a page that a form names, or else the brief.
+func pageOf(name string) string {
+	if _, _, ok := stageOf(name); ok {
+		return name
 	}
 	return "brief"
 }
@@ -193,13 +223,12 @@ func (s *Server) openPlan(w http.ResponseWriter, r *http.Request) error {
 	return seeOther(w, r, d.href("brief"))
 }
 
-// showStage answers with a stage's page.
-func (s *Server) showStage(w http.ResponseWriter, r *http.Request, status int, d *desk, stage string, bench *benchView, body any) error {
-	for _, st := range stages {
-		if st.id == stage {
-			title := fmt.Sprintf("%s · %s", st.name, d.Plan.Name)
-			return s.render(w, r, status, stage, frame{Title: title, Plan: d.view(stage, bench), Body: body})
-		}
+// showPage answers with a page of a stage.
+func (s *Server) showPage(w http.ResponseWriter, r *http.Request, status int, d *desk, page string, bench *benchView, body any) error {
+	_, name, ok := stageOf(page)
+	if !ok {
+		return store.ErrNotFound
 	}
-	return store.ErrNotFound
+	title := fmt.Sprintf("%s · %s", name, d.Plan.Name)
+	return s.render(w, r, status, page, frame{Title: title, Plan: d.view(page, bench), Body: body})
 }

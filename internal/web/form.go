@@ -5,6 +5,7 @@ import (
 	"net/url"
 	"strings"
 
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/words"
 )
@@ -121,6 +122,15 @@ func checked(key, label string, on bool) fieldView {
 		f.Value = "on"
 	}
 	return f
+}
+
+// readAmount reads money from a form, a bare number in a currency; empty is
+// missing.
+func readAmount(text, currency string) (money.Amount, error) {
+	if text = strings.TrimSpace(text); text == "" {
+		return money.Amount{}, nil
+	}
+	return money.Parse(text, currency)
 }
 
 // rowKey is the name of a field in row i of a list.

@@ -17,6 +17,7 @@ import (
 // gearingView is the sprocket field and the fan.
 type gearingView struct {
 	Has      bool // sprockets to speak of
+	Shaft    bool
 	Missing  []string
 	Field    draw.Field
 	Marks    []markView
@@ -28,6 +29,9 @@ type gearingView struct {
 	Fan      draw.Fan
 	FanTable []gearRow
 	Working  []gaugeView
+
+	Altitudes   []linkView
+	SteepGround string // that the field's slopes are on
 }
 
 // markView is a mark of the field with its link. The field has some hundred of
@@ -36,7 +40,7 @@ type markView struct {
 	X, Y, Front, Rear string
 	Class             string
 	Href, Title       string
-	Standard          bool
+	Standard, Weak    bool
 	Under             string // class and shape of the sign under it, "" for none
 }
 
@@ -58,19 +62,29 @@ func (s *Server) gearingPage(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	view, err := d.gearing(choices)
+	view, err := d.gearing(r.URL.Query().Get("altitude"), choices)
 	if err != nil {
 		return err
 	}
-	return s.showStage(w, r, http.StatusOK, d, "gearing", bench, view)
+	return s.showPage(w, r, http.StatusOK, d, "gearing", bench, view)
 }
 
-func (d *desk) gearing(tried []plan.Choice) (gearingView, error) {
-	v := gearingView{}
-	field := eval.Sprockets(d.Plan, d.shelf, d.report)
+func (d *desk) gearing(altitude string, tried []plan.Choice) (gearingView, error) {
+	v := gearingView{Speed: d.units.Of("km/h")}
+	p, at := atAltitude(d.Plan, altitude)
+	before, err := eval.EvaluateLoadout(p, d.shelf, d.loadout)
+	if err != nil {
+		return v, err
+	}
+	if v.Shaft = p.Bike != nil && p.Bike.Shaft(); v.Shaft {
+		v.fan(d, before)
+		v.working(d)
+		return v, nil
+	}
+	field := eval.Sprockets(p, d.shelf, before)
 	if len(field.Pairs) == 0 {
 		v.Missing = append(v.Missing, "sprocket teeth of the bike (Bike)")
-		if d.Plan.Bike == nil {
+		if p.Bike == nil {
 			v.Missing = []string{"a bike (Bike)"}
 		}
 		return v, nil
@@ -78,26 +92,34 @@ func (d *desk) gearing(tried []plan.Choice) (gearingView, error) {
 	v.Has = true
 	after := d.report
 	if len(tried) > 0 {
-		var err error
 		if after, err = eval.EvaluateLoadout(d.Plan.With(tried...), d.shelf, d.loadout); err != nil {
 			return v, err
 		}
 	}
 	v.Field = draw.SprocketField(d.shown(field))
-	v.Speed = d.units.Of("km/h")
-	for _, m := range v.Field.Marks {
-		v.Marks = append(v.Marks, d.mark(m, len(tried) > 0 && m.Figures.Pair == after.Facts.Pair))
+	var keep []string
+	if at != "" {
+		keep = []string{"altitude", at}
 	}
+	for _, m := range v.Field.Marks {
+		v.Marks = append(v.Marks, d.mark(m, len(tried) > 0 && m.Figures.Pair == after.Facts.Pair, keep))
+	}
+	v.Altitudes = d.altitudes("gearing", at, tries(tried))
+	v.SteepGround = p.Brief.SteepGround().Name
 	v.table(d, field)
 	v.Hint = hint(d.units, field)
 	v.Tooth = words.Number(field.RearForOneFront, 1)
 	v.fan(d, after)
-	for _, id := range []string{"cruise-rpm", "crawl-speed", "gear-change", "chain-links", "axle-shift", "speedometer"} {
+	v.working(d)
+	return v, nil
+}
+
+func (v *gearingView) working(d *desk) {
+	for _, id := range []string{"cruise-rpm", "crawl-speed", "gear-change", "crawl-pull", "hold-gear", "speedometer"} {
 		if f, ok := d.report.Figure(id); ok {
 			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+id, "stage", "gearing")))
 		}
 	}
-	return v, nil
 }
 
 // shown is a field with its road speeds in the rider's unit, to be drawn.
@@ -118,11 +140,11 @@ func (d *desk) shownGears(gears []eval.GearRange) []eval.GearRange {
 	return gears
 }
 
-func (d *desk) mark(m draw.Mark, tried bool) markView {
+func (d *desk) mark(m draw.Mark, tried bool, keep []string) markView {
 	p, u := m.Figures, d.units
 	v := markView{
 		X: m.X.String(), Y: m.Y.String(), Front: strconv.Itoa(p.Pair.Front), Rear: strconv.Itoa(p.Pair.Rear),
-		Href: d.href("gearing"), Standard: p.Standard, Class: "pair",
+		Href: d.href("gearing", keep...), Weak: p.Weak, Standard: p.Standard, Class: "pair",
 	}
 	for _, class := range []struct {
 		is   bool
@@ -139,11 +161,17 @@ func (d *desk) mark(m draw.Mark, tried bool) markView {
 		v.Under = "new-chain"
 	}
 	if len(p.Choices) > 0 {
-		v.Href = d.href("gearing", tries(p.Choices)...)
+		v.Href = d.href("gearing", append(tries(p.Choices), keep...)...)
 	}
 	v.Title = fmt.Sprintf("%d/%d: %s against standard, walking pace %s, %s at the cruise, %s", p.Pair.Front, p.Pair.Rear,
 		u.Quantity("gear-change", p.ChangePercent, "%"),
 		u.Quantity("crawl-speed", p.PaceKmh, "km/h"), u.Quantity("cruise-rpm", p.CruiseRPM, "rpm"), pairWord(p))
+	if !math.IsNaN(p.ClimbPercent) {
+		v.Title += fmt.Sprintf(", climbs %.0f %% at walking pace", p.ClimbPercent)
+	}
+	if p.Weak {
+		v.Title += ", top gear does not hold the cruise"
+	}
 	return v
 }
 

@@ -100,7 +100,7 @@ func (s *Server) render(w http.ResponseWriter, r *http.Request, status int, name
 	if r.Method == http.MethodGet || r.Method == http.MethodHead {
 		f.Here = r.URL.RequestURI()
 	} else if f.Plan != nil {
-		f.Here = f.Plan.Href(f.Plan.Stage)
+		f.Here = f.Plan.Href(f.Plan.Page)
 	}
 	f.Rider = nameOf(r)
 	var out bytes.Buffer

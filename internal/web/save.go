@@ -42,7 +42,7 @@ func (f stageForm) page(s *Server) http.HandlerFunc {
 		if err != nil {
 			return err
 		}
-		return s.showStage(w, r, http.StatusOK, d, f.stage, bench, body)
+		return s.showPage(w, r, http.StatusOK, d, f.stage, bench, body)
 	})
 }
 
@@ -62,7 +62,7 @@ func (f stageForm) try(s *Server) http.HandlerFunc {
 		if err != nil {
 			return err
 		}
-		return s.showStage(w, r, http.StatusOK, d, f.stage, bench, body)
+		return s.showPage(w, r, http.StatusOK, d, f.stage, bench, body)
 	})
 }
 
@@ -137,5 +137,5 @@ func (f stageForm) again(s *Server, w http.ResponseWriter, r *http.Request, d *d
 	if err != nil {
 		return err
 	}
-	return s.showStage(w, r, status, d, f.stage, nil, body.with(state))
+	return s.showPage(w, r, status, d, f.stage, nil, body.with(state))
 }

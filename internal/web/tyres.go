@@ -1,230 +1,347 @@
 package web
 
 import (
+	"fmt"
 	"net/http"
+	"slices"
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/knock"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/draw"
-	"valiantmule/internal/words"
 )
 
 // tyresView is the tyres that can be had, each held against the plan.
 type tyresView struct {
-	Has     bool // a bike
-	Wheels  []wheelView
-	All     bool // also what does not go on the rims
-	Toggle  string
-	Section draw.Section
-	Circles []circleView
+	Has    bool // a bike
+	Lists  []optionList
+	All    bool // also what does not go on the rims
+	Toggle string
+	Line   draw.Lineup
+	Heads  []lineupHead
+	Rows   []lineupRow
+	Clear  string // takes all away that stands beside
 }
 
-// circleView is the table beside the drawing.
-type circleView struct {
-	Name, Size, Width, Diameter, RollOut string
-	Style                                draw.Style
+// lineupHead is a column of the table under the drawing.
+type lineupHead struct{ Name, Word, Style string }
+
+// lineupRow is one property of the tyres in the line-up.
+type lineupRow struct {
+	Name  string
+	Cells []string
 }
 
-type wheelView struct {
-	Slot    plan.Slot
-	Name    string
-	Rim     string
-	Columns []string
-	Options []tyreOption
-	Hidden  int
-}
-
-// column is a figure that a wheel's options are compared by.
-type column struct{ Title, Figure string }
+// maxBeside is how many tyres stand side by side.
+const maxBeside = 4
 
 // columns of the two wheels: what a rear tyre moves is mostly the gearing, what
 // a front one moves the steering and the display.
-var columns = map[plan.Slot][]column{
-	plan.RearTyre:  {{"Cost", "cost"}, {"Gearing", "gear-change"}, {"Cruise", "cruise-rpm"}, {"Pace", "crawl-speed"}},
-	plan.FrontTyre: {{"Cost", "cost"}, {"Against rear", "wheel-mix"}, {"Seat", "seat-rise"}, {"Display", "speedometer"}},
-}
-
-// tyreOption is one tyre with what it would move.
-type tyreOption struct {
-	Name, Size, Kind, Price, Mass, Width string
-	Note                                 string
-	Href                                 string
-	Current, Tried                       bool
-	Moves                                []string // by the wheel's columns
-	Life                                 string
-	Asks                                 int // findings that appear
-	State                                stateView
+var tyreColumns = map[plan.Slot][]column{
+	plan.RearTyre:  {moves("Cost", "cost"), moves("Gearing", "gear-change"), moves("Cruise", "cruise-rpm"), moves("Pace", "crawl-speed"), becomes("Lasts", "rear-life")},
+	plan.FrontTyre: {moves("Cost", "cost"), moves("Against rear", "wheel-mix"), moves("Seat", "seat-rise"), moves("Display", "speedometer"), becomes("Lasts", "front-life")},
 }
 
 func (s *Server) tyresPage(w http.ResponseWriter, r *http.Request) error {
+	return s.partsPage(w, r, "tyres", func(d *desk, tried []plan.Choice) (any, error) {
+		view := tyresView{Has: d.Plan.Bike != nil, All: r.URL.Query().Has("all")}
+		if !view.Has {
+			return view, nil
+		}
+		err := d.tyres(&view, r.URL.Query()["beside"], tried)
+		return view, err
+	})
+}
+
+// partsPage is a page of options: what is tried lies on the bench.
+func (s *Server) partsPage(w http.ResponseWriter, r *http.Request, page string, view func(d *desk, tried []plan.Choice) (any, error)) error {
 	d, err := s.open(r)
 	if err != nil {
 		return err
 	}
-	bench, choices, err := d.tried(r, "tyres")
+	bench, tried, err := d.tried(r, page)
 	if err != nil {
 		return err
 	}
-	view := tyresView{Has: d.Plan.Bike != nil, All: r.URL.Query().Has("all")}
-	if view.Has {
-		if err := d.tyres(&view, choices); err != nil {
-			return err
-		}
+	body, err := view(d, tried)
+	if err != nil {
+		return err
 	}
-	return s.showStage(w, r, http.StatusOK, d, "tyres", bench, view)
+	return s.showPage(w, r, http.StatusOK, d, page, bench, body)
 }
 
-func (d *desk) tyres(view *tyresView, tried []plan.Choice) error {
-	everything := []string{"all", "1"}
-	view.Toggle = d.href("tyres", everything...)
+func (d *desk) tyres(view *tyresView, beside []string, tried []plan.Choice) error {
+	beside = d.known(beside)
 	var keep []string
-	if view.All {
-		view.Toggle, keep = d.href("tyres"), everything
+	for _, id := range beside {
+		keep = append(keep, "beside", id)
 	}
+	everything := append(slices.Clone(keep), "all", "1")
+	view.Toggle = d.href("tyres", everything...)
+	if view.All {
+		view.Toggle, keep = d.href("tyres", keep...), everything
+	}
+	built := d.Plan.Build(d.loadout)
 	for _, slot := range []plan.Slot{plan.RearTyre, plan.FrontTyre} {
-		wheel, err := d.wheel(slot, view.All, keep, tried)
+		rim := built.Rim(slot)
+		fits := func(p *plan.Part) bool { return view.All || rim.DiameterIn == 0 || p.Tyre.Size.RimIn == rim.DiameterIn }
+		list, err := d.optionsFor(slot, "tyres", fits, tyreColumns[slot], keep, tried)
 		if err != nil {
 			return err
 		}
-		view.Wheels = append(view.Wheels, wheel)
+		list.Aside, list.Compare = d.rimWords(rim), true
+		for i := range list.Options {
+			if id := list.Options[i].ID; d.shelf.Find(d.Plan.Bike, slot, id) != nil {
+				list.Options[i].Beside = d.besideLink(beside, id, view.All, tried)
+			}
+		}
+		view.Lists = append(view.Lists, list)
 	}
-	d.circles(view, tried)
+	if len(beside) > 0 {
+		view.Clear = d.href("tyres", tries(tried)...)
+	}
+	return d.lineup(view, beside, tried)
+}
+
+// known keeps the tyres that there are, as many as stand side by side.
+func (d *desk) known(ids []string) []string {
+	var list []string
+	for _, id := range ids {
+		if d.tyrePart(id) != nil && !slices.Contains(list, id) && len(list) < maxBeside {
+			list = append(list, id)
+		}
+	}
+	return list
+}
+
+func (d *desk) tyrePart(id string) *plan.Part {
+	for _, p := range d.shelf {
+		if p.ID == id && p.Tyre != nil {
+			return p
+		}
+	}
 	return nil
 }
 
-// wheel lists the tyres for one wheel: the standard one, the shelf's.
-func (d *desk) wheel(slot plan.Slot, all bool, keep []string, tried []plan.Choice) (wheelView, error) {
-	b := d.Plan.Bike
-	info, _ := plan.InfoOf(slot)
-	rim := b.FrontRim()
-	if slot == plan.RearTyre {
-		rim = b.RearRim()
+// besideLink puts a tyre beside the others or takes it away.
+func (d *desk) besideLink(beside []string, id string, all bool, tried []plan.Choice) *linkView {
+	link := &linkView{Name: "beside", Current: slices.Contains(beside, id)}
+	query := tries(tried)
+	if all {
+		query = append(query, "all", "1")
 	}
-	v := wheelView{Slot: slot, Name: info.Name}
-	for _, c := range columns[slot] {
-		v.Columns = append(v.Columns, c.Title)
-	}
-	if rim.DiameterIn > 0 {
-		v.Rim = d.units.Plain(rim.DiameterIn, "in") + " rim"
-		if rim.WidthIn > 0 {
-			v.Rim = d.units.Plain(rim.WidthIn, "in") + " × " + v.Rim
+	for _, other := range beside {
+		if other != id {
+			query = append(query, "beside", other)
 		}
 	}
-	choices := []plan.Choice{{Slot: slot}}
-	own := d.Plan.Chosen(slot)
-	listed := own == nil
-	for _, p := range d.shelf {
-		if p.Slot != slot {
-			continue
+	if !link.Current {
+		if len(beside) == maxBeside {
+			return nil
 		}
-		if !all && rim.DiameterIn > 0 && p.Tyre.Size.RimIn != rim.DiameterIn {
-			v.Hidden++
-			continue
-		}
-		listed = listed || own.ID == p.ID
-		choices = append(choices, plan.Choice{Slot: slot, Part: p})
+		query = append(query, "beside", id)
 	}
-	if !listed {
-		choices = append(choices, plan.Choice{Slot: slot, Part: own})
+	link.Href = d.href("tyres", query...)
+	return link
+}
+
+func (d *desk) rimWords(rim tyre.Rim) string {
+	switch {
+	case rim.DiameterIn == 0:
+		return ""
+	case rim.WidthIn == 0:
+		return d.units.Plain(rim.DiameterIn, "in") + " rim"
 	}
-	alternatives := make([]eval.Alternative, len(choices))
-	for i, c := range choices {
-		alternatives[i] = eval.Alternative{Label: choiceName(c), Plan: d.Plan.With(c)}
+	return d.units.Plain(rim.WidthIn, "in") + " × " + d.units.Plain(rim.DiameterIn, "in") + " rim"
+}
+
+// contender is a tyre of the line-up with the plan that would ride on it.
+type contender struct {
+	name, word string
+	style      draw.Style
+	slot       plan.Slot
+	tyre       *plan.Tyre
+	part       *plan.Part // nil for the standard one
+	plan       *plan.Plan
+}
+
+// lineup draws up to four tyres in true section, each over the standard one of
+// its end: what stands beside, or else the plan's rear tyre and the one on the
+// bench.
+func (d *desk) lineup(view *tyresView, beside []string, tried []plan.Choice) error {
+	list := d.contenders(beside, tried)
+	alternatives := make([]eval.Alternative, len(list))
+	for i, c := range list {
+		alternatives[i] = eval.Alternative{Label: c.name, Plan: c.plan}
 	}
 	differences, err := d.compare(alternatives...)
 	if err != nil {
-		return v, err
+		return err
 	}
-	for i, c := range choices {
-		v.Options = append(v.Options, d.tyreOption(c, differences[i], keep, tried))
+	standard := d.Plan.BuildStandard()
+	room := map[plan.Slot]draw.Clearance{
+		plan.RearTyre:  {WidthMM: d.Plan.Bike.RearMaxWidth.In("mm"), DiameterMM: d.Plan.Bike.RearMaxDiameter.In("mm")},
+		plan.FrontTyre: {WidthMM: d.Plan.Bike.FrontMaxWidth.In("mm"), DiameterMM: d.Plan.Bike.FrontMaxDiameter.In("mm")},
 	}
-	return v, nil
+	rows := make([]lineupRow, len(lineupRows))
+	for i, row := range lineupRows {
+		rows[i].Name = row.name
+	}
+	var drawn []draw.Contender
+	for i, c := range list {
+		shown := draw.Contender{Name: c.name, Tyre: tyreOf(c.tyre, c.style), Room: room[c.slot]}
+		if was := standard.Tyre(c.slot); was != nil && c.part != nil {
+			shown.Standard = tyreOf(was, draw.Standard)
+		}
+		drawn = append(drawn, shown)
+		view.Heads = append(view.Heads, lineupHead{c.name, c.word, string(c.style)})
+		for j, row := range lineupRows {
+			rows[j].Cells = append(rows[j].Cells, row.cell(d, c, differences[i]))
+		}
+	}
+	view.Line, view.Rows = draw.TyreLineup(drawn), rows
+	return nil
 }
 
-func (d *desk) tyreOption(c plan.Choice, diff eval.Difference, keep []string, tried []plan.Choice) tyreOption {
-	part := c.Part
-	if part == nil {
-		part = d.Plan.Bike.StandardIn(c.Slot)
-	}
-	own := d.Plan.Chosen(c.Slot)
-	o := tyreOption{
-		Name: choiceName(c), Href: d.href("tyres", append(tries([]plan.Choice{c}), keep...)...), Asks: len(diff.Appear),
-		Current: (c.Part == nil && own == nil) || (c.Part != nil && own != nil && own.ID == c.Part.ID),
-	}
-	for _, column := range columns[c.Slot] {
-		o.Moves = append(o.Moves, deltaOf(d.units, diff, column.Figure))
-	}
-	o.Life = "?"
-	if f, ok := diff.After.Figure(lifeOf[c.Slot]); ok && f.Known {
-		o.Life = d.units.Value(f)
-	}
-	for _, t := range tried {
-		o.Tried = o.Tried || tryOf(t) == tryOf(c)
-	}
-	o.State = stateOf(knock.Worst(diff.Appear))
-	if part != nil {
-		o.Note = part.Note
-		if part.Mass.Known() {
-			o.Mass = d.units.Plain(part.Mass.In("kg"), "kg")
+func tyreOf(t *plan.Tyre, style draw.Style) draw.Tyre {
+	return draw.Tyre{Style: style, WidthMM: t.WidthMM(), DiameterMM: t.DiameterMM(), RimMM: 25.4 * t.Size.RimIn}
+}
+
+func (d *desk) contenders(beside []string, tried []plan.Choice) []contender {
+	var list []contender
+	for _, id := range beside {
+		part := d.tyrePart(id)
+		word := "beside"
+		if own := d.Plan.Chosen(part.Slot, d.loadout); own != nil && own.ID == id {
+			word = "in the plan"
 		}
-		if part.Price.Known() {
-			o.Price = part.Price.Display()
-		}
-		if t := part.Tyre; t != nil {
-			o.Size, o.Width = t.Size.String(), d.units.Plain(t.WidthMM(), "mm")
-			if character, ok := tyre.CharacterOf(t.Kind); ok {
-				o.Kind = character.Name
-			}
+		choices := d.Plan.Scoped([]plan.Choice{{Slot: part.Slot, Part: part}}, d.loadout)
+		list = append(list, contender{part.Name, word, draw.Current, part.Slot, part.Tyre, part, d.Plan.With(choices...)})
+	}
+	if len(list) > 0 {
+		return list
+	}
+	slot := plan.RearTyre
+	for _, c := range tried {
+		if c.Slot == plan.FrontTyre {
+			slot = plan.FrontTyre
 		}
 	}
-	return o
+	add := func(p *plan.Plan, word string, style draw.Style) {
+		part := p.Build(d.loadout).Part(slot)
+		if part == nil || part.Tyre == nil {
+			return
+		}
+		c := contender{part.Name, word, style, slot, part.Tyre, part, p}
+		if p.Chosen(slot, d.loadout) == nil {
+			c.part = nil
+		}
+		list = append(list, c)
+	}
+	bare := *d.Plan
+	bare.Lines = slices.DeleteFunc(slices.Clone(d.Plan.Lines), func(l plan.Line) bool { return l.Part != nil && l.Part.Slot == slot })
+	add(&bare, "as it came", draw.Standard)
+	if d.Plan.Chosen(slot, d.loadout) != nil {
+		add(d.Plan, "in the plan", draw.Current)
+	}
+	if len(tried) > 0 {
+		add(d.Plan.With(tried...), "on the bench", draw.Tried)
+	}
+	return list
+}
+
+// lineupRows are the properties by which tyres stand side by side.
+var lineupRows = []struct {
+	name string
+	cell func(d *desk, c contender, diff eval.Difference) string
+}{
+	{"Size", func(_ *desk, c contender, _ eval.Difference) string { return c.tyre.Size.String() }},
+	{"Kind", func(_ *desk, c contender, _ eval.Difference) string {
+		character, _ := tyre.CharacterOf(c.tyre.Kind)
+		return fmt.Sprintf("%s, %.0f %% road", character.Name, 100*character.RoadShare)
+	}},
+	{"Price", func(_ *desk, c contender, _ eval.Difference) string {
+		if c.part == nil || !c.part.Price.Known() {
+			return "–"
+		}
+		return c.part.Price.Display()
+	}},
+	{"Width, diameter", func(d *desk, c contender, _ eval.Difference) string {
+		return d.units.Plain(c.tyre.WidthMM(), "mm") + ", " + d.units.Quantity("", c.tyre.DiameterMM(), "mm")
+	}},
+	{"Roll-out", func(d *desk, c contender, _ eval.Difference) string {
+		return d.units.Quantity("", c.tyre.CircumferenceMM(), "mm")
+	}},
+	{"Rim, its share of the width", func(d *desk, c contender, _ eval.Difference) string {
+		rim := c.plan.Build(d.loadout).Rim(c.slot)
+		low, high := tyre.RimShareRange(c.tyre.Kind)
+		if rim.WidthIn == 0 {
+			return "rim width not known"
+		}
+		return fmt.Sprintf("%.0f %%, usual %.0f–%.0f %%", 100*tyre.RimShare(c.tyre.Size, rim), 100*low, 100*high)
+	}},
+	{"Carries, up to", func(d *desk, c contender, _ eval.Difference) string {
+		kg, known := tyre.MaxLoadKg(c.tyre.Size.LoadIndex)
+		kmh, fast := tyre.MaxSpeedKmh(c.tyre.Size.Speed)
+		if !known || !fast {
+			return "not in the code"
+		}
+		return d.units.Quantity("", kg, "kg") + ", " + d.units.Plain(kmh, "km/h")
+	}},
+	{"Lasts", func(d *desk, c contender, diff eval.Difference) string {
+		f, _ := diff.After.Figure(lifeOf[c.slot])
+		if !f.Banded {
+			return "?"
+		}
+		return d.units.Quantity(f.ID, f.Low, f.Unit) + " to " + d.units.Quantity(f.ID, f.High, f.Unit)
+	}},
+	{"Does one set last the trip?", func(d *desk, c contender, diff eval.Difference) string { return d.lasts(c, diff.After) }},
+	{"Per 1 000 km", func(d *desk, c contender, diff eval.Difference) string {
+		f, _ := diff.After.Figure(lifeOf[c.slot])
+		if c.part == nil || !f.Known {
+			return "–"
+		}
+		price, _, ok := d.Plan.Home(c.part.Price)
+		if !ok {
+			return "?"
+		}
+		return d.units.Quantity("", float64(price.Minor())/f.Value*1000, d.Plan.Currency)
+	}},
+	{"Gearing, walking pace", func(d *desk, c contender, diff eval.Difference) string {
+		if c.slot != plan.RearTyre {
+			return "–"
+		}
+		change, _ := diff.After.Figure("gear-change")
+		pace, _ := diff.After.Figure("crawl-speed")
+		return d.units.Value(change) + ", " + d.units.Value(pace)
+	}},
+	{"Front against rear", func(d *desk, _ contender, diff eval.Difference) string {
+		f, _ := diff.After.Figure("wheel-mix")
+		return d.units.Value(f)
+	}},
+	{"Open points then", func(_ *desk, _ contender, diff eval.Difference) string {
+		worst := knock.Worst(diff.After.Findings)
+		return fmt.Sprintf("%d, worst %s", len(diff.After.Findings), worst)
+	}},
 }
 
 var lifeOf = map[plan.Slot]string{plan.FrontTyre: "front-life", plan.RearTyre: "rear-life"}
 
-// deltaOf is what an option moves a figure by, "" when it does not.
-func deltaOf(u words.Units, diff eval.Difference, id string) string {
-	for _, m := range diff.Moves {
-		if m.After.ID == id {
-			if delta, ok := m.Delta(); ok {
-				return u.Delta(m.After, delta)
-			}
-			return "?"
-		}
+// lasts answers whether a tyre lasts the trip, or else from where another is
+// needed.
+func (d *desk) lasts(c contender, after *eval.LoadoutReport) string {
+	f, _ := after.Figure(lifeOf[c.slot])
+	trip := d.Plan.Brief.Distance.In("km")
+	switch {
+	case !f.Banded || !(trip > 0):
+		return "?"
+	case f.Low >= trip:
+		return "yes, at the low end too"
+	case f.Value >= trip:
+		return "likely; look at it from " + d.units.Quantity(f.ID, f.Low, "km")
+	case f.High >= trip:
+		return "if it goes well; have one waiting at " + d.units.Quantity(f.ID, f.Low, "km")
 	}
-	return ""
-}
-
-// circles draws the rear tyre in true section: standard, in the plan, tried.
-func (d *desk) circles(view *tyresView, tried []plan.Choice) {
-	built := []struct {
-		name  string
-		style draw.Style
-		tyre  *plan.Tyre
-	}{
-		{"Standard", draw.Standard, d.Plan.BuildStandard().Tyre(plan.RearTyre)},
-		{"In the plan", draw.Current, d.Plan.Build().Tyre(plan.RearTyre)},
-	}
-	if len(tried) > 0 {
-		built = append(built, struct {
-			name  string
-			style draw.Style
-			tyre  *plan.Tyre
-		}{"On the bench", draw.Tried, d.Plan.With(tried...).Build().Tyre(plan.RearTyre)})
-	}
-	var tyres []draw.Tyre
-	for _, b := range built {
-		if b.tyre == nil {
-			continue
-		}
-		tyres = append(tyres, draw.Tyre{
-			Style: b.style, WidthMM: b.tyre.WidthMM(), DiameterMM: b.tyre.DiameterMM(), RimMM: 25.4 * b.tyre.Size.RimIn,
-		})
-		view.Circles = append(view.Circles, circleView{
-			b.name, b.tyre.Size.String(), d.units.Plain(b.tyre.WidthMM(), "mm"), d.units.Quantity("", b.tyre.DiameterMM(), "mm"), d.units.Quantity("", b.tyre.CircumferenceMM(), "mm"), b.style,
-		})
-	}
-	view.Section = draw.Tyres(tyres, draw.Clearance{WidthMM: d.Plan.Bike.RearMaxWidth.In("mm"), DiameterMM: d.Plan.Bike.RearMaxDiameter.In("mm")})
+	return "no: change between " + d.units.Quantity(f.ID, f.Low, "km") + " and " + d.units.Quantity(f.ID, f.High, "km")
 }

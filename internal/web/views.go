@@ -36,16 +36,23 @@ type gaugeView struct {
 }
 
 // limitWords say on which side of its limit a figure should stay.
-var limitWords = map[string]string{"cost": "budget", "loaded-mass": "permitted", "tyre-life": "trip", "tyre-load": "rated"}
+var limitWords = map[string]string{
+	"cost": "budget", "loaded-mass": "permitted", "axle-front": "permitted", "axle-rear": "permitted", "tyre-life": "trip", "tyre-load": "rated",
+	"range": "gap", "clearance": "wants",
+}
+
+func limitWord(id string) string {
+	if word, ok := limitWords[id]; ok {
+		return word
+	}
+	return "max"
+}
 
 func gaugeOf(u words.Units, f eval.Figure, href string) gaugeView {
 	g := gaugeView{ID: f.ID, Name: f.Name, Value: u.Value(f), State: stateOf(f.State), Missing: f.Missing, Href: href, Notch: -1}
 	span := f.Value
 	if f.Limited {
-		g.Limited, g.Limit, g.LimitWord = true, u.Limit(f), limitWords[f.ID]
-		if g.LimitWord == "" {
-			g.LimitWord = "max"
-		}
+		g.Limited, g.Limit, g.LimitWord = true, u.Limit(f), limitWord(f.ID)
 		span = max(f.Value, f.Limit) * 1.15
 		g.Notch = share(f.Limit, span)
 	}

@@ -70,5 +70,5 @@ func (s *Server) working(w http.ResponseWriter, r *http.Request) error {
 	loadout, _ := d.Plan.Loadout(d.loadout)
 	view := workingView{Figure: gaugeOf(d.units, figure, ""), Loadout: loadout.Name, Notes: working.Notes}
 	view.Steps = stepsOf(d.units, working)
-	return s.render(w, r, http.StatusOK, "working", frame{Title: figure.Name + ": the working", Plan: d.view(stageOf(r.FormValue("stage")), nil), Body: view})
+	return s.render(w, r, http.StatusOK, "working", frame{Title: figure.Name + ": the working", Plan: d.view(pageOf(r.FormValue("stage")), nil), Body: view})
 }

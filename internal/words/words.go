@@ -21,7 +21,7 @@ var coarse = map[string]bool{"tyre-life": true, "rear-life": true, "front-life":
 var decimals = map[string]int{"km/h": 1, "mph": 1, "°": 1, "": 2, "in": 2, "st": 1, "US gal": 2, "UK gal": 2, "PS": 1, "hp": 1}
 
 // finer figures show more digits than their unit's.
-var finer = map[string]int{"gear-change": 1, "wheel-mix": 1, "speedometer": 1, "axle-shift": 1, "seat-rise": 1, "stand-short": 1, "loaded-mass": 1}
+var finer = map[string]int{"gear-change": 1, "wheel-mix": 1, "speedometer": 1, "axle-shift": 1, "seat-rise": 1, "stand-short": 1, "loaded-mass": 1, "front-unsprung": 1, "rear-unsprung": 1}
 
 // roughFrom is from how many minor units money is shown without them.
 const roughFrom = 100_000
@@ -72,8 +72,25 @@ func (u Units) Quantity(id string, v float64, unit string) string {
 	return join(Number(v, digits(id, unit)), unit)
 }
 
+// whole figures are counted, not measured.
+var whole = map[string]bool{"hold-gear": true, "chain-links": true}
+
 // digits behind the point that a figure is shown with.
-func digits(id, unit string) int { return max(finer[id], decimals[unit]) }
+func digits(id, unit string) int {
+	if whole[id] {
+		return 0
+	}
+	return max(finer[id], decimals[unit])
+}
+
+// Signed is Number with its sign in front, a plus too.
+func Signed(v float64, digits int) string {
+	text := Number(v, digits)
+	if v > 0 && strings.Trim(text, "0.") != "" {
+		return "+" + text
+	}
+	return text
+}
 
 // Number writes a number with so many decimals. What is not a number is "?".
 func Number(v float64, digits int) string {

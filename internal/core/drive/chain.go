@@ -82,20 +82,57 @@ func (a Adjuster) Reaches(shiftMM float64) bool {
 	return shiftMM >= -a.ForwardMM && shiftMM <= a.BackMM
 }
 
+// A Run is one chain on a pair of sprockets.
+type Run struct {
+	Links    int
+	CentreMM float64 // that it gives when it is tight
+	ShiftMM  float64 // of the axle from where it was, + is back
+	Reaches  bool    // the adjuster does
+}
+
+// Runs are the two chains that come into question: the even number of links
+// below the exact one, and the one above. A chain too short for the sprockets is
+// left out.
+func Runs(p Pair, pitchMM, centreMM float64, a Adjuster) []Run {
+	runs := make([]Run, 0, 2)
+	up := EvenLinks(ExactLinks(p, pitchMM, centreMM))
+	for _, n := range [...]int{up - 2, up} {
+		centre, err := CentreMM(p, pitchMM, float64(n))
+		if err != nil {
+			continue
+		}
+		shift := centre - centreMM
+		runs = append(runs, Run{n, centre, shift, a.Reaches(shift)})
+	}
+	return runs
+}
+
 // LinksInReach is the even number of links for which the axle needs the smallest
 // shift from centreMM and stays in the adjuster, with that shift. ok is false
 // when no even number does.
 func LinksInReach(p Pair, pitchMM, centreMM float64, a Adjuster) (links int, shiftMM float64, ok bool) {
 	best := math.Inf(1)
-	up := EvenLinks(ExactLinks(p, pitchMM, centreMM))
-	for _, n := range []int{up - 2, up} {
-		centre, err := CentreMM(p, pitchMM, float64(n))
-		if err != nil {
-			continue
-		}
-		if shift := centre - centreMM; a.Reaches(shift) && math.Abs(shift) < best {
-			links, shiftMM, ok, best = n, shift, true, math.Abs(shift)
+	for _, r := range Runs(p, pitchMM, centreMM, a) {
+		if r.Reaches && math.Abs(r.ShiftMM) < best {
+			links, shiftMM, ok, best = r.Links, r.ShiftMM, true, math.Abs(r.ShiftMM)
 		}
 	}
 	return links, shiftMM, ok
+}
+
+// SlackFormula is the formula of [SlackMM].
+var SlackFormula = sheet.Formula{Text: "up and down = 2 × √((run/2)² − (span/2)²), run = span + 2 × excess", Origin: sheet.Computed}
+
+// SlackMM is how far the middle of the lower run moves up and down when the axle
+// stays excessMM of axle travel short of tight: the run of length span + 2 ×
+// excess, pulled up and down into two straight halves.
+func SlackMM(p Pair, pitchMM, centreMM, excessMM float64) float64 {
+	if excessMM <= 0 {
+		return 0
+	}
+	lean := (PitchRadiusMM(p.Rear, pitchMM) - PitchRadiusMM(p.Front, pitchMM)) / centreMM
+	span := centreMM * math.Sqrt(1-lean*lean)
+	// Both runs gain the excess, and all of it hangs in the lower one.
+	run := span + 2*excessMM
+	return math.Sqrt(run*run - span*span)
 }

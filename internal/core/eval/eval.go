@@ -12,6 +12,7 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/verdict"
@@ -105,15 +106,19 @@ type run struct {
 	built, std *plan.Built // nil without a bike
 	facts      *knock.Facts
 	items      []item
+	centre     float64 // of mass above ground, mm
+	full       load.Axles
+	empty      load.Axles
+	axlesDone  bool
 	wanted     string
 	working    *sheet.Sheet
 }
 
 func newRun(p *plan.Plan, shelf plan.Shelf, l *plan.Loadout, wanted string, working *sheet.Sheet) *run {
 	r := &run{plan: p, loadout: l, wanted: wanted, working: working}
-	r.facts = &knock.Facts{Plan: p, Shelf: shelf}
+	r.facts = &knock.Facts{Plan: p, Shelf: shelf, Loadout: l.ID}
 	if p.Bike != nil {
-		r.built, r.std = p.Build(), p.BuildStandard()
+		r.built, r.std = p.Build(l.ID), p.BuildStandard()
 		r.facts.Built, r.facts.Standard = r.built, r.std
 		r.facts.Pair, _ = r.built.Sprockets()
 		r.facts.StandardPair, _ = r.std.Sprockets()
@@ -127,7 +132,7 @@ func (r *run) all() LoadoutReport {
 	report := LoadoutReport{ID: r.loadout.ID, Name: r.loadout.Name}
 	if r.built == nil {
 		report.Gauges = r.withoutBike()
-		report.Others = []Figure{r.costOf(plan.Needed), r.costOf(plan.Wanted), r.contingency(report.Gauges[0])}
+		report.Others = append([]Figure{}, r.money(report.Gauges[0])...)
 		return report
 	}
 	r.items = r.masses()
@@ -135,18 +140,22 @@ func (r *run) all() LoadoutReport {
 	gearChange := r.gearChange()
 	mass, front, rear := r.loadedMass(), r.axle("front-load"), r.axle("rear-load")
 	chain, axle := r.chainLinks(), r.axleShift()
+	rise := r.seatRise()
 	cost := r.cost()
+	axleFront, axleRear, tyreLoad := r.axleGauge("axle-front"), r.axleGauge("axle-rear"), r.tyreLoad()
+	cruise := r.cruiseRPM()
 	report.Gauges = append(make([]Figure, 0, len(GaugeIDs)),
-		cost, mass, r.pending("axle-front"), r.pending("axle-rear"), r.tyreLoad(), r.tyreLife(),
-		r.cruiseRPM(), r.crawlSpeed(),
-		r.pending("range"), r.pending("charge-margin"), r.pending("sag-front"), r.pending("sag-rear"), r.pending("seat-reach"),
-		r.pending("clearance"), r.pending("night-speed"), r.pending("ready-date"), r.pending("needs"))
-	report.Others = []Figure{
+		cost, mass, axleFront, axleRear, tyreLoad, r.tyreLife(), cruise, r.crawlSpeed(), r.rangeGauge(),
+		r.pending("charge-margin"), r.pending("sag-front"), r.pending("sag-rear"), r.seatReach(), r.clearance(),
+		r.pending("night-speed"), r.pending("ready-date"), r.pending("needs"))
+	report.Others = append(make([]Figure, 0, 40),
 		gearChange, circumference[0], circumference[1], chain, axle,
-		r.seatRise(), r.standShort(), r.rake(), r.mix(), r.speedometer(),
-		front, rear, r.rearLife(), r.frontLife(), r.tyreCost(), r.rideHours(),
-		r.costOf(plan.Needed), r.costOf(plan.Wanted), r.contingency(cost),
-	}
+		rise, r.standShort(), r.rake(), r.mix(), r.speedometer(),
+		front, rear, r.payloadLeft(), r.centreHeight(), r.unsprung("front-unsprung", plan.FrontTyre), r.unsprung("rear-unsprung", plan.RearTyre),
+		r.rearLife(), r.frontLife(), r.tyreCost(), r.rideHours(),
+		r.crawlPull(), r.topSpeed(), r.holdGear(), r.climb())
+	report.Others = append(report.Others, r.money(cost)...)
+	r.facts.Pressures = r.pressures()
 	report.Facts = r.facts
 	report.Findings = knock.Findings(r.facts)
 	return report

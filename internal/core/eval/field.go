@@ -22,6 +22,8 @@ type PairFigures struct {
 	Links         int  // of the chain that it would run on, 0 when unknown or out of reach
 	NewChain      bool // that chain is not the one that is on
 	NoChain       bool // no even number of links brings the axle into its slots
+	Weak          bool // top gear does not hold the cruise, loaded, up there, into the wind
+	ClimbPercent  float64
 	Choices       []plan.Choice
 }
 
@@ -37,6 +39,9 @@ type SprocketField struct {
 	CruiseKmh       float64
 	PaceByRatio     float64
 	RPMByRatio      float64
+	HoldRatio       float64 // from which top gear holds the cruise; NaN when nothing in the field does, or a number is missing
+	ClimbKnown      bool    // whether ClimbAt can be asked
+	pull            puller
 	RearForOneFront float64 // rear teeth that do what one front tooth fewer does
 }
 
@@ -45,6 +50,13 @@ type SprocketField struct {
 // where a number is missing.
 func (f SprocketField) Window() (low, high float64) {
 	return f.PaceByRatio / f.PaceLimitKmh, f.CruiseLimitRPM / f.RPMByRatio
+}
+
+// ClimbAt is the slope in per cent that first gear climbs at walking pace on a
+// final ratio: clutch home, at the lowest clean engine speed.
+func (f SprocketField) ClimbAt(ratio float64) float64 {
+	p := f.pull
+	return 100 * drive.SteepestByPull(p.at(p.engine.CleanRPM, p.ratios[0], ratio).Newton, p.road.MassKg, p.road.Rolling)
 }
 
 // Allowed counts the pairs that stand in the window.
@@ -66,7 +78,7 @@ const fieldSpan = 0.25
 // own sprockets are unknown.
 func Sprockets(p *plan.Plan, shelf plan.Shelf, report *LoadoutReport) SprocketField {
 	nan := math.NaN()
-	field := SprocketField{PaceLimitKmh: nan, CruiseLimitRPM: nan, CruiseKmh: nan, PaceByRatio: nan, RPMByRatio: nan, RearForOneFront: nan}
+	field := SprocketField{PaceLimitKmh: nan, CruiseLimitRPM: nan, CruiseKmh: nan, PaceByRatio: nan, RPMByRatio: nan, HoldRatio: nan, RearForOneFront: nan}
 	facts := report.Facts
 	if facts == nil || facts.Pair.Front == 0 || facts.StandardPair.Front == 0 {
 		return field
@@ -83,6 +95,7 @@ func Sprockets(p *plan.Plan, shelf plan.Shelf, report *LoadoutReport) SprocketFi
 			*limit = f.Limit
 		}
 	}
+	field.pull, field.ClimbKnown = pullOf(report, p.Brief.SteepGround())
 	for _, front := range teethOf(facts, plan.FrontSprocket, plan.FrontTeeth, facts.Pair.Front, facts.StandardPair.Front) {
 		for _, rear := range teethOf(facts, plan.RearSprocket, plan.RearTeeth, facts.Pair.Rear, facts.StandardPair.Rear) {
 			pair := drive.Pair{Front: front, Rear: rear}
@@ -91,7 +104,34 @@ func Sprockets(p *plan.Plan, shelf plan.Shelf, report *LoadoutReport) SprocketFi
 			}
 		}
 	}
+	field.HoldRatio = field.holdRatio()
 	return field
+}
+
+// holdRatio is the ratio from which top gear holds the cruise: between the last
+// pair that does not and the first that does, by halving.
+func (f *SprocketField) holdRatio() float64 {
+	weak, strong := math.Inf(-1), math.Inf(1)
+	for _, p := range f.Pairs {
+		if ratio := p.Pair.Ratio(); p.Weak {
+			weak = max(weak, ratio)
+		} else {
+			strong = min(strong, ratio)
+		}
+	}
+	if !f.ClimbKnown || math.IsNaN(f.CruiseKmh) || math.IsInf(weak, 0) || math.IsInf(strong, 0) || strong < weak {
+		return math.NaN()
+	}
+	top := f.pull.ratios[len(f.pull.ratios)-1]
+	for range 30 {
+		middle := (weak + strong) / 2
+		if holds, _ := f.pull.holds(f.CruiseKmh, top, middle); holds {
+			strong = middle
+		} else {
+			weak = middle
+		}
+	}
+	return strong
 }
 
 // For a bike that no sprocket on the shelf fits, what is usually to be had
@@ -128,6 +168,12 @@ func (field *SprocketField) figures(f *knock.Facts, pair drive.Pair) PairFigures
 		Choices:       knock.PairChoices(f, pair),
 	}
 	out.Allowed = out.PaceKmh <= field.PaceLimitKmh && out.CruiseRPM <= field.CruiseLimitRPM
+	out.ClimbPercent = math.NaN()
+	if field.ClimbKnown {
+		out.ClimbPercent = field.ClimbAt(pair.Ratio())
+		holds, _ := field.pull.holds(field.CruiseKmh, field.pull.ratios[len(field.pull.ratios)-1], pair.Ratio())
+		out.Weak = !holds && !math.IsNaN(field.CruiseKmh)
+	}
 	if links, _, ok := knock.ChainFor(f, pair); ok {
 		out.Links, out.NewChain = links, links != f.Chain.Links
 	} else {

@@ -74,8 +74,11 @@ func (r *run) standardTyre(slot plan.Slot, circumference, diameter *float64) {
 	}
 }
 
-// final is the final ratio as built.
+// final is the final ratio as built: of the sprockets, or of a shaft drive.
 func (c *calc) final() sheet.Value {
+	if b := c.run.built.Bike; b.Shaft() {
+		return c.bike("final_ratio", "shaft's ratio", "", b.FinalRatio)
+	}
 	pair, ok := c.run.built.Sprockets()
 	if !ok {
 		c.lacks("sprocket teeth (Gearing)")
@@ -151,19 +154,22 @@ func (r *run) gearChange() Figure {
 	c := r.figure("gear-change", "Gearing against standard", "%")
 	final := c.final()
 	roll := c.rollOut(plan.RearTyre)
-	standard, ok := r.std.Sprockets()
-	if !ok {
-		c.lacks("standard sprockets (Bike)")
+	was := final // of a shaft, which nothing changes
+	if !r.built.Bike.Shaft() {
+		standard, ok := r.std.Sprockets()
+		if !ok {
+			c.lacks("standard sprockets (Bike)")
+		}
+		was = sheet.Value{Name: "standard final ratio", Number: standard.Ratio(), Origin: sheet.Maker, Note: fmt.Sprintf("%d/%d", standard.Front, standard.Rear)}
 	}
 	stock := r.facts.StandardCircumferenceMM.Rear
 	if math.IsNaN(stock) {
 		c.lacks("standard rear tyre (Bike)")
 	}
-	change := drive.ChangePercent(final.Number, standard.Ratio(), roll.Number, stock)
+	change := drive.ChangePercent(final.Number, was.Number, roll.Number, stock)
 	r.facts.ChangePercent = change
 	c.is(change)
 	if c.working != nil {
-		was := sheet.Value{Name: "standard final ratio", Number: standard.Ratio(), Origin: sheet.Maker, Note: fmt.Sprintf("%d/%d", standard.Front, standard.Rear)}
 		c.working.Step(drive.ChangeFormula, computed("change, + is shorter", change, "%"), final, was, roll, computed("standard roll-out", stock, "mm"))
 	}
 	return c.plain()
@@ -177,6 +183,10 @@ var evenFormula = sheet.Formula{
 // chainLinks is the chain that the pair asks for with the axle as set now.
 func (r *run) chainLinks() Figure {
 	c := r.figure("chain-links", "Chain", "links")
+	if c.byShaft() {
+		r.facts.Chain = knock.Chain{ShiftMM: math.NaN(), BestShift: math.NaN()}
+		return c.plain()
+	}
 	exact, pitch := c.exactLinks()
 	r.facts.Chain = r.chain(pitch, exact)
 	need := math.NaN()
@@ -191,6 +201,15 @@ func (r *run) chainLinks() Figure {
 		c.working.Step(evenFormula, computed("links", need, ""), computed("pitches", exact, ""))
 	}
 	return c.plain()
+}
+
+// byShaft ends a figure of the chain on a bike that has none.
+func (c *calc) byShaft() bool {
+	shaft := c.run.built.Bike.Shaft()
+	if shaft {
+		c.lacks("a chain: this bike drives by shaft")
+	}
+	return shaft
 }
 
 func (c *calc) exactLinks() (exact, pitchMM float64) {
@@ -248,6 +267,9 @@ func (r *run) chain(pitchMM, exact float64) knock.Chain {
 // axleShift is where the chain as built puts the axle against the standard one.
 func (r *run) axleShift() Figure {
 	c := r.figure("axle-shift", "Axle moves", "mm")
+	if c.byShaft() {
+		return c.plain()
+	}
 	b := r.built.Bike
 	c.bike("adjuster_forward", "axle travel forward", "mm", b.AdjusterForward)
 	c.bike("adjuster_back", "axle travel back", "mm", b.AdjusterBack)

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"valiantmule/internal/core/knock"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
@@ -21,6 +22,7 @@ type item struct {
 // ones they replace, rider, pillion, loads.
 func (r *run) masses() []item {
 	items := make([]item, 0, 4+len(r.built.Fitted)+len(r.loadout.Loads))
+	r.facts.UnsprungKg = knock.Ends{}
 	for _, f := range r.built.Fitted {
 		if !f.Chosen {
 			continue
@@ -31,18 +33,32 @@ func (r *run) masses() []item {
 			place = f.Part.Place
 		}
 		mass := sheet.Value{Name: f.Part.Name, Number: f.Part.Mass.In("kg"), Unit: "kg", Origin: f.Part.Origin}
-		if standard := r.std.Part(f.Slot); standard != nil {
+		switch standard := r.std.Part(f.Slot); {
+		case standard != nil:
 			mass.Name += " less the standard one"
 			mass.Number -= standard.Mass.In("kg")
+		case info.Standing: // the standard one weighs something, and nobody knows what
+			mass.Name += " less the standard one"
+			mass.Number = math.NaN()
+		}
+		switch place {
+		case load.FrontWheel:
+			r.facts.UnsprungKg.Front += mass.Number
+		case load.RearWheel:
+			r.facts.UnsprungKg.Rear += mass.Number
 		}
 		items = append(items, item{mass, place})
 	}
 	items = append(items, item{sheet.Value{Name: "Rider, dressed", Number: r.plan.Brief.Rider.In("kg"), Unit: "kg", Origin: sheet.Rider}, load.Rider})
+	carried := len(items)
 	if r.loadout.Pillion.Known() {
 		items = append(items, item{sheet.Value{Name: "Pillion", Number: r.loadout.Pillion.In("kg"), Unit: "kg", Origin: sheet.Rider}, load.Pillion})
 	}
 	for _, l := range r.loadout.Loads {
 		items = append(items, item{sheet.Value{Name: l.Name, Number: l.Mass.In("kg"), Unit: "kg", Origin: sheet.Rider}, l.Place})
+	}
+	for _, it := range items[carried:] {
+		r.facts.CarriedKg += it.mass.Number
 	}
 	return items
 }
@@ -100,17 +116,23 @@ func (r *run) itemValues() []sheet.Value {
 	return values
 }
 
-// axles are the loads under the wheels with a full and with an empty tank.
+// axles are the loads under the wheels with a full and with an empty tank. They
+// are worked out once, unless somebody looks at a figure that rests on them.
 func (c *calc) axles() (full, empty load.Axles) {
 	r, b := c.run, c.run.built.Bike
 	kerb := c.bike("kerb_mass", "kerb mass", "kg", b.KerbMass)
 	front := c.bike("kerb_front", "kerb mass under the front wheel", "kg", b.KerbFront)
 	base := c.bike("wheelbase", "wheelbase", "mm", b.Wheelbase)
 	topUp, fullTank := c.fuel()
+	for _, it := range r.items {
+		c.lacksMass(it)
+	}
+	if r.axlesDone && c.working == nil {
+		return r.full, r.empty
+	}
 	items := make([]load.Item, 0, len(r.items)+1)
 	values := []sheet.Value(nil)
 	for _, it := range r.items {
-		c.lacksMass(it)
 		at := load.Item{MassKg: it.mass.Number, XMM: it.place.XMM(base.Number)}
 		items = append(items, at)
 		if c.working != nil {
@@ -123,6 +145,8 @@ func (c *calc) axles() (full, empty load.Axles) {
 	tankMM := load.Tank.XMM(base.Number)
 	full = load.Add(stand, base.Number, append(items, load.Item{MassKg: topUp.Number, XMM: tankMM}))
 	empty = load.Add(full, base.Number, []load.Item{{MassKg: -fullTank.Number, XMM: tankMM}})
+	r.full, r.empty, r.axlesDone = full, empty, true
+	r.facts.AxleKg = knock.Ends{Front: max(full.FrontKg, empty.FrontKg), Rear: max(full.RearKg, empty.RearKg)}
 	if c.working != nil {
 		in := append([]sheet.Value{kerb, front, base, topUp}, values...)
 		c.working.Step(load.AxleFormula, computed("front, full tank", full.FrontKg, "kg"), in...)
@@ -143,6 +167,93 @@ func (r *run) axle(id string) Figure {
 		c.is(full.FrontKg)
 	} else {
 		c.is(full.RearKg)
+	}
+	return c.plain()
+}
+
+// axleGauge is the worse of full and empty tank under one wheel, against the
+// plate.
+func (r *run) axleGauge(id string) Figure {
+	c := r.gauge(id)
+	b := r.built.Bike
+	full, empty := c.axles()
+	if id == "axle-front" {
+		c.is(max(full.FrontKg, empty.FrontKg))
+		r.facts.AxleLimitKg.Front = b.FrontLimit.In("kg")
+		return c.atMost(c.bike("front_axle_limit", "front axle limit", "kg", b.FrontLimit), 0.95, verdict.Stop)
+	}
+	c.is(max(full.RearKg, empty.RearKg))
+	r.facts.AxleLimitKg.Rear = b.RearLimit.In("kg")
+	return c.atMost(c.bike("rear_axle_limit", "rear axle limit", "kg", b.RearLimit), 0.95, verdict.Stop)
+}
+
+var payloadFormula = sheet.Formula{Text: "left = permitted − loaded", Origin: sheet.Computed}
+
+// payloadLeft is what could still be put on.
+func (r *run) payloadLeft() Figure {
+	c := r.figure("payload-left", "May still be put on", "kg")
+	permitted := c.bike("permitted_mass", "permitted mass", "kg", r.built.Bike.Permitted)
+	if math.IsNaN(r.facts.LoadedKg) {
+		c.lacks("loaded mass")
+	}
+	left := permitted.Number - r.facts.LoadedKg
+	c.is(left)
+	if c.working != nil {
+		c.working.Step(payloadFormula, computed("left", left, "kg"), permitted, computed("loaded mass", r.facts.LoadedKg, "kg"))
+	}
+	return c.plain()
+}
+
+// centreHeight is how high the loaded bike's centre sits, tank full.
+func (r *run) centreHeight() Figure {
+	c := r.figure("centre-height", "Centre of mass above ground", "mm")
+	b := r.built.Bike
+	kerb := c.bike("kerb_mass", "kerb mass", "kg", b.KerbMass)
+	own := c.bike("centre_height", "centre of the bike above ground", "mm", b.CentreHeight)
+	seat := c.bike("seat_height", "seat height", "mm", b.SeatHeight)
+	topUp, _ := c.fuel()
+	items := make([]load.Item, 0, len(r.items)+1)
+	var values []sheet.Value
+	for _, it := range r.items {
+		c.lacksMass(it)
+		at := load.Item{MassKg: it.mass.Number, ZMM: it.place.ZMM(seat.Number)}
+		items = append(items, at)
+		if c.working != nil {
+			v := it.mass
+			v.Name = fmt.Sprintf("%s, at %.0f mm", v.Name, at.ZMM)
+			values = append(values, v)
+		}
+	}
+	items = append(items, load.Item{MassKg: topUp.Number, ZMM: load.Tank.ZMM(seat.Number)})
+	height := load.Height(kerb.Number, own.Number, items)
+	r.centre = height
+	c.is(height)
+	if c.working != nil {
+		c.working.Step(load.HeightFormula, computed("centre", height, "mm"), append([]sheet.Value{kerb, own, seat, topUp}, values...)...)
+		c.working.Note("Each load sits at the default height of its place, a share of the seat height: good to about a tenth.")
+	}
+	return c.plain()
+}
+
+var unsprungFormula = sheet.Formula{Text: "Σ (new − standard) of what turns or hangs at the wheel", Origin: sheet.Computed}
+
+// unsprung is what the plan adds to one wheel.
+func (r *run) unsprung(id string, slot plan.Slot) Figure {
+	name, added, place := "Front wheel gains", r.facts.UnsprungKg.Front, load.FrontWheel
+	if slot == plan.RearTyre {
+		name, added, place = "Rear wheel gains", r.facts.UnsprungKg.Rear, load.RearWheel
+	}
+	c := r.figure(id, name, "kg")
+	var values []sheet.Value
+	for _, it := range r.items {
+		if it.place == place {
+			c.lacksMass(it)
+			values = append(values, it.mass)
+		}
+	}
+	c.is(added)
+	if c.working != nil {
+		c.working.Step(unsprungFormula, computed("gains", added, "kg"), values...)
 	}
 	return c.plain()
 }

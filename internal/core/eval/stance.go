@@ -109,7 +109,10 @@ func (r *run) speedometer() Figure {
 	b := r.built.Bike
 	over := c.bike("speedometer_over", "speedometer error before", "%", b.SpeedometerOver)
 	now, was := r.facts.CircumferenceMM, r.facts.StandardCircumferenceMM
-	final := r.facts.Pair.Ratio() / r.facts.StandardPair.Ratio()
+	final := 1.0
+	if !b.Shaft() {
+		final = r.facts.Pair.Ratio() / r.facts.StandardPair.Ratio()
+	}
 	r.facts.SpeedoFactor = math.NaN()
 	if b.Speedometer == "" {
 		c.lacks("where the speedometer counts (Bike)")

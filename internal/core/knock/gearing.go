@@ -3,6 +3,7 @@ package knock
 import (
 	"fmt"
 	"math"
+	"slices"
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/plan"
@@ -92,7 +93,7 @@ func PairChoices(f *Facts, pair drive.Pair) []plan.Choice {
 		}
 		choices = append(choices, plan.Choice{Slot: want.slot, Part: partWith(f, want.slot, want.figure, want.teeth)})
 	}
-	return choices
+	return f.Plan.Scoped(choices, f.Loadout)
 }
 
 // partWith is the shelf's part that sets a figure to a count and goes on the
@@ -135,14 +136,24 @@ func chainOf(f *Facts, links int) *plan.Part {
 	return partWith(f, plan.Chain, plan.ChainLinks, links)
 }
 
+// ChainChoice fits a chain of so many links.
+func ChainChoice(f *Facts, links int) []plan.Choice {
+	c := plan.Choice{Slot: plan.Chain}
+	if int(f.Standard.Figure(plan.ChainLinks)) != links {
+		c.Part = chainOf(f, links)
+	}
+	return f.Plan.Scoped([]plan.Choice{c}, f.Loadout)
+}
+
 func chainRemedy(f *Facts, label string) []Remedy {
 	if f.Chain.Best == 0 || f.Chain.Best == f.Chain.Links {
 		return nil
 	}
-	if int(f.Standard.Figure(plan.ChainLinks)) == f.Chain.Best {
-		return []Remedy{{Label: "Back to the standard chain", Choices: []plan.Choice{{Slot: plan.Chain}}}}
+	choices := ChainChoice(f, f.Chain.Best)
+	if choices[0].Part == nil {
+		return []Remedy{{Label: "Back to the standard chain", Choices: choices}}
 	}
-	return chooseOne(chainOf(f, f.Chain.Best), label)
+	return []Remedy{{Label: fmt.Sprintf(label, choices[0].Part.Name), Choices: choices}}
 }
 
 func chainLength(f *Facts) (Finding, bool) {
@@ -201,16 +212,17 @@ func closerChain(f *Facts) []Remedy {
 }
 
 func chainSlider(f *Facts) (Finding, bool) {
-	if f.Pair.Front == 0 || f.Pair.Front >= f.StandardPair.Front {
+	if f.Pair.Front == 0 || f.Pair.Front >= f.StandardPair.Front || f.Built.Provides("hard-slider") {
 		return Finding{}, false
 	}
 	rear := int(math.Round(f.Pair.Ratio() * float64(f.StandardPair.Front)))
+	remedies := pairRemedy(f, drive.Pair{Front: f.StandardPair.Front, Rear: rear}, fmt.Sprintf("%d/%d gives nearly the same gearing", f.StandardPair.Front, rear))
 	return Finding{
 		State:    verdict.Watch,
 		What:     say("%d teeth in front, standard is %d: the chain runs lower over the swingarm.", f.Pair.Front, f.StandardPair.Front),
 		Why:      "It saws through the slider and then into the swingarm, and it bends tighter at each link.",
 		Do:       say("Look at the slider every {1000 km} and carry a spare one, or get the same gearing with %d/%d.", f.StandardPair.Front, rear),
-		Remedies: pairRemedy(f, drive.Pair{Front: f.StandardPair.Front, Rear: rear}, fmt.Sprintf("%d/%d gives nearly the same gearing", f.StandardPair.Front, rear)),
+		Remedies: append(remedies, providing(f, plan.ChainSlider, "hard-slider", "Fit %s")...),
 	}, true
 }
 
@@ -265,7 +277,7 @@ func speedometer(f *Facts) (Finding, bool) {
 	finding := Finding{
 		Why:      "A speedometer must never show less than the true speed; trip and range figures err with it.",
 		Do:       "Check it against a GPS; fit a corrector or have the pulse count changed.",
-		Remedies: corrector(f),
+		Remedies: providing(f, plan.Speedometer, "speedometer-corrected", "Fit %s"),
 	}
 	changed := math.Abs(f.SpeedoFactor-1) > 1e-6
 	switch {
@@ -284,10 +296,11 @@ func speedometer(f *Facts) (Finding, bool) {
 	return finding, true
 }
 
-func corrector(f *Facts) []Remedy {
+// providing offers the first part for a slot that goes on and provides a tag.
+func providing(f *Facts, slot plan.Slot, tag, label string) []Remedy {
 	for _, p := range f.Shelf {
-		if p.Slot == plan.Speedometer && f.Built.Fits(p) {
-			return chooseOne(p, "Fit %s")
+		if p.Slot == slot && slices.Contains(p.Provides, tag) && f.Built.Fits(p) {
+			return chooseOne(p, label)
 		}
 	}
 	return nil

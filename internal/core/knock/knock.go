@@ -15,6 +15,7 @@ import (
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/verdict"
 )
 
@@ -61,6 +62,7 @@ type Chain struct {
 // Facts is everything that rules look at. Floats are NaN when unknown.
 type Facts struct {
 	Plan            *plan.Plan
+	Loadout         string
 	Built, Standard *plan.Built
 	Shelf           plan.Shelf
 
@@ -81,7 +83,75 @@ type Facts struct {
 	CruiseKmh   float64
 	LoadedKg    float64
 	PermittedKg float64
+	CarriedKg   float64 // of it pillion and loads
+	AxleKg      Ends    // the worse of full and empty tank
+	AxleLimitKg Ends
 	TyreLoad    Ends // of the rated load, 1 = all of it
+	UnsprungKg  Ends // that the plan's wheels, tyres and fillings weigh over the standard ones
+
+	Pressures []Pressure // by surface
+	Climb     Climb
+	Balance   drive.Balance
+	Cruise    Cruise
+
+	RangeKm, RangeMidKm, GapKm float64 // before the reserve, low end and middle
+	ReachMM, ReachWishMM       float64 // sole to ground
+	RoomMM, RoomWishMM         float64 // under the engine, rider on
+}
+
+// Pressure is what is known of the pressures for a surface.
+type Pressure struct {
+	Surface     terrain.Surface
+	Share       float64 // of the trip
+	Front, Rear PressureEnd
+}
+
+// PressureEnd is one wheel's, kPa, cold. What is NaN is not known, 0 is no floor.
+type PressureEnd struct {
+	Placard float64 // for the load that is on
+	Load    float64 // below it the tyre does not carry its axle
+	Pinch   float64 // below it a stone reaches the rim
+	Bead    float64 // below it the tyre moves on its rim
+	Maker   float64 // the maker's least
+	Advice  float64 // what follows from them
+	Own     float64 // the rider's choice
+}
+
+// Taken is the rider's choice, or else the advice.
+func (e PressureEnd) Taken() float64 {
+	if math.IsNaN(e.Own) {
+		return e.Advice
+	}
+	return e.Own
+}
+
+// Climb is the steepest slope, as a tangent, on the ground that allows least.
+type Climb struct {
+	Ground                 terrain.Ground
+	Pull, Traction, Wheely float64
+	Wish                   float64
+}
+
+// Slope is the least of the three, and what sets it.
+func (c Climb) Slope() (slope float64, limit string) {
+	slope, limit = c.Pull, "pull"
+	if c.Traction < slope {
+		slope, limit = c.Traction, "grip"
+	}
+	if c.Wheely < slope {
+		slope, limit = c.Wheely, "the front wheel"
+	}
+	if math.IsNaN(c.Pull + c.Traction + c.Wheely) {
+		return math.NaN(), ""
+	}
+	return slope, limit
+}
+
+// Cruise is how the engine holds the brief's cruise into its headwind.
+type Cruise struct {
+	Known bool
+	Gear  int // the highest that holds it, 0 for none
+	Gears int
 }
 
 // Stage is the part of the work in which a finding is settled.
@@ -115,6 +185,12 @@ func Rules() []Rule { return rules }
 
 var rules = []Rule{
 	{"overweight", Bike, overweight},
+	{"axle-overload", Bike, axleOverload},
+	{"range-short", Bike, rangeShort},
+	{"out-of-reach", Bike, outOfReach},
+	{"room-short", Bike, roomShort},
+	{"heavy-for-the-ground", Bike, heavyForGround},
+	{"light-for-the-road", Bike, lightForRoad},
 	{"tyre-overload", Tyres, tyreOverload},
 	{"front-tyre-rim", Tyres, func(f *Facts) (Finding, bool) { return rimMismatch(f, plan.FrontTyre) }},
 	{"rear-tyre-rim", Tyres, func(f *Facts) (Finding, bool) { return rimMismatch(f, plan.RearTyre) }},
@@ -126,6 +202,21 @@ var rules = []Rule{
 	{"rear-rim-width", Tyres, func(f *Facts) (Finding, bool) { return rimWidth(f, plan.RearTyre) }},
 	{"front-rear-mix", Tyres, frontRearMix},
 	{"tyre-against-ground", Tyres, tyreAgainstGround},
+	{"front-tyre-clearance", Tyres, frontClearance},
+	{"holds-no-air", Tyres, holdsNoAir},
+	{"filling-size", Tyres, fillingSize},
+	{"rim-lock-fit", Tyres, rimLockFit},
+	{"foam-speed", Tyres, foamSpeed},
+	{"wheel-balance", Tyres, wheelBalance},
+	{"unsprung-mass", Tyres, unsprungMass},
+	{"pressure-load", Tyres, pressureLoad},
+	{"pressure-maker", Tyres, pressureMaker},
+	{"pressure-pinch", Tyres, pressurePinch},
+	{"pressure-soft", Tyres, pressureSoft},
+	{"pressure-road", Tyres, pressureRoad},
+	{"tyre-tools", Tyres, tyreTools},
+	{"cast-on-rock", Tyres, castOnRock},
+	{"other-wheels", Tyres, otherWheels},
 	{"part-does-not-fit", Bike, doesNotFit},
 	{"effects-clash", Bike, effectsClash},
 	{"tyre-moves-gearing", Gearing, tyreMovesGearing},
@@ -134,6 +225,10 @@ var rules = []Rule{
 	{"chain-slider", Gearing, chainSlider},
 	{"small-front-sprocket", Gearing, smallFrontSprocket},
 	{"worn-together", Gearing, wornTogether},
+	{"swap-slack", Gearing, swapSlack},
+	{"cruise-not-held", Gearing, cruiseNotHeld},
+	{"climb-short", Gearing, climbShort},
+	{"carburettor-altitude", Gearing, carburettorAltitude},
 	{"speedometer", Gearing, speedometer},
 	{"seat-height", Tyres, seatHeight},
 	{"stand-too-short", Tyres, standTooShort},
@@ -155,6 +250,9 @@ func Findings(f *Facts) []Finding {
 	for _, r := range rules {
 		if finding, ok := r.speak(f); ok {
 			finding.ID, finding.Stage = r.ID, r.Stage
+			for i := range finding.Remedies {
+				finding.Remedies[i].Choices = f.Plan.Scoped(finding.Remedies[i].Choices, f.Loadout)
+			}
 			found = append(found, finding)
 		}
 	}

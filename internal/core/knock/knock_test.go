@@ -1,6 +1,7 @@
 package knock_test
 
 import (
+	"maps"
 	"math"
 	"strings"
 	"testing"
@@ -76,6 +77,12 @@ func (b *bench) findings(p *plan.Plan) map[string]knock.Finding {
 	return found
 }
 
+func (b *bench) facts(p *plan.Plan) *knock.Facts {
+	report, err := eval.EvaluateLoadout(p, b.shelf, "travel")
+	require.NoError(b.t, err)
+	return report.Facts
+}
+
 func (b *bench) count(p *plan.Plan, slot plan.Slot, n int) *plan.Plan {
 	return p.With(plan.Choice{Slot: slot, Part: plan.Unlisted(p.Bike, slot, n)})
 }
@@ -85,14 +92,16 @@ func enter[Q interface{ Enter(text, unit string) error }](t *testing.T, q Q, tex
 	require.NoError(t, q.Enter(text, unit))
 }
 
+// row is how a rule is made to speak and to fall silent.
+type row struct {
+	state        verdict.State
+	appears      func() *plan.Plan
+	vanishes     func() *plan.Plan
+	remedyOffers plan.Slot // a remedy that can be tried, "" for none
+}
+
 func TestEveryRuleAppearsAndVanishes(t *testing.T) {
 	b := newBench(t)
-	type rule struct {
-		state        verdict.State
-		appears      func() *plan.Plan
-		vanishes     func() *plan.Plan
-		remedyOffers plan.Slot // a remedy that can be tried, "" for none
-	}
 	holt := func(parts ...string) func() *plan.Plan {
 		return func() *plan.Plan { return b.with("holt-650", parts...) }
 	}
@@ -106,7 +115,7 @@ func TestEveryRuleAppearsAndVanishes(t *testing.T) {
 		return func() *plan.Plan { p := b.with("holt-650", parts...); change(p); return p }
 	}
 	overloaded := func(p *plan.Plan) { enter(t, &p.Brief.Rider, "180", "kg") }
-	rules := map[string]rule{
+	rules := map[string]row{
 		"overweight":          {verdict.Stop, changed(overloaded), holt(), ""},
 		"tyre-overload":       {verdict.Stop, func() *plan.Plan { p := b.with("corrin-850", "hackle-140-80-18"); heavy(t, p); return p }, corrin(), ""},
 		"front-tyre-rim":      {verdict.Stop, corrin("bracken-90-90-21"), corrin("bracken-110-80-19"), ""},
@@ -133,6 +142,9 @@ func TestEveryRuleAppearsAndVanishes(t *testing.T) {
 		"seat-height":          {verdict.Watch, holt("bracken-140-80-18"), holt("wether-130-80-18"), ""},
 		"stand-too-short":      {verdict.Watch, holt("bracken-140-80-18"), holt("bracken-140-80-18", "stand-foot-10"), plan.SideStand},
 		"rake":                 {verdict.Watch, holt("bracken-140-80-18"), holt("wether-130-80-18"), ""},
+	}
+	for _, more := range []map[string]row{bikeRows(t, b), insideRows(t, b), pressureRows(t, b), pullRows(t, b)} {
+		maps.Copy(rules, more)
 	}
 	for _, r := range knock.Rules() {
 		c, listed := rules[r.ID]

@@ -30,15 +30,8 @@ func wheelName(s plan.Slot) string {
 	return "rear"
 }
 
-func rimOf(f *Facts, s plan.Slot) tyre.Rim {
-	if s == plan.FrontTyre {
-		return f.Built.Bike.FrontRim()
-	}
-	return f.Built.Bike.RearRim()
-}
-
 func rimMismatch(f *Facts, s plan.Slot) (Finding, bool) {
-	t, r := f.Built.Tyre(s), rimOf(f, s)
+	t, r := f.Built.Tyre(s), f.Built.Rim(s)
 	if t == nil || r.DiameterIn == 0 || t.Size.RimIn == r.DiameterIn {
 		return Finding{}, false
 	}
@@ -51,7 +44,7 @@ func rimMismatch(f *Facts, s plan.Slot) (Finding, bool) {
 }
 
 func rimWidth(f *Facts, s plan.Slot) (Finding, bool) {
-	t, r := f.Built.Tyre(s), rimOf(f, s)
+	t, r := f.Built.Tyre(s), f.Built.Rim(s)
 	if t == nil || r.WidthIn == 0 || !f.Built.Chosen(s) {
 		return Finding{}, false
 	}
@@ -94,7 +87,7 @@ func rearClearance(f *Facts) (Finding, bool) {
 	switch {
 	case wide > 0 || tall > 0:
 		finding.State = verdict.Stop
-		finding.What = say("The rear tyre is %s.", excess(wide, tall, forward))
+		finding.What = say("The rear tyre is %s.", excess(wide, tall, forward, "swingarm, chain and mudguard"))
 		finding.Do = "Choose a narrower or lower tyre, or move the axle back; then turn the wheel by hand through the whole travel."
 		return finding, true
 	case wide > -clearanceTight || tall > -clearanceTight:
@@ -113,16 +106,33 @@ func rearClearance(f *Facts) (Finding, bool) {
 	return Finding{}, false
 }
 
-func excess(wide, tall, forward float64) string {
+func frontClearance(f *Facts) (Finding, bool) {
+	t, b := f.Built.Tyre(plan.FrontTyre), f.Built.Bike
+	if t == nil || !f.Built.Chosen(plan.FrontTyre) {
+		return Finding{}, false
+	}
+	wide, tall := t.WidthMM()-b.FrontMaxWidth.In("mm"), f.DiameterMM.Front-b.FrontMaxDiameter.In("mm")
+	if !(wide > 0) && !(tall > 0) {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Stop,
+		What:  say("The front tyre is %s.", excess(wide, tall, 0, "fork and mudguard")),
+		Why:   "Mud packs between tyre and mudguard and acts as a brake, at the front.",
+		Do:    "Choose a narrower or lower tyre, or raise the mudguard; then turn the wheel by hand.",
+	}, true
+}
+
+func excess(wide, tall, forward float64, what string) string {
 	text := ""
 	if wide > 0 {
-		text = fmt.Sprintf("{%.0f mm} wider than what clears swingarm and chain", wide)
+		text = fmt.Sprintf("{%.0f mm} wider than what clears %s", wide, what)
 	}
 	if tall > 0 {
 		if text != "" {
 			text += ", and "
 		}
-		text += fmt.Sprintf("{%.0f mm} taller than what clears mudguard and swingarm", tall)
+		text += fmt.Sprintf("{%.0f mm} taller than what clears %s", tall, what)
 		if forward >= 1 {
 			text += fmt.Sprintf(" with the axle {%.0f mm} further forward", forward)
 		}
@@ -221,10 +231,11 @@ func frontRearMix(f *Facts) (Finding, bool) {
 // balancingTyres offers the tyre at the end that was not changed that brings the
 // circumferences back together.
 func balancingTyres(f *Facts) []Remedy {
-	slot, rim := plan.FrontTyre, f.Built.Bike.FrontRim()
+	slot := plan.FrontTyre
 	if f.Built.Chosen(plan.FrontTyre) && !f.Built.Chosen(plan.RearTyre) {
-		slot, rim = plan.RearTyre, f.Built.Bike.RearRim()
+		slot = plan.RearTyre
 	}
+	rim := f.Built.Rim(slot)
 	standard := f.StandardCircumferenceMM.Front / f.StandardCircumferenceMM.Rear
 	var best *plan.Part
 	bestOff := mixNotice

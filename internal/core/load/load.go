@@ -11,6 +11,7 @@ import "valiantmule/internal/core/sheet"
 type Item struct {
 	MassKg float64
 	XMM    float64
+	ZMM    float64 // above ground; only [Height] looks at it
 }
 
 // Axles are the loads under the wheels, kg.
@@ -34,6 +35,23 @@ func Add(kerb Axles, wheelbaseMM float64, items []Item) Axles {
 	}
 	front := moment / wheelbaseMM
 	return Axles{FrontKg: front, RearKg: total - front}
+}
+
+// CentreXMM is where the common centre stands, mm forward of the rear axle.
+func CentreXMM(a Axles, wheelbaseMM float64) float64 { return wheelbaseMM * a.FrontKg / a.TotalKg() }
+
+// HeightFormula is the formula of [Height].
+var HeightFormula = sheet.Formula{Text: "h = (kerb × h₀ + Σ m·z) / total", Origin: sheet.Computed}
+
+// Height of the common centre above ground, mm: a bike of kerbKg whose own
+// centre is at kerbHeightMM, with items on it.
+func Height(kerbKg, kerbHeightMM float64, items []Item) float64 {
+	total, moment := kerbKg, kerbKg*kerbHeightMM
+	for _, it := range items {
+		total += it.MassKg
+		moment += it.MassKg * it.ZMM
+	}
+	return moment / total
 }
 
 // FuelDensity of petrol in kg/L: the middle of 0.720–0.775 [pub: EN 228].

@@ -5,8 +5,8 @@ import "math"
 // Place names where on a bike a load sits when nobody has measured it.
 type Place string
 
-// The places. Each is a share of the wheelbase forward of the rear axle
-// [memory: first guesses, good to about a tenth of the wheelbase].
+// The places. Each is a share of the wheelbase forward of the rear axle, and of
+// the seat height above ground [memory: first guesses, good to about a tenth].
 const (
 	FrontWheel Place = "front-wheel"
 	FrontRack  Place = "front-rack"
@@ -26,20 +26,22 @@ type Spot struct {
 	Place Place
 	Name  string
 	Share float64 // of the wheelbase, forward of the rear axle
+	// Height is the share of the seat height at which it sits above ground.
+	Height float64
 }
 
 var spots = []Spot{
-	{FrontWheel, "Front wheel", 1},
-	{FrontRack, "In front of the bars", 0.95},
-	{TankBag, "On the tank", 0.58},
-	{Tank, "In the tank", 0.56},
-	{Engine, "Engine, skid plate", 0.55},
-	{Rider, "Rider", 0.38},
-	{Pillion, "Pillion seat", 0.1},
-	{Panniers, "Side bags", -0.02},
-	{Tail, "Behind the seat", -0.12},
-	{TopBox, "Top box", -0.25},
-	{RearWheel, "Rear wheel", 0},
+	{FrontWheel, "Front wheel", 1, 0.38},
+	{FrontRack, "In front of the bars", 0.95, 1.15},
+	{TankBag, "On the tank", 0.58, 1.25},
+	{Tank, "In the tank", 0.56, 1},
+	{Engine, "Engine, skid plate", 0.55, 0.5},
+	{Rider, "Rider", 0.38, 1.25},
+	{Pillion, "Pillion seat", 0.1, 1.3},
+	{Panniers, "Side bags", -0.02, 0.85},
+	{Tail, "Behind the seat", -0.12, 1.1},
+	{TopBox, "Top box", -0.25, 1.3},
+	{RearWheel, "Rear wheel", 0, 0.37},
 }
 
 // Spots lists the places from front to rear.
@@ -53,6 +55,16 @@ func (p Place) XMM(wheelbaseMM float64) float64 {
 		return math.NaN()
 	}
 	return spot.Share * wheelbaseMM
+}
+
+// ZMM is a place's default height above ground for a seat height, mm; NaN for a
+// place that there is not.
+func (p Place) ZMM(seatHeightMM float64) float64 {
+	spot, ok := SpotOf(p)
+	if !ok {
+		return math.NaN()
+	}
+	return spot.Height * seatHeightMM
 }
 
 // SpotOf finds a place.

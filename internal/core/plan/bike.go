@@ -1,14 +1,11 @@
 package plan
 
 import (
-	"errors"
-	"fmt"
 	"slices"
-	"strings"
 
 	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/sheet"
-	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/unit"
 )
 
@@ -26,27 +23,44 @@ type Bike struct {
 	Origin  sheet.Origin            `json:"origin,omitempty"`
 	Origins map[string]sheet.Origin `json:"origins,omitempty"`
 
-	KerbMass   unit.Mass   `json:"kerb_mass,omitzero"`
-	KerbFuel   unit.Ratio  `json:"kerb_fuel,omitzero"`  // fuel share at which kerb mass was taken
-	KerbFront  unit.Mass   `json:"kerb_front,omitzero"` // of the kerb mass, under the front wheel
-	Permitted  unit.Mass   `json:"permitted_mass,omitzero"`
-	Tank       unit.Volume `json:"tank,omitzero"`
-	Wheelbase  unit.Length `json:"wheelbase,omitzero"`
-	SeatHeight unit.Length `json:"seat_height,omitzero"`
-	Odometer   unit.Length `json:"odometer,omitzero"`
+	Price money.Amount `json:"price,omitzero"` // what one like it costs, or this one would fetch
+
+	KerbMass     unit.Mass   `json:"kerb_mass,omitzero"`
+	KerbFuel     unit.Ratio  `json:"kerb_fuel,omitzero"`  // fuel share at which kerb mass was taken
+	KerbFront    unit.Mass   `json:"kerb_front,omitzero"` // of the kerb mass, under the front wheel
+	CentreHeight unit.Length `json:"centre_height,omitzero"`
+	Permitted    unit.Mass   `json:"permitted_mass,omitzero"`
+	FrontLimit   unit.Mass   `json:"front_axle_limit,omitzero"`
+	RearLimit    unit.Mass   `json:"rear_axle_limit,omitzero"`
+	RackLimit    unit.Mass   `json:"rack_limit,omitzero"` // behind the seat, on what the factory fitted
+	Wheelbase    unit.Length `json:"wheelbase,omitzero"`
+	SeatHeight   unit.Length `json:"seat_height,omitzero"`
+	SeatWidth    unit.Length `json:"seat_width,omitzero"` // where the legs go down
+	Clearance    unit.Length `json:"clearance,omitzero"`  // under the engine, unloaded
+	Odometer     unit.Length `json:"odometer,omitzero"`
 
 	Displacement unit.Volume   `json:"displacement,omitzero"`
 	Power        unit.Power    `json:"power,omitzero"`
+	PowerRPM     unit.Rotation `json:"power_rpm,omitzero"`
 	Torque       unit.Torque   `json:"torque,omitzero"`
+	TorqueRPM    unit.Rotation `json:"torque_rpm,omitzero"`
 	CleanRPM     unit.Rotation `json:"clean_rpm,omitzero"`   // the lowest at which it pulls clean
 	ComfortRPM   unit.Rotation `json:"comfort_rpm,omitzero"` // held all day
 	MaxRPM       unit.Rotation `json:"max_rpm,omitzero"`
 	TopSpeed     unit.Speed    `json:"top_speed,omitzero"`
+	Fuelling     Fuelling      `json:"fuelling,omitempty"`
+	Cooling      Cooling       `json:"cooling,omitempty"`
 
+	Tank     unit.Volume      `json:"tank,omitzero"`
+	Unusable unit.Volume      `json:"unusable,omitzero"` // what the pickup never reaches
+	Economy  unit.Consumption `json:"economy,omitzero"`  // on a mix like the brief's
+
+	Final           Final       `json:"final,omitempty"`
 	Primary         unit.Ratio  `json:"primary,omitzero"`
-	Gearbox         Gears       `json:"gearbox,omitzero"` // first gear first
-	Chain           string      `json:"chain,omitempty"`  // number, "520"
-	Centre          unit.Length `json:"centre,omitzero"`  // sprocket centres as set now, with the standard parts
+	Gearbox         Gears       `json:"gearbox,omitzero"`     // first gear first
+	FinalRatio      unit.Ratio  `json:"final_ratio,omitzero"` // of a shaft drive
+	Chain           string      `json:"chain,omitempty"`      // number, "520"
+	Centre          unit.Length `json:"centre,omitzero"`      // sprocket centres as set now, with the standard parts
 	AdjusterForward unit.Length `json:"adjuster_forward,omitzero"`
 	AdjusterBack    unit.Length `json:"adjuster_back,omitzero"`
 
@@ -54,10 +68,46 @@ type Bike struct {
 	FrontRimWidth    unit.Length `json:"front_rim_width,omitzero"`
 	RearRimDiameter  unit.Length `json:"rear_rim_diameter,omitzero"`
 	RearRimWidth     unit.Length `json:"rear_rim_width,omitzero"`
-	RearMaxWidth     unit.Length `json:"rear_max_width,omitzero"`    // of a tyre that clears swingarm and chain
-	RearMaxDiameter  unit.Length `json:"rear_max_diameter,omitzero"` // of a tyre that clears mudguard and pivot, axle as set now
-	FrontTread       unit.Ratio  `json:"front_tread,omitzero"`       // left on the tyre that is on it
+	FrontBuild       WheelBuild  `json:"front_wheel_build,omitempty"`
+	RearBuild        WheelBuild  `json:"rear_wheel_build,omitempty"`
+	FrontMaxWidth    unit.Length `json:"front_max_width,omitzero"`    // of a tyre that clears fork legs and mudguard
+	FrontMaxDiameter unit.Length `json:"front_max_diameter,omitzero"` // of a tyre that clears the mudguard
+	RearMaxWidth     unit.Length `json:"rear_max_width,omitzero"`     // of a tyre that clears swingarm and chain
+	RearMaxDiameter  unit.Length `json:"rear_max_diameter,omitzero"`  // of a tyre that clears mudguard and pivot, axle as set now
+	FrontTread       unit.Ratio  `json:"front_tread,omitzero"`        // left on the tyre that is on it
 	RearTread        unit.Ratio  `json:"rear_tread,omitzero"`
+
+	FrontPressure       unit.Pressure `json:"front_pressure,omitzero"` // cold, by the placard, rider alone
+	RearPressure        unit.Pressure `json:"rear_pressure,omitzero"`
+	FrontPressureLoaded unit.Pressure `json:"front_pressure_loaded,omitzero"`
+	RearPressureLoaded  unit.Pressure `json:"rear_pressure_loaded,omitzero"`
+
+	Rake        unit.Angle     `json:"rake,omitzero"` // of the steering head from upright
+	Offset      unit.Length    `json:"offset,omitzero"`
+	FrontTravel unit.Length    `json:"front_travel,omitzero"` // at the wheel
+	RearTravel  unit.Length    `json:"rear_travel,omitzero"`
+	FrontSpring unit.Stiffness `json:"front_spring,omitzero"` // both legs together
+	RearSpring  unit.Stiffness `json:"rear_spring,omitzero"`
+	FrontPre    unit.Length    `json:"front_preload,omitzero"`
+	RearPre     unit.Length    `json:"rear_preload,omitzero"`
+	LinkRatio   unit.Ratio     `json:"link_ratio,omitzero"` // shock travel over wheel travel, mean over the sag range
+	FrontSag    unit.Length    `json:"front_sag,omitzero"`  // with the rider on
+	RearSag     unit.Length    `json:"rear_sag,omitzero"`
+
+	Body        Body        `json:"body,omitempty"`
+	DragArea    unit.Area   `json:"drag_area,omitzero"` // drag coefficient × frontal area, rider on it
+	BarHeight   unit.Length `json:"bar_height,omitzero"`
+	BarWidth    unit.Length `json:"bar_width,omitzero"`
+	BarDiameter unit.Length `json:"bar_diameter,omitzero"`
+	CableSlack  unit.Length `json:"cable_slack,omitzero"` // that bars may rise on the standard cables
+	PegHeight   unit.Length `json:"peg_height,omitzero"`
+	FrontDisc   unit.Length `json:"front_disc,omitzero"`
+	RearDisc    unit.Length `json:"rear_disc,omitzero"`
+
+	Alternator unit.Power     `json:"alternator,omitzero"` // rated output
+	OwnDraw    unit.Power     `json:"own_draw,omitzero"`   // ignition, pump, lamps
+	Battery    unit.Charge    `json:"battery,omitzero"`
+	Headlamp   unit.Intensity `json:"headlamp,omitzero"` // main beam
 
 	Speedometer     drive.Pickup `json:"speedometer,omitempty"`
 	SpeedometerOver unit.Ratio   `json:"speedometer_over,omitzero"` // shown over true speed, less 1
@@ -107,22 +157,8 @@ func (b *Bike) ClearStandard(s Slot) {
 	b.Standard = slices.DeleteFunc(slices.Clone(b.Standard), func(p Part) bool { return p.Slot == s })
 }
 
-// FrontRim and RearRim in inches, zero where unknown.
-func (b *Bike) FrontRim() tyre.Rim { return rim(b.FrontRimDiameter, b.FrontRimWidth) }
-
-// RearRim is FrontRim for the rear wheel.
-func (b *Bike) RearRim() tyre.Rim { return rim(b.RearRimDiameter, b.RearRimWidth) }
-
-func rim(diameter, width unit.Length) tyre.Rim {
-	var r tyre.Rim
-	if diameter.Known() {
-		r.DiameterIn = diameter.In("in")
-	}
-	if width.Known() {
-		r.WidthIn = width.In("in")
-	}
-	return r
-}
+// Shaft reports a drive without sprockets and chain.
+func (b *Bike) Shaft() bool { return b.Final == ShaftDrive }
 
 // Sections lists the bike's numbers for forms and validation, in the order in
 // which one reads a data sheet and then takes a tape to the bike.
@@ -132,24 +168,37 @@ func (b *Bike) Sections() []Section {
 			{"kerb_mass", "Kerb mass", "kg", 60, 500, "Ready to ride. “Dry” in a brochure means different things: ask, or weigh it.", &b.KerbMass},
 			{"kerb_fuel", "… with the tank at", "%", 0, 100, "How full the tank was for that mass. 90 % is usual on a data sheet.", &b.KerbFuel},
 			{"kerb_front", "… under the front wheel", "kg", 25, 300, "One bathroom scale under the front wheel, bike upright, wheels level.", &b.KerbFront},
+			{"centre_height", "… its centre above ground", "mm", 300, 900, "Hard to measure. About 0.6 of the seat height is a fair first guess.", &b.CentreHeight},
 			{"permitted_mass", "Permitted mass", "kg", 100, 900, "The maximum on the bike's plate or papers.", &b.Permitted},
-			{"tank", "Tank", "L", 2, 60, "Filled to the brim from dry.", &b.Tank},
+			{"front_axle_limit", "Front axle limit", "kg", 60, 400, "On the plate or in the papers, beside the permitted mass.", &b.FrontLimit},
+			{"rear_axle_limit", "Rear axle limit", "kg", 60, 500, "On the plate or in the papers.", &b.RearLimit},
+			{"rack_limit", "Rear rack carries", "kg", 0, 80, "Stamped on it, or in the manual.", &b.RackLimit},
 			{"wheelbase", "Wheelbase", "mm", 900, 2000, "Axle to axle, straight ahead.", &b.Wheelbase},
 			{"seat_height", "Seat height", "mm", 500, 1200, "Unloaded, at the lowest point of the seat.", &b.SeatHeight},
+			{"seat_width", "Seat width", "mm", 100, 500, "Where your legs go down, with a straightedge across.", &b.SeatWidth},
+			{"clearance", "Clearance", "mm", 60, 450, "Unloaded, from the ground to the lowest part of engine or frame.", &b.Clearance},
 			{"odometer", "Odometer", "km", 0, 500000, "What it has run: chain and sprockets have run it too.", &b.Odometer},
 		}},
 		{"Engine", []Field{
 			{"displacement", "Displacement", "cc", 40, 2500, "", &b.Displacement},
-			{"power", "Power", "kW", 2, 200, "", &b.Power},
-			{"torque", "Torque", "Nm", 2, 250, "", &b.Torque},
+			{"power", "Power", "kW", 2, 200, "At the crankshaft, by the papers.", &b.Power},
+			{"power_rpm", "… at", "rpm", 2000, 18000, "By the papers.", &b.PowerRPM},
+			{"torque", "Torque", "Nm", 2, 250, "The most, by the data sheet.", &b.Torque},
+			{"torque_rpm", "… at", "rpm", 1000, 16000, "By the data sheet.", &b.TorqueRPM},
 			{"clean_rpm", "Pulls clean from", "rpm", 800, 5000, "The lowest engine speed at which it pulls without snatching, clutch home. Singles 1800–2200, twins 1500–1800.", &b.CleanRPM},
 			{"comfort_rpm", "Comfortable to", "rpm", 2000, 14000, "What you would let it turn all day.", &b.ComfortRPM},
 			{"max_rpm", "Highest", "rpm", 3000, 18000, "Where the limiter cuts in.", &b.MaxRPM},
 			{"top_speed", "Top speed", "km/h", 50, 300, "From the papers; the tyres' speed symbols are held against it.", &b.TopSpeed},
 		}},
-		{"Gearbox and chain", []Field{
+		{"Fuel", []Field{
+			{"tank", "Tank", "L", 2, 60, "Filled to the brim from dry.", &b.Tank},
+			{"unusable", "Never reached", "L", 0, 10, "What stays in the tank when the engine starves: run it dry once, then fill.", &b.Unusable},
+			{"economy", "Consumption", "L/100 km", 1.5, 15, "From full tank to full tank over ground like the trip's.", &b.Economy},
+		}},
+		{"Gearbox and final drive", []Field{
 			{"primary", "Primary ratio", "", 1, 5, "Crankshaft to clutch, from the manual.", &b.Primary},
 			{"gearbox", "Gearbox", "", 0, 0, "First gear first, separated by blanks: 2.75 1.75 1.31 1.05 0.88", &b.Gearbox},
+			{"final_ratio", "Shaft's ratio", "", 1.5, 6, "Of a shaft drive; a chain's follows from its teeth.", &b.FinalRatio},
 			{"centre", "Sprocket centres", "mm", 300, 1000, "Gearbox shaft to rear axle as it is set now, with the sprockets and chain that are on it.", &b.Centre},
 			{"adjuster_forward", "Axle can go forward", "mm", 0, 100, "From where it is now to the end of the slot.", &b.AdjusterForward},
 			{"adjuster_back", "Axle can go back", "mm", 0, 100, "From where it is now to the end of the slot.", &b.AdjusterBack},
@@ -159,91 +208,49 @@ func (b *Bike) Sections() []Section {
 			{"front_rim_width", "Front rim width", "in", 1, 8, "Between the flanges.", &b.FrontRimWidth},
 			{"rear_rim_diameter", "Rear rim", "in", 8, 25, "Diameter, from the tyre or the rim.", &b.RearRimDiameter},
 			{"rear_rim_width", "Rear rim width", "in", 1, 8, "Between the flanges.", &b.RearRimWidth},
+			{"front_max_width", "Widest front tyre", "mm", 50, 250, "The width with 5 mm left on each side to fork and mudguard.", &b.FrontMaxWidth},
+			{"front_max_diameter", "Tallest front tyre", "mm", 400, 900, "The diameter with 15 mm left to the mudguard.", &b.FrontMaxDiameter},
 			{"rear_max_width", "Widest rear tyre", "mm", 50, 300, "The width with 5 mm left on each side to swingarm and chain.", &b.RearMaxWidth},
 			{"rear_max_diameter", "Tallest rear tyre", "mm", 400, 900, "The diameter with 10 mm left to mudguard and swingarm, axle as set now.", &b.RearMaxDiameter},
 			{"front_tread", "Front tread left", "%", 0, 100, "On the tyre that is on it now: depth left over depth when new, above the legal limit.", &b.FrontTread},
 			{"rear_tread", "Rear tread left", "%", 0, 100, "On the tyre that is on it now.", &b.RearTread},
+			{"front_pressure", "Placard, front", "kPa", 80, 450, "Cold, rider alone: on the swingarm, the chain guard or in the manual.", &b.FrontPressure},
+			{"rear_pressure", "Placard, rear", "kPa", 80, 450, "Cold, rider alone.", &b.RearPressure},
+			{"front_pressure_loaded", "Placard, front loaded", "kPa", 80, 450, "Cold, with bags or a passenger.", &b.FrontPressureLoaded},
+			{"rear_pressure_loaded", "Placard, rear loaded", "kPa", 80, 450, "Cold, with bags or a passenger.", &b.RearPressureLoaded},
 		}},
-		{"Speedometer", []Field{
-			{"speedometer_over", "Reads high by", "%", -10, 20, "Against a GPS, on the bike as it is now.", &b.SpeedometerOver},
+		{"Springs and steering", []Field{
+			{"rake", "Rake", "°", 15, 40, "Of the steering head from upright, by the data sheet.", &b.Rake},
+			{"offset", "Fork offset", "mm", 0, 120, "Steering axis to wheel axle, square to the axis.", &b.Offset},
+			{"front_travel", "Front travel", "mm", 60, 400, "At the wheel.", &b.FrontTravel},
+			{"rear_travel", "Rear travel", "mm", 60, 400, "At the wheel.", &b.RearTravel},
+			{"front_spring", "Fork springs", "N/mm", 2, 40, "Both legs together; the rate stands on the spring.", &b.FrontSpring},
+			{"rear_spring", "Shock spring", "N/mm", 20, 400, "The rate stands on the spring.", &b.RearSpring},
+			{"front_preload", "Fork preload", "mm", 0, 80, "How much the springs are pressed together with the wheel hanging.", &b.FrontPre},
+			{"rear_preload", "Shock preload", "mm", 0, 80, "Free length less length on the shock, wheel hanging.", &b.RearPre},
+			{"link_ratio", "Shock over wheel travel", "", 0.2, 1.3, "Below 1: the shock moves less than the wheel. A mean over the range that sag uses.", &b.LinkRatio},
+			{"front_sag", "Front sag, rider on", "mm", 0, 200, "Wheel hanging against you on it, dressed to ride: push down and lift, take the middle.", &b.FrontSag},
+			{"rear_sag", "Rear sag, rider on", "mm", 0, 200, "From the axle straight up to the frame, hanging against you on it.", &b.RearSag},
+		}},
+		{"Wind, bars, brakes", []Field{
+			{"drag_area", "Drag area", "m²", 0.2, 1.5, "Upright with bags 0.55–0.75, small and tucked in 0.4; a screen takes off a little.", &b.DragArea},
+			{"bar_height", "Bar height", "mm", 600, 1500, "Grips above ground.", &b.BarHeight},
+			{"bar_width", "Bar width", "mm", 500, 1100, "Over the ends.", &b.BarWidth},
+			{"bar_diameter", "Bar diameter", "mm", 20, 32, "At the clamp: 22.2 or 28.6 are usual.", &b.BarDiameter},
+			{"cable_slack", "Cables allow", "mm", 0, 150, "How far the bars may rise before a cable or hose is tight at full lock.", &b.CableSlack},
+			{"peg_height", "Foot pegs", "mm", 150, 600, "Above ground.", &b.PegHeight},
+			{"front_disc", "Front disc", "mm", 120, 350, "Across.", &b.FrontDisc},
+			{"rear_disc", "Rear disc", "mm", 120, 350, "Across.", &b.RearDisc},
+		}},
+		{"Power and light", []Field{
+			{"alternator", "Alternator", "W", 40, 1500, "Rated output, near 5000 rpm.", &b.Alternator},
+			{"own_draw", "The bike itself draws", "W", 20, 500, "Ignition, pump, lamps: 120–200 W is usual. A clamp meter knows.", &b.OwnDraw},
+			{"battery", "Battery", "Ah", 1, 40, "On its label.", &b.Battery},
+			{"headlamp", "Main beam", "cd", 1000, 300000, "From the lamp's approval or a lux meter: lux × metres².", &b.Headlamp},
+			{"speedometer_over", "Speedometer reads high by", "%", -10, 20, "Against a GPS, on the bike as it is now.", &b.SpeedometerOver},
 		}},
 	}
 }
 
 // Fields lists the numbers of all sections.
-func (b *Bike) Fields() []Field {
-	var all []Field
-	for _, s := range b.Sections() {
-		all = append(all, s.Fields...)
-	}
-	return all
-}
-
-// Pickups lists where speedometers count.
-func Pickups() []Option {
-	return []Option{
-		{string(drive.FrontWheel), "Front wheel"},
-		{string(drive.RearWheel), "Rear wheel"},
-		{string(drive.Gearbox), "Gearbox output"},
-	}
-}
-
-// Gears are the ratios of a gearbox, first gear first, and the text they were
-// typed as.
-type Gears struct {
-	text   string
-	ratios []float64
-}
-
-// Ratios of the gears, first gear first.
-func (g Gears) Ratios() []float64 { return g.ratios }
-
-// First and Top are the ends of the gearbox, which has a gear when it is known.
-func (g Gears) First() float64 { return g.ratios[0] }
-
-// Top is the ratio of the highest gear.
-func (g Gears) Top() float64 { return g.ratios[len(g.ratios)-1] }
-
-// Known reports whether there are ratios.
-func (g Gears) Known() bool { return len(g.ratios) > 0 }
-
-// IsZero lets encoders leave a missing gearbox out.
-func (g Gears) IsZero() bool { return !g.Known() }
-
-// String is the text as typed.
-func (g Gears) String() string { return g.text }
-
-// Enter sets the gears from a form; the unit is unused. On an error nothing
-// changes.
-func (g *Gears) Enter(text, _ string) error {
-	words := strings.FieldsFunc(text, func(r rune) bool { return r == ' ' || r == ';' || r == '/' })
-	if len(words) == 0 {
-		*g = Gears{}
-		return nil
-	}
-	if len(words) > 8 {
-		return fmt.Errorf("%d gears, want at most 8", len(words))
-	}
-	ratios := make([]float64, len(words))
-	for i, w := range words {
-		r, err := unit.Number(strings.TrimSuffix(w, ","))
-		if err != nil {
-			return fmt.Errorf("gear %d, %q: %w, want e.g. 2.75 1.75 1.31", i+1, w, err)
-		}
-		if r < 0.3 || r > 6 {
-			return fmt.Errorf("gear %d: ratio %g outside 0.3–6", i+1, r)
-		}
-		if i > 0 && r >= ratios[i-1] {
-			return errors.New("gear ratios must fall from first gear to top")
-		}
-		ratios[i] = r
-	}
-	g.text, g.ratios = strings.TrimSpace(text), ratios
-	return nil
-}
-
-// MarshalText writes the text as typed.
-func (g Gears) MarshalText() ([]byte, error) { return []byte(g.text), nil }
-
-// UnmarshalText reads what MarshalText wrote.
-func (g *Gears) UnmarshalText(b []byte) error { return g.Enter(string(b), "") }
+func (b *Bike) Fields() []Field { return fieldsOf(b.Sections()) }

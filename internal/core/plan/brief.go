@@ -18,6 +18,19 @@ type Brief struct {
 	Budget      money.Amount  `json:"budget,omitzero"`
 	Rider       unit.Mass     `json:"rider,omitzero"` // dressed to ride, with water
 	Style       tyre.Style    `json:"style,omitempty"`
+
+	Gap      unit.Length `json:"gap,omitzero"`      // the longest between pumps
+	Reserve  unit.Ratio  `json:"reserve,omitzero"`  // of the usable fuel, not to be planned with
+	Altitude unit.Length `json:"altitude,omitzero"` // the highest ground
+	Headwind unit.Speed  `json:"headwind,omitzero"` // to be cruised into
+	Climb    unit.Ratio  `json:"climb,omitzero"`    // the steepest, rise over run
+
+	ClimbGround terrain.Kind `json:"climb_ground,omitempty"` // that the steepest climb is on
+
+	Inseam     unit.Length `json:"inseam,omitzero"`
+	Sole       unit.Length `json:"sole,omitzero"`        // of the boot
+	ReachWish  unit.Length `json:"reach_wish,omitzero"`  // the most between sole and ground
+	RoomWanted unit.Length `json:"room_wanted,omitzero"` // under the engine, rider on
 }
 
 // Stretch is the share of the distance on one kind of ground.
@@ -57,13 +70,49 @@ func Styles() []Option {
 	}
 }
 
-// Fields lists the brief's numbers for forms and validation.
-func (b *Brief) Fields() []Field {
-	return []Field{
-		{"distance", "Trip distance", "km", 10, 100000, "Door to door, everything included.", &b.Distance},
-		{"cruise", "Cruise to hold", "km/h", 30, 200, "The speed the fast stretches ask for, hour after hour.", &b.Cruise},
-		{"cruise_rpm", "Cruise limit", "rpm", 1000, 15000, "The most you want the engine to turn there. Empty: the bike's own comfortable limit.", &b.CruiseRPM},
-		{"walking_pace", "Walking pace", "km/h", 2, 20, "The slowest first gear should go with the clutch home: a rock step, a queue, a mate on foot.", &b.WalkingPace},
-		{"rider", "Rider, dressed", "kg", 35, 250, "With boots, helmet, armour (8–12 kg) and the water you carry.", &b.Rider},
+// steep is the order in which grounds are taken to hold the steepest climb, when
+// nobody has said. Sand and mud are gone round.
+var steep = []terrain.Kind{terrain.SingleTrack, terrain.RoughGravel, terrain.Track, terrain.SmoothGravel, terrain.Paved, terrain.Motorway}
+
+// SteepGround is where the steepest climb is: as the brief says, or else the
+// roughest ground of the trip.
+func (b *Brief) SteepGround() terrain.Ground {
+	kind := b.ClimbGround
+	for _, k := range steep {
+		if kind == "" && b.Share(k).Known() {
+			kind = k
+		}
+	}
+	ground, ok := terrain.Of(kind)
+	if !ok {
+		ground, _ = terrain.Of(terrain.Paved)
+	}
+	return ground
+}
+
+// Sections lists the brief's numbers for forms and validation.
+func (b *Brief) Sections() []Section {
+	return []Section{
+		{"The trip", []Field{
+			{"distance", "Trip distance", "km", 10, 100000, "Door to door, everything included.", &b.Distance},
+			{"cruise", "Cruise to hold", "km/h", 30, 200, "The speed the fast stretches ask for, hour after hour.", &b.Cruise},
+			{"cruise_rpm", "Cruise limit", "rpm", 1000, 15000, "The most you want the engine to turn there. Empty: the bike's own comfortable limit.", &b.CruiseRPM},
+			{"walking_pace", "Walking pace", "km/h", 2, 20, "The slowest first gear should go with the clutch home: a rock step, a queue, a mate on foot.", &b.WalkingPace},
+			{"headwind", "Headwind", "km/h", 0, 120, "That the cruise should still hold against. Empty: still air.", &b.Headwind},
+			{"climb", "Steepest climb", "%", 0, 100, "Rise over run, loaded, on the ground where it stands.", &b.Climb},
+			{"altitude", "Highest ground", "m", -400, 6000, "An engine loses about a tenth of its power per 1000 m.", &b.Altitude},
+			{"gap", "Longest between pumps", "km", 5, 2000, "The one gap that decides the tank.", &b.Gap},
+			{"reserve", "Reserve", "%", 0, 60, "Of the fuel, not to be planned with: 10–20 % is usual. Empty: 15 %.", &b.Reserve},
+			{"room_wanted", "Room under the engine", "mm", 40, 400, "With you on it. Empty: what the roughest of your ground asks for.", &b.RoomWanted},
+		}},
+		{"The rider", []Field{
+			{"rider", "Rider, dressed", "kg", 35, 250, "With boots, helmet, armour (8–12 kg) and the water you carry.", &b.Rider},
+			{"inseam", "Inside leg", "mm", 500, 1100, "Barefoot, back to a wall, a book pulled up to the crotch.", &b.Inseam},
+			{"sole", "Boot sole", "mm", 0, 80, "Under the heel.", &b.Sole},
+			{"reach_wish", "Heel off the ground by", "mm", 0, 200, "The most that you want at a stop: 0 flat feet, 60 the balls of both. Empty: 60.", &b.ReachWish},
+		}},
 	}
 }
+
+// Fields lists the numbers of all sections.
+func (b *Brief) Fields() []Field { return fieldsOf(b.Sections()) }

@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/tyre"
 )
 
 // Built is the bike with parts folded in.
@@ -21,29 +22,52 @@ type Fitted struct {
 	Chosen bool // by the plan; otherwise it is the standard part
 }
 
-// Build folds the plan's parts into its bike, which must not be nil.
-func (p *Plan) Build() *Built { return build(p.Bike, p.Lines) }
+// Build folds the parts that are in a loadout into the bike, which must not be
+// nil. A part of that loadout only goes before one of all loadouts.
+func (p *Plan) Build(loadout string) *Built { return build(p.Bike, p.Lines, loadout) }
 
 // BuildStandard is the bike as it came.
-func (p *Plan) BuildStandard() *Built { return build(p.Bike, nil) }
+func (p *Plan) BuildStandard() *Built { return build(p.Bike, nil, "") }
 
-func build(bike *Bike, lines []Line) *Built {
+func build(bike *Bike, lines []Line, loadout string) *Built {
 	b := &Built{Bike: bike, Fitted: make([]Fitted, 0, len(slots))}
-	for _, info := range slots {
-		part, chosen := bike.StandardIn(info.Slot), false
-		for i := range lines {
-			if lines[i].Part != nil && lines[i].Part.Slot == info.Slot {
-				part, chosen = lines[i].Part, true
+	var chosen [maxSlots]*Part
+	for i := range lines {
+		if l := &lines[i]; l.fitted(loadout) {
+			if at := slotIndex(l.Part.Slot); chosen[at] == nil || l.Loadout != "" {
+				chosen[at] = l.Part
 			}
 		}
-		if part != nil {
-			b.Fitted = append(b.Fitted, Fitted{info.Slot, part, chosen})
+	}
+	var standard [maxSlots]*Part
+	for i := range bike.Standard {
+		standard[slotIndex(bike.Standard[i].Slot)] = &bike.Standard[i]
+	}
+	for i, info := range slots {
+		if part := chosen[i]; part != nil {
+			b.Fitted = append(b.Fitted, Fitted{info.Slot, part, true})
+		} else if part := standard[i]; part != nil {
+			b.Fitted = append(b.Fitted, Fitted{info.Slot, part, false})
 		}
 	}
 	for i, figure := range figures {
 		b.figures[i] = b.fold(figure)
 	}
 	return b
+}
+
+// maxSlots bounds the slots, so that folding needs no map.
+const maxSlots = 32
+
+// slotIndex of a slot in slots; an unknown one shares the last place, which
+// nothing reads.
+func slotIndex(s Slot) int {
+	for i := range slots {
+		if slots[i].Slot == s {
+			return i
+		}
+	}
+	return maxSlots - 1
 }
 
 // fold applies the effects on one figure: sets, then adds, then scales.
@@ -90,6 +114,39 @@ func (b *Built) Part(s Slot) *Part {
 func (b *Built) Tyre(s Slot) *Tyre {
 	if p := b.Part(s); p != nil {
 		return p.Tyre
+	}
+	return nil
+}
+
+// Rim of the wheel as built, front or rear by its tyre's slot.
+func (b *Built) Rim(tyreSlot Slot) tyre.Rim {
+	wheel, diameter, width := FrontWheel, b.Bike.FrontRimDiameter, b.Bike.FrontRimWidth
+	if tyreSlot == RearTyre {
+		wheel, diameter, width = RearWheel, b.Bike.RearRimDiameter, b.Bike.RearRimWidth
+	}
+	if p := b.Part(wheel); p != nil && p.Wheel != nil {
+		return p.Wheel.Rim()
+	}
+	return rim(diameter, width)
+}
+
+// WheelBuild of a wheel as built, front or rear by its tyre's slot; "" when
+// nobody has said.
+func (b *Built) WheelBuild(tyreSlot Slot) WheelBuild {
+	wheel, build := FrontWheel, b.Bike.FrontBuild
+	if tyreSlot == RearTyre {
+		wheel, build = RearWheel, b.Bike.RearBuild
+	}
+	if p := b.Part(wheel); p != nil && p.Wheel != nil {
+		return p.Wheel.Build
+	}
+	return build
+}
+
+// Filling in a slot of fillings, nil when it is empty.
+func (b *Built) Filling(s Slot) *Filling {
+	if p := b.Part(s); p != nil {
+		return p.Filling
 	}
 	return nil
 }

@@ -44,3 +44,11 @@ func (f Field) Check() error {
 	}
 	return nil
 }
+
+func fieldsOf(sections []Section) []Field {
+	var all []Field
+	for _, s := range sections {
+		all = append(all, s.Fields...)
+	}
+	return all
+}

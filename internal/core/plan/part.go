@@ -19,28 +19,49 @@ type Slot string
 const (
 	FrontTyre     Slot = "front-tyre"
 	RearTyre      Slot = "rear-tyre"
+	FrontTube     Slot = "front-tube" // or what else is inside
+	RearTube      Slot = "rear-tube"
+	FrontLock     Slot = "front-lock"
+	RearLock      Slot = "rear-lock"
+	FrontSealant  Slot = "front-sealant"
+	RearSealant   Slot = "rear-sealant"
+	FrontWheel    Slot = "front-wheel"
+	RearWheel     Slot = "rear-wheel"
+	TyreKit       Slot = "tyre-kit" // what mends a flat on the way
 	FrontSprocket Slot = "front-sprocket"
 	RearSprocket  Slot = "rear-sprocket"
 	Chain         Slot = "chain"
+	ChainSlider   Slot = "chain-slider"
 	Speedometer   Slot = "speedometer"
 	SideStand     Slot = "side-stand"
 )
 
 // SlotInfo is a slot's name and where its part sits unless the part says.
 type SlotInfo struct {
-	Slot  Slot
-	Name  string
-	Place load.Place
+	Slot     Slot
+	Name     string
+	Place    load.Place
+	Standing bool // every bike has something in it: what replaces it weighs the difference
 }
 
 var slots = []SlotInfo{
-	{FrontTyre, "Front tyre", load.FrontWheel},
-	{RearTyre, "Rear tyre", load.RearWheel},
-	{FrontSprocket, "Front sprocket", load.Engine},
-	{RearSprocket, "Rear sprocket", load.RearWheel},
-	{Chain, "Chain", load.RearWheel},
-	{Speedometer, "Speedometer", load.FrontRack},
-	{SideStand, "Side stand", load.Engine},
+	{FrontTyre, "Front tyre", load.FrontWheel, true},
+	{RearTyre, "Rear tyre", load.RearWheel, true},
+	{FrontTube, "Front tube", load.FrontWheel, false},
+	{RearTube, "Rear tube", load.RearWheel, false},
+	{FrontLock, "Front rim lock", load.FrontWheel, false},
+	{RearLock, "Rear rim lock", load.RearWheel, false},
+	{FrontSealant, "Sealant, front", load.FrontWheel, false},
+	{RearSealant, "Sealant, rear", load.RearWheel, false},
+	{FrontWheel, "Front wheel", load.FrontWheel, true},
+	{RearWheel, "Rear wheel", load.RearWheel, true},
+	{TyreKit, "Puncture kit", load.Tail, false},
+	{FrontSprocket, "Front sprocket", load.Engine, false},
+	{RearSprocket, "Rear sprocket", load.RearWheel, false},
+	{Chain, "Chain", load.RearWheel, false},
+	{ChainSlider, "Chain slider", load.RearWheel, false},
+	{Speedometer, "Speedometer", load.FrontRack, false},
+	{SideStand, "Side stand", load.Engine, false},
 }
 
 // Slots lists the slots in the order in which parts are folded in.
@@ -68,6 +89,8 @@ type Part struct {
 	Origin   sheet.Origin `json:"origin,omitempty"`
 	Note     string       `json:"note,omitempty"`
 	Tyre     *Tyre        `json:"tyre,omitempty"`
+	Wheel    *Wheel       `json:"wheel,omitempty"`
+	Filling  *Filling     `json:"filling,omitempty"`
 	Effects  []Effect     `json:"effects,omitempty"`
 	Provides []string     `json:"provides,omitempty"`
 	Needs    []string     `json:"needs,omitempty"` // tags that the bike or another part must provide
@@ -81,6 +104,43 @@ type Tyre struct {
 	RollOut  unit.Length `json:"roll_out,omitzero"`  // one wheel turn, rider on
 	LifeLow  unit.Length `json:"life_low,omitzero"`  // of a rear on the reference bike
 	LifeHigh unit.Length `json:"life_high,omitzero"` // both or neither
+
+	RatedAt     unit.Pressure `json:"rated_at,omitzero"`     // cold, on the sidewall: where it carries its rated load
+	MinPressure unit.Pressure `json:"min_pressure,omitzero"` // the maker's least
+}
+
+// Wheel is a wheel that replaces the bike's.
+type Wheel struct {
+	Build    WheelBuild  `json:"build"`
+	Diameter unit.Length `json:"diameter"` // of the rim
+	Width    unit.Length `json:"width"`
+}
+
+// Rim of the wheel.
+func (w *Wheel) Rim() tyre.Rim { return rim(w.Diameter, w.Width) }
+
+// Filling is what goes into a tyre, for one size of rim.
+type Filling struct {
+	Kind     tyre.Filling `json:"kind"`
+	Rim      unit.Length  `json:"rim,omitzero"`       // diameter it is made for; missing for any
+	RimWidth unit.Length  `json:"rim_width,omitzero"` // of a rim lock
+	MaxSpeed unit.Speed   `json:"max_speed,omitzero"` // the maker's
+}
+
+// Shape of the tyre where it meets the ground.
+func (t *Tyre) Shape() tyre.Shape {
+	return tyre.Shape{DiameterMM: t.DiameterMM(), WidthMM: t.WidthMM(), HeightMM: (t.DiameterMM() - 25.4*t.Size.RimIn) / 2}
+}
+
+func rim(diameter, width unit.Length) tyre.Rim {
+	var r tyre.Rim
+	if diameter.Known() {
+		r.DiameterIn = diameter.In("in")
+	}
+	if width.Known() {
+		r.WidthIn = width.In("in")
+	}
+	return r
 }
 
 // WidthMM is the measured width or else the code's.

@@ -87,75 +87,31 @@ func (p *Plan) Loadout(id string) (*Loadout, error) {
 	return nil, fmt.Errorf("no loadout %q in this plan", id)
 }
 
-// LineKind sorts the lines that cost money.
-type LineKind string
-
-// The kinds of line.
-const (
-	PartLine   LineKind = "part"
-	BikeLine   LineKind = "bike"
-	Baseline   LineKind = "baseline"
-	Freight    LineKind = "freight"
-	Tax        LineKind = "tax"
-	Workshop   LineKind = "workshop"
-	Consumable LineKind = "consumable"
-	Gear       LineKind = "gear" // a part or a bag without a slot here
-)
-
-// LineKinds lists the kinds with their names; a part line is made by choosing a
-// part, not by hand.
-func LineKinds() []Option {
-	return []Option{
-		{string(Gear), "Other part, gear"},
-		{string(Baseline), "Put right first"},
-		{string(Workshop), "Workshop"},
-		{string(Freight), "Freight"},
-		{string(Tax), "Tax, customs"},
-		{string(Consumable), "Consumables"},
-		{string(BikeLine), "The bike itself"},
-	}
-}
-
-// Need tells what a job needs from what is wanted.
-type Need string
-
-// A line is one or the other.
-const (
-	Needed Need = "needed"
-	Wanted Need = "wanted"
-)
-
-// Line is something that costs money: a part in its slot, or another sum.
-type Line struct {
-	Kind   LineKind     `json:"kind"`
-	Name   string       `json:"name,omitempty"`  // of a line that is not a part
-	Amount money.Amount `json:"amount,omitzero"` // of a line that is not a part
-	Part   *Part        `json:"part,omitempty"`  // embedded, so that an old plan stays what it was
-	Need   Need         `json:"need"`
-}
-
-// Title is what the line is called.
-func (l Line) Title() string {
-	if l.Part != nil {
-		return l.Part.Name
-	}
-	return l.Name
-}
-
-// Cost of the line.
-func (l Line) Cost() money.Amount {
-	if l.Part != nil {
-		return l.Part.Price
-	}
-	return l.Amount
-}
-
 // Loadout is one way of loading the bike.
 type Loadout struct {
 	ID      string    `json:"id"`
 	Name    string    `json:"name"`
 	Pillion unit.Mass `json:"pillion,omitzero"`
 	Loads   []Load    `json:"loads,omitempty"`
+
+	Pressures []Pressure `json:"pressures,omitempty"` // the rider's own, by surface
+}
+
+// Pressure is what a rider pumps up to for a surface, cold.
+type Pressure struct {
+	Surface string        `json:"surface"`
+	Front   unit.Pressure `json:"front,omitzero"`
+	Rear    unit.Pressure `json:"rear,omitzero"`
+}
+
+// Pressure for a surface; missing where the rider has none of their own.
+func (l *Loadout) Pressure(surface string) Pressure {
+	for _, p := range l.Pressures {
+		if p.Surface == surface {
+			return p
+		}
+	}
+	return Pressure{Surface: surface}
 }
 
 // Load is one mass in a loadout, at the default spot of its place.

@@ -56,9 +56,9 @@ func TestChoicesLeaveTheOriginal(t *testing.T) {
 	second := first.With(plan.Choice{Slot: plan.RearTyre, Part: tall})
 	back := second.With(plan.Choice{Slot: plan.RearTyre})
 
-	assert.Nil(t, p.Chosen(plan.RearTyre))
-	assert.Equal(t, wide, first.Chosen(plan.RearTyre))
-	assert.Equal(t, tall, second.Chosen(plan.RearTyre))
+	assert.Nil(t, p.Chosen(plan.RearTyre, ""))
+	assert.Equal(t, wide, first.Chosen(plan.RearTyre, ""))
+	assert.Equal(t, tall, second.Chosen(plan.RearTyre, ""))
 	assert.Equal(t, plan.Wanted, second.Lines[0].Need, "another part in the slot is as needed as the one before")
 	assert.Empty(t, back.Lines)
 	assert.Len(t, second.Lines, 1, "going back changed a copy")
@@ -70,7 +70,7 @@ func TestBuildFoldsEffects(t *testing.T) {
 	foot := &plan.Part{ID: "foot", Slot: plan.SideStand, Name: "Foot", Effects: []plan.Effect{{Figure: plan.StandLength, Op: plan.Add, Value: 10}}}
 	p = p.With(plan.Choice{Slot: plan.RearSprocket, Part: plan.Counted(plan.RearSprocket, 47)}, plan.Choice{Slot: plan.SideStand, Part: foot})
 
-	built := p.Build()
+	built := p.Build("")
 	pair, ok := built.Sprockets()
 	require.True(t, ok)
 	assert.Equal(t, 47, pair.Rear)
@@ -81,7 +81,7 @@ func TestBuildFoldsEffects(t *testing.T) {
 	assert.Empty(t, built.Clashes)
 
 	foot.Effects = append(foot.Effects, plan.Effect{Figure: plan.RearTeeth, Op: plan.Set, Value: 50})
-	assert.Equal(t, []plan.Figure{plan.RearTeeth}, p.Build().Clashes, "two sets on one figure are found")
+	assert.Equal(t, []plan.Figure{plan.RearTeeth}, p.Build("").Clashes, "two sets on one figure are found")
 }
 
 func TestEffectsInAFixedOrder(t *testing.T) {
@@ -90,7 +90,7 @@ func TestEffectsInAFixedOrder(t *testing.T) {
 	p = p.With(plan.Choice{Slot: plan.SideStand, Part: &plan.Part{Slot: plan.SideStand, Effects: []plan.Effect{
 		{Figure: plan.StandLength, Op: plan.Scale, Value: 2}, {Figure: plan.StandLength, Op: plan.Add, Value: 3}, {Figure: plan.StandLength, Op: plan.Set, Value: 10},
 	}}})
-	assert.Equal(t, 26.0, p.Build().Figure(plan.StandLength), "set, then add, then scale, however they are listed")
+	assert.Equal(t, 26.0, p.Build("").Figure(plan.StandLength), "set, then add, then scale, however they are listed")
 }
 
 func TestShelfFind(t *testing.T) {

@@ -6,14 +6,15 @@ import (
 	"math"
 	"regexp"
 	"slices"
+	"strings"
 	"time"
 
-	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/core/unit"
 )
 
 // Problem is one thing wrong with a plan, at a place in the document.
@@ -49,7 +50,7 @@ func (p *Plan) Validate() []Problem {
 	if p.Bike != nil {
 		v.bike(p.Bike)
 	}
-	v.lines(p.Lines)
+	v.lines(p)
 	v.loadouts(p.Loadouts)
 	v.rates(p)
 	v.calculations(p.Calculations)
@@ -87,6 +88,8 @@ func (v *validator) brief(b *Brief) {
 	v.fields("brief", b.Fields())
 	v.that(b.Style == "" || tyre.KnownStyle(b.Style), "brief.style", "%q is not gentle, steady or hard", b.Style)
 	v.that(!b.Budget.Known() || b.Budget.Minor() >= 0, "brief.budget", "is below zero")
+	_, ground := terrain.Of(b.ClimbGround)
+	v.that(b.ClimbGround == "" || ground, "brief.climb_ground", "%q is not a kind of ground", b.ClimbGround)
 	seen := map[terrain.Kind]bool{}
 	sum := 0.0
 	for i, s := range b.Terrain {
@@ -109,9 +112,9 @@ func (v *validator) bike(b *Bike) {
 	for _, key := range slices.Sorted(maps.Keys(b.Origins)) {
 		v.origin("bike.origins."+key, b.Origins[key])
 	}
-	_, pitched := drive.PitchMM(b.Chain)
-	v.that(b.Chain == "" || pitched, "bike.chain", "%q is not a chain number, want 428, 520, 525 or 530", b.Chain)
-	v.that(b.Speedometer == "" || hasOption(Pickups(), string(b.Speedometer)), "bike.speedometer", "%q is not front-wheel, rear-wheel or gearbox", b.Speedometer)
+	for _, p := range b.Picks() {
+		v.that(p.Get() == "" || hasOption(p.Options, p.Get()), "bike."+p.Key, "%q is none of %s", p.Get(), values(p.Options))
+	}
 	if b.KerbMass.Known() && b.KerbFront.Known() {
 		share := b.KerbFront.Base() / b.KerbMass.Base()
 		v.that(share > 0.3 && share < 0.7, "bike.kerb_front", "is %.0f %% of the kerb mass, want 30–70 %%: check both scales", 100*share)
@@ -121,24 +124,38 @@ func (v *validator) bike(b *Bike) {
 	}
 }
 
-func (v *validator) lines(lines []Line) {
+func (v *validator) lines(p *Plan) {
+	lines := p.Lines
 	v.that(len(lines) <= maxLines, "lines", "are %d, want at most %d", len(lines), maxLines)
-	taken := map[Slot]bool{}
+	type place struct {
+		slot    Slot
+		loadout string
+	}
+	taken := map[place]bool{}
 	for i, l := range lines {
 		path := fmt.Sprintf("lines[%d]", i)
 		v.that(l.Need == Needed || l.Need == Wanted, path+".need", "%q is neither needed nor wanted", l.Need)
+		v.that(l.Decision == "" || hasOption(Decisions(), string(l.Decision)), path+".decision", "%q is none of %s", l.Decision, values(Decisions()))
+		v.that(l.Source == "" || hasOption(Sources(), string(l.Source)), path+".source", "%q is none of %s", l.Source, values(Sources()))
+		v.that(len(l.Why) <= maxName, path+".why", "is longer than %d bytes", maxName)
+		v.that(!l.Hours.Known() || (l.Hours.In("h") >= 0 && l.Hours.In("h") <= 1000), path+".hours", "%s is outside 0–1000 h", l.Hours)
 		if l.Kind == PartLine {
 			if l.Part == nil {
 				v.that(false, path+".part", "is missing")
 				continue
 			}
 			v.part(path+".part", l.Part)
-			v.that(!taken[l.Part.Slot], path+".part.slot", "%s is taken by an earlier line", l.Part.Slot)
-			taken[l.Part.Slot] = true
+			_, err := p.Loadout(l.Loadout)
+			v.that(l.Loadout == "" || err == nil, path+".loadout", "%q is not a loadout of this plan", l.Loadout)
+			if at := (place{l.Part.Slot, l.Loadout}); l.Standing() == In {
+				v.that(!taken[at], path+".part.slot", "%s is taken by an earlier line", l.Part.Slot)
+				taken[at] = true
+			}
 			continue
 		}
 		v.that(hasOption(LineKinds(), string(l.Kind)), path+".kind", "%q is not a kind of line", l.Kind)
 		v.that(l.Part == nil, path+".part", "belongs to lines of kind part only")
+		v.that(l.Loadout == "", path+".loadout", "belongs to lines of kind part only")
 		v.name(path+".name", l.Name)
 	}
 }
@@ -155,6 +172,17 @@ func (v *validator) part(path string, p *Part) {
 	}
 	if isTyre := p.Slot == FrontTyre || p.Slot == RearTyre; isTyre || p.Tyre != nil {
 		v.tyre(path+".tyre", isTyre, p.Tyre)
+	}
+	isWheel := p.Slot == FrontWheel || p.Slot == RearWheel
+	v.that(p.Wheel == nil || isWheel, path+".wheel", "belongs to wheel slots only")
+	if w := p.Wheel; w != nil && isWheel {
+		v.that(hasOption(builds(), string(w.Build)), path+".wheel.build", "%q is none of %s", w.Build, values(builds()))
+		v.that(w.Diameter.Known() && w.Diameter.In("in") >= 8 && w.Diameter.In("in") <= 25, path+".wheel.diameter", "want 8–25 in")
+		v.that(w.Width.Known() && w.Width.In("in") >= 1 && w.Width.In("in") <= 8, path+".wheel.width", "want 1–8 in")
+	}
+	if f := p.Filling; f != nil {
+		_, known := tyre.ContentOf(f.Kind)
+		v.that(known, path+".filling.kind", "%q is nothing that goes into a tyre", f.Kind)
 	}
 	for i, e := range p.Effects {
 		path := fmt.Sprintf("%s.effects[%d]", path, i)
@@ -197,11 +225,18 @@ func (v *validator) tyre(path string, wanted bool, t *Tyre) {
 	}
 	v.that(!t.Width.Known() || math.Abs(t.Width.In("mm")/t.Size.SectionMM-1) < 0.25, path+".width", "%s is more than a quarter off its code %s", t.Width, t.Size)
 	v.that(!t.RollOut.Known() || math.Abs(t.RollOut.In("mm")/t.Size.RollingCircumferenceMM()-1) < 0.15, path+".roll_out", "%s is more than 15 %% off its code %s", t.RollOut, t.Size)
+	v.pressure(path+".rated_at", t.RatedAt)
+	v.pressure(path+".min_pressure", t.MinPressure)
 	v.that(t.LifeLow.Known() == t.LifeHigh.Known(), path+".life_high", "life is a band: give both ends or neither")
 	if t.LifeLow.Known() && t.LifeHigh.Known() {
 		low, high := t.LifeLow.In("km"), t.LifeHigh.In("km")
 		v.that(low >= 100 && high <= 100000 && low <= high, path+".life_low", "want 100–100 000 km, low before high")
 	}
+}
+
+func (v *validator) pressure(path string, p unit.Pressure) {
+	kPa := p.In("kPa")
+	v.that(!p.Known() || (kPa >= 40 && kPa <= 450), path, "%s is outside 40–450 kPa", p)
 }
 
 func (v *validator) loadouts(loadouts []Loadout) {
@@ -215,6 +250,15 @@ func (v *validator) loadouts(loadouts []Loadout) {
 		seen[l.ID] = true
 		v.name(path+".name", l.Name)
 		v.check(path+".pillion", l.Check())
+		given := map[string]bool{}
+		for j, q := range l.Pressures {
+			path := fmt.Sprintf("%s.pressures[%d]", path, j)
+			_, known := terrain.SurfaceOf(q.Surface)
+			v.that(known && !given[q.Surface], path+".surface", "%q is not a surface, or there twice", q.Surface)
+			given[q.Surface] = true
+			v.pressure(path+".front", q.Front)
+			v.pressure(path+".rear", q.Rear)
+		}
 		v.that(len(l.Loads) <= maxLoads, path+".loads", "are %d, want at most %d", len(l.Loads), maxLoads)
 		for j, item := range l.Loads {
 			path := fmt.Sprintf("%s.loads[%d]", path, j)
@@ -262,4 +306,13 @@ func (v *validator) origin(path string, o sheet.Origin) {
 
 func hasOption(options []Option, value string) bool {
 	return slices.ContainsFunc(options, func(o Option) bool { return o.Value == value })
+}
+
+// values of options, for what is said of another.
+func values(options []Option) string {
+	words := make([]string, len(options))
+	for i, o := range options {
+		words[i] = o.Value
+	}
+	return strings.Join(words, ", ")
 }

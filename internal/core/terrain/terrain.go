@@ -23,18 +23,22 @@ type Ground struct {
 	Kind     Kind
 	Name     string
 	SpeedKmh float64 // typical travelling speed
+	Rolling  float64 // resistance, as a share of the weight
+	Friction float64 // of a tyre that suits it
 	Abrasion float64 // tread worn against a motorway's
+	Puncture float64 // hazard, 0 to 5
+	RoomMM   float64 // wanted under the engine with the rider on
 }
 
 var grounds = []Ground{
-	{Motorway, "Motorway", 110, 1.0},
-	{Paved, "Paved road", 75, 1.1},
-	{SmoothGravel, "Smooth gravel", 55, 1.3},
-	{RoughGravel, "Rough gravel, rock", 35, 1.6},
-	{Track, "Forest, field track", 30, 1.1},
-	{Mud, "Mud, clay", 20, 0.8},
-	{Sand, "Deep sand", 30, 0.9},
-	{SingleTrack, "Single track", 15, 1.2},
+	{Motorway, "Motorway", 110, 0.018, 0.8, 1.0, 0, 90},
+	{Paved, "Paved road", 75, 0.018, 0.8, 1.1, 0, 90},
+	{SmoothGravel, "Smooth gravel", 55, 0.025, 0.5, 1.3, 1, 120},
+	{RoughGravel, "Rough gravel, rock", 35, 0.05, 0.45, 1.6, 4, 170},
+	{Track, "Forest, field track", 30, 0.06, 0.45, 1.1, 2, 160},
+	{Mud, "Mud, clay", 20, 0.12, 0.25, 0.8, 1, 170},
+	{Sand, "Deep sand", 30, 0.22, 0.3, 0.9, 1, 150},
+	{SingleTrack, "Single track", 15, 0.07, 0.4, 1.2, 3, 190},
 }
 
 // Grounds lists the kinds in their order.
@@ -81,4 +85,50 @@ func (m Mix) Hours(distanceKm float64) float64 {
 		hours += distanceKm * m[g.Kind] / g.SpeedKmh
 	}
 	return hours
+}
+
+// A Surface is a group of grounds that a tyre is pumped up alike for.
+type Surface struct {
+	ID    string
+	Name  string
+	Kinds []Kind
+}
+
+var surfaces = []Surface{
+	{"road", "Road", []Kind{Motorway, Paved}},
+	{"gravel", "Gravel, track", []Kind{SmoothGravel, Track}},
+	{"rock", "Rock, single track", []Kind{RoughGravel, SingleTrack}},
+	{"soft", "Sand, mud", []Kind{Sand, Mud}},
+}
+
+// Surfaces lists them, the road first.
+func Surfaces() []Surface { return surfaces }
+
+// SurfaceOf finds a surface.
+func SurfaceOf(id string) (Surface, bool) {
+	for _, s := range surfaces {
+		if s.ID == id {
+			return s, true
+		}
+	}
+	return Surface{}, false
+}
+
+// Share of a mix that is on the surface.
+func (s Surface) Share(m Mix) float64 {
+	sum := 0.0
+	for _, k := range s.Kinds {
+		sum += m[k]
+	}
+	return sum
+}
+
+// Puncture is the worst hazard of its grounds.
+func (s Surface) Puncture() float64 {
+	worst := 0.0
+	for _, k := range s.Kinds {
+		g, _ := Of(k)
+		worst = max(worst, g.Puncture)
+	}
+	return worst
 }

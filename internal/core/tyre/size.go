@@ -30,6 +30,7 @@ type Size struct {
 	Speed        string // speed symbol, "" when the code does not say
 	MudAndSnow   bool   // M+S mark
 	Tubeless     bool   // TL mark
+	TubeType     bool   // TT mark: it needs a tube on any rim
 	RearOnly     bool   // R position mark
 }
 
@@ -114,13 +115,16 @@ func Parse(code string) (Size, error) {
 // mark reads one word behind the size; it returns what is wrong with it, or "".
 func (s *Size) mark(word string) string {
 	switch word {
-	case "M/C", "TT", "F", "FRONT", "RF", "REINF", "REINFORCED", "NHS":
+	case "M/C", "F", "FRONT", "RF", "REINF", "REINFORCED", "NHS":
 		return ""
 	case "M+S", "M&S":
 		s.MudAndSnow = true
 		return ""
 	case "TL":
 		s.Tubeless = true
+		return ""
+	case "TT":
+		s.TubeType = true
 		return ""
 	case "R", "REAR":
 		s.RearOnly = true

@@ -18,6 +18,14 @@ type (
 	Torque   = Quantity[torque]
 	Rotation = Quantity[rotation]
 	Ratio    = Quantity[ratio]
+
+	Area        = Quantity[area]
+	Angle       = Quantity[angle]
+	Stiffness   = Quantity[stiffness]
+	Consumption = Quantity[consumption]
+	Charge      = Quantity[charge]
+	Intensity   = Quantity[intensity]
+	Duration    = Quantity[duration]
 )
 
 // The conversion factors are exact by definition where the unit is
@@ -39,7 +47,7 @@ const (
 const StandardGravity = 9.80665
 
 // dimensions lists the unit tables, for conversions by symbol.
-var dimensions = [][]Unit{massUnits, lengthUnits, speedUnits, volumeUnits, pressureUnits, powerUnits, torqueUnits}
+var dimensions = [][]Unit{massUnits, lengthUnits, speedUnits, volumeUnits, pressureUnits, powerUnits, torqueUnits, areaUnits, stiffnessUnits, consumptionUnits}
 
 // Convert turns a number of one unit into one of another of the same dimension;
 // ok is false when they are not.
@@ -47,7 +55,7 @@ func Convert(v float64, from, to string) (converted float64, ok bool) {
 	for _, units := range dimensions {
 		a, b := named(units, from), named(units, to)
 		if a != nil && b != nil {
-			return v * a.Factor / b.Factor, true
+			return b.number(a.base(v)), true
 		}
 	}
 	return 0, false
@@ -59,10 +67,10 @@ func (mass) example() string { return "96 kg" }
 func (mass) units() []Unit   { return massUnits }
 
 var massUnits = []Unit{
-	{"kg", 1, nil},
-	{"g", 0.001, nil},
-	{"lb", pound, []string{"lbs"}},
-	{"st", 14 * pound, []string{"stone"}},
+	{"kg", 1, nil, false},
+	{"g", 0.001, nil, false},
+	{"lb", pound, []string{"lbs"}, false},
+	{"st", 14 * pound, []string{"stone"}, false},
 }
 
 type length struct{}
@@ -71,13 +79,13 @@ func (length) example() string { return "590 mm" }
 func (length) units() []Unit   { return lengthUnits }
 
 var lengthUnits = []Unit{
-	{"m", 1, nil},
-	{"mm", 0.001, nil},
-	{"cm", 0.01, nil},
-	{"km", 1000, nil},
-	{"in", inch, []string{`"`, "inch"}},
-	{"ft", 12 * inch, nil},
-	{"mi", mile, []string{"mile", "miles"}},
+	{"m", 1, nil, false},
+	{"mm", 0.001, nil, false},
+	{"cm", 0.01, nil, false},
+	{"km", 1000, nil, false},
+	{"in", inch, []string{`"`, "inch"}, false},
+	{"ft", 12 * inch, nil, false},
+	{"mi", mile, []string{"mile", "miles"}, false},
 }
 
 type speed struct{}
@@ -86,9 +94,9 @@ func (speed) example() string { return "105 km/h" }
 func (speed) units() []Unit   { return speedUnits }
 
 var speedUnits = []Unit{
-	{"km/h", 1 / 3.6, []string{"kmh", "kph"}},
-	{"m/s", 1, nil},
-	{"mph", mile / 3600, []string{"mi/h"}},
+	{"km/h", 1 / 3.6, []string{"kmh", "kph"}, false},
+	{"m/s", 1, nil, false},
+	{"mph", mile / 3600, []string{"mi/h"}, false},
 }
 
 type volume struct{}
@@ -97,10 +105,10 @@ func (volume) example() string { return "14.5 L" }
 func (volume) units() []Unit   { return volumeUnits }
 
 var volumeUnits = []Unit{
-	{"L", 0.001, []string{"litre", "litres"}},
-	{"mL", 1e-6, []string{"cc", "cm3", "cm³"}},
-	{"US gal", usGallon, []string{"gal"}},
-	{"UK gal", ukGallon, []string{"imp gal"}},
+	{"L", 0.001, []string{"litre", "litres"}, false},
+	{"mL", 1e-6, []string{"cc", "cm3", "cm³"}, false},
+	{"US gal", usGallon, []string{"gal"}, false},
+	{"UK gal", ukGallon, []string{"imp gal"}, false},
 }
 
 type pressure struct{}
@@ -109,9 +117,9 @@ func (pressure) example() string { return "180 kPa" }
 func (pressure) units() []Unit   { return pressureUnits }
 
 var pressureUnits = []Unit{
-	{"kPa", 1000, nil},
-	{"bar", 1e5, nil},
-	{"psi", poundForce / (inch * inch), nil},
+	{"kPa", 1000, nil, false},
+	{"bar", 1e5, nil, false},
+	{"psi", poundForce / (inch * inch), nil, false},
 }
 
 type power struct{}
@@ -120,10 +128,10 @@ func (power) example() string { return "34 kW" }
 func (power) units() []Unit   { return powerUnits }
 
 var powerUnits = []Unit{
-	{"kW", 1000, nil},
-	{"W", 1, nil},
-	{"PS", metricHorse, nil},
-	{"hp", horse, nil},
+	{"kW", 1000, nil, false},
+	{"W", 1, nil, false},
+	{"PS", metricHorse, nil, false},
+	{"hp", horse, nil, false},
 }
 
 type torque struct{}
@@ -132,8 +140,8 @@ func (torque) example() string { return "43 Nm" }
 func (torque) units() []Unit   { return torqueUnits }
 
 var torqueUnits = []Unit{
-	{"Nm", 1, []string{"N·m", "N m"}},
-	{"lbf ft", poundForce * 12 * inch, []string{"lb ft", "ft lb", "lb-ft"}},
+	{"Nm", 1, []string{"N·m", "N m"}, false},
+	{"lbf ft", poundForce * 12 * inch, []string{"lb ft", "ft lb", "lb-ft"}, false},
 }
 
 type rotation struct{}
@@ -141,7 +149,72 @@ type rotation struct{}
 func (rotation) example() string { return "5200 rpm" }
 func (rotation) units() []Unit   { return rotationUnits }
 
-var rotationUnits = []Unit{{"rpm", 1, []string{"1/min", "/min"}}}
+var rotationUnits = []Unit{{"rpm", 1, []string{"1/min", "/min"}, false}}
+
+type area struct{}
+
+func (area) example() string { return "0.62 m²" }
+func (area) units() []Unit   { return areaUnits }
+
+var areaUnits = []Unit{
+	{"m²", 1, []string{"m2"}, false},
+	{"ft²", 144 * inch * inch, []string{"ft2"}, false},
+}
+
+type angle struct{}
+
+func (angle) example() string { return "26.5 °" }
+func (angle) units() []Unit   { return angleUnits }
+
+var angleUnits = []Unit{{"°", 1, []string{"deg"}, false}}
+
+type stiffness struct{}
+
+func (stiffness) example() string { return "65 N/mm" }
+func (stiffness) units() []Unit   { return stiffnessUnits }
+
+var stiffnessUnits = []Unit{
+	{"N/mm", 1000, nil, false},
+	{"kgf/mm", 1000 * StandardGravity, []string{"kg/mm"}, false},
+	{"lbf/in", poundForce / inch, []string{"lb/in"}, false},
+}
+
+type consumption struct{}
+
+func (consumption) example() string { return "4.6 L/100 km" }
+func (consumption) units() []Unit   { return consumptionUnits }
+
+// Consumption is held in m³/m. The units of distance per volume are its inverse.
+var consumptionUnits = []Unit{
+	{"L/100 km", 1e-8, []string{"L/100km"}, false},
+	{"km/L", 1e-6, nil, true},
+	{"mpg US", usGallon / mile, []string{"mpg"}, true},
+	{"mpg UK", ukGallon / mile, nil, true},
+}
+
+type charge struct{}
+
+func (charge) example() string { return "11 Ah" }
+func (charge) units() []Unit   { return chargeUnits }
+
+var chargeUnits = []Unit{{"Ah", 1, nil, false}}
+
+type intensity struct{}
+
+func (intensity) example() string { return "25000 cd" }
+func (intensity) units() []Unit   { return intensityUnits }
+
+var intensityUnits = []Unit{{"cd", 1, nil, false}}
+
+type duration struct{}
+
+func (duration) example() string { return "2.5 h" }
+func (duration) units() []Unit   { return durationUnits }
+
+var durationUnits = []Unit{
+	{"h", 3600, []string{"hours"}, false},
+	{"min", 60, []string{"minutes"}, false},
+}
 
 type ratio struct{}
 
@@ -149,6 +222,6 @@ func (ratio) example() string { return "2.533, or 90 %" }
 func (ratio) units() []Unit   { return ratioUnits }
 
 var ratioUnits = []Unit{
-	{"", 1, nil},
-	{"%", 0.01, []string{"percent"}},
+	{"", 1, nil, false},
+	{"%", 0.01, []string{"percent"}, false},
 }

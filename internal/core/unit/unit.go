@@ -15,11 +15,29 @@ import (
 )
 
 // A Unit is one way of writing a dimension: Factor is the size of one of it in
-// the dimension's base unit, Names what a rider may type for it.
+// the dimension's base unit, Names what a rider may type for it. An inverse unit
+// counts the other way round, as miles per gallon do for litres per 100 km.
 type Unit struct {
-	Symbol string
-	Factor float64
-	Names  []string
+	Symbol  string
+	Factor  float64
+	Names   []string
+	Inverse bool
+}
+
+// base is a number of the unit in the dimension's base unit.
+func (u *Unit) base(number float64) float64 {
+	if u.Inverse {
+		return u.Factor / number
+	}
+	return number * u.Factor
+}
+
+// number is base turned round.
+func (u *Unit) number(base float64) float64 {
+	if u.Inverse {
+		return u.Factor / base
+	}
+	return base / u.Factor
 }
 
 // Quantity is a typed amount of the dimension D.
@@ -50,7 +68,7 @@ func (q Quantity[D]) In(symbol string) float64 {
 	if err != nil {
 		panic(err)
 	}
-	return q.Base() / u.Factor
+	return u.number(q.Base())
 }
 
 // Enter sets the quantity from a form: a bare number takes the unit fallback,
@@ -103,7 +121,10 @@ func parse[D Dimension](text, fallback string) (Quantity[D], error) {
 	if err != nil {
 		return Quantity[D]{}, fmt.Errorf("%q: %w", text, err)
 	}
-	return Quantity[D]{text: strings.TrimSpace(text), base: number * u.Factor}, nil
+	if u.Inverse && number == 0 {
+		return Quantity[D]{}, fmt.Errorf("%q: none per unit has no value", text)
+	}
+	return Quantity[D]{text: strings.TrimSpace(text), base: u.base(number)}, nil
 }
 
 // split cuts "26 psi" into its number and its unit.

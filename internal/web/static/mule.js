@@ -38,8 +38,29 @@ document.addEventListener('alpine:init', () => {
         this.pinned = false;
         this.mark(null);
         history.replaceState(null, '', address(link));
-        this.swap(address(link), ['bench', 'fan', 'section']);
+        this.swap(address(link), this.parts());
+      } else if (link.hasAttribute('data-look')) {
+        event.preventDefault();
+        this.swap(address(link), ['contact']);
+      } else if (link.hasAttribute('data-beside')) {
+        event.preventDefault();
+        this.beside(link);
       }
+    },
+
+    // The parts of a page that follow what lies on the bench.
+    parts() {
+      return ['bench', ...[...this.$root.querySelectorAll('[data-drawn]')].map((e) => e.id)];
+    },
+
+    // Puts an option beside others: the drawing changes, and every row's link.
+    async beside(link) {
+      const rows = () => [...this.$root.querySelectorAll('[data-beside]')];
+      const at = link.closest('tr').querySelector('.option').textContent;
+      if (!await this.swap(address(link), ['main'])) return;
+      history.replaceState(null, '', address(link));
+      const again = rows().find((e) => e.closest('tr').querySelector('.option').textContent === at);
+      if (again) again.focus();
     },
 
     // A click anywhere in an option's row is a click on the option.
@@ -74,7 +95,7 @@ document.addEventListener('alpine:init', () => {
       clearTimeout(this.waiting);
       const fromBench = link.closest('#bench') !== null;
       this.mark(link);
-      const done = await this.swap(address(link), link.dataset.swaps.split(' '));
+      const done = await this.swap(address(link), this.parts());
       if (!done || !chosen) return;
       history.replaceState(null, '', address(link));
       const bench = document.getElementById('bench');
@@ -127,7 +148,7 @@ document.addEventListener('alpine:init', () => {
     async changed(event) {
       const form = event.target.closest('form[data-live]');
       if (!form) return;
-      const page = await this.swap(form.dataset.live, form.dataset.swaps.split(' '), { method: 'POST', body: new URLSearchParams(new FormData(form)) });
+      const page = await this.swap(form.dataset.live, this.parts(), { method: 'POST', body: new URLSearchParams(new FormData(form)) });
       if (page) this.errors(form, page.querySelector('form[data-live]'));
     },
 

@@ -1,0 +1,170 @@
+package plan
+
+import (
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/unit"
+)
+
+// LineKind sorts the lines that cost money.
+type LineKind string
+
+// The kinds of line.
+const (
+	PartLine   LineKind = "part"
+	BikeLine   LineKind = "bike"
+	Baseline   LineKind = "baseline"
+	Freight    LineKind = "freight"
+	Tax        LineKind = "tax"
+	Workshop   LineKind = "workshop"
+	Consumable LineKind = "consumable"
+	Gear       LineKind = "gear" // a part or a bag without a slot here
+)
+
+// LineKinds lists the kinds with their names; a part line is made by choosing a
+// part, not by hand.
+func LineKinds() []Option {
+	return []Option{
+		{string(Gear), "Other part, gear"},
+		{string(Baseline), "Put right first"},
+		{string(Workshop), "Workshop"},
+		{string(Freight), "Freight"},
+		{string(Tax), "Tax, customs"},
+		{string(Consumable), "Consumables"},
+		{string(BikeLine), "The bike itself"},
+	}
+}
+
+// Need tells what a job needs from what is wanted.
+type Need string
+
+// A line is one or the other.
+const (
+	Needed Need = "needed"
+	Wanted Need = "wanted"
+)
+
+// Decision is how far a line is decided. A line is not only yes or no.
+type Decision string
+
+// The decisions. The first four are in: they are built into the bike and count
+// in the cost.
+const (
+	Chosen       Decision = "chosen"
+	Ordered      Decision = "ordered"
+	Owned        Decision = "owned"
+	OnTheBike    Decision = "fitted"
+	Undecided    Decision = "undecided"
+	WhenItBreaks Decision = "when-it-breaks"
+	NotUntil     Decision = "not-until"
+	Rejected     Decision = "rejected"
+	TakenOff     Decision = "removed"
+)
+
+// Standing is how a decision counts.
+type Standing int
+
+// The standings.
+const (
+	In    Standing = iota // on the bike, in the cost
+	Open                  // neither, until somebody says yes
+	Later                 // not for this trip, as things are
+	Out
+)
+
+var decisions = []struct {
+	decision Decision
+	name     string
+	standing Standing
+}{
+	{Chosen, "Chosen", In},
+	{Ordered, "Ordered", In},
+	{Owned, "In the garage", In},
+	{OnTheBike, "Fitted", In},
+	{Undecided, "Undecided", Open},
+	{WhenItBreaks, "When the old one breaks", Later},
+	{NotUntil, "Not until …", Later},
+	{Rejected, "Rejected because …", Out},
+	{TakenOff, "Taken off again", Out},
+}
+
+// Decisions lists them in their order.
+func Decisions() []Option {
+	options := make([]Option, len(decisions))
+	for i, d := range decisions {
+		options[i] = Option{string(d.decision), d.name}
+	}
+	return options
+}
+
+// Source is where a thing comes from.
+type Source string
+
+// The sources.
+const (
+	BoughtNew  Source = "new"
+	BoughtUsed Source = "used"
+	MovedOver  Source = "moved-over" // from another bike: costs the fitting only
+	HomeMade   Source = "home-made"  // costs material; cracks and lost fasteners are its risks
+)
+
+// Sources lists them.
+func Sources() []Option {
+	return []Option{
+		{string(BoughtNew), "New"},
+		{string(BoughtUsed), "Used"},
+		{string(MovedOver), "Moved over"},
+		{string(HomeMade), "Home-made"},
+	}
+}
+
+// Line is something that costs money: a part in its slot, or another sum.
+type Line struct {
+	Kind     LineKind      `json:"kind"`
+	Name     string        `json:"name,omitempty"`    // of a line that is not a part
+	Amount   money.Amount  `json:"amount,omitzero"`   // overrules a part's price
+	Part     *Part         `json:"part,omitempty"`    // embedded, so that an old plan stays what it was
+	Loadout  string        `json:"loadout,omitempty"` // that a part is fitted in; "" for all
+	Need     Need          `json:"need"`
+	Decision Decision      `json:"decision,omitempty"` // "" is chosen
+	Source   Source        `json:"source,omitempty"`   // "" is new
+	Why      string        `json:"why,omitempty"`      // not until what, rejected because of what, with what meanwhile
+	Hours    unit.Duration `json:"hours,omitzero"`     // of one's own work
+}
+
+// Standing of the line's decision.
+func (l Line) Standing() Standing {
+	for _, d := range decisions {
+		if d.decision == l.Decision {
+			return d.standing
+		}
+	}
+	return In
+}
+
+// fitted reports whether the line's part is on the bike in a loadout.
+func (l Line) fitted(loadout string) bool {
+	return l.Part != nil && l.Standing() == In && (l.Loadout == "" || l.Loadout == loadout)
+}
+
+// Title is what the line is called.
+func (l Line) Title() string {
+	if l.Part != nil {
+		return l.Part.Name
+	}
+	return l.Name
+}
+
+// Cost of the line: what the rider entered, or else a new part's price. A part
+// that is moved over costs nothing; what a used or home-made one costs only the
+// rider knows.
+func (l Line) Cost() money.Amount {
+	switch {
+	case l.Amount.Known() || l.Part == nil:
+		return l.Amount
+	case l.Source == MovedOver && l.Part.Price.Known():
+		return money.New(0, l.Part.Price.Code())
+	case l.Source == BoughtUsed || l.Source == HomeMade:
+		return money.Amount{}
+	}
+	return l.Part.Price
+}

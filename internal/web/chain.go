@@ -1,0 +1,224 @@
+package web
+
+import (
+	"fmt"
+	"math"
+	"net/http"
+
+	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/draw"
+	"valiantmule/internal/words"
+)
+
+// chainView is the chain run, the chains that come into question, a second front
+// sprocket, and what the speedometer makes of it all.
+type chainView struct {
+	Has     bool
+	Shaft   bool
+	Missing []string
+	Exact   string
+	Drawing draw.ChainRun
+	Runs    []runRow
+	Swaps   []swapRow
+	Loadout string // that a swap would be fitted for
+	Kits    []kitRow
+	Lists   []optionList
+	Reads   []readingRow
+	Checked bool // somebody has held the speedometer against a GPS
+	Working []gaugeView
+}
+
+type runRow struct {
+	Links, Centre, Shift, Slot string
+	Href                       string
+	Current, Reaches, Tried    bool
+}
+
+type swapRow struct {
+	Pair, Change, Pace, Cruise, Shift, Slack string
+	Href                                     string
+	Reaches                                  bool
+}
+
+// kitRow is the gearing of a loadout.
+type kitRow struct{ Name, Pair, Links, Pace, Cruise, Axle string }
+
+type readingRow struct {
+	Name, Change, Reads string
+	Own                 bool
+}
+
+func (s *Server) chainPage(w http.ResponseWriter, r *http.Request) error {
+	return s.partsPage(w, r, "chain", func(d *desk, tried []plan.Choice) (any, error) {
+		view := chainView{Has: d.Plan.Bike != nil}
+		if !view.Has {
+			return view, nil
+		}
+		err := d.chain(&view, tried)
+		return view, err
+	})
+}
+
+func (d *desk) chain(v *chainView, tried []plan.Choice) error {
+	after := d.report
+	if len(tried) > 0 {
+		var err error
+		if after, err = eval.EvaluateLoadout(d.Plan.With(tried...), d.shelf, d.loadout); err != nil {
+			return err
+		}
+	}
+	v.readings(d, after)
+	if v.Shaft = d.Plan.Bike.Shaft(); v.Shaft {
+		return nil
+	}
+	for _, id := range []string{"chain-links", "axle-shift"} {
+		if f, ok := d.report.Figure(id); ok {
+			v.Missing = append(v.Missing, f.Missing...)
+			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+id, "stage", "chain")))
+		}
+	}
+	runs := eval.ChainRuns(after)
+	for _, run := range runs {
+		row := runRow{
+			Links: fmt.Sprint(run.Links), Centre: d.units.Quantity("axle-shift", run.CentreMM, "mm"), Shift: d.shift(run.ShiftMM),
+			Reaches: run.Reaches, Current: run.Current, Slot: slotWords(after.Facts.Chain.Adjuster, run),
+		}
+		if run.Choices != nil {
+			row.Href = d.href("chain", tries(tried, run.Choices)...)
+		}
+		v.Runs = append(v.Runs, row)
+	}
+	if exact := after.Facts.Chain.Exact; !math.IsNaN(exact) {
+		v.Exact = d.units.Plain(exact, "")
+	}
+	v.drawing(d, after, runs)
+	v.swaps(d)
+	if err := v.kits(d); err != nil {
+		return err
+	}
+	fits := func(p *plan.Part) bool { return after.Facts.Built.Fits(p) }
+	for _, slot := range []plan.Slot{plan.ChainSlider, plan.Speedometer} {
+		list, err := d.optionsFor(slot, "chain", fits, []column{moves("Cost", "cost"), moves("Display", "speedometer")}, nil, tried)
+		if err != nil {
+			return err
+		}
+		v.Lists = append(v.Lists, list)
+	}
+	return nil
+}
+
+// shift is an axle's move in words.
+func (d *desk) shift(mm float64) string {
+	switch {
+	case math.IsNaN(mm):
+		return "?"
+	case math.Abs(mm) < 0.05:
+		return "where it was"
+	case mm < 0:
+		return d.units.Quantity("axle-shift", -mm, "mm") + " forward"
+	}
+	return d.units.Quantity("axle-shift", mm, "mm") + " back"
+}
+
+// slotWords says where in its slot the axle comes to sit.
+func slotWords(a drive.Adjuster, run eval.ChainRun) string {
+	length := a.ForwardMM + a.BackMM
+	switch {
+	case math.IsNaN(length):
+		return "the slot's ends are not known"
+	case !run.Reaches && run.ShiftMM < 0:
+		return "out of reach: too long for the slot's front"
+	case !run.Reaches:
+		return "out of reach: too far back"
+	}
+	return fmt.Sprintf("%.0f %% from its front end, %.0f %% left for wear", 100*(run.ShiftMM+a.ForwardMM)/length, 100*(a.BackMM-run.ShiftMM)/length)
+}
+
+func (v *chainView) drawing(d *desk, after *eval.LoadoutReport, runs []eval.ChainRun) {
+	f := after.Facts
+	pitch, known := drive.PitchMM(f.Built.Bike.Chain)
+	if !known || len(runs) == 0 {
+		return
+	}
+	var places []draw.AxlePlace
+	centre := math.NaN()
+	for _, run := range runs {
+		style := draw.Ghost
+		if run.Current {
+			style, centre = draw.Current, run.CentreMM
+		}
+		places = append(places, draw.AxlePlace{ShiftMM: run.ShiftMM, Text: fmt.Sprintf("%d links", run.Links), Style: style})
+	}
+	v.Drawing = draw.Chain(f.Pair, pitch, centre, f.Chain.Adjuster, places)
+}
+
+// swaps are the other front sprockets on the same chain, for the loadout that is
+// not on view: the road's is on, the trail's is carried.
+func (v *chainView) swaps(d *desk) {
+	field := eval.Sprockets(d.Plan, d.shelf, d.report)
+	loadout, _ := d.Plan.Loadout(d.loadout)
+	v.Loadout = loadout.Name
+	for _, s := range eval.Swaps(field, d.report) {
+		row := swapRow{
+			Pair: fmt.Sprintf("%d/%d", s.Pair.Front, s.Pair.Rear), Change: d.units.Delta(eval.Figure{ID: "gear-change", Unit: "%"}, s.Change),
+			Pace: d.units.Quantity("crawl-speed", s.PaceKmh, "km/h"), Cruise: d.units.Quantity("cruise-rpm", s.CruiseRPM, "rpm"),
+			Shift: d.shift(s.ShiftMM), Reaches: s.Reaches, Slack: "too tight to go on",
+		}
+		if s.ShiftMM >= 0 {
+			row.Slack = d.units.Quantity("", s.SlackMM, "mm") + " up and down more"
+		}
+		choices := s.Choices
+		for i := range choices {
+			if choices[i].Part != nil {
+				choices[i].Loadout = d.loadout
+			}
+		}
+		row.Href = d.href("chain", tries(choices)...)
+		v.Swaps = append(v.Swaps, row)
+	}
+}
+
+// kits is what each loadout is geared at.
+func (v *chainView) kits(d *desk) error {
+	for _, l := range d.Plan.Loadouts {
+		report, err := eval.EvaluateLoadout(d.Plan, nil, l.ID)
+		if err != nil {
+			return err
+		}
+		pace, _ := report.Figure("crawl-speed")
+		rpm, _ := report.Figure("cruise-rpm")
+		shift, _ := report.Figure("axle-shift")
+		row := kitRow{Name: l.Name, Pair: "?", Links: "?", Pace: d.units.Value(pace), Cruise: d.units.Value(rpm), Axle: "?"}
+		if shift.Known {
+			row.Axle = d.shift(shift.Value)
+		}
+		if pair := report.Facts.Pair; pair.Front > 0 {
+			row.Pair = fmt.Sprintf("%d/%d", pair.Front, pair.Rear)
+		}
+		if links := report.Facts.Chain.Links; links > 0 {
+			row.Links = fmt.Sprint(links)
+		}
+		v.Kits = append(v.Kits, row)
+	}
+	return nil
+}
+
+// readings are what a speedometer shows that counts at each place.
+func (v *chainView) readings(d *desk, after *eval.LoadoutReport) {
+	over := d.Plan.Bike.SpeedometerOver
+	v.Checked = over.Known()
+	for _, r := range eval.Readings(after) {
+		row := readingRow{Name: pickupWords[r.Pickup], Change: "?", Reads: "?", Own: r.Own}
+		if !math.IsNaN(r.Factor) {
+			row.Change = words.Signed(100*(r.Factor-1), 1) + " %"
+			if over.Known() {
+				row.Reads = words.Signed(100*((1+over.Base())*r.Factor-1), 1) + " %"
+			}
+		}
+		v.Reads = append(v.Reads, row)
+	}
+}
+
+var pickupWords = map[drive.Pickup]string{drive.FrontWheel: "At the front wheel", drive.RearWheel: "At the rear wheel", drive.Gearbox: "At the gearbox output"}

@@ -1,0 +1,165 @@
+package web
+
+import (
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/words"
+)
+
+// optionList is what can go into a slot, each held against the plan.
+type optionList struct {
+	Slot    plan.Slot
+	Name    string
+	Aside   string // beside the name
+	Columns []string
+	Options []optionRow
+	Hidden  int // made for another size
+	Compare bool
+}
+
+// optionRow is one option with what it would move.
+type optionRow struct {
+	ID, Name, Sub, Price, Note string
+	Href                       string
+	Beside                     *linkView // puts it beside others, or takes it away
+	Current, Tried             bool
+	Cells                      []string // by the list's columns
+	Asks                       int      // findings that appear
+	State                      stateView
+}
+
+// column is a figure that options are compared by.
+type column struct {
+	Title string
+	cell  func(u words.Units, diff eval.Difference) string
+}
+
+// moves is a column of what a figure moves by.
+func moves(title, figure string) column {
+	return column{title, func(u words.Units, diff eval.Difference) string { return deltaOf(u, diff, figure) }}
+}
+
+// becomes is a column of what a figure comes to.
+func becomes(title, figure string) column {
+	return column{title, func(u words.Units, diff eval.Difference) string {
+		if f, ok := diff.After.Figure(figure); ok {
+			return u.Value(f)
+		}
+		return "?"
+	}}
+}
+
+// deltaOf is what an option moves a figure by, "" when it does not.
+func deltaOf(u words.Units, diff eval.Difference, id string) string {
+	for _, m := range diff.Moves {
+		if m.After.ID == id {
+			if delta, ok := m.Delta(); ok {
+				return u.Delta(m.After, delta)
+			}
+			return "?"
+		}
+	}
+	return ""
+}
+
+// optionsFor lists the parts for a slot that a filter lets through, after the
+// standard one, on a page.
+func (d *desk) optionsFor(slot plan.Slot, page string, fits func(*plan.Part) bool, columns []column, keep []string, tried []plan.Choice) (optionList, error) {
+	info, _ := plan.InfoOf(slot)
+	list := optionList{Slot: slot, Name: info.Name}
+	for _, c := range columns {
+		list.Columns = append(list.Columns, c.Title)
+	}
+	choices := []plan.Choice{{Slot: slot}}
+	own := d.Plan.Chosen(slot, d.loadout)
+	listed := own == nil
+	for _, p := range d.shelf {
+		if p.Slot != slot {
+			continue
+		}
+		if !fits(p) {
+			list.Hidden++
+			continue
+		}
+		listed = listed || own.ID == p.ID
+		choices = append(choices, plan.Choice{Slot: slot, Part: p})
+	}
+	if !listed {
+		choices = append(choices, plan.Choice{Slot: slot, Part: own})
+	}
+	choices = d.Plan.Scoped(choices, d.loadout)
+	alternatives := make([]eval.Alternative, len(choices))
+	for i, c := range choices {
+		alternatives[i] = eval.Alternative{Label: choiceName(c), Plan: d.Plan.With(c)}
+	}
+	differences, err := d.compare(alternatives...)
+	if err != nil {
+		return list, err
+	}
+	for i, c := range choices {
+		o := d.option(c, differences[i], own)
+		o.Href = d.href(page, append(tries([]plan.Choice{c}), keep...)...)
+		for _, t := range tried {
+			o.Tried = o.Tried || tryOf(t) == tryOf(c)
+		}
+		for _, column := range columns {
+			o.Cells = append(o.Cells, column.cell(d.units, differences[i]))
+		}
+		list.Options = append(list.Options, o)
+	}
+	return list, nil
+}
+
+func (d *desk) option(c plan.Choice, diff eval.Difference, own *plan.Part) optionRow {
+	o := optionRow{
+		Name: choiceName(c), Asks: len(diff.Appear), State: stateOf(knock.Worst(diff.Appear)),
+		Current: (c.Part == nil && own == nil) || (c.Part != nil && own != nil && own.ID == c.Part.ID),
+	}
+	part := c.Part
+	if part == nil {
+		part = d.Plan.Bike.StandardIn(c.Slot)
+		if part == nil && c.Loadout == "" {
+			o.Name = "None"
+		}
+	}
+	if part == nil {
+		return o
+	}
+	o.ID, o.Note, o.Sub = part.ID, part.Note, d.about(part)
+	if c.Part != nil && part.Price.Known() {
+		o.Price = part.Price.Display()
+	}
+	return o
+}
+
+// about is what a part is beyond its name.
+func (d *desk) about(p *plan.Part) string {
+	text := ""
+	add := func(words string) {
+		if text != "" {
+			text += ", "
+		}
+		text += words
+	}
+	if t := p.Tyre; t != nil {
+		if character, ok := tyre.CharacterOf(t.Kind); ok {
+			add(character.Name)
+		}
+		add(t.Size.String())
+		add(d.units.Plain(t.WidthMM(), "mm") + " wide")
+	}
+	if f := p.Filling; f != nil {
+		if content, ok := tyre.ContentOf(f.Kind); ok && f.Kind == tyre.Tube && p.Price.Known() {
+			add(content.Name)
+		}
+	}
+	if p.Mass.Known() {
+		add(d.units.Plain(p.Mass.In("kg"), "kg"))
+	}
+	return text
+}
+
+// every lets all parts through.
+func every(*plan.Part) bool { return true }

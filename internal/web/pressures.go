@@ -1,0 +1,279 @@
+package web
+
+import (
+	"math"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/core/unit"
+	"valiantmule/internal/draw"
+)
+
+// pressuresForm is the pressure card: what follows from load, stones, rim and
+// maker, and the rider's own.
+var pressuresForm = stageForm{
+	stage: "pressures", title: "The card as typed", save: "Save the card", read: (*desk).readPressures,
+	view: func(r *http.Request, d *desk, typed url.Values, errs formErrors) (formBody, error) {
+		return d.pressures(r.URL.Query().Get("at"), r.URL.Query().Get("wheel"), typed, errs)
+	},
+}
+
+type pressuresView struct {
+	Has      bool
+	Unit     string
+	Loadout  string
+	Rows     []pressureRow
+	Others   []otherCard // the other loadouts
+	Surfaces []linkView
+	Wheels   []linkView
+	Contact  draw.Contact
+	Hit      string // what the drawing shows
+	States   []contactRow
+	Working  []stepView
+	Notes    []string
+	Asks     []string // what is missing for a whole card
+	formState
+}
+
+// pressureRow is one surface of the card, both wheels.
+type pressureRow struct {
+	ID, Name, Share string
+	Off             bool // not on this trip
+	Ends            []pressureCell
+}
+
+type pressureCell struct {
+	Key, Name, Value, Error string
+	Advice                  string
+	Why                     string // what sets the advice
+	Href                    string // to the drawing of it
+	Current                 bool
+}
+
+// otherCard is another loadout's card, as advice or as the rider has it.
+type otherCard struct {
+	Name string
+	Rows []otherRow
+}
+
+type otherRow struct{ Name, Front, Rear string }
+
+type contactRow struct{ Name, Pressure, Patch, Sink, Left, Style string }
+
+func (v pressuresView) fields() []fieldView {
+	var fields []fieldView
+	for _, row := range v.Rows {
+		for _, c := range row.Ends {
+			fields = append(fields, fieldView{Key: c.Key, Label: c.Name + ", " + row.Name, Value: c.Value})
+		}
+	}
+	return fields
+}
+
+func (v pressuresView) with(state formState) formBody {
+	v.formState = state.at(v.formState)
+	return v
+}
+
+func (d *desk) pressures(at, wheel string, form url.Values, errs formErrors) (pressuresView, error) {
+	loadout, _ := d.Plan.Loadout(d.loadout)
+	v := pressuresView{Has: d.Plan.Bike != nil, Unit: d.units.Of("kPa"), Loadout: loadout.Name,
+		formState: formState{Error: errs["form"], Try: d.href("pressures/try"), Save: d.href("pressures")}}
+	if !v.Has {
+		return v, nil
+	}
+	if _, ok := terrain.SurfaceOf(at); !ok {
+		at = "rock"
+	}
+	if wheel != "front" {
+		wheel = "rear"
+	}
+	report := d.report
+	if form != nil && len(errs) == 0 {
+		changed, _, _ := d.readPressures(form)
+		var err error
+		if report, err = eval.EvaluateLoadout(changed, d.shelf, d.loadout); err != nil {
+			return v, err
+		}
+	}
+	for _, p := range report.Facts.Pressures {
+		own := loadout.Pressure(p.Surface.ID)
+		row := pressureRow{ID: p.Surface.ID, Name: p.Surface.Name, Share: surfaceWords(d, p.Surface), Off: p.Share == 0}
+		for _, e := range []struct {
+			name   string
+			stored unit.Pressure
+			end    knock.PressureEnd
+		}{{"front", own.Front, p.Front}, {"rear", own.Rear, p.Rear}} {
+			key := e.name + "." + p.Surface.ID
+			row.Ends = append(row.Ends, pressureCell{
+				Key: key, Name: strings.ToUpper(e.name[:1]) + e.name[1:], Value: typed(form, key, e.stored.String()), Error: errs[key],
+				Advice: pressureWords(d.units, e.end.Advice), Why: d.setBy(p.Surface, e.end),
+				Href: d.href("pressures", "at", p.Surface.ID, "wheel", e.name), Current: p.Surface.ID == at && e.name == wheel,
+			})
+		}
+		v.Rows = append(v.Rows, row)
+	}
+	v.Asks = d.pressureAsks(report)
+	if err := d.otherCards(&v); err != nil {
+		return v, err
+	}
+	return v, d.contact(&v, report, at, wheel)
+}
+
+// setBy says what sets the advice for a wheel on a surface.
+func (d *desk) setBy(s terrain.Surface, e knock.PressureEnd) string {
+	if math.IsNaN(e.Advice) {
+		return "a number is missing"
+	}
+	near := func(kPa float64) bool { return math.Abs(kPa-e.Advice) < 5 }
+	switch {
+	case s.ID == "road" && near(e.Placard):
+		return "by the placard"
+	case near(e.Load):
+		return "to carry the axle"
+	case near(e.Pinch):
+		return "to keep stones off the rim"
+	case near(e.Placard):
+		return "by the placard; stones want " + pressureWords(d.units, e.Pinch)
+	case near(e.Bead):
+		return "to stay on the rim"
+	}
+	return "the maker's least"
+}
+
+// pressureAsks is what the card lacks.
+func (d *desk) pressureAsks(report *eval.LoadoutReport) []string {
+	var asks []string
+	b, built := d.Plan.Bike, report.Facts.Built
+	if !b.FrontPressure.Known() || !b.RearPressure.Known() {
+		asks = append(asks, "the bike's placard pressures (Its sheet)")
+	}
+	for _, w := range wheelsOfBike {
+		info, _ := plan.InfoOf(w.tyre)
+		switch t := built.Tyre(w.tyre); {
+		case t == nil:
+			asks = append(asks, info.Name)
+		case !t.RatedAt.Known():
+			asks = append(asks, info.Name+": the pressure on its sidewall, at which it carries its rated load")
+		}
+	}
+	if math.IsNaN(report.Facts.AxleKg.Rear) {
+		asks = append(asks, "the load on both axles")
+	}
+	return asks
+}
+
+// otherCards are the cards of the loadouts that are not on view.
+func (d *desk) otherCards(v *pressuresView) error {
+	for _, l := range d.Plan.Loadouts {
+		if l.ID == d.loadout {
+			continue
+		}
+		report, err := eval.EvaluateLoadout(d.Plan, nil, l.ID)
+		if err != nil {
+			return err
+		}
+		card := otherCard{Name: l.Name}
+		for _, p := range report.Facts.Pressures {
+			card.Rows = append(card.Rows, otherRow{p.Surface.Name, pressureWords(d.units, p.Front.Taken()), pressureWords(d.units, p.Rear.Taken())})
+		}
+		v.Others = append(v.Others, card)
+	}
+	return nil
+}
+
+// contact draws one wheel on one surface, and works its pressure out.
+func (d *desk) contact(v *pressuresView, report *eval.LoadoutReport, at, wheel string) error {
+	slot, tube, axle := plan.RearTyre, plan.RearTube, report.Facts.AxleKg.Rear
+	if wheel == "front" {
+		slot, tube, axle = plan.FrontTyre, plan.FrontTube, report.Facts.AxleKg.Front
+	}
+	for _, s := range terrain.Surfaces() {
+		v.Surfaces = append(v.Surfaces, linkView{s.Name, d.href("pressures", "at", s.ID, "wheel", wheel), s.ID == at})
+	}
+	for _, name := range []string{"front", "rear"} {
+		v.Wheels = append(v.Wheels, linkView{strings.ToUpper(name[:1]) + name[1:] + " wheel", d.href("pressures", "at", at, "wheel", name), name == wheel})
+	}
+	t := report.Facts.Built.Tyre(slot)
+	if t == nil {
+		return nil
+	}
+	surface, _ := terrain.SurfaceOf(at)
+	end, working, err := eval.PressureWorking(report.Facts.Plan, d.loadout, slot, at)
+	if err != nil {
+		return err
+	}
+	v.Working, v.Notes = stepsOf(d.units, working), working.Notes
+	hit := tyre.HitFactor(surface.Puncture())
+	shape := t.Shape()
+	words := func(mm float64) string { return d.units.Quantity("", mm, "mm") }
+	states := []draw.ContactState{{Style: draw.Current, KPa: end.Taken(), LoadKg: axle, Text: pressureWords(d.units, end.Taken())}}
+	names := []string{"As the card has it"}
+	if !math.IsNaN(end.Placard) && math.Abs(end.Placard-end.Taken()) > 1 {
+		states = append(states, draw.ContactState{Style: draw.Standard, KPa: end.Placard, LoadKg: axle, Text: pressureWords(d.units, end.Placard)})
+		names = append(names, "By the placard")
+	}
+	filling := tyre.Filling("")
+	if f := report.Facts.Built.Filling(tube); f != nil {
+		filling = f.Kind
+	}
+	v.Contact = draw.TyreContact(shape, hit, filling, states, words)
+	v.Hit = d.units.Quantity("", axle, "kg") + " on it, hitting a stone of " + words(2*tyre.Rock) + " with " + d.units.Plain(hit, "") + " times that"
+	for i, s := range states {
+		length, width := shape.Patch(s.LoadKg, s.KPa)
+		sink := shape.SinkMM(hit*s.LoadKg, s.KPa, tyre.Rock)
+		row := contactRow{Name: names[i], Pressure: s.Text, Patch: words(length) + " × " + words(width), Sink: words(sink), Left: "none: pinched", Style: string(s.Style)}
+		switch left := shape.RoomMM() - sink; {
+		case left > 0:
+			row.Left = words(left)
+		case sink*tyre.PinchShare(filling) <= shape.RoomMM():
+			row.Left = "none: what is inside takes it"
+		}
+		v.States = append(v.States, row)
+	}
+	return nil
+}
+
+// readPressures is the plan with the card as typed, and what changed in words.
+func (d *desk) readPressures(form url.Values) (*plan.Plan, []string, formErrors) {
+	errs := formErrors{}
+	changed := *d.Plan
+	changed.Loadouts = slices.Clone(d.Plan.Loadouts)
+	loadout, err := changed.Loadout(d.loadout)
+	if err != nil {
+		return d.Plan, nil, formErrors{"form": err.Error()}
+	}
+	was := *loadout
+	loadout.Pressures = nil
+	var summary []string
+	for _, s := range terrain.Surfaces() {
+		before, now := was.Pressure(s.ID), plan.Pressure{Surface: s.ID}
+		for _, e := range []struct {
+			name        string
+			before, now *unit.Pressure
+		}{{"front", &before.Front, &now.Front}, {"rear", &before.Rear, &now.Rear}} {
+			key := e.name + "." + s.ID
+			if err := e.now.Enter(form.Get(key), d.units.Of("kPa")); err != nil {
+				errs[key] = err.Error()
+			} else if kPa := e.now.In("kPa"); e.now.Known() && !(kPa >= 40 && kPa <= 450) {
+				errs[key] = e.now.String() + " is outside 40–450 kPa"
+			} else if e.now.String() != e.before.String() {
+				summary = append(summary, changedWords(s.Name+", "+e.name, e.before.String(), e.now.String()))
+			}
+		}
+		if now.Front.Known() || now.Rear.Known() {
+			loadout.Pressures = append(loadout.Pressures, now)
+		}
+	}
+	if len(summary) > 0 {
+		summary[0] = "Pressures for " + loadout.Name + ": " + summary[0]
+	}
+	return &changed, summary, errs
+}

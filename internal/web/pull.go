@@ -1,0 +1,157 @@
+package web
+
+import (
+	"fmt"
+	"math"
+	"net/http"
+	"slices"
+	"strconv"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/core/unit"
+	"valiantmule/internal/draw"
+	"valiantmule/internal/words"
+)
+
+// pullView is what each gear pulls against slope, wind and height.
+type pullView struct {
+	Has       bool
+	Missing   []string
+	Says      string
+	Ground    string
+	Grounds   []linkView
+	Altitudes []linkView
+	Drawing   draw.Thrust
+	Speed     string // unit of road speeds
+	Rows      []pullRow
+	Working   []gaugeView
+}
+
+type pullRow struct{ Gear, Slope, At, Cruise string }
+
+func (s *Server) pullPage(w http.ResponseWriter, r *http.Request) error {
+	return s.partsPage(w, r, "pull", func(d *desk, tried []plan.Choice) (any, error) {
+		view := pullView{Has: d.Plan.Bike != nil, Speed: d.units.Of("km/h")}
+		if !view.Has {
+			return view, nil
+		}
+		err := d.pull(&view, terrain.Kind(r.URL.Query().Get("ground")), r.URL.Query().Get("altitude"), tried)
+		return view, err
+	})
+}
+
+func (d *desk) pull(v *pullView, kind terrain.Kind, altitude string, tried []plan.Choice) error {
+	p, at := atAltitude(d.Plan.With(tried...), altitude)
+	report, err := eval.EvaluateLoadout(p, d.shelf, d.loadout)
+	if err != nil {
+		return err
+	}
+	ground, ok := terrain.Of(kind)
+	if !ok {
+		ground = p.Brief.SteepGround()
+	}
+	v.Ground = ground.Name
+	query := func(more ...string) []string {
+		list := tries(tried)
+		for i := 0; i+1 < len(more); i += 2 {
+			if more[i+1] != "" {
+				list = append(list, more[i], more[i+1])
+			}
+		}
+		return list
+	}
+	for _, g := range terrain.Grounds() {
+		v.Grounds = append(v.Grounds, linkView{g.Name, d.href("pull", query("ground", string(g.Kind), "altitude", at)...), g.Kind == ground.Kind})
+	}
+	v.Altitudes = d.altitudes("pull", at, query("ground", string(kind)))
+	for _, id := range []string{"crawl-pull", "climb", "top-speed", "hold-gear", "centre-height"} {
+		if f, ok := report.Figure(id); ok {
+			v.Missing = append(v.Missing, f.Missing...)
+			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+id, "stage", "pull")))
+		}
+	}
+	slices.Sort(v.Missing)
+	v.Missing = slices.Compact(v.Missing)
+	chart, ok := eval.Thrust(report, ground)
+	if !ok {
+		return nil
+	}
+	speeds := func(kmh float64) float64 { own, _ := d.units.Convert(kmh, "km/h"); return own }
+	v.Drawing = draw.ThrustDiagram(chart, speeds, v.Speed)
+	v.Says = d.pullWords(chart)
+	for _, g := range chart.Gears {
+		row := pullRow{Gear: fmt.Sprint(g.Gear), Slope: "does not move it", At: "–", Cruise: "out of its range"}
+		if g.Slope >= 0 {
+			row.Slope, row.At = slopeWords(g.Slope), d.units.Quantity("", g.AtKmh, "km/h")
+		}
+		switch {
+		case math.IsNaN(chart.CruiseAt):
+			row.Cruise = "?"
+		case g.Kept:
+			row.Cruise = "holds"
+		case g.InReach:
+			row.Cruise = "falls off"
+		}
+		v.Rows = append(v.Rows, row)
+	}
+	return nil
+}
+
+func slopeWords(slope float64) string {
+	if math.IsInf(slope, 1) || slope > 2 {
+		return "steeper than it stands"
+	}
+	return fmt.Sprintf("%.0f %%", 100*slope)
+}
+
+// pullWords says what sets the steepest slope on the ground that is shown.
+func (d *desk) pullWords(c eval.ThrustChart) string {
+	first := c.Gears[0].Slope
+	least, what := first, "the pull"
+	if c.Traction.Slope < least {
+		least, what = c.Traction.Slope, "the rear wheel's grip"
+	}
+	if c.Wheelie.Slope < least {
+		least, what = c.Wheelie.Slope, "the lifting front wheel"
+	}
+	text := fmt.Sprintf("On “%s”, with %s, it climbs %s: %s sets the limit. First gear would pull %s.",
+		c.Ground.Name, d.units.Quantity("", c.MassKg, "kg"), slopeWords(max(0, least)), what, slopeWords(max(0, first)))
+	if c.AirLeft < 0.995 {
+		text += fmt.Sprintf(" The air up there leaves %.0f %% of the engine.", 100*c.AirLeft)
+	}
+	return text
+}
+
+// heights are offered beside the brief's own, m.
+var heights = []string{"0", "1000", "2000", "3000", "4000"}
+
+// atAltitude is the plan with the highest ground at so many metres, and the
+// number as an address has it; "" leaves the brief's.
+func atAltitude(p *plan.Plan, metres string) (*plan.Plan, string) {
+	if !slices.Contains(heights, metres) {
+		return p, ""
+	}
+	var high unit.Length
+	if err := high.Enter(metres, "m"); err != nil {
+		return p, ""
+	}
+	changed := *p
+	changed.Brief.Altitude = high
+	return &changed, metres
+}
+
+// altitudes are the ways to other heights on a page.
+func (d *desk) altitudes(page, at string, query []string) []linkView {
+	own := "sea level"
+	if high := d.Plan.Brief.Altitude; high.Known() {
+		own = words.Number(high.In("m"), 0) + " m"
+	}
+	links := []linkView{{"the brief's, " + own, d.href(page, query...), at == ""}}
+	for _, metres := range heights {
+		n, _ := strconv.ParseFloat(metres, 64)
+		links = append(links, linkView{words.Number(n, 0) + " m", d.href(page, append(slices.Clone(query), "altitude", metres)...), at == metres})
+	}
+	return links
+}
