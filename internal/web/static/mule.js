@@ -200,7 +200,7 @@ document.addEventListener('alpine:init', () => {
         h: () => press('.masthead a[href*="/history"]'),
         l: () => press('.loadouts a[aria-current] + a, .loadouts a:not([aria-current])'),
         w: () => { const gauge = document.querySelector('.strip .gauge'); if (gauge) gauge.focus(); },
-        b: () => { const act = document.querySelector('#bench .act, #bench a'); if (act) act.focus(); },
+        b: () => { const act = document.querySelector('#bench [data-fit]') || document.querySelector('#bench a'); if (act) act.focus(); },
         Escape: () => press('#bench [data-leave]'),
       };
       const stage = /^[1-9]$/.test(event.key) && this.$root.querySelectorAll('.rail a')[event.key - 1];
