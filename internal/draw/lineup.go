@@ -14,16 +14,17 @@ type Clearance struct{ WidthMM, DiameterMM float64 }
 // Contender is a tyre of a line-up, with the standard one of its end, whose
 // diameter is 0 where there is none to compare with.
 type Contender struct {
-	Name           string
 	Tyre, Standard Tyre
 	Room           Clearance
 }
 
 // Lineup is up to four tyres side by side in true proportion, each over its
-// standard one: from the side, and below it cut through the tread.
+// standard one: from the side, and below it cut through the tread. The columns
+// share the width behind the gutter, so that a table can stand under them.
 type Lineup struct {
 	Shown         bool
 	Width, Height N
+	Gutter        N // left of the columns
 	SideGround    N // where the wheels stand
 	CutGround     N
 	Columns       []LineupColumn
@@ -31,8 +32,6 @@ type Lineup struct {
 
 // LineupColumn is one tyre.
 type LineupColumn struct {
-	Name  string
-	X     N        // its middle
 	Sides []Circle // all standing on the ground
 	Cuts  []Cut
 	Room  Circle // the tallest that clears
@@ -55,17 +54,17 @@ type Cut struct {
 
 const (
 	lineupWidth  = 760.0
-	columnWidth  = 236.0
-	sideGround   = 172.0
-	sideHeight   = 160.0 // of the tallest
-	cutGround    = 306.0
-	cutScale     = 0.95 // view-box units per mm: width is what matters here
-	lineupHeight = 330.0
+	lineupGutter = 112.0 // before the first column, as wide as the table's row names
+	sideGround   = 160.0
+	sideHeight   = 148.0 // of the tallest
+	cutGround    = 284.0
+	cutScale     = 0.9 // view-box units per mm: width is what matters here
+	lineupHeight = 294.0
 )
 
 // TyreLineup draws tyres side by side; without any nothing is shown.
 func TyreLineup(list []Contender) Lineup {
-	d := Lineup{Width: lineupWidth, Height: lineupHeight, SideGround: sideGround, CutGround: cutGround}
+	d := Lineup{Width: lineupWidth, Height: lineupHeight, Gutter: lineupGutter, SideGround: sideGround, CutGround: cutGround}
 	tallest := 0.0
 	for _, c := range list {
 		tallest = max(tallest, c.Tyre.DiameterMM, c.Standard.DiameterMM)
@@ -78,10 +77,10 @@ func TyreLineup(list []Contender) Lineup {
 	}
 	d.Shown = true
 	scale := sideHeight / tallest
-	step := min(columnWidth, lineupWidth/float64(len(list)))
+	step := (lineupWidth - lineupGutter) / float64(len(list))
 	for i, c := range list {
-		x := lineupWidth/2 + (float64(i)-float64(len(list)-1)/2)*step
-		col := LineupColumn{Name: c.Name, X: N(x)}
+		x := lineupGutter + (float64(i)+0.5)*step
+		var col LineupColumn
 		if c.Room.DiameterMM > 0 {
 			col.Room = standing(x, c.Room.DiameterMM, 0, scale, "")
 		}

@@ -16,7 +16,7 @@ type Silhouette struct {
 	BarMM, PegMM              float64
 	RakeDegrees, OffsetMM     float64
 	FrontTravelMM             float64
-	Screen, Faired, Spokes    bool
+	Screen, Faired            bool
 	CentreXMM, CentreHeightMM float64 // of mass, forward of the rear axle
 }
 

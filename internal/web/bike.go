@@ -390,7 +390,7 @@ func silhouette(b *plan.Bike, report *eval.LoadoutReport) draw.Silhouette {
 		FrontTyreMM: report.Facts.DiameterMM.Front, RearTyreMM: report.Facts.DiameterMM.Rear,
 		SeatMM: mm(b.SeatHeight), ClearanceMM: mm(b.Clearance), BarMM: mm(b.BarHeight), PegMM: mm(b.PegHeight),
 		RakeDegrees: b.Rake.In("°"), OffsetMM: mm(b.Offset), FrontTravelMM: mm(b.FrontTravel),
-		Screen: b.Body == plan.Screen, Faired: b.Body == plan.Faired, Spokes: b.FrontBuild != plan.Cast,
+		Screen: b.Body == plan.Screen, Faired: b.Body == plan.Faired,
 	}
 	height, _ := report.Figure("centre-height")
 	front, _ := report.Figure("front-load")

@@ -83,6 +83,9 @@ func (d *desk) inside(view *insideView, tried []plan.Choice) error {
 			return true
 		}
 		onRock := column{"On rock", func(u words.Units, diff eval.Difference) string {
+			if filling := diff.After.Facts.Built.Filling(w.tube); filling != nil && filling.Kind == tyre.Foam {
+				return "no air"
+			}
 			return pressureWords(u, rockAdvice(diff.After, w.front))
 		}}
 		columns := []column{moves("Cost", "cost"), moves("Wheel gains", w.gains), onRock}
@@ -137,7 +140,7 @@ func (s *Server) wheelsPage(w http.ResponseWriter, r *http.Request) error {
 		for _, wheel := range wheelsOfBike {
 			view.Now = append(view.Now, d.wheelNow(built, wheel))
 			fits := func(p *plan.Part) bool { return built.Fits(p) }
-			list, err := d.optionsFor(wheel.wheel, "wheels", fits, []column{moves("Cost", "cost"), moves("Wheel gains", wheel.gains), moves("Front against rear", "wheel-mix")}, nil, tried)
+			list, err := d.optionsFor(wheel.wheel, "wheels", fits, []column{moves("Cost", "cost"), moves("Wheel gains", wheel.gains)}, nil, tried)
 			if err != nil {
 				return nil, err
 			}

@@ -124,7 +124,8 @@ func (d *desk) tyrePart(id string) *plan.Part {
 	return nil
 }
 
-// besideLink puts a tyre beside the others or takes it away.
+// besideLink puts a tyre beside the others or takes it away; without an address
+// when there is no place left.
 func (d *desk) besideLink(beside []string, id string, all bool, tried []plan.Choice) *linkView {
 	link := &linkView{Name: "beside", Current: slices.Contains(beside, id)}
 	query := tries(tried)
@@ -138,7 +139,7 @@ func (d *desk) besideLink(beside []string, id string, all bool, tried []plan.Cho
 	}
 	if !link.Current {
 		if len(beside) == maxBeside {
-			return nil
+			return link
 		}
 		query = append(query, "beside", id)
 	}
@@ -190,7 +191,7 @@ func (d *desk) lineup(view *tyresView, beside []string, tried []plan.Choice) err
 	}
 	var drawn []draw.Contender
 	for i, c := range list {
-		shown := draw.Contender{Name: c.name, Tyre: tyreOf(c.tyre, c.style), Room: room[c.slot]}
+		shown := draw.Contender{Tyre: tyreOf(c.tyre, c.style), Room: room[c.slot]}
 		if was := standard.Tyre(c.slot); was != nil && c.part != nil {
 			shown.Standard = tyreOf(was, draw.Standard)
 		}

@@ -32,6 +32,8 @@ var choices = []Choice{
 	{"Volume", []string{"L", "US gal", "UK gal"}},
 	{"Power", []string{"kW", "PS", "hp"}},
 	{"Torque", []string{"Nm", "lbf ft"}},
+	{"Pressure", []string{"kPa", "bar", "psi"}},
+	{"Consumption", []string{"L/100 km", "km/L", "mpg US", "mpg UK"}},
 }
 
 // Preset is a set of choices under a country's name.
@@ -44,8 +46,8 @@ type Preset struct {
 func Presets() []Preset {
 	return []Preset{
 		{"Metric", Units{}},
-		{"US", Units{"km": "mi", "km/h": "mph", "kg": "lb", "mm": "in", "L": "US gal", "kW": "hp", "Nm": "lbf ft"}},
-		{"UK", Units{"km": "mi", "km/h": "mph", "kW": "hp"}},
+		{"US", Units{"km": "mi", "km/h": "mph", "kg": "lb", "mm": "in", "L": "US gal", "kW": "hp", "Nm": "lbf ft", "kPa": "psi", "L/100 km": "mpg US"}},
+		{"UK", Units{"km": "mi", "km/h": "mph", "kW": "hp", "kPa": "psi", "L/100 km": "mpg UK"}},
 	}
 }
 

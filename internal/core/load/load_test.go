@@ -21,6 +21,16 @@ func TestMoments(t *testing.T) {
 	assert.InDelta(t, 280, axles.TotalKg(), 1e-9)
 }
 
+// TestCentre is the same beam: 114 of 280 kg in front put the centre 1500 × 114 /
+// 280 = 610.7 mm ahead of the rear axle. Up: 170 kg at 560 mm, 90 kg at 1080 and
+// 20 kg at 950: (95 200 + 97 200 + 19 000) / 280 = 755 mm.
+func TestCentre(t *testing.T) {
+	assert.InDelta(t, 610.71, load.CentreXMM(load.Axles{FrontKg: 114, RearKg: 166}, 1500), 0.01)
+	items := []load.Item{{MassKg: 90, ZMM: 1080}, {MassKg: 20, ZMM: 950}}
+	assert.InDelta(t, 755, load.Height(170, 560, items), 1e-9)
+	assert.InDelta(t, 560, load.Height(170, 560, nil), 1e-9)
+}
+
 func TestLaws(t *testing.T) {
 	random := rand.New(rand.NewPCG(1, 2))
 	for range 500 {
@@ -55,5 +65,7 @@ func TestEveryPlaceHasASpot(t *testing.T) {
 	_, ok := load.SpotOf("roof")
 	assert.False(t, ok)
 	assert.InDelta(t, 0.38*1500, load.Rider.XMM(1500), 1e-9)
+	assert.InDelta(t, 1.25*860, load.Rider.ZMM(860), 1e-9)
+	assert.True(t, math.IsNaN(load.Place("roof").ZMM(860)))
 	assert.True(t, math.IsNaN(load.Place("roof").XMM(1500)), "nothing sits where there is no place")
 }

@@ -81,7 +81,7 @@ var decisions = []struct {
 	{Owned, "In the garage", In},
 	{OnTheBike, "Fitted", In},
 	{Undecided, "Undecided", Open},
-	{WhenItBreaks, "When the old one breaks", Later},
+	{WhenItBreaks, "When it breaks", Later},
 	{NotUntil, "Not until …", Later},
 	{Rejected, "Rejected because …", Out},
 	{TakenOff, "Taken off again", Out},

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/unit"
 )
 
 // loadExponent says how a tyre's load falls with its pressure. Texts give 0.65
@@ -18,12 +19,6 @@ var LoadFloorFormula = sheet.Formula{Text: "p = p_ref × (load / rated load)^(1 
 // carries its rated load at refKPa.
 func LoadFloorKPa(refKPa, loadKg, ratedKg float64) float64 {
 	return refKPa * math.Pow(loadKg/ratedKg, 1/loadExponent)
-}
-
-// LoadAtKg is LoadFloorKPa turned round: what a tyre carries at a pressure, never
-// more than its rated load.
-func LoadAtKg(refKPa, kPa, ratedKg float64) float64 {
-	return ratedKg * math.Min(1, math.Pow(kPa/refKPa, loadExponent))
 }
 
 // Shape is a tyre as the ground meets it, mm.
@@ -47,7 +42,7 @@ var SinkFormula = sheet.Formula{
 // that the pressure carries. An infinite radius is flat ground. The carcass
 // helps, so the true depth is smaller.
 func (t Shape) SinkMM(loadKg, kPa, rockMM float64) float64 {
-	return loadKg * gravity / (kPa / 1000 * t.spread(rockMM))
+	return loadKg * unit.StandardGravity / (kPa / 1000 * t.spread(rockMM))
 }
 
 // spread is the contact area per depth, mm.
@@ -81,7 +76,7 @@ func (t Shape) PinchFloorKPa(loadKg, hit, rockMM float64, f Filling) float64 {
 	if t.RoomMM() <= 0 {
 		return math.NaN()
 	}
-	return 1000 * hit * loadKg * gravity / (t.spread(rockMM) * t.RoomMM()) * PinchShare(f)
+	return 1000 * hit * loadKg * unit.StandardGravity / (t.spread(rockMM) * t.RoomMM()) * PinchShare(f)
 }
 
 // HitFactor is how many times its standing load a wheel brings onto a stone, by
@@ -95,5 +90,3 @@ const (
 	SoftKPa         = 120.0
 	SoftTubelessKPa = 130.0
 )
-
-const gravity = 9.80665 // m/s²

@@ -89,6 +89,12 @@ func TestAgainstGNUUnits(t *testing.T) {
 		{new(unit.Power), "1 PS", "W", "1 metrichorsepower", "W", "metric horsepower"},
 		{new(unit.Power), "1 hp", "W", "1 horsepower", "W", "horsepower"},
 		{new(unit.Torque), "1 lbf ft", "Nm", "1 lbf ft", "N m", "pound-foot"},
+		{new(unit.Area), "1 ft²", "m²", "1 ft^2", "m^2", "square foot"},
+		{new(unit.Stiffness), "1 lbf/in", "N/mm", "1 lbf/inch", "N/mm", "spring rate"},
+		{new(unit.Stiffness), "1 kgf/mm", "N/mm", "1 kgf/mm", "N/mm", "spring rate by kilograms"},
+		{new(unit.Consumption), "50 mpg US", "L/100 km", "1/(50 mile/gallon)", "liter/(100 km)", "miles per US gallon"},
+		{new(unit.Consumption), "50 mpg UK", "L/100 km", "1/(50 mile/brgallon)", "liter/(100 km)", "miles per imperial gallon"},
+		{new(unit.Consumption), "4.7 L/100 km", "km/L", "1/(4.7 liter/(100 km))", "km/liter", "kilometres per litre"},
 	} {
 		out, err := exec.Command(program, "--terse", "--output-format", "%.15g", c.from, c.to).Output()
 		require.NoError(t, err, c.description)
