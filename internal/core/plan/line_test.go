@@ -1,0 +1,128 @@
+package plan_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/unit"
+)
+
+func part(slot plan.Slot, id string) *plan.Part {
+	return &plan.Part{ID: id, Slot: slot, Name: id, Price: money.New(5000, "EUR")}
+}
+
+// TestDecisionsDecideTheBike: what is undecided, for later or rejected is not on
+// the bike that is computed.
+func TestDecisionsDecideTheBike(t *testing.T) {
+	for _, d := range plan.Decisions() {
+		p := plan.New("P", "EUR")
+		p.Bike = bike(t)
+		p.Lines = []plan.Line{{Kind: plan.PartLine, Need: plan.Needed, Decision: plan.Decision(d.Value), Part: rearTyre(t, "other", "140/80-18")}}
+		require.Empty(t, p.Validate(), d.Value)
+		on := p.Build("travel").Part(plan.RearTyre).ID == "other"
+		in := p.Lines[0].Standing() == plan.In
+		assert.Equal(t, in, on, d.Value)
+		assert.Equal(t, in, p.Chosen(plan.RearTyre, "travel") != nil, d.Value)
+	}
+}
+
+// TestUndecidedIsPromoted with all that was noted about it, and stands beside
+// what is on the bike until then.
+func TestUndecidedIsPromoted(t *testing.T) {
+	p := plan.New("P", "EUR")
+	p.Bike = bike(t)
+	wide, tall := rearTyre(t, "wide", "140/80-18"), rearTyre(t, "tall", "120/90-18")
+	p = p.With(plan.Choice{Slot: plan.RearTyre, Part: wide}, plan.Choice{Slot: plan.RearTyre, Part: tall, Decision: plan.Undecided, Need: plan.Wanted})
+	require.Empty(t, p.Validate())
+	require.Len(t, p.Lines, 2)
+	assert.Equal(t, wide, p.Chosen(plan.RearTyre, "travel"))
+	p.Lines[1].Why, p.Lines[1].Source = "ask the tyre man", plan.BoughtUsed
+
+	p = p.With(plan.Choice{Slot: plan.RearTyre, Part: tall})
+	require.Len(t, p.Lines, 1, "it takes the place of the other")
+	assert.Equal(t, plan.Line{Kind: plan.PartLine, Part: tall, Need: plan.Wanted, Why: "ask the tyre man", Source: plan.BoughtUsed}, p.Lines[0])
+
+	p = p.With(plan.Choice{Slot: plan.RearTyre, Part: tall, Decision: plan.WhenItBreaks})
+	require.Len(t, p.Lines, 1)
+	assert.Nil(t, p.Chosen(plan.RearTyre, "travel"), "put off again, the standard one is back")
+}
+
+// TestForOneLoadoutOnly: a second front sprocket for the trail.
+func TestForOneLoadoutOnly(t *testing.T) {
+	p := plan.New("P", "EUR")
+	p.Bike = bike(t)
+	small, large := plan.Counted(plan.FrontSprocket, 14), plan.Counted(plan.FrontSprocket, 16)
+	p = p.With(plan.Choice{Slot: plan.FrontSprocket, Part: small, Loadout: "trail-day"}, plan.Choice{Slot: plan.FrontSprocket, Part: large})
+	require.Empty(t, p.Validate(), "one for all and one for a loadout share a slot")
+	teeth := func(p *plan.Plan, loadout string) float64 { return p.Build(loadout).Figure(plan.FrontTeeth) }
+	assert.Equal(t, []float64{14, 16}, []float64{teeth(p, "trail-day"), teeth(p, "travel")})
+
+	back := p.With(plan.Choice{Slot: plan.FrontSprocket, Loadout: "trail-day"})
+	assert.Equal(t, 16.0, teeth(back, "trail-day"), "without its own it has what the others have")
+	scoped := p.Scoped([]plan.Choice{{Slot: plan.FrontSprocket, Part: plan.Counted(plan.FrontSprocket, 13)}, {Slot: plan.RearSprocket}}, "trail-day")
+	assert.Equal(t, []string{"trail-day", ""}, []string{scoped[0].Loadout, scoped[1].Loadout}, "a change goes where the slot is decided")
+}
+
+func TestLineCost(t *testing.T) {
+	for name, c := range map[string]struct {
+		line plan.Line
+		want money.Amount
+	}{
+		"new":                     {plan.Line{Part: part(plan.RearLock, "lock")}, money.New(5000, "EUR")},
+		"haggled":                 {plan.Line{Part: part(plan.RearLock, "lock"), Amount: money.New(4000, "EUR")}, money.New(4000, "EUR")},
+		"moved over":              {plan.Line{Part: part(plan.RearLock, "lock"), Source: plan.MovedOver}, money.New(0, "EUR")},
+		"used, not said for what": {plan.Line{Part: part(plan.RearLock, "lock"), Source: plan.BoughtUsed}, money.Amount{}},
+		"used":                    {plan.Line{Part: part(plan.RearLock, "lock"), Source: plan.BoughtUsed, Amount: money.New(2000, "EUR")}, money.New(2000, "EUR")},
+		"home-made":               {plan.Line{Name: "Rack", Source: plan.HomeMade, Amount: money.New(3500, "EUR")}, money.New(3500, "EUR")},
+	} {
+		assert.Equal(t, c.want, c.line.Cost(), name)
+	}
+}
+
+func TestValidateLines(t *testing.T) {
+	pressure := func(text string) (p unit.Pressure) {
+		require.NoError(t, p.Enter(text, "kPa"))
+		return p
+	}
+	good := func() *plan.Plan {
+		p := plan.New("P", "EUR")
+		p.Bike = bike(t)
+		wheel := part(plan.RearWheel, "wheel")
+		wheel.Wheel = &plan.Wheel{Build: plan.Spoked}
+		require.NoError(t, wheel.Wheel.Diameter.Enter("18", "in"))
+		require.NoError(t, wheel.Wheel.Width.Enter("2.5", "in"))
+		tube := part(plan.RearTube, "tube")
+		tube.Filling = &plan.Filling{Kind: "heavy-tube"}
+		p.Lines = []plan.Line{{Kind: plan.PartLine, Need: plan.Needed, Part: wheel}, {Kind: plan.PartLine, Need: plan.Needed, Part: tube}, {Kind: plan.Gear, Need: plan.Wanted, Name: "Bags"}}
+		p.Loadouts[0].Pressures = []plan.Pressure{{Surface: "rock", Front: pressure("150"), Rear: pressure("22 psi")}}
+		return p
+	}
+	require.Empty(t, good().Validate())
+	for path, spoil := range map[string]func(*plan.Plan){
+		"lines[0].decision":                func(p *plan.Plan) { p.Lines[0].Decision = "perhaps" },
+		"lines[0].source":                  func(p *plan.Plan) { p.Lines[0].Source = "found" },
+		"lines[0].loadout":                 func(p *plan.Plan) { p.Lines[0].Loadout = "winter" },
+		"lines[2].loadout":                 func(p *plan.Plan) { p.Lines[2].Loadout = "travel" },
+		"lines[0].hours":                   func(p *plan.Plan) { require.NoError(t, p.Lines[0].Hours.Enter("-2", "h")) },
+		"lines[0].part.wheel.build":        func(p *plan.Plan) { p.Lines[0].Part.Wheel.Build = "wood" },
+		"lines[0].part.wheel.diameter":     func(p *plan.Plan) { require.NoError(t, p.Lines[0].Part.Wheel.Diameter.Enter("40", "in")) },
+		"lines[0].part.wheel.width":        func(p *plan.Plan) { p.Lines[0].Part.Wheel.Width = unit.Length{} },
+		"lines[1].part.wheel":              func(p *plan.Plan) { p.Lines[1].Part.Wheel = p.Lines[0].Part.Wheel },
+		"lines[1].part.filling.kind":       func(p *plan.Plan) { p.Lines[1].Part.Filling.Kind = "water" },
+		"loadouts[0].pressures[0].surface": func(p *plan.Plan) { p.Loadouts[0].Pressures[0].Surface = "ice" },
+		"loadouts[0].pressures[0].rear":    func(p *plan.Plan) { p.Loadouts[0].Pressures[0].Rear = pressure("900") },
+		"brief.climb_ground":               func(p *plan.Plan) { p.Brief.ClimbGround = "lava" },
+	} {
+		p := good()
+		spoil(p)
+		var paths []string
+		for _, problem := range p.Validate() {
+			paths = append(paths, problem.Path)
+		}
+		assert.Contains(t, paths, path)
+	}
+}
