@@ -63,8 +63,9 @@ const (
 )
 
 // TyreContact draws a tyre that hits a stone with hit times its standing load,
-// at the first state's pressure, and its patch at every state's. A filling that
-// takes more than a standard tube is pinched later.
+// at the first state's pressure, and its patch at every state's. On the rim the
+// stone goes no further. A filling that takes more than a standard tube is
+// pinched later.
 func TyreContact(t tyre.Shape, hit float64, filling tyre.Filling, states []ContactState, words func(mm float64) string) Contact {
 	d := Contact{Width: contactWidth, Height: contactHeight, GroundY: contactGround, PatchY: contactGround - 92}
 	if len(states) == 0 || !(t.DiameterMM > 0) || math.IsNaN(states[0].LoadKg) || !(states[0].KPa > 0) {
@@ -105,7 +106,7 @@ func TyreContact(t tyre.Shape, hit float64, filling tyre.Filling, states []Conta
 	d.RimPath = fmt.Sprintf("M %s %s A %s %s 0 0 0 %s %s", N(contactX-rimReach), N(rimY), N(rim), N(rim), N(contactX+rimReach), N(rimY))
 	stack := (t.HeightMM - room) * contactScale
 	d.RimEdge = N(centre + rim + stack)
-	d.Sink = Dimension{true, contactX + 92, N(top), N(top + shown*contactScale), words(sink)}
+	d.Sink = Dimension{true, contactX + 92, N(top), N(top + shown*contactScale), words(shown)}
 	if left := room - sink; left > 0 {
 		d.Left = Dimension{true, contactX - 92, d.RimEdge, N(top), words(left)}
 	}

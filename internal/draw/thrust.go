@@ -3,6 +3,7 @@ package draw
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strings"
 
 	"valiantmule/internal/core/eval"
@@ -13,10 +14,10 @@ type Thrust struct {
 	Shown                   bool
 	Width, Height           N
 	Left, Right, Top, Lower N
-	Gears                   []GearCurve
+	Gears                   []GearCurve // those of before first, as ghosts
 	Slopes                  []GearCurve // resistance; the label is the slope
 	Speeds, Newtons         []Tick
-	Traction, Wheelie, Wish Level
+	Traction, Wheelie       Level
 	Cruise                  Line
 	CruiseText              string
 }
@@ -38,11 +39,12 @@ const (
 	thrustLower  = 352.0
 )
 
-// ThrustDiagram draws the chart; speeds turns km/h into what is shown, in unit.
-func ThrustDiagram(c eval.ThrustChart, speeds func(kmh float64) float64, unit string) Thrust {
+// ThrustDiagram draws the chart over the gears of before; speeds turns km/h into
+// what is shown, in unit.
+func ThrustDiagram(c eval.ThrustChart, before []eval.GearThrust, speeds func(kmh float64) float64, unit string) Thrust {
 	d := Thrust{Shown: true, Width: thrustWidth, Height: thrustHeight, Left: thrustLeft, Right: thrustRight, Top: thrustTop, Lower: thrustLower}
 	fastest, most := 0.0, 0.0
-	for _, g := range c.Gears {
+	for _, g := range slices.Concat(before, c.Gears) {
 		for _, p := range g.Points {
 			fastest, most = max(fastest, p.Kmh), max(most, p.Newton)
 		}
@@ -70,11 +72,17 @@ func ThrustDiagram(c eval.ThrustChart, speeds func(kmh float64) float64, unit st
 		}
 		if path := curve(s.Points); path != "" {
 			line := GearCurve{path, x.of(speeds(last.Kmh)), y.of(last.Newton), fmt.Sprintf("%.0f %%", 100*s.Slope), Ghost}
+			if s.Wished {
+				line.Style, line.Text = Standard, line.Text+", the brief's"
+			}
 			if line.Y < thrustTop+16 {
 				line.Text = "" // it leaves the plot at the top, where the limits are written
 			}
 			d.Slopes = append(d.Slopes, line)
 		}
+	}
+	for _, g := range before {
+		d.Gears = append(d.Gears, GearCurve{Path: curve(g.Points), Style: Ghost})
 	}
 	for _, g := range c.Gears {
 		peak := g.Points[0]

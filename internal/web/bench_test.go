@@ -15,11 +15,11 @@ import (
 	"valiantmule/internal/core/plan"
 )
 
-// BenchmarkPage is the heaviest page behind the whole handler, compressed.
+// BenchmarkPage is each page behind the whole handler, compressed.
 func BenchmarkPage(b *testing.B) {
 	s := newSite(b)
 	v, path := s.demo(b)
-	for _, stage := range []string{"brief", "tyres", "gearing"} {
+	for _, stage := range []string{"brief", "bike", "sheet", "tyres", "inside", "pressures", "wheels", "gearing", "chain", "pull", "spend"} {
 		b.Run(stage, func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
@@ -43,7 +43,7 @@ func BenchmarkPreviewAllTyres(b *testing.B) {
 func BenchmarkFiftyRiders(b *testing.B) {
 	s := newSite(b)
 	first, path := s.demo(b)
-	pages := []string{"/brief", "/bike", "/tyres?try=rear-tyre:wether-130-80-18", "/gearing?try=rear-sprocket:rear-h6-47", "/spend", "/working/cost"}
+	pages := []string{"/brief", "/bike", "/tyres?try=rear-tyre:wether-130-80-18", "/inside", "/pressures", "/gearing?try=rear-sprocket:rear-h6-47", "/chain", "/pull", "/spend", "/working/cost"}
 	for _, page := range pages {
 		first.page(path + page)
 	}

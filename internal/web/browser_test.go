@@ -131,10 +131,15 @@ func (w *window) gauge(id string) string {
 	return w.text(`document.querySelector('.strip [data-gauge="` + id + `"] .gauge-value').textContent`)
 }
 
-// core is what a gauge should show of a plan.
+// core is what a gauge should show of a plan loaded to travel.
 func core(t *testing.T, p *plan.Plan, id string) string {
 	t.Helper()
-	report, err := eval.EvaluateLoadout(p, nil, "travel")
+	return coreIn(t, p, "travel", id)
+}
+
+func coreIn(t *testing.T, p *plan.Plan, loadout, id string) string {
+	t.Helper()
+	report, err := eval.EvaluateLoadout(p, nil, loadout)
 	require.NoError(t, err)
 	f, ok := report.Figure(id)
 	require.True(t, ok)

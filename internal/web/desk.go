@@ -137,6 +137,12 @@ func stageOf(page string) (stage int, name string, ok bool) {
 
 // view of the desk for a page. On the bench lies what is tried, or nothing.
 func (d *desk) view(page string, bench *benchView) *planView {
+	var tried []string // stays on the bench from page to page of the stage
+	if bench != nil && bench.Bike == "" {
+		for _, c := range bench.Choices {
+			tried = append(tried, "try", c.Try)
+		}
+	}
 	v := &planView{
 		ID: d.PlanID, Name: d.Plan.Name, Revision: d.Revision, Page: page, Loadout: d.loadout,
 		Undo: d.Undo, Redo: d.Redo, Bike: d.Plan.Bike != nil, Bench: bench, href: d.href,
@@ -160,7 +166,7 @@ func (d *desk) view(page string, bench *benchView) *planView {
 			}
 			passed = passed || p.id == page
 			if here && len(st.pages) > 1 {
-				v.Tabs = append(v.Tabs, linkView{p.name, d.href(p.id), p.id == page})
+				v.Tabs = append(v.Tabs, linkView{p.name, d.href(p.id, tried...), p.id == page})
 			}
 		}
 	}

@@ -21,7 +21,11 @@ import (
 var pressuresForm = stageForm{
 	stage: "pressures", title: "The card as typed", save: "Save the card", read: (*desk).readPressures,
 	view: func(r *http.Request, d *desk, typed url.Values, errs formErrors) (formBody, error) {
-		return d.pressures(r.URL.Query().Get("at"), r.URL.Query().Get("wheel"), typed, errs)
+		tried, err := d.choices(r.URL.Query()["try"])
+		if err != nil {
+			return nil, err
+		}
+		return d.pressures(r.URL.Query().Get("at"), r.URL.Query().Get("wheel"), tried, typed, errs)
 	},
 }
 
@@ -29,6 +33,7 @@ type pressuresView struct {
 	Has      bool
 	Unit     string
 	Loadout  string
+	Tried    bool // with what lies on the bench
 	Rows     []pressureRow
 	Others   []otherCard // the other loadouts
 	Surfaces []linkView
@@ -82,9 +87,10 @@ func (v pressuresView) with(state formState) formBody {
 	return v
 }
 
-func (d *desk) pressures(at, wheel string, form url.Values, errs formErrors) (pressuresView, error) {
+// pressures is the card of the loadout on view, with what is tried on the bike.
+func (d *desk) pressures(at, wheel string, tried []plan.Choice, form url.Values, errs formErrors) (pressuresView, error) {
 	loadout, _ := d.Plan.Loadout(d.loadout)
-	v := pressuresView{Has: d.Plan.Bike != nil, Unit: d.units.Of("kPa"), Loadout: loadout.Name,
+	v := pressuresView{Has: d.Plan.Bike != nil, Unit: d.units.Of("kPa"), Loadout: loadout.Name, Tried: len(tried) > 0,
 		formState: formState{Error: errs["form"], Try: d.href("pressures/try"), Save: d.href("pressures")}}
 	if !v.Has {
 		return v, nil
@@ -95,13 +101,16 @@ func (d *desk) pressures(at, wheel string, form url.Values, errs formErrors) (pr
 	if wheel != "front" {
 		wheel = "rear"
 	}
-	report := d.report
+	shown := d.Plan.With(tried...)
 	if form != nil && len(errs) == 0 {
-		changed, _, _ := d.readPressures(form)
-		var err error
-		if report, err = eval.EvaluateLoadout(changed, d.shelf, d.loadout); err != nil {
-			return v, err
-		}
+		shown, _, _ = d.readPressures(form)
+	}
+	report, err := eval.EvaluateLoadout(shown, d.shelf, d.loadout)
+	if err != nil {
+		return v, err
+	}
+	look := func(at, wheel string) string {
+		return d.href("pressures", append(tries(tried), "at", at, "wheel", wheel)...)
 	}
 	for _, p := range report.Facts.Pressures {
 		own := loadout.Pressure(p.Surface.ID)
@@ -115,7 +124,7 @@ func (d *desk) pressures(at, wheel string, form url.Values, errs formErrors) (pr
 			row.Ends = append(row.Ends, pressureCell{
 				Key: key, Name: strings.ToUpper(e.name[:1]) + e.name[1:], Value: typed(form, key, e.stored.String()), Error: errs[key],
 				Advice: pressureWords(d.units, e.end.Advice), Why: d.setBy(p.Surface, e.end),
-				Href: d.href("pressures", "at", p.Surface.ID, "wheel", e.name), Current: p.Surface.ID == at && e.name == wheel,
+				Href: look(p.Surface.ID, e.name), Current: p.Surface.ID == at && e.name == wheel,
 			})
 		}
 		v.Rows = append(v.Rows, row)
@@ -123,6 +132,12 @@ func (d *desk) pressures(at, wheel string, form url.Values, errs formErrors) (pr
 	v.Asks = d.pressureAsks(report)
 	if err := d.otherCards(&v); err != nil {
 		return v, err
+	}
+	for _, s := range terrain.Surfaces() {
+		v.Surfaces = append(v.Surfaces, linkView{s.Name, look(s.ID, wheel), s.ID == at})
+	}
+	for _, name := range []string{"front", "rear"} {
+		v.Wheels = append(v.Wheels, linkView{strings.ToUpper(name[:1]) + name[1:] + " wheel", look(at, name), name == wheel})
 	}
 	return v, d.contact(&v, report, at, wheel)
 }
@@ -195,12 +210,6 @@ func (d *desk) contact(v *pressuresView, report *eval.LoadoutReport, at, wheel s
 	if wheel == "front" {
 		slot, tube, axle = plan.FrontTyre, plan.FrontTube, report.Facts.AxleKg.Front
 	}
-	for _, s := range terrain.Surfaces() {
-		v.Surfaces = append(v.Surfaces, linkView{s.Name, d.href("pressures", "at", s.ID, "wheel", wheel), s.ID == at})
-	}
-	for _, name := range []string{"front", "rear"} {
-		v.Wheels = append(v.Wheels, linkView{strings.ToUpper(name[:1]) + name[1:] + " wheel", d.href("pressures", "at", at, "wheel", name), name == wheel})
-	}
 	t := report.Facts.Built.Tyre(slot)
 	if t == nil {
 		return nil
@@ -229,7 +238,7 @@ func (d *desk) contact(v *pressuresView, report *eval.LoadoutReport, at, wheel s
 	for i, s := range states {
 		length, width := shape.Patch(s.LoadKg, s.KPa)
 		sink := shape.SinkMM(hit*s.LoadKg, s.KPa, tyre.Rock)
-		row := contactRow{Name: names[i], Pressure: s.Text, Patch: words(length) + " × " + words(width), Sink: words(sink), Left: "none: pinched", Style: string(s.Style)}
+		row := contactRow{Name: names[i], Pressure: s.Text, Patch: words(length) + " × " + words(width), Sink: words(min(sink, shape.RoomMM())), Left: "none: pinched", Style: string(s.Style)}
 		switch left := shape.RoomMM() - sink; {
 		case left > 0:
 			row.Left = words(left)

@@ -20,7 +20,6 @@ type pullView struct {
 	Has       bool
 	Missing   []string
 	Says      string
-	Ground    string
 	Grounds   []linkView
 	Altitudes []linkView
 	Drawing   draw.Thrust
@@ -52,7 +51,6 @@ func (d *desk) pull(v *pullView, kind terrain.Kind, altitude string, tried []pla
 	if !ok {
 		ground = p.Brief.SteepGround()
 	}
-	v.Ground = ground.Name
 	query := func(more ...string) []string {
 		list := tries(tried)
 		for i := 0; i+1 < len(more); i += 2 {
@@ -79,7 +77,17 @@ func (d *desk) pull(v *pullView, kind terrain.Kind, altitude string, tried []pla
 		return nil
 	}
 	speeds := func(kmh float64) float64 { own, _ := d.units.Convert(kmh, "km/h"); return own }
-	v.Drawing = draw.ThrustDiagram(chart, speeds, v.Speed)
+	var before []eval.GearThrust
+	if len(tried) > 0 {
+		plain, _ := atAltitude(d.Plan, at)
+		was, err := eval.EvaluateLoadout(plain, d.shelf, d.loadout)
+		if err != nil {
+			return err
+		}
+		old, _ := eval.Thrust(was, ground)
+		before = old.Gears
+	}
+	v.Drawing = draw.ThrustDiagram(chart, before, speeds, v.Speed)
 	v.Says = d.pullWords(chart)
 	for _, g := range chart.Gears {
 		row := pullRow{Gear: fmt.Sprint(g.Gear), Slope: "does not move it", At: "–", Cruise: "out of its range"}

@@ -259,7 +259,10 @@ func TestAssets(t *testing.T) {
 	assert.Contains(t, []string{"gzip", ""}, answer.Header.Get("Content-Encoding"))
 
 	v, plan := s.demo(t)
-	for _, stage := range []string{"brief", "bike", "tyres", "gearing", "spend"} {
+	for _, stage := range []string{
+		"brief", "bike?bike=averill-720", "sheet", "tyres?all=1&beside=wether-130-80-18&beside=fathom-140-80-18&beside=hackle-140-80-18&beside=lanner-120-80-18",
+		"inside", "pressures", "wheels", "gearing", "chain", "pull", "spend",
+	} {
 		assert.Less(t, zipped(t, v.page(plan+"/"+stage)), 40_000, "bytes of %s", stage)
 	}
 }

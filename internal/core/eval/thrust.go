@@ -2,6 +2,7 @@ package eval
 
 import (
 	"math"
+	"slices"
 
 	"valiantmule/internal/core/air"
 	"valiantmule/internal/core/drive"
@@ -18,7 +19,6 @@ type ThrustChart struct {
 	Traction Limit
 	Wheelie  Limit
 	CruiseAt float64 // km/h, NaN when the brief has none
-	Wish     float64 // the brief's climb as a tangent, NaN for none
 }
 
 // GearThrust is one gear's curve.
@@ -37,6 +37,7 @@ type ThrustPoint struct{ Kmh, Newton float64 }
 // SlopeLine is the resistance on one slope.
 type SlopeLine struct {
 	Slope  float64
+	Wished bool // it is the brief's
 	Points []ThrustPoint
 }
 
@@ -111,7 +112,7 @@ func Thrust(report *LoadoutReport, ground terrain.Ground) (chart ThrustChart, ok
 		return chart, false
 	}
 	f := report.Facts
-	chart = ThrustChart{Ground: ground, MassKg: f.LoadedKg, AirLeft: p.left, CruiseAt: f.CruiseKmh, Wish: f.Plan.Brief.Climb.Base()}
+	chart = ThrustChart{Ground: ground, MassKg: f.LoadedKg, AirLeft: p.left, CruiseAt: f.CruiseKmh}
 	fastest := 0.0
 	for i, ratio := range p.ratios {
 		g := GearThrust{Gear: i + 1, Slope: math.Inf(-1)}
@@ -128,8 +129,13 @@ func Thrust(report *LoadoutReport, ground terrain.Ground) (chart ThrustChart, ok
 		g.Kept, g.InReach = p.holds(chart.CruiseAt, ratio, p.final)
 		chart.Gears = append(chart.Gears, g)
 	}
-	for _, slope := range []float64{0, 0.1, 0.2, 0.3, 0.4, 0.5} {
-		line := SlopeLine{Slope: slope}
+	slopes := []float64{0, 0.1, 0.2, 0.3, 0.4, 0.5}
+	wish := f.Plan.Brief.Climb.Base()
+	if wish > 0 && !slices.Contains(slopes, wish) {
+		slopes = append(slopes, wish)
+	}
+	for _, slope := range slopes {
+		line := SlopeLine{Slope: slope, Wished: slope == wish}
 		for k := range chartPoints + 1 {
 			v := fastest * float64(k) / chartPoints
 			line.Points = append(line.Points, ThrustPoint{v, p.road.Resistance(v, slope)})

@@ -168,7 +168,7 @@ document.addEventListener('alpine:init', () => {
 
     // Errors go to their fields; what is typed stays as it is.
     errors(form, fresh) {
-      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .ledger-row, fieldset')];
+      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .ledger-row, .card-cell, fieldset')];
       const now = holders(fresh);
       holders(form).forEach((holder, i) => {
         if (!now[i]) return;

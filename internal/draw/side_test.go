@@ -1,0 +1,160 @@
+package draw_test
+
+import (
+	"fmt"
+	"math"
+	"regexp"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/demo"
+	"valiantmule/internal/draw"
+)
+
+func single() draw.Silhouette {
+	return draw.Silhouette{
+		WheelbaseMM: 1490, FrontTyreMM: 695, RearTyreMM: 649, FrontRimMM: 533, RearRimMM: 457, SeatMM: 885, ClearanceMM: 245, BarMM: 1150, PegMM: 360,
+		RakeDegrees: 28, OffsetMM: 40, FrontTravelMM: 210, CentreXMM: 610, CentreHeightMM: 720,
+	}
+}
+
+// TestSideIsTrueToItsMeasures: what a ruler would read off the drawing.
+func TestSideIsTrueToItsMeasures(t *testing.T) {
+	b := single()
+	sheet := draw.SideSheet(b)
+	view, ok := sheet.Side(b, draw.Current)
+	require.True(t, ok)
+	mm := float64(sheet.X(1000)-sheet.X(0)) / 1000
+	assert.InDelta(t, 1490*mm, float64(view.Wheels[1].X-view.Wheels[0].X), 1e-6)
+	for i, diameter := range []float64{649, 695} {
+		assert.InDelta(t, float64(sheet.GroundY), float64(view.Wheels[i].Y+view.Wheels[i].R), 1e-6, "it stands on the ground")
+		assert.InDelta(t, diameter/2*mm, float64(view.Wheels[i].R), 1e-6)
+	}
+	for _, m := range []struct {
+		mark draw.Mark2D
+		mm   float64
+	}{{view.Seat, 885}, {view.Bottom, 245}, {view.Bar, 1150}, {view.Centre, 720}} {
+		require.True(t, m.mark.Shown)
+		assert.InDelta(t, m.mm*mm, float64(sheet.GroundY-m.mark.Y), 1e-6)
+	}
+	inside(t, sheet, view)
+}
+
+var numbers = regexp.MustCompile(`-?\d+(\.\d+)?`)
+
+// inside checks that no part of a view leaves its sheet, with room for the words.
+func inside(t *testing.T, sheet draw.Sheet, view draw.SideView) {
+	t.Helper()
+	for _, part := range view.Parts {
+		values := numbers.FindAllString(part.Path, -1)
+		for i, text := range values {
+			v, err := strconv.ParseFloat(text, 64)
+			require.NoError(t, err)
+			limit := float64(sheet.Width)
+			if i%2 == 1 {
+				limit = float64(sheet.Height)
+			}
+			assert.True(t, v >= 0 && v <= limit, "%s at %s of %s", part.Name, text, part.Path)
+		}
+	}
+}
+
+// TestEveryBikeCanBeDrawn: each of the demo's bikes over each other, and one of
+// which only the main measures are known.
+func TestEveryBikeCanBeDrawn(t *testing.T) {
+	bikes, err := demo.Bikes()
+	require.NoError(t, err)
+	unknown := math.NaN()
+	bare := draw.Silhouette{WheelbaseMM: 1400, FrontTyreMM: 600, RearTyreMM: 600, SeatMM: 780, ClearanceMM: unknown, BarMM: unknown, PegMM: unknown, RakeDegrees: unknown, OffsetMM: unknown, FrontTravelMM: unknown, CentreXMM: unknown, CentreHeightMM: unknown}
+	for _, b := range bikes {
+		s := single()
+		s.WheelbaseMM, s.SeatMM, s.BarMM, s.ClearanceMM = b.Wheelbase.In("mm"), b.SeatHeight.In("mm"), b.BarHeight.In("mm"), b.Clearance.In("mm")
+		sheet := draw.SideSheet(s, bare)
+		for _, one := range []draw.Silhouette{s, bare} {
+			view, ok := sheet.Side(one, draw.Tried)
+			require.True(t, ok, b.ID)
+			assert.NotRegexp(t, `NaN|Inf`, fmt.Sprint(view), b.ID)
+			inside(t, sheet, view)
+		}
+	}
+	_, ok := draw.SideSheet().Side(draw.Silhouette{WheelbaseMM: 1400, SeatMM: unknown}, draw.Current)
+	assert.False(t, ok)
+}
+
+// TestChainTouchesBothSprockets: the straight runs are tangents of the two pitch
+// circles, and the axle's marks lie in the slot as far as they are away.
+func TestChainTouchesBothSprockets(t *testing.T) {
+	pair, slot := drive.Pair{Front: 15, Rear: 46}, drive.Adjuster{ForwardMM: 18, BackMM: 14}
+	d := draw.Chain(pair, 15.875, 640, slot, []draw.AxlePlace{{ShiftMM: 0, Text: "110 links"}, {ShiftMM: 10, Text: "112 links"}, {ShiftMM: -60, Text: "108 links"}, {ShiftMM: math.NaN()}})
+	require.True(t, d.Shown)
+	for _, run := range d.Runs {
+		var x1, y1, x2, y2 float64
+		_, err := fmt.Sscanf(strings.NewReplacer("M", "", "L", "").Replace(run), "%g %g %g %g", &x1, &y1, &x2, &y2)
+		require.NoError(t, err)
+		for _, c := range d.Sprockets {
+			away := math.Abs((x2-x1)*(y1-float64(c.Y))-(x1-float64(c.X))*(y2-y1)) / math.Hypot(x2-x1, y2-y1)
+			assert.InDelta(t, float64(c.R), away, 0.05)
+		}
+	}
+	require.Len(t, d.Marks, 3, "what is not known has no mark")
+	mm := float64(d.ZoomW) / 32
+	assert.InDelta(t, 10*mm, float64(d.Marks[0].X-d.Marks[1].X), 1e-6, "back is left")
+	assert.Equal(t, []bool{false, false, true}, []bool{d.Marks[0].Out, d.Marks[1].Out, d.Marks[2].Out})
+	unmeasured := draw.Chain(pair, 15.875, 640, drive.Adjuster{ForwardMM: math.NaN(), BackMM: math.NaN()}, nil)
+	assert.True(t, unmeasured.Shown && !unmeasured.Zoomed, "without its slot there is still a chain")
+	assert.False(t, draw.Chain(drive.Pair{}, 15.875, 640, slot, nil).Shown)
+}
+
+// TestThrustDiagram: higher gears are further right and lower; the brief's slope
+// is marked; what lies beyond the plot is not drawn.
+func TestThrustDiagram(t *testing.T) {
+	p, err := demo.Plan()
+	require.NoError(t, err)
+	r, err := eval.EvaluateLoadout(p, nil, "travel")
+	require.NoError(t, err)
+	chart, ok := eval.Thrust(r, p.Brief.SteepGround())
+	require.True(t, ok)
+	d := draw.ThrustDiagram(chart, chart.Gears, func(kmh float64) float64 { return kmh }, "km/h")
+	require.Len(t, d.Gears, 10, "five ghosts under five gears")
+	for i := 6; i < 10; i++ {
+		assert.Greater(t, float64(d.Gears[i].X), float64(d.Gears[i-1].X))
+		assert.Greater(t, float64(d.Gears[i].Y), float64(d.Gears[i-1].Y))
+	}
+	wished := 0
+	for _, s := range d.Slopes {
+		if s.Style == draw.Standard {
+			wished++
+			assert.Contains(t, s.Text, "30 %")
+		}
+		for i, text := range numbers.FindAllString(s.Path, -1) {
+			if v, _ := strconv.ParseFloat(text, 64); i%2 == 1 {
+				assert.True(t, v >= float64(d.Top)-1 && v <= float64(d.Lower)+1)
+			}
+		}
+	}
+	assert.Equal(t, 1, wished)
+	assert.True(t, d.Traction.Shown && d.Cruise.Shown)
+	assert.NotRegexp(t, `NaN|Inf`, fmt.Sprint(d))
+}
+
+// TestStaircase adds up, and says where the budget is passed.
+func TestStaircase(t *testing.T) {
+	plain := func(minor float64) string { return fmt.Sprintf("%.0f", minor/100) }
+	d := draw.Staircase([]draw.StairStep{{Cost: 20000, Kind: "needed"}, {Cost: 10000, Kind: "wanted"}, {Cost: 10000, Kind: "open"}}, 25000, plain)
+	require.Len(t, d.Steps, 3)
+	assert.InDelta(t, float64(d.Lower), float64(d.Steps[0].Y+d.Steps[0].Height), 1e-9, "the first stands on the floor")
+	for i, s := range d.Steps[1:] {
+		assert.InDelta(t, float64(d.Steps[i].Y), float64(s.Y+s.Height), 1e-9, "each stands on the one before")
+	}
+	assert.InDelta(t, 2, float64(d.Steps[0].Height/d.Steps[1].Height), 1e-9)
+	assert.Equal(t, []bool{false, true, true}, []bool{d.Steps[0].Over, d.Steps[1].Over, d.Steps[2].Over})
+	assert.True(t, d.Budget.Shown)
+	assert.False(t, draw.Staircase(nil, 25000, plain).Shown)
+	assert.False(t, draw.Staircase([]draw.StairStep{{Cost: 100}}, math.NaN(), plain).Budget.Shown)
+}

@@ -1,0 +1,269 @@
+package web_test
+
+import (
+	"net/http"
+	"net/url"
+	"regexp"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/demo"
+)
+
+// desktop is a window on the demo plan, at a page of it.
+func (s *site) desktop(t *testing.T, page string) (*window, string) {
+	t.Helper()
+	_, path := s.demo(t)
+	w := s.window(t)
+	w.do(chromedp.EmulateViewport(1280, 800))
+	w.open("/sign-in")
+	w.follow("#demo")
+	w.open(path + "/" + page)
+	return w, path
+}
+
+func (w *window) click(selector string) {
+	w.t.Helper()
+	w.do(chromedp.Click(chromedp.CSS(selector)))
+}
+
+// TestTwoBikesSideBySide: another bike is laid over the plan's and the brief is
+// asked of both.
+func TestTwoBikesSideBySide(t *testing.T) {
+	s := newSite(t)
+	w, _ := s.desktop(t, "bike")
+	require.Equal(t, "1", w.text(`String(document.querySelectorAll('.side').length)`))
+	w.click(`[data-bike="averill-720"]`)
+	w.bench("Averill 720")
+	w.until(`document.querySelectorAll('.side').length === 2`)
+	assert.Equal(t, "3", w.text(`String(document.querySelectorAll('.asked thead th').length)`), "the questions, and a column for each")
+	assert.Contains(t, w.text(`document.querySelector('.asked').textContent`), "Reaches the next pump?")
+	assert.Contains(t, w.text(`document.querySelector('.asked-money').textContent`), "€")
+	w.click("[data-leave]")
+	w.until(`document.querySelectorAll('.side').length === 1`)
+}
+
+// TestFourTyresSideBySide, and no fifth; what lies on the bench leaves them there.
+func TestFourTyresSideBySide(t *testing.T) {
+	s := newSite(t)
+	w, _ := s.desktop(t, "tyres?loadout=travel")
+	count := func(n string) { w.until(`document.querySelectorAll('.lineup-table thead th').length === ` + n) }
+	for i, id := range []string{"wether-130-80-18", "fathom-140-80-18", "hackle-140-80-18", "lanner-120-80-18"} {
+		w.click(`tr:has(a.option[href*="` + id + `"]) [data-beside]`)
+		count(string(rune('1' + i)))
+	}
+	assert.Equal(t, "4", w.text(`String(document.querySelectorAll('[data-beside].is-on').length)`))
+	assert.Equal(t, "0", w.text(`String(document.querySelectorAll('[data-beside]:not(.is-on)').length)`), "there is no room for a fifth")
+	w.click(`a.option[href*="scree-120-100-18"]`)
+	w.bench("Scree 120/100-18")
+	count("4")
+	assert.Contains(t, w.text(`location.search`), "beside=fathom-140-80-18", "the address leads back to all of it")
+	w.click("[data-clear]")
+	w.until(`document.querySelectorAll('[data-beside].is-on').length === 0`)
+}
+
+// TestTubeAndPressure: a tube on the bench changes the card, a pressure below it
+// is answered, and both are kept.
+func TestTubeAndPressure(t *testing.T) {
+	s := newSite(t)
+	w, _ := s.desktop(t, "inside?loadout=travel")
+	w.click(`a.option[href*="tube-ultra-rear-18"]`)
+	w.bench("Ultra-heavy tube")
+	rock := `document.querySelector('[name="rear.rock"]').closest('.card-cell').querySelector('b').textContent`
+	w.follow(`#tabs a[href*="/pressures"]`)
+	w.bench("Ultra-heavy tube")
+	with := w.text(rock)
+	w.click("[data-leave]")
+	w.until(`!document.querySelector('[data-fit]')`)
+	w.do(chromedp.Reload())
+	assert.NotEqual(t, with, w.text(rock), "the plan's own tube asks for another pressure")
+
+	w.fill(`[name="rear.rock"]`, "0,9 bar")
+	w.until(`document.querySelector('#bench [data-finding="pressure-pinch"]') !== null`)
+	w.click(`.card-advice[href*="at=soft"][href*="wheel=front"]`)
+	w.until(`document.querySelector('#contact .chip[aria-current][href*="wheel=front"]') !== null`)
+	assert.Equal(t, "0,9 bar", w.text(`document.querySelector('[name="rear.rock"]').value`), "looking at a drawing takes nothing")
+	w.fill(`[name="rear.rock"]`, "lots")
+	w.until(`document.querySelector('.card-cell.has-error .error') !== null`)
+	w.fill(`[name="rear.rock"]`, "1,6 bar")
+	w.until(`document.querySelector('.card-cell.has-error') === null`)
+	w.follow("#save")
+	assert.Equal(t, "1,6 bar", w.text(`document.querySelector('[name="rear.rock"]').value`), "kept as typed")
+	loadout, err := s.newest(t, demo.Rider).Loadout("travel")
+	require.NoError(t, err)
+	assert.InDelta(t, 160, loadout.Pressure("rock").Rear.In("kPa"), 1e-9)
+}
+
+// TestChainAndSwap: sprockets, then the chain that they ask for, then a second
+// front sprocket for one loadout only.
+func TestChainAndSwap(t *testing.T) {
+	s := newSite(t)
+	w, path := s.desktop(t, "gearing?loadout=travel")
+	w.click(`.pair[data-front="15"][data-rear="46"]`)
+	w.bench("Rear sprocket 46 T")
+	w.follow(`#tabs a[href*="/chain"]`)
+	w.bench("Rear sprocket 46 T")
+	assert.Equal(t, "2", w.text(`String(document.querySelectorAll('#chain-run .axle').length)`), "both even counts in the slot")
+	w.click(`#chain-run .option[href*="chain%3Achain-520-112"]`)
+	w.bench("Sealed chain 520, 112 links")
+	w.until(`document.querySelector('#chain-run tr.is-current').textContent.includes('112')`)
+	w.follow("[data-fit]")
+	p := s.newest(t, demo.Rider)
+	assert.Equal(t, "rear-h6-46", p.Chosen(plan.RearSprocket, "travel").ID)
+	assert.Equal(t, "chain-520-112", p.Chosen(plan.Chain, "travel").ID)
+
+	before := w.gauge("crawl-speed")
+	w.click(`section[aria-labelledby="swap"] .option[href*="front-h20-13"]`)
+	w.bench("Front sprocket 13 T")
+	w.follow("[data-fit]")
+	assert.NotEqual(t, before, w.gauge("crawl-speed"))
+	p = s.newest(t, demo.Rider)
+	assert.Equal(t, "front-h20-13", p.Chosen(plan.FrontSprocket, "travel").ID)
+	assert.Equal(t, "front-h20-14", p.Chosen(plan.FrontSprocket, "trail-day").ID, "the other loadout keeps its own")
+	w.open(path + "/gearing?loadout=trail-day")
+	assert.Equal(t, coreIn(t, p, "trail-day", "crawl-speed"), w.gauge("crawl-speed"))
+}
+
+// TestPull: another ground and another height change what it climbs.
+func TestPull(t *testing.T) {
+	s := newSite(t)
+	w, _ := s.desktop(t, "pull?loadout=travel")
+	says := func() string { return w.text(`document.querySelector('.page-head p').textContent`) }
+	first := says()
+	w.follow(`.chip[href*="ground=sand"]`)
+	sand := says()
+	assert.NotEqual(t, first, sand)
+	assert.Contains(t, sand, "Deep sand")
+	w.follow(`.chip[href*="altitude=4000"]`)
+	assert.Contains(t, w.text(`document.querySelector('.chip[href*="ground=sand"]').getAttribute('aria-current') || ''`), "true", "the ground stays")
+	assert.NotEqual(t, sand, says())
+	assert.Equal(t, "5", w.text(`String(document.querySelectorAll('#thrust .ray').length)`), "a curve for each gear")
+}
+
+// TestLedgerDecisions: what is undecided is bought, what is chosen waits, and the
+// totals follow before anything is saved.
+func TestLedgerDecisions(t *testing.T) {
+	s := newSite(t)
+	w, _ := s.desktop(t, "spend?loadout=travel")
+	lock := `[name="decision.rear-lock..lock-light-rear-250"]`
+	w.fill(lock, "ordered")
+	w.until(`document.querySelector('#bench .moves') !== null && document.querySelector('#bench .moves').textContent.includes('€34.00')`)
+	w.fill(`[name="decision.5"]`, "not-until") // springs
+	w.fill(`[name="why.5"]`, "the fork has been opened")
+	w.follow("#save")
+	assert.Equal(t, "€1,364", w.gauge("cost"), "1675 + 34 − 345")
+	p := s.newest(t, demo.Rider)
+	assert.Equal(t, "lock-light-rear-250", p.Chosen(plan.RearLock, "travel").ID, "what is ordered is on the bike")
+	assert.Contains(t, w.text(`[...document.querySelectorAll('.line-more summary')].map((e) => e.textContent).join()`), "the fork has been opened")
+}
+
+// TestUndecidedFromTheBench: an option can be kept without choosing it, or for
+// when the old one breaks.
+func TestUndecidedFromTheBench(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	page := v.page(path + "/tyres?loadout=travel&try=rear-tyre:wether-140-80-18")
+	cost := gauge(page, "cost")
+	for _, decision := range []string{"undecided", "when-it-breaks"} {
+		status, _, header := v.post(path+"/choose", url.Values{"base": {base(page)}, "stage": {"tyres"}, "loadout": {"travel"}, "try": {"rear-tyre:wether-140-80-18"}, "need": {"wanted"}, "decision": {decision}})
+		require.Equal(t, http.StatusSeeOther, status)
+		page = v.page(header.Get("Location"))
+		assert.Equal(t, cost, gauge(page, "cost"), "it costs nothing yet")
+		p := s.newest(t, demo.Rider)
+		assert.Equal(t, "bracken-140-80-18", p.Chosen(plan.RearTyre, "travel").ID)
+		last := p.Lines[len(p.Lines)-1]
+		assert.Equal(t, plan.Decision(decision), last.Decision)
+		assert.Len(t, p.Lines, 21, "one line, whatever is decided")
+	}
+}
+
+// TestScope: an option for one loadout only, and back to all.
+func TestScope(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	page := v.page(path + "/wheels?loadout=travel&try=rear-wheel:wheel-h-17r")
+	scope := regexp.MustCompile(`class="scope" href="([^"]*)"`).FindStringSubmatch(page)
+	require.NotNil(t, scope)
+	only := v.page(strings.ReplaceAll(scope[1], "&amp;", "&"))
+	assert.Contains(t, only, `value="rear-wheel@travel:wheel-h-17r"`)
+	_, _, header := v.post(path+"/choose", url.Values{"base": {base(only)}, "stage": {"wheels"}, "loadout": {"travel"}, "try": {"rear-wheel@travel:wheel-h-17r"}})
+	page = v.page(header.Get("Location"))
+	p := s.newest(t, demo.Rider)
+	assert.Nil(t, p.Chosen(plan.RearWheel, "trail-day"))
+	assert.Equal(t, "wheel-h-17r", p.Chosen(plan.RearWheel, "travel").ID)
+	assert.Contains(t, page, "17\u00a0in rim", "the second wheel is described")
+	status, _, _ := v.get(path + "/wheels?try=rear-wheel@winter:wheel-h-17r")
+	assert.Equal(t, http.StatusNotFound, status)
+}
+
+// TestShaftBike: its pages speak of no chain, and offer no sprocket.
+func TestShaftBike(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	page := v.page(path + "/bike")
+	ids := regexp.MustCompile(`data-bike="([a-z0-9-]+)"`).FindAllStringSubmatch(page, -1)
+	shafts := 0
+	for _, id := range ids {
+		if id[1] == "own-bike" || bikeOf(t, id[1]).Final != plan.ShaftDrive {
+			continue
+		}
+		shafts++
+		v.post(path+"/bike/take", url.Values{"base": {base(page)}, "bike": {id[1]}})
+		page = v.page(path + "/gearing")
+		assert.NotContains(t, page, `class="pair`)
+		assert.Contains(t, page, `id="fan"`, "its gears are still drawn")
+		chain := v.page(path + "/chain")
+		assert.NotContains(t, chain, `id="chain-run"`)
+		assert.Contains(t, chain, "At the rear wheel", "the speedometer is asked of it too")
+		assert.NotRegexp(t, `data-finding="(chain-slider|sprockets-as-set|rear-sprocket)`, chain)
+		assert.Contains(t, v.page(path+"/pull"), `id="thrust"`)
+		sheet := v.page(path + "/sheet")
+		status, body, _ := v.post(path+"/sheet", form(sheet))
+		assert.Equal(t, http.StatusSeeOther, status, "its sheet can be saved as it stands: %s", regexp.MustCompile(`class="error">[^<]*`).FindString(body))
+	}
+	assert.Equal(t, 1, shafts)
+}
+
+// TestEveryBikeCanBeTaken and its sheet saved as it stands.
+func TestEveryBikeCanBeTaken(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	page := v.page(path + "/bike")
+	for _, id := range regexp.MustCompile(`data-bike="([a-z0-9-]+)"`).FindAllStringSubmatch(page, -1) {
+		status, _, _ := v.post(path+"/bike/take", url.Values{"base": {base(v.page(path + "/bike"))}, "bike": {id[1]}})
+		require.Equal(t, http.StatusSeeOther, status, id[1])
+		for _, stage := range []string{"bike", "tyres", "inside", "pressures", "wheels", "gearing", "chain", "pull", "spend"} {
+			assert.NotRegexp(t, `NaN|\bInf\b|%!`, v.page(path+"/"+stage), "%s of %s", stage, id[1])
+		}
+		sheet := form(v.page(path + "/sheet"))
+		status, body, _ := v.post(path+"/sheet", sheet)
+		assert.Equal(t, http.StatusSeeOther, status, "%s: %s", id[1], regexp.MustCompile(`class="error">[^<]*`).FindString(body))
+	}
+}
+
+// TestOwnBikeOfAnotherPlan can be taken over with what was measured on it.
+func TestOwnBikeOfAnotherPlan(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	sheet := form(v.page(path + "/sheet"))
+	sheet.Set("name", "Mine with the long shock")
+	sheet.Set("seat_height", "905")
+	status, _, _ := v.post(path+"/sheet", sheet)
+	require.Equal(t, http.StatusSeeOther, status)
+	_, _, header := v.post("/garage", url.Values{"name": {"Second trip"}, "currency": {"EUR"}})
+	other := strings.TrimSuffix(header.Get("Location"), "/brief")
+	page := v.page(other + "/bike")
+	assert.Contains(t, page, "Mine with the long shock")
+	id := regexp.MustCompile(`data-bike="(plan:[A-Z0-9]+)"`).FindStringSubmatch(page)
+	require.NotNil(t, id)
+	status, _, _ = v.post(other+"/bike/take", url.Values{"base": {base(page)}, "bike": {id[1]}})
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.Equal(t, "905 mm", form(v.page(other+"/sheet")).Get("seat_height"))
+	status, _, _ = v.get(other + "/bike?bike=plan:NOBODY")
+	assert.Equal(t, http.StatusNotFound, status)
+}
