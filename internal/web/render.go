@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"path"
 	"strings"
+	"sync"
 
 	thirdparty "valiantmule/third_party"
 )
@@ -83,6 +84,9 @@ func iconsOf() (map[string]template.HTML, error) {
 	return icons, nil
 }
 
+// buffers hold pages until they are whole.
+var buffers = sync.Pool{New: func() any { return new(bytes.Buffer) }}
+
 // show answers with a page that is not a plan's.
 func (s *Server) show(w http.ResponseWriter, r *http.Request, status int, name, title string, body any) error {
 	return s.render(w, r, status, name, frame{Title: title, Body: body})
@@ -103,8 +107,9 @@ func (s *Server) render(w http.ResponseWriter, r *http.Request, status int, name
 		f.Here = f.Plan.Href(f.Plan.Page)
 	}
 	f.Rider = nameOf(r)
-	var out bytes.Buffer
-	if err := p.template.Execute(&out, f); err != nil {
+	out := buffers.Get().(*bytes.Buffer)
+	defer func() { out.Reset(); buffers.Put(out) }()
+	if err := p.template.Execute(out, f); err != nil {
 		return err
 	}
 	w.Header().Set("Content-Type", "text/html; charset=utf-8")

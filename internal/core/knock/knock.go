@@ -35,7 +35,9 @@ type Finding struct {
 type Text string
 
 // String is the text as it stands, in metric units.
-func (t Text) String() string { return strings.NewReplacer("{", "", "}", "").Replace(string(t)) }
+func (t Text) String() string { return braces.Replace(string(t)) }
+
+var braces = strings.NewReplacer("{", "", "}", "")
 
 func say(format string, args ...any) Text { return Text(fmt.Sprintf(format, args...)) }
 
