@@ -76,8 +76,14 @@ func (d *desk) gearing(altitude string, tried []plan.Choice) (gearingView, error
 	if err != nil {
 		return v, err
 	}
+	after := d.report
+	if len(tried) > 0 {
+		if after, err = eval.EvaluateLoadout(d.Plan.With(tried...), d.shelf, d.loadout); err != nil {
+			return v, err
+		}
+	}
 	if v.Shaft = p.Bike != nil && p.Bike.Shaft(); v.Shaft {
-		v.fan(d, before)
+		v.fan(d, after)
 		v.working(d)
 		return v, nil
 	}
@@ -90,12 +96,6 @@ func (d *desk) gearing(altitude string, tried []plan.Choice) (gearingView, error
 		return v, nil
 	}
 	v.Has = true
-	after := d.report
-	if len(tried) > 0 {
-		if after, err = eval.EvaluateLoadout(d.Plan.With(tried...), d.shelf, d.loadout); err != nil {
-			return v, err
-		}
-	}
 	v.Field = draw.SprocketField(d.shown(field))
 	var keep []string
 	if at != "" {

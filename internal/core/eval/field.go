@@ -195,7 +195,7 @@ type GearRange struct {
 // highest; nil when a number of the drive is missing.
 func Fan(report *LoadoutReport) []GearRange {
 	f := report.Facts
-	if f == nil || f.Pair.Front == 0 || math.IsNaN(f.CircumferenceMM.Rear) {
+	if f == nil || math.IsNaN(f.Built.FinalRatio()) || math.IsNaN(f.CircumferenceMM.Rear) {
 		return nil
 	}
 	b := f.Built.Bike
@@ -206,7 +206,7 @@ func Fan(report *LoadoutReport) []GearRange {
 	ratios := b.Gearbox.Ratios()
 	fan := make([]GearRange, len(ratios))
 	for i, ratio := range ratios {
-		overall := drive.Overall(b.Primary.In(""), ratio, f.Pair.Ratio())
+		overall := drive.Overall(b.Primary.In(""), ratio, f.Built.FinalRatio())
 		g := GearRange{
 			Gear: i + 1, FromRPM: clean, ToRPM: highest,
 			FromKmh:           drive.SpeedKmh(clean, overall, f.CircumferenceMM.Rear),

@@ -258,6 +258,9 @@ func TestShaft(t *testing.T) {
 		assert.False(t, f.Known, id)
 	}
 	assert.Empty(t, eval.Sprockets(p, nil, r).Pairs)
+	fan := eval.Fan(r)
+	require.NotEmpty(t, fan)
+	assert.InDelta(t, value(t, p, "cruise-rpm"), fan[len(fan)-1].CruiseRPM, 1e-6)
 	for _, f := range r.Findings {
 		assert.False(t, slices.Contains([]string{"chain-slider", "swap-slack", "slots-short", "sprockets-as-set"}, f.ID), f.ID)
 	}

@@ -68,10 +68,7 @@ func pullOf(report *LoadoutReport, ground terrain.Ground) (p puller, ok bool) {
 		TorqueNm: b.Torque.In("Nm"), TorqueRPM: b.TorqueRPM.In("rpm"), PowerKW: b.Power.In("kW"), PowerRPM: b.PowerRPM.In("rpm"),
 		CleanRPM: b.CleanRPM.In("rpm"), MaxRPM: b.MaxRPM.In("rpm"),
 	}
-	p.primary, p.final, p.roll, p.ratios = b.Primary.In(""), f.Pair.Ratio(), f.CircumferenceMM.Rear, b.Gearbox.Ratios()
-	if b.Shaft() {
-		p.final = b.FinalRatio.In("")
-	}
+	p.primary, p.final, p.roll, p.ratios = b.Primary.In(""), f.Built.FinalRatio(), f.CircumferenceMM.Rear, b.Gearbox.Ratios()
 	density := air.Density(0)
 	if brief.Altitude.Known() {
 		density = air.Density(brief.Altitude.In("m"))

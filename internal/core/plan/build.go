@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"math"
 	"slices"
 
 	"valiantmule/internal/core/drive"
@@ -159,6 +160,18 @@ func (b *Built) Chosen(s Slot) bool {
 		}
 	}
 	return false
+}
+
+// FinalRatio is that of the sprockets, or of a shaft drive; NaN when it is not
+// known.
+func (b *Built) FinalRatio() float64 {
+	if b.Bike.Shaft() {
+		return b.Bike.FinalRatio.In("")
+	}
+	if pair, ok := b.Sprockets(); ok {
+		return pair.Ratio()
+	}
+	return math.NaN()
 }
 
 // Sprockets as built; ok is false when one is unknown.
