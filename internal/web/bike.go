@@ -110,9 +110,7 @@ func (s *Server) onBike(r *http.Request, d *desk, id string, tries []string) (*d
 	if err != nil {
 		return nil, nil, err
 	}
-	changed := *d.Plan
-	changed.Bike = bike
-	on := d.with(&changed)
+	on := d.with(d.Plan.Riding(bike))
 	choices, err := on.choices(tries)
 	return on, choices, err
 }

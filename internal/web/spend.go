@@ -207,7 +207,7 @@ func (d *desk) spend(form url.Values, errs formErrors) spendView {
 		})
 	}
 	v.Stairs = d.stairs()
-	for _, id := range []string{"cost", "cost-needed", "cost-wanted", "cost-spent", "cost-open", "cost-later", "contingency"} {
+	for _, id := range []string{"cost", "cost-needed", "cost-wanted", "cost-baseline", "cost-spent", "cost-open", "cost-later", "contingency", "own-hours"} {
 		if f, ok := d.report.Figure(id); ok {
 			v.Totals = append(v.Totals, gaugeOf(d.units, f, d.href("working/"+id, "stage", "spend")))
 			v.Over += over(f)
@@ -221,7 +221,7 @@ func (d *desk) spend(form url.Values, errs formErrors) spendView {
 func (d *desk) stairs() draw.Stairs {
 	order := []string{"needed", "wanted", "open"}
 	var list []draw.StairStep
-	for _, l := range d.Plan.Lines {
+	for _, l := range d.Plan.Spending() {
 		kind := string(l.Need)
 		switch l.Standing() {
 		case plan.Open:

@@ -35,6 +35,7 @@ var totals = []struct {
 }{
 	{"cost-needed", "Of it needed", func(l plan.Line) bool { return in(l) && l.Need == plan.Needed }},
 	{"cost-wanted", "Of it wanted", func(l plan.Line) bool { return in(l) && l.Need == plan.Wanted }},
+	{"cost-baseline", "Of it put right first", func(l plan.Line) bool { return in(l) && l.Kind == plan.Baseline }},
 	{"cost-spent", "Of it ordered or paid", func(l plan.Line) bool {
 		return l.Decision == plan.Ordered || l.Decision == plan.Owned || l.Decision == plan.OnTheBike
 	}},
@@ -44,13 +45,36 @@ var totals = []struct {
 
 // money is the totals, and what is wise to keep back.
 func (r *run) money(cost Figure) []Figure {
-	figures := make([]Figure, 0, len(totals)+1)
+	figures := make([]Figure, 0, len(totals)+2)
 	for _, t := range totals {
 		c := r.figure(t.id, t.name, r.plan.Currency)
 		c.sum(t.counts)
 		figures = append(figures, c.plain())
 	}
-	return append(figures, r.contingency(cost))
+	return append(figures, r.contingency(cost), r.ownHours())
+}
+
+var workFormula = sheet.Formula{Text: "hours = Σ hours of the lines that are in", Origin: sheet.Computed}
+
+// ownHours is what the lines say that they take; one that says nothing is not
+// counted, and the working names the others.
+func (r *run) ownHours() Figure {
+	c := r.figure("own-hours", "Hours noted", "h")
+	var in []sheet.Value
+	total := 0.0
+	for _, l := range r.plan.Spending() {
+		if l.Standing() == plan.In && l.Hours.Known() {
+			total += l.Hours.In("h")
+			if c.working != nil {
+				in = append(in, sheet.Value{Name: l.Title(), Number: l.Hours.In("h"), Unit: "h", Origin: sheet.Rider})
+			}
+		}
+	}
+	c.is(total)
+	if c.working != nil {
+		c.working.Step(workFormula, computed("hours", total, "h"), in...)
+	}
+	return c.plain()
 }
 
 var contingencyFormula = sheet.Formula{Text: "contingency = cost / 10", Origin: sheet.Practice}
@@ -74,7 +98,7 @@ func (c *calc) sum(counts func(plan.Line) bool) {
 	currency := c.run.plan.Currency
 	var in []sheet.Value
 	total := money.New(0, currency)
-	for _, l := range c.run.plan.Lines {
+	for _, l := range c.run.plan.Spending() {
 		if !counts(l) {
 			continue
 		}

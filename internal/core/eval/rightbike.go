@@ -31,8 +31,8 @@ var questions = []struct {
 // AsItCame is the plan with a bike on which nothing is changed: brief and loads
 // stay, parts do not.
 func AsItCame(p *plan.Plan, bike *plan.Bike) *plan.Plan {
-	bare := *p
-	bare.Bike, bare.Lines = bike, nil
+	bare := *p.Riding(bike)
+	bare.Lines = nil
 	for _, l := range p.Lines {
 		if l.Part == nil {
 			bare.Lines = append(bare.Lines, l)

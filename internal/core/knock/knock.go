@@ -161,9 +161,10 @@ type Stage string
 
 // The stages that have rules.
 const (
-	Bike    Stage = "bike"
-	Tyres   Stage = "tyres"
-	Gearing Stage = "gearing"
+	Bike     Stage = "bike"
+	Baseline Stage = "baseline"
+	Tyres    Stage = "tyres"
+	Gearing  Stage = "gearing"
 )
 
 // signed writes a number with its sign, minus as a true one.
@@ -193,6 +194,10 @@ var rules = []Rule{
 	{"room-short", Bike, roomShort},
 	{"heavy-for-the-ground", Bike, heavyForGround},
 	{"light-for-the-road", Bike, lightForRoad},
+	{"worn-past-limit", Baseline, wornPast},
+	{"blocks-the-trip", Baseline, blocksTrip},
+	{"wear-short", Baseline, wearShort},
+	{"put-right-first", Baseline, dueFirst},
 	{"tyre-overload", Tyres, tyreOverload},
 	{"front-tyre-rim", Tyres, func(f *Facts) (Finding, bool) { return rimMismatch(f, plan.FrontTyre) }},
 	{"rear-tyre-rim", Tyres, func(f *Facts) (Finding, bool) { return rimMismatch(f, plan.RearTyre) }},

@@ -43,9 +43,9 @@ func newBench(t *testing.T) *bench {
 func (b *bench) standard(bike string) *plan.Plan {
 	p, err := demo.Plan()
 	require.NoError(b.t, err)
-	p.Lines = nil
 	copied := *b.bikes[bike]
-	p.Bike = &copied
+	p = p.Riding(&copied)
+	p.Lines = nil
 	return p
 }
 
@@ -143,7 +143,7 @@ func TestEveryRuleAppearsAndVanishes(t *testing.T) {
 		"stand-too-short":      {verdict.Watch, holt("bracken-140-80-18"), holt("bracken-140-80-18", "stand-foot-10"), plan.SideStand},
 		"rake":                 {verdict.Watch, holt("bracken-140-80-18"), holt("wether-130-80-18"), ""},
 	}
-	for _, more := range []map[string]row{bikeRows(t, b), insideRows(t, b), pressureRows(t, b), pullRows(t, b)} {
+	for _, more := range []map[string]row{bikeRows(t, b), baselineRows(t, b), insideRows(t, b), pressureRows(t, b), pullRows(t, b)} {
 		maps.Copy(rules, more)
 	}
 	for _, r := range knock.Rules() {

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/knock"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
@@ -46,6 +47,27 @@ func bikeRows(t *testing.T, b *bench) map[string]row {
 		"heavy-for-the-ground": {verdict.Watch, b.changing("corrin-850", tight),
 			b.changing("fennick-250", tight), ""},
 		"light-for-the-road": {verdict.Watch, b.changing("fennick-250", roadOnly(t)), b.changing("corrin-1180", roadOnly(t)), ""},
+	}
+}
+
+func baselineRows(t *testing.T, b *bench) map[string]row {
+	found := func(a plan.Answer, parts ...string) func() *plan.Plan {
+		return b.changing("holt-650", func(p *plan.Plan) { *p = *p.Answered(a) }, parts...)
+	}
+	pads := func(now string) plan.Answer {
+		a := plan.Answer{Check: "rear-pads", Verdict: baseline.Watch}
+		enter(t, &a.New, "5", "mm")
+		enter(t, &a.Now, now, "mm")
+		enter(t, &a.Limit, "1", "mm")
+		enter(t, &a.Run, "9400", "km")
+		return a
+	}
+	chain := plan.Answer{Check: "chain-wear", Verdict: baseline.Do}
+	return map[string]row{
+		"worn-past-limit": {verdict.Stop, found(pads("0.9")), found(pads("1.2")), ""},
+		"wear-short":      {verdict.Watch, found(pads("2")), found(pads("4")), ""},
+		"blocks-the-trip": {verdict.Over, found(plan.Answer{Check: "frame", Verdict: baseline.Blocks}), found(plan.Answer{Check: "frame", Verdict: baseline.Good}), ""},
+		"put-right-first": {verdict.Watch, found(chain), found(chain, "chain-520-110"), ""},
 	}
 }
 

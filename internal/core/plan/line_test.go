@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
@@ -125,4 +126,39 @@ func TestValidateLines(t *testing.T) {
 		}
 		assert.Contains(t, paths, path)
 	}
+}
+
+func TestValidateInspection(t *testing.T) {
+	good := func() *plan.Plan {
+		p := plan.New("P", "EUR")
+		p.Baseline = plan.Inspection{
+			Answers: []plan.Answer{{Check: "front-pads", Verdict: baseline.Watch}, {Check: "oil", Verdict: baseline.Do, Cost: money.New(4500, "EUR")}},
+			Changes: []plan.Change{{Name: "Open airbox", Fate: baseline.Undo}}, AsBuilt: []plan.Fact{{Name: "Fork oil", Value: "7.5 W, 120 mm", On: "2026-11-20"}},
+		}
+		require.NoError(t, p.Baseline.Answers[0].Now.Enter("3", "mm"))
+		return p
+	}
+	require.Empty(t, good().Validate())
+	for path, spoil := range map[string]func(in *plan.Inspection){
+		"baseline.answers[0].check": func(in *plan.Inspection) { in.Answers[0].Check = "sunroof" },
+		"baseline.answers[1].check": func(in *plan.Inspection) { in.Answers[1].Check = "front-pads" },
+		"baseline.answers[0]":       func(in *plan.Inspection) { in.Answers[0].Verdict = "fine" },
+		"baseline.answers[1]":       func(in *plan.Inspection) { in.Answers[1].Cost = money.New(-1, "EUR") },
+		"baseline.changes[0].name":  func(in *plan.Inspection) { in.Changes[0].Name = "" },
+		"baseline.changes[0].fate":  func(in *plan.Inspection) { in.Changes[0].Fate = "sell" },
+		"baseline.changes[0]":       func(in *plan.Inspection) { require.NoError(t, in.Changes[0].Hours.Enter("-1", "h")) },
+		"baseline.as_built[0].name": func(in *plan.Inspection) { in.AsBuilt[0].Name = "" },
+		"baseline.as_built[0].on":   func(in *plan.Inspection) { in.AsBuilt[0].On = "lately" },
+	} {
+		p := good()
+		spoil(&p.Baseline)
+		require.NotEmpty(t, p.Validate(), path)
+		assert.Equal(t, path, p.Validate()[0].Path)
+	}
+	p := good()
+	changed := p.Answered(plan.Answer{Check: "oil", Verdict: baseline.Good}).Answered(plan.Answer{Check: "leaks", Verdict: baseline.Good})
+	assert.Len(t, p.Baseline.Answers, 2, "the plan itself stays")
+	assert.Len(t, changed.Baseline.Answers, 3)
+	oil, ok := changed.Baseline.Answer("oil")
+	assert.True(t, ok && oil.Verdict == baseline.Good && !oil.Cost.Known())
 }

@@ -32,6 +32,7 @@ type Plan struct {
 	Lines    []Line    `json:"lines,omitempty"`
 	Loadouts []Loadout `json:"loadouts,omitempty"`
 
+	Baseline     Inspection    `json:"baseline,omitzero"`
 	Rates        []Rate        `json:"rates,omitempty"`
 	Calculations []Calculation `json:"calculations,omitempty"`
 }

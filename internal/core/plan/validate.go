@@ -9,6 +9,7 @@ import (
 	"strings"
 	"time"
 
+	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/sheet"
@@ -30,6 +31,7 @@ const (
 	maxLines    = 1000
 	maxLoadouts = 12
 	maxLoads    = 400
+	maxFacts    = 200 // changes, and facts as built
 	maxName     = 200
 	maxKept     = 100 // calculations
 	maxInputs   = 20
@@ -52,6 +54,7 @@ func (p *Plan) Validate() []Problem {
 	}
 	v.lines(p)
 	v.loadouts(p.Loadouts)
+	v.inspection(p.Baseline)
 	v.rates(p)
 	v.calculations(p.Calculations)
 	return v.problems
@@ -81,10 +84,7 @@ func (v *validator) fields(path string, fields []Field) {
 }
 
 func (v *validator) brief(b *Brief) {
-	if b.Start != "" {
-		_, err := time.Parse(time.DateOnly, b.Start)
-		v.that(err == nil, "brief.start", "%q is not a date like 2027-06-12", b.Start)
-	}
+	v.date("brief.start", b.Start)
 	v.fields("brief", b.Fields())
 	v.that(b.Style == "" || tyre.KnownStyle(b.Style), "brief.style", "%q is not gentle, steady or hard", b.Style)
 	v.that(!b.Budget.Known() || b.Budget.Minor() >= 0, "brief.budget", "is below zero")
@@ -138,7 +138,7 @@ func (v *validator) lines(p *Plan) {
 		v.that(l.Decision == "" || hasOption(Decisions(), string(l.Decision)), path+".decision", "%q is none of %s", l.Decision, values(Decisions()))
 		v.that(l.Source == "" || hasOption(Sources(), string(l.Source)), path+".source", "%q is none of %s", l.Source, values(Sources()))
 		v.that(len(l.Why) <= maxName, path+".why", "is longer than %d bytes", maxName)
-		v.that(!l.Hours.Known() || (l.Hours.In("h") >= 0 && l.Hours.In("h") <= 1000), path+".hours", "%s is outside 0–1000 h", l.Hours)
+		v.check(path+".hours", checkHours(l.Hours))
 		if l.Kind == PartLine {
 			if l.Part == nil {
 				v.that(false, path+".part", "is missing")
@@ -267,6 +267,37 @@ func (v *validator) loadouts(loadouts []Loadout) {
 			v.check(path+".mass", item.Check())
 		}
 	}
+}
+
+func (v *validator) inspection(in Inspection) {
+	seen := map[string]bool{}
+	for i, a := range in.Answers {
+		path := fmt.Sprintf("baseline.answers[%d]", i)
+		_, known := baseline.CheckOf(a.Check)
+		v.that(known && !seen[a.Check], path+".check", "%q is not a check, or answered twice", a.Check)
+		seen[a.Check] = true
+		v.check(path, a.Validate())
+	}
+	v.that(len(in.Changes) <= maxFacts, "baseline.changes", "are %d, want at most %d", len(in.Changes), maxFacts)
+	for i, c := range in.Changes {
+		path := fmt.Sprintf("baseline.changes[%d]", i)
+		v.name(path+".name", c.Name)
+		v.that(slices.ContainsFunc(baseline.Fates(), func(f baseline.FateInfo) bool { return f.Fate == c.Fate }), path+".fate", "%q is not keep, undo or watch", c.Fate)
+		v.check(path, work(c.Cost, c.Hours, c.Note))
+	}
+	v.that(len(in.AsBuilt) <= maxFacts, "baseline.as_built", "are %d, want at most %d", len(in.AsBuilt), maxFacts)
+	for i, f := range in.AsBuilt {
+		path := fmt.Sprintf("baseline.as_built[%d]", i)
+		v.name(path+".name", f.Name)
+		v.that(len(f.Value) <= maxName, path+".value", "is longer than %d bytes", maxName)
+		v.date(path+".on", f.On)
+	}
+}
+
+// date checks one that may be left out.
+func (v *validator) date(path, on string) {
+	_, err := time.Parse(time.DateOnly, on)
+	v.that(on == "" || err == nil, path, "%q is not a date like 2027-06-12", on)
 }
 
 func (v *validator) rates(p *Plan) {

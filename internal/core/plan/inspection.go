@@ -1,0 +1,213 @@
+package plan
+
+import (
+	"errors"
+	"fmt"
+	"slices"
+
+	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/unit"
+)
+
+// Inspection is what a second-hand bike was found to be like.
+type Inspection struct {
+	Answers []Answer `json:"answers,omitempty"` // one a check at most
+	Changes []Change `json:"changes,omitempty"` // that previous owners made
+	AsBuilt []Fact   `json:"as_built,omitempty"`
+}
+
+// IsZero reports that nothing was looked at.
+func (i Inspection) IsZero() bool { return len(i.Answers)+len(i.Changes)+len(i.AsBuilt) == 0 }
+
+// Answer is what one check came to. The measures are of what the check measures,
+// the limit is the manual's, as the rider read it there.
+type Answer struct {
+	Check   string           `json:"check"`
+	Verdict baseline.Verdict `json:"verdict"`
+	New     unit.Length      `json:"new,omitzero"`
+	Now     unit.Length      `json:"now,omitzero"`
+	Limit   unit.Length      `json:"limit,omitzero"`
+	Run     unit.Length      `json:"run,omitzero"` // distance since it was new
+	Cost    money.Amount     `json:"cost,omitzero"`
+	Hours   unit.Duration    `json:"hours,omitzero"`
+	Note    string           `json:"note,omitempty"`
+}
+
+// Worn is the answer's measures; NaN where one is missing.
+func (a Answer) Worn() baseline.Worn {
+	return baseline.Worn{NewMM: a.New.In("mm"), NowMM: a.Now.In("mm"), LimitMM: a.Limit.In("mm"), RunKm: a.Run.In("km")}
+}
+
+// Fields are the answer's numbers for forms; the measures only for a check that
+// has one.
+func (a *Answer) Fields() []Field {
+	hours := Field{"hours", "Hours", "h", 0, 1000, "Of your own work, or the workshop's.", &a.Hours}
+	check, ok := baseline.CheckOf(a.Check)
+	if ok && check.Wear == baseline.NoMeasure {
+		return []Field{hours}
+	}
+	return []Field{
+		{"now", "Now", "mm", 0, 2000, "What you read.", &a.Now},
+		{"limit", "Limit", "mm", 0, 2000, "From the manual; nobody else knows it.", &a.Limit},
+		{"new", "As new", "mm", 0, 2000, "From the manual, or off a new one.", &a.New},
+		{"run", "Since it was new", "km", 0, 500_000, "What it has run; the bike's own distance if it is the first.", &a.Run},
+		hours,
+	}
+}
+
+// Due reports whether the answer is to be put right for this trip: its cost and
+// hours count.
+func (a Answer) Due() bool { return a.Verdict == baseline.Do || a.Verdict == baseline.Blocks }
+
+// Validate tells what is wrong with the answer by itself.
+func (a Answer) Validate() error {
+	known := slices.ContainsFunc(baseline.Verdicts(), func(v baseline.VerdictInfo) bool { return v.Verdict == a.Verdict })
+	if !known {
+		return fmt.Errorf("%q is not good, watch, do or blocks", a.Verdict)
+	}
+	for _, f := range a.Fields() {
+		if err := f.Check(); err != nil {
+			return fmt.Errorf("%s: %w", f.Key, err)
+		}
+	}
+	return work(a.Cost, a.Hours, a.Note)
+}
+
+// work checks what putting something right takes.
+func work(cost money.Amount, hours unit.Duration, note string) error {
+	if cost.Known() && cost.Minor() < 0 {
+		return errors.New("cost is below zero")
+	}
+	if len(note) > maxNote {
+		return fmt.Errorf("the note is longer than %d bytes", maxNote)
+	}
+	return checkHours(hours)
+}
+
+func checkHours(h unit.Duration) error {
+	if h.Known() && !(h.In("h") >= 0 && h.In("h") <= 1000) {
+		return fmt.Errorf("%s is outside 0–1000 h", h)
+	}
+	return nil
+}
+
+// maxNote is how long what is written about a finding may be, bytes.
+const maxNote = 1000
+
+// Change is something that a previous owner did to the bike.
+type Change struct {
+	Name  string        `json:"name"`
+	Fate  baseline.Fate `json:"fate"`
+	Cost  money.Amount  `json:"cost,omitzero"` // of undoing it
+	Hours unit.Duration `json:"hours,omitzero"`
+	Note  string        `json:"note,omitempty"`
+}
+
+// Fact is something about the bike as it really is: which oil weight went into the
+// fork, how many clicks it stands at.
+type Fact struct {
+	Name  string `json:"name"`
+	Value string `json:"value"`
+	On    string `json:"on,omitempty"` // date, 2026-11-20
+}
+
+// Answer to a check; ok is false when nobody has looked yet.
+func (i Inspection) Answer(check string) (a Answer, ok bool) {
+	for _, a := range i.Answers {
+		if a.Check == check {
+			return a, true
+		}
+	}
+	return Answer{Check: check}, false
+}
+
+// Answered is the plan with an answer in place of the one before.
+func (p *Plan) Answered(a Answer) *Plan {
+	changed := *p
+	changed.Baseline.Answers = nil
+	was := false
+	for _, old := range p.Baseline.Answers {
+		if old.Check == a.Check {
+			old, was = a, true
+		}
+		changed.Baseline.Answers = append(changed.Baseline.Answers, old)
+	}
+	if !was {
+		changed.Baseline.Answers = append(changed.Baseline.Answers, a)
+	}
+	return &changed
+}
+
+// Has reports whether the bike has a feature that a check asks for. Where the
+// sheet does not say, the check is made: looking costs nothing.
+func (b *Bike) Has(f baseline.Feature) bool {
+	unless := func(known, other string) bool { return known == "" || known != other }
+	switch f {
+	case baseline.Carburettor:
+		return unless(string(b.Fuelling), string(Injection))
+	case baseline.Injection:
+		return unless(string(b.Fuelling), string(Carburettor))
+	case baseline.LiquidCooled:
+		return b.Cooling == "" || b.Cooling == LiquidCooled
+	case baseline.Chain:
+		return unless(string(b.Final), string(ShaftDrive))
+	case baseline.Shaft:
+		return b.Shaft()
+	case baseline.Tubes:
+		return b.FrontBuild == "" || b.FrontBuild == Spoked || b.RearBuild == Spoked
+	case baseline.Tubeless:
+		return b.FrontBuild.Tubeless() || b.RearBuild.Tubeless()
+	case baseline.Spokes:
+		return b.FrontBuild != Cast || b.RearBuild != Cast
+	}
+	return false
+}
+
+// Spending is all that costs money: the lines, and what the inspection says is to
+// be put right first. What costs nothing but hands (levers, clickers) is free
+// unless the rider says otherwise.
+func (p *Plan) Spending() []Line {
+	var due []Line
+	for _, a := range p.Baseline.Answers {
+		if c, ok := baseline.CheckOf(a.Check); ok && a.Due() && !p.replaces(a.Check) {
+			line := Line{Kind: Baseline, Name: c.Name, Amount: a.Cost, Need: Needed, Hours: a.Hours}
+			if c.Area == baseline.Free && !a.Cost.Known() {
+				line.Amount = money.New(0, p.Currency)
+			}
+			due = append(due, line)
+		}
+	}
+	for _, c := range p.Baseline.Changes {
+		if c.Fate == baseline.Undo {
+			due = append(due, Line{Kind: Baseline, Name: "Undo: " + c.Name, Amount: c.Cost, Need: Needed, Hours: c.Hours})
+		}
+	}
+	if due == nil {
+		return p.Lines
+	}
+	return slices.Concat(p.Lines, due)
+}
+
+// slotOf is where the part sits that a check looks at.
+var slotOf = map[string]Slot{
+	"front-tyre": FrontTyre, "rear-tyre": RearTyre, "chain-wear": Chain, "sprockets": RearSprocket, "chain-slider": ChainSlider,
+}
+
+// SlotOf is where the part sits that a check looks at, "" for no slot here.
+func SlotOf(check string) Slot { return slotOf[check] }
+
+// replaces reports whether the plan puts a new part in the place of the one that a
+// check looks at.
+func (p *Plan) replaces(check string) bool {
+	slot, ok := slotOf[check]
+	return ok && p.lineIn(slot, "") >= 0
+}
+
+// Riding is the plan on another bike: what was found on the one before is not
+// true of it.
+func (p *Plan) Riding(bike *Bike) *Plan {
+	changed := *p
+	changed.Bike, changed.Baseline = bike, Inspection{}
+	return &changed
+}
