@@ -40,6 +40,8 @@ var views = []view{
 	{name: "brief", path: "brief?loadout=travel"},
 	{name: "bike", path: "bike?loadout=travel&bike=fennick-300"},
 	{name: "sheet", path: "sheet?loadout=travel"},
+	{name: "baseline", path: "baseline?loadout=travel", phone: true},
+	{name: "record", path: "record?loadout=travel"},
 	{name: "tyres", path: "tyres?loadout=travel&beside=bracken-140-80-18&beside=wether-130-80-18&beside=fathom-140-80-18&beside=hackle-140-80-18"},
 	{name: "inside", path: "inside?loadout=travel&try=rear-tube:tube-ultra-rear-18"},
 	{name: "pressures", path: "pressures?loadout=travel"},

@@ -5,6 +5,7 @@ import (
 	"crypto/rand"
 	"database/sql"
 	"errors"
+	"strings"
 	"time"
 	"unicode/utf8"
 
@@ -133,6 +134,48 @@ func (s *Store) Save(ctx context.Context, rider, planID, base string, p *plan.Pl
 	})
 }
 
+// Amend changes a plan at its head, whatever that is by then, once for an id that
+// the client made: sent again, it does nothing. The id becomes the revision's.
+// Change gets the plan as it is and gives it as it should be, with what changed in
+// words; an empty text leaves it as it is.
+func (s *Store) Amend(ctx context.Context, rider, planID, id string, change func(*plan.Plan) (changed *plan.Plan, summary string)) error {
+	return s.change(ctx, func(tx *sqlx.Tx) error {
+		head, err := headForUpdate(ctx, tx, rider, planID)
+		if err != nil {
+			return err
+		}
+		var done int
+		if err := tx.GetContext(ctx, &done, `SELECT COUNT(*) FROM revisions WHERE id = ?`, id); err != nil || done > 0 {
+			return err
+		}
+		var document []byte
+		if err := tx.GetContext(ctx, &document, `SELECT document FROM revisions WHERE id = ?`, head); err != nil {
+			return err
+		}
+		p, err := format.DecodePlan(document)
+		if err != nil {
+			return err
+		}
+		changed, summary := change(p)
+		if summary == "" {
+			return nil
+		}
+		if document, err = format.EncodePlan(changed); err != nil {
+			return err
+		}
+		if err := s.addRevision(ctx, tx, id, planID, head, summary, document); err != nil {
+			return err
+		}
+		return moveHead(ctx, tx, planID, head, id, id)
+	})
+}
+
+// ValidID reports whether an id is one that a client may make: as long as the
+// store's own, in the same letters.
+func ValidID(id string) bool {
+	return len(id) == 26 && strings.Trim(id, "ABCDEFGHIJKLMNOPQRSTUVWXYZ234567") == ""
+}
+
 // Undo moves the head from base to its parent.
 func (s *Store) Undo(ctx context.Context, rider, planID, base string) error {
 	return s.change(ctx, func(tx *sqlx.Tx) error {
@@ -173,17 +216,22 @@ func (s *Store) Redo(ctx context.Context, rider, planID, base string) error {
 
 // lockHead locks the head of a rider's plan and makes sure that it is base.
 func lockHead(ctx context.Context, tx *sqlx.Tx, rider, planID, base string) error {
-	var head string
-	err := tx.GetContext(ctx, &head, `
-		SELECT h.revision_id FROM heads h JOIN plans p ON p.id = h.plan_id
-		WHERE p.id = ? AND p.rider_id = ? FOR UPDATE`, planID, rider)
-	if errors.Is(err, sql.ErrNoRows) {
-		return ErrNotFound
-	}
+	head, err := headForUpdate(ctx, tx, rider, planID)
 	if err == nil && head != base {
 		return ErrStale
 	}
 	return err
+}
+
+// headForUpdate locks the head of a rider's plan.
+func headForUpdate(ctx context.Context, tx *sqlx.Tx, rider, planID string) (head string, err error) {
+	err = tx.GetContext(ctx, &head, `
+		SELECT h.revision_id FROM heads h JOIN plans p ON p.id = h.plan_id
+		WHERE p.id = ? AND p.rider_id = ? FOR UPDATE`, planID, rider)
+	if errors.Is(err, sql.ErrNoRows) {
+		err = ErrNotFound
+	}
+	return head, err
 }
 
 // moveHead is the compare-and-set; an empty tip stays as it is.

@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"os"
+	"slices"
 	"strings"
 	"sync"
 	"sync/atomic"
@@ -187,6 +188,51 @@ func TestOneOfManyWins(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 1, wins)
+}
+
+// TestAmend: answers that come at once all land, each once for its id, and an undo
+// does not bring a repeated one back.
+func TestAmend(t *testing.T) {
+	st := open(t)
+	ada := rider(t, st, "Ada")
+	id, err := st.CreatePlan(ctx, ada, plan.New("Loop", "EUR"), "New")
+	require.NoError(t, err)
+	line := func(name string) func(p *plan.Plan) (*plan.Plan, string) {
+		return func(p *plan.Plan) (*plan.Plan, string) {
+			changed := *p
+			changed.Lines = append(slices.Clone(p.Lines), plan.Line{Kind: plan.Gear, Name: name, Need: plan.Needed})
+			return &changed, name
+		}
+	}
+	var all sync.WaitGroup
+	const many = 12
+	for i := range many {
+		all.Go(func() {
+			key := strings.Repeat("A", 25) + string(rune('A'+i))
+			for range 2 { // sent again, as after a lost answer
+				assert.NoError(t, st.Amend(ctx, ada, id, key, line(key)))
+			}
+		})
+	}
+	all.Wait()
+	now, err := st.Plan(ctx, ada, id)
+	require.NoError(t, err)
+	require.Len(t, now.Plan.Lines, many)
+	require.NoError(t, st.Undo(ctx, ada, id, now.Revision))
+	require.NoError(t, st.Amend(ctx, ada, id, now.Revision, line("again")))
+	now, err = st.Plan(ctx, ada, id)
+	require.NoError(t, err)
+	assert.Len(t, now.Plan.Lines, many-1, "what was taken back stays away")
+
+	before := now.Revision
+	require.NoError(t, st.Amend(ctx, ada, id, strings.Repeat("B", 26), func(p *plan.Plan) (*plan.Plan, string) { return p, "" }))
+	now, err = st.Plan(ctx, ada, id)
+	require.NoError(t, err)
+	assert.Equal(t, before, now.Revision, "nothing changed, nothing is kept")
+	assert.ErrorIs(t, st.Amend(ctx, rider(t, st, "Eve"), id, strings.Repeat("C", 26), line("mine")), store.ErrNotFound)
+	for id, valid := range map[string]bool{strings.Repeat("B", 26): true, "": false, strings.Repeat("b", 26): false, strings.Repeat("B", 27): false, strings.Repeat("1", 26): false} {
+		assert.Equal(t, valid, store.ValidID(id), id)
+	}
 }
 
 func TestRidersSeeTheirOwn(t *testing.T) {

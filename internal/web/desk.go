@@ -9,6 +9,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/store"
 	"valiantmule/internal/words"
 )
@@ -116,6 +117,7 @@ var stages = []struct {
 	{"brief", "Brief", nil, []pageName{{"brief", "Brief"}}},
 	{"bike", "Bike", []string{"loaded-mass", "axle-front", "axle-rear", "range", "seat-reach", "clearance"},
 		[]pageName{{"bike", "Which bike"}, {"sheet", "Its sheet"}}},
+	{"baseline", "Baseline", nil, []pageName{{"baseline", "Walk around"}, {"record", "Wear and record"}}},
 	{"tyres", "Tyres", []string{"tyre-load", "tyre-life"},
 		[]pageName{{"tyres", "Tyres"}, {"inside", "What is in them"}, {"pressures", "Pressures"}, {"wheels", "Wheels"}}},
 	{"gearing", "Gearing", []string{"cruise-rpm", "crawl-speed"},
@@ -198,6 +200,9 @@ func waits(g eval.Figure) bool {
 func (d *desk) stageState(id string, gauges []string) stateView {
 	if id == "brief" {
 		return stateOf(briefState(&d.Plan.Brief))
+	}
+	if id == "baseline" && len(d.Plan.Baseline.Answers) == 0 {
+		return stateOf(verdict.Unknown)
 	}
 	part := eval.LoadoutReport{}
 	for _, g := range gauges {

@@ -168,7 +168,7 @@ document.addEventListener('alpine:init', () => {
 
     // Errors go to their fields; what is typed stays as it is.
     errors(form, fresh) {
-      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .ledger-row, .card-cell, fieldset')];
+      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .row-change, .row-fact, .ledger-row, .card-cell, fieldset')];
       const now = holders(fresh);
       holders(form).forEach((holder, i) => {
         if (!now[i]) return;
@@ -258,6 +258,115 @@ document.addEventListener('alpine:init', () => {
       const line = document.getElementById('trouble');
       line.textContent = text;
       line.hidden = text === '';
+    },
+  }));
+
+  // The walk around the bike: an answer is kept on this device until the server
+  // has it, and is sent once.
+  window.Alpine.data('walk', () => ({
+    waiting: null, // the timer before another attempt
+    sending: false,
+
+    init() {
+      this.show();
+      this.queue().forEach((a) => this.restore(a));
+      window.addEventListener('online', () => this.send());
+      this.send();
+    },
+
+    key() { return 'mule-answers-' + this.$root.dataset.plan; },
+    queue() { return JSON.parse(localStorage.getItem(this.key()) || '[]'); },
+    keep(queue) {
+      localStorage.setItem(this.key(), JSON.stringify(queue));
+      this.show();
+    },
+
+    // A verdict is an answer by itself.
+    tap(event) {
+      const form = event.target.closest('[data-answer]');
+      if (!form || !event.submitter) return;
+      event.preventDefault();
+      form.querySelectorAll('.verdict').forEach((v) => v.setAttribute('aria-pressed', String(v === event.submitter)));
+      this.answer(form);
+    },
+
+    // What is typed after a verdict goes with it.
+    typed(event) {
+      const form = event.target.closest('[data-answer]');
+      if (form && form.querySelector('.verdict[aria-pressed=true]')) this.answer(form);
+    },
+
+    answer(form) {
+      const body = new FormData(form);
+      body.set('id', this.id());
+      body.set('verdict', form.querySelector('.verdict[aria-pressed=true]').value);
+      form.classList.add('is-unsent');
+      const check = form.dataset.answer;
+      this.keep([...this.queue().filter((a) => a.check !== check), { check, action: form.getAttribute('action'), fields: [...body] }]);
+      this.send();
+    },
+
+    // As long as the server's own ids, in the same letters.
+    id() {
+      const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567';
+      return [...crypto.getRandomValues(new Uint8Array(26))].map((b) => letters[b % 32]).join('');
+    },
+
+    // Puts what was not sent back into its form.
+    restore(answer) {
+      const form = document.getElementById('check-' + answer.check);
+      if (!form) return;
+      form.classList.add('is-unsent');
+      answer.fields.forEach(([name, value]) => {
+        const field = form.querySelector('input[name="' + name + '"]');
+        if (field) field.value = value;
+        if (name === 'verdict') form.querySelectorAll('.verdict').forEach((v) => v.setAttribute('aria-pressed', String(v.value === value)));
+      });
+    },
+
+    async send() {
+      clearTimeout(this.waiting);
+      if (this.sending) return;
+      this.sending = true;
+      for (let next = this.queue()[0]; next; next = this.queue()[0]) {
+        if (!await this.sent(next)) break;
+      }
+      this.sending = false;
+      if (this.queue().length) this.waiting = setTimeout(() => this.send(), 5000);
+    },
+
+    // Sends one; false when the server has not taken it.
+    async sent(answer) {
+      let reply;
+      try {
+        reply = await fetch(answer.action, { method: 'POST', body: new URLSearchParams(answer.fields) });
+      } catch (error) {
+        return false;
+      }
+      if (reply.status >= 500 || new URL(reply.url).pathname === '/sign-in') return false;
+      const page = new DOMParser().parseFromString(await reply.text(), 'text/html');
+      const mine = (a) => a.fields.find(([name]) => name === 'id')[1];
+      this.keep(this.queue().filter((a) => mine(a) !== mine(answer)));
+      const newer = this.queue().some((a) => a.check === answer.check);
+      const parts = ['strip', 'bench', 'walk-bar', ...newer ? [] : ['check-' + answer.check]];
+      for (const id of parts) {
+        const was = document.getElementById(id), now = page.getElementById(id);
+        if (!was || !now) continue;
+        const focus = was.contains(document.activeElement) && document.activeElement;
+        if (focus && focus.matches('input')) was.classList.remove('is-unsent');
+        else {
+          const value = focus && focus.value;
+          was.replaceWith(document.adoptNode(now));
+          if (focus) [...now.querySelectorAll('button')].filter((b) => b.value === value).forEach((b) => b.focus());
+        }
+      }
+      return true;
+    },
+
+    show() {
+      const line = document.getElementById('unsent'), n = this.queue().length;
+      line.hidden = n === 0;
+      line.textContent = n === 1 ? '1 answer is kept on this device and sent when the server answers.' : n + ' answers are kept on this device and sent when the server answers.';
     },
   }));
 });
