@@ -14,6 +14,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/verdict"
@@ -96,6 +97,8 @@ type Facts struct {
 	Balance   drive.Balance
 	Cruise    Cruise
 
+	Risks []guard.Risk // of each place, over the trip; nil when distance or ground are unknown
+
 	RangeKm, RangeMidKm, GapKm float64 // before the reserve, low end and middle
 	ReachMM, ReachWishMM       float64 // sole to ground
 	RoomMM, RoomWishMM         float64 // under the engine, rider on
@@ -164,6 +167,7 @@ const (
 	Bike     Stage = "bike"
 	Baseline Stage = "baseline"
 	Tyres    Stage = "tyres"
+	Armour   Stage = "armour"
 	Gearing  Stage = "gearing"
 )
 
@@ -226,6 +230,12 @@ var rules = []Rule{
 	{"other-wheels", Tyres, otherWheels},
 	{"part-does-not-fit", Bike, doesNotFit},
 	{"effects-clash", Bike, effectsClash},
+	{"cannot-both", Armour, cannotBoth},
+	{"ends-the-ride", Armour, endsTheRide},
+	{"lamp-behind-mudguard", Armour, lampBehindMudguard},
+	{"guards-at-the-bars", Armour, guardsAtTheBars},
+	{"blocked-access", Armour, blockedAccess},
+	{"blow-into-cases", Armour, blowIntoCases},
 	{"tyre-moves-gearing", Gearing, tyreMovesGearing},
 	{"chain-length", Gearing, chainLength},
 	{"axle-position", Gearing, axlePosition},

@@ -71,6 +71,25 @@ func baselineRows(t *testing.T, b *bench) map[string]row {
 	}
 }
 
+func armourRows(t *testing.T, b *bench) map[string]row {
+	return map[string]row{
+		"cannot-both":          {verdict.Stop, b.as("holt-650", "skid-plastic-h", "bars-low-h"), b.as("holt-650", "skid-alu-h", "bars-low-h"), plan.SkidPlate},
+		"ends-the-ride":        {verdict.Watch, b.as("corrin-850"), b.changing("corrin-850", func(p *plan.Plan) { enter(t, &p.Brief.Distance, "60", "km") }), plan.SkidPlate},
+		"lamp-behind-mudguard": {verdict.Watch, b.as("holt-650", "mudguard-high"), b.as("holt-650", "mudguard-high", "lamp-mesh"), plan.LampGuard},
+		"guards-at-the-bars":   {verdict.Watch, b.as("holt-650", "hands-bar-22"), b.as("holt-650", "hands-open"), ""},
+		"blocked-access":       {verdict.Watch, b.as("holt-650", "skid-plastic-h"), b.as("holt-650", "skid-alu-h"), ""},
+		"blow-into-cases":      {verdict.Watch, b.as("averill-720", "skid-thin-a"), b.as("averill-720", "skid-alu-a"), plan.SkidPlate},
+	}
+}
+
+// TestBarsSayWhichGuards: a clamp for another bar does not go on.
+func TestBarsSayWhichGuards(t *testing.T) {
+	b := newBench(t)
+	assert.Contains(t, b.findings(b.with("holt-650", "hands-bar-28")), "part-does-not-fit")
+	assert.NotContains(t, b.findings(b.with("holt-650", "hands-bar-22")), "part-does-not-fit")
+	assert.Contains(t, b.findings(b.with("corrin-850", "hands-bar-22")), "part-does-not-fit")
+}
+
 func insideRows(t *testing.T, b *bench) map[string]row {
 	noTube := func(p *plan.Plan) {
 		copied := *p.Bike

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
@@ -24,6 +25,10 @@ type Brief struct {
 	Altitude unit.Length `json:"altitude,omitzero"` // the highest ground
 	Headwind unit.Speed  `json:"headwind,omitzero"` // to be cruised into
 	Climb    unit.Ratio  `json:"climb,omitzero"`    // the steepest, rise over run
+
+	Skill guard.Skill   `json:"skill,omitempty"` // where it is loose
+	Falls unit.Ratio    `json:"falls,omitzero"`  // that the rider counts on, over the trip
+	Help  unit.Duration `json:"help,omitzero"`   // until parts or a truck come
 
 	ClimbGround terrain.Kind `json:"climb_ground,omitempty"` // that the steepest climb is on
 
@@ -70,6 +75,15 @@ func Styles() []Option {
 	}
 }
 
+// Skills lists how practised riders are where it is loose.
+func Skills() []Option {
+	var list []Option
+	for _, s := range guard.Skills() {
+		list = append(list, Option{string(s.Skill), s.Name})
+	}
+	return list
+}
+
 // steep is the order in which grounds are taken to hold the steepest climb, when
 // nobody has said. Sand and mud are gone round.
 var steep = []terrain.Kind{terrain.SingleTrack, terrain.RoughGravel, terrain.Track, terrain.SmoothGravel, terrain.Paved, terrain.Motorway}
@@ -109,6 +123,8 @@ func (b *Brief) Sections() []Section {
 			{"rider", "Rider, dressed", "kg", 35, 250, "With boots, helmet, armour (8–12 kg) and the water you carry.", &b.Rider},
 			{"inseam", "Inside leg", "mm", 500, 1100, "Barefoot, back to a wall, a book pulled up to the crotch.", &b.Inseam},
 			{"sole", "Boot sole", "mm", 0, 80, "Under the heel.", &b.Sole},
+			{"falls", "Falls to count on", "", 0, 200, "Over the whole trip, slow ones too. Empty: by ground and skill.", &b.Falls},
+			{"help", "Help is away by", "h", 0, 500, "Until parts or a truck reach you at the worst place.", &b.Help},
 			{"reach_wish", "Heel off the ground by", "mm", 0, 200, "The most that you want at a stop: 0 flat feet, 60 the balls of both. Empty: 60.", &b.ReachWish},
 		}},
 	}

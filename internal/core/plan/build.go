@@ -58,7 +58,7 @@ func build(bike *Bike, lines []Line, loadout string) *Built {
 }
 
 // maxSlots bounds the slots, so that folding needs no map.
-const maxSlots = 32
+const maxSlots = 64
 
 // slotIndex of a slot in slots; an unknown one shares the last place, which
 // nothing reads.
@@ -182,13 +182,30 @@ func (b *Built) Sprockets() (pair drive.Pair, ok bool) {
 
 // Provides reports whether the bike or a fitted part provides a tag.
 func (b *Built) Provides(tag string) bool {
-	if slices.Contains(b.Bike.Provides, tag) {
+	if slices.Contains(b.Bike.Provides, tag) || b.Bike.is(tag) {
 		return true
 	}
 	for _, f := range b.Fitted {
 		if slices.Contains(f.Part.Provides, tag) {
 			return true
 		}
+	}
+	return false
+}
+
+// is reports whether the bike's own data say what a tag says.
+func (b *Bike) is(tag string) bool {
+	switch tag {
+	case "bar-22":
+		return math.Abs(b.BarDiameter.In("mm")-22.2) < 0.5
+	case "bar-28":
+		return math.Abs(b.BarDiameter.In("mm")-28.6) < 0.5
+	case "radiator":
+		return b.Cooling == LiquidCooled
+	case "oil-cooler":
+		return b.Cooling == OilCooled
+	case "chain-drive":
+		return !b.Shaft()
 	}
 	return false
 }

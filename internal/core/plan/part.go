@@ -5,6 +5,7 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/sheet"
@@ -34,6 +35,24 @@ const (
 	ChainSlider   Slot = "chain-slider"
 	Speedometer   Slot = "speedometer"
 	SideStand     Slot = "side-stand"
+
+	HandGuards    Slot = "hand-guards"
+	SkidPlate     Slot = "skid-plate"
+	EngineBars    Slot = "engine-bars"
+	CaseCovers    Slot = "case-covers"
+	CoolerGuard   Slot = "cooler-guard" // before radiator or oil cooler
+	LampGuard     Slot = "lamp-guard"
+	FrontMudguard Slot = "front-mudguard"
+	ForkGuards    Slot = "fork-guards"
+	FrameGuards   Slot = "frame-guards"
+	TankGuard     Slot = "tank-guard"
+	DashGuard     Slot = "dash-guard"
+	CaseSaver     Slot = "case-saver" // at the front sprocket
+	ChainGuide    Slot = "chain-guide"
+	BrakeGuard    Slot = "brake-guard"
+	StandGuard    Slot = "stand-guard"
+	Indicators    Slot = "indicators"
+	PlateHolder   Slot = "plate-holder"
 )
 
 // SlotInfo is a slot's name and where its part sits unless the part says.
@@ -62,6 +81,24 @@ var slots = []SlotInfo{
 	{ChainSlider, "Chain slider", load.RearWheel, false},
 	{Speedometer, "Speedometer", load.FrontRack, false},
 	{SideStand, "Side stand", load.Engine, false},
+
+	{HandGuards, "Hand guards", load.FrontRack, false},
+	{SkidPlate, "Skid plate", load.Engine, false},
+	{EngineBars, "Engine bars", load.Engine, false},
+	{CaseCovers, "Case covers", load.Engine, false},
+	{CoolerGuard, "Cooler guard", load.Engine, false},
+	{LampGuard, "Headlamp guard", load.FrontRack, false},
+	{FrontMudguard, "Front mudguard", load.FrontWheel, false},
+	{ForkGuards, "Fork guards", load.FrontWheel, false},
+	{FrameGuards, "Frame guards", load.Engine, false},
+	{TankGuard, "Tank guard", load.Tank, false},
+	{DashGuard, "Dash guard", load.FrontRack, false},
+	{CaseSaver, "Case saver", load.Engine, false},
+	{ChainGuide, "Chain guide", load.RearWheel, false},
+	{BrakeGuard, "Rear brake guard", load.RearWheel, false},
+	{StandGuard, "Stand switch guard", load.Engine, false},
+	{Indicators, "Indicators", load.Tail, false},
+	{PlateHolder, "Plate holder", load.Tail, false},
 }
 
 // Slots lists the slots in the order in which parts are folded in.
@@ -91,9 +128,59 @@ type Part struct {
 	Tyre     *Tyre        `json:"tyre,omitempty"`
 	Wheel    *Wheel       `json:"wheel,omitempty"`
 	Filling  *Filling     `json:"filling,omitempty"`
+	Guard    *Guard       `json:"guard,omitempty"`
 	Effects  []Effect     `json:"effects,omitempty"`
 	Provides []string     `json:"provides,omitempty"`
-	Needs    []string     `json:"needs,omitempty"` // tags that the bike or another part must provide
+	Needs    []string     `json:"needs,omitempty"`    // tags that the bike or another part must provide
+	Excludes []string     `json:"excludes,omitempty"` // tags that no other part may provide
+}
+
+// Guard is what a guard does, and what it is in the way of.
+type Guard struct {
+	Mount  Mount       `json:"mount"`
+	Width  unit.Length `json:"width,omitzero"`   // that it adds to the bike at its place, both sides
+	Blocks []Access    `json:"blocks,omitempty"` // until it is taken off
+	Bolts  string      `json:"bolts,omitempty"`  // how it is held, and by what torque one can reach
+	Covers []Cover     `json:"covers,omitempty"`
+}
+
+// Cover is the share of hazards' events that a guard stops from breaking a place.
+type Cover struct {
+	Place   guard.Place    `json:"place"`
+	Against []guard.Hazard `json:"against"`
+	Stops   unit.Ratio     `json:"stops"`
+}
+
+// Mount is what a guard hangs on.
+type Mount string
+
+// The mounts.
+const (
+	ToFrame  Mount = "frame"
+	ToEngine Mount = "engine"
+	ToBars   Mount = "bars"
+	ToFork   Mount = "fork"
+	Glued    Mount = "glued"
+)
+
+// Mounts lists them.
+func Mounts() []Option {
+	return []Option{{string(ToFrame), "frame"}, {string(ToEngine), "engine"}, {string(ToBars), "bars"}, {string(ToFork), "fork"}, {string(Glued), "glued or strapped"}}
+}
+
+// Access is what has to be reached.
+type Access string
+
+// What guards are in the way of.
+const (
+	OilFilter Access = "oil-filter"
+	Drain     Access = "drain"
+	SeatOff   Access = "seat"
+)
+
+// Accesses lists them.
+func Accesses() []Option {
+	return []Option{{string(OilFilter), "the oil filter"}, {string(Drain), "the drain plug"}, {string(SeatOff), "taking the seat off"}}
 }
 
 // Tyre is what a tyre is beyond a part. Measured numbers overrule the size.

@@ -33,6 +33,7 @@ type Plan struct {
 	Loadouts []Loadout `json:"loadouts,omitempty"`
 
 	Baseline     Inspection    `json:"baseline,omitzero"`
+	Risk         Risk          `json:"risk,omitempty"`
 	Rates        []Rate        `json:"rates,omitempty"`
 	Calculations []Calculation `json:"calculations,omitempty"`
 }

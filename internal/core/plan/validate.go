@@ -10,6 +10,7 @@ import (
 	"time"
 
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/sheet"
@@ -55,6 +56,7 @@ func (p *Plan) Validate() []Problem {
 	v.lines(p)
 	v.loadouts(p.Loadouts)
 	v.inspection(p.Baseline)
+	v.risk(p.Risk)
 	v.rates(p)
 	v.calculations(p.Calculations)
 	return v.problems
@@ -87,6 +89,7 @@ func (v *validator) brief(b *Brief) {
 	v.date("brief.start", b.Start)
 	v.fields("brief", b.Fields())
 	v.that(b.Style == "" || tyre.KnownStyle(b.Style), "brief.style", "%q is not gentle, steady or hard", b.Style)
+	v.that(b.Skill == "" || hasOption(Skills(), string(b.Skill)), "brief.skill", "%q is none of %s", b.Skill, values(Skills()))
 	v.that(!b.Budget.Known() || b.Budget.Minor() >= 0, "brief.budget", "is below zero")
 	_, ground := terrain.Of(b.ClimbGround)
 	v.that(b.ClimbGround == "" || ground, "brief.climb_ground", "%q is not a kind of ground", b.ClimbGround)
@@ -184,6 +187,9 @@ func (v *validator) part(path string, p *Part) {
 		_, known := tyre.ContentOf(f.Kind)
 		v.that(known, path+".filling.kind", "%q is nothing that goes into a tyre", f.Kind)
 	}
+	if p.Guard != nil {
+		v.guard(path+".guard", p.Guard)
+	}
 	for i, e := range p.Effects {
 		path := fmt.Sprintf("%s.effects[%d]", path, i)
 		v.that(slices.Contains(figures, e.Figure), path+".figure", "%q is not a figure of the bike", e.Figure)
@@ -197,6 +203,33 @@ func (v *validator) part(path string, p *Part) {
 		default:
 			v.that(false, path+".op", "%s can only be set", e.Figure)
 		}
+	}
+}
+
+func (v *validator) guard(path string, g *Guard) {
+	v.that(hasOption(Mounts(), string(g.Mount)), path+".mount", "%q is none of %s", g.Mount, values(Mounts()))
+	v.that(!g.Width.Known() || (g.Width.In("mm") >= 0 && g.Width.In("mm") <= 500), path+".width", "%s is outside 0–500 mm", g.Width)
+	for i, a := range g.Blocks {
+		v.that(hasOption(Accesses(), string(a)), fmt.Sprintf("%s.blocks[%d]", path, i), "%q is none of %s", a, values(Accesses()))
+	}
+	for i, c := range g.Covers {
+		path := fmt.Sprintf("%s.covers[%d]", path, i)
+		_, known := guard.PlaceOf(c.Place)
+		v.that(known, path+".place", "%q is not a place that breaks", c.Place)
+		v.that(c.Stops.Known() && c.Stops.Base() >= 0 && c.Stops.Base() <= 1, path+".stops", "want 0–100 %%")
+		for j, h := range c.Against {
+			_, known := guard.HazardOf(h)
+			v.that(known, fmt.Sprintf("%s.against[%d]", path, j), "%q is not a hazard", h)
+		}
+	}
+}
+
+func (v *validator) risk(r Risk) {
+	for _, key := range slices.Sorted(maps.Keys(r)) {
+		k, known := guard.KeyOf(key)
+		value := r[key]
+		v.that(known, "risk."+key, "is not a rate")
+		v.that(!known || (value.Known() && value.In("") >= 0 && value.In("") <= k.Max), "risk."+key, "%s is outside 0–%g", value, k.Max)
 	}
 }
 

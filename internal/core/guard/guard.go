@@ -1,0 +1,180 @@
+// Package guard is what breaks on a trip and what a guard does about it: places
+// on the bike, hazards of the ground, how likely they meet over so many
+// kilometres, and what that costs.
+//
+// Every rate is a starting value from memory of the trade; riders know their
+// ground better and may change each. The package knows nothing of plans.
+package guard
+
+import "valiantmule/internal/core/terrain"
+
+// Hazard is something that happens to a bike.
+type Hazard string
+
+// The hazards.
+const (
+	SlowFall   Hazard = "slow-fall" // parked, or at walking pace
+	FastFall   Hazard = "fast-fall"
+	Stone      Hazard = "stone" // from the own front wheel
+	Strike     Hazard = "strike"
+	Branch     Hazard = "branch"
+	Rub        Hazard = "rub" // boots, straps
+	PackedMud  Hazard = "mud"
+	BrokeChain Hazard = "chain"
+)
+
+// HazardInfo is a hazard with its name.
+type HazardInfo struct {
+	Hazard Hazard
+	Name   string
+	// PerThousandKm is how often it happens in 1000 km on each of the grounds, in
+	// their order, to a rider of some practice [memory].
+	PerThousandKm [8]float64
+}
+
+// Motorway, paved, smooth gravel, rough gravel, track, mud, sand, single track.
+var hazards = []HazardInfo{
+	{SlowFall, "Slow fall", [8]float64{0.02, 0.05, 0.3, 0.8, 1, 3, 4, 5}},
+	{FastFall, "Fast fall", [8]float64{0.01, 0.02, 0.1, 0.2, 0.15, 0.1, 0.2, 0.2}},
+	{Stone, "Stone", [8]float64{0.2, 0.3, 2, 6, 2, 0.5, 0.2, 3}},
+	{Strike, "Ground strike", [8]float64{0, 0, 0.1, 1.5, 0.5, 0.3, 0.1, 5}},
+	{Branch, "Branch", [8]float64{0, 0.02, 0.1, 0.1, 1, 0.5, 0.1, 4}},
+	{Rub, "Rubbing boots", [8]float64{1, 1, 1, 1, 1, 1, 1, 1}},
+	{PackedMud, "Packed mud", [8]float64{0, 0, 0.1, 0.1, 1, 8, 0.1, 1}},
+	{BrokeChain, "Chain failure", [8]float64{0.003, 0.003, 0.006, 0.01, 0.01, 0.015, 0.015, 0.012}},
+}
+
+// Hazards lists them.
+func Hazards() []HazardInfo { return hazards }
+
+// Place is a vulnerable place on the bike.
+type Place string
+
+// The places, from front to rear.
+const (
+	Mudguard   Place = "mudguard"
+	Fork       Place = "fork"
+	Lamp       Place = "lamp"
+	Dash       Place = "dash"
+	Levers     Place = "levers"
+	Bars       Place = "bars"
+	Indicators Place = "indicators"
+	Radiator   Place = "radiator"
+	OilCooler  Place = "oil-cooler"
+	Fairing    Place = "fairing"
+	Tank       Place = "tank"
+	Cases      Place = "cases"
+	Sump       Place = "sump"
+	Frame      Place = "frame"
+	Drive      Place = "drive"
+	Stand      Place = "stand"
+	Swingarm   Place = "swingarm"
+	RearBrake  Place = "rear-brake"
+	Plate      Place = "plate"
+)
+
+// Break is the share of a hazard's events that breaks a place.
+type Break struct {
+	Hazard Hazard
+	Share  float64
+}
+
+// Loss is what a broken place costs.
+type Loss struct {
+	Worth    float64 // of the bike, as a share: the repair
+	Days     float64 // until it runs again, with help at hand
+	Stranded float64 // how often it ends the ride where it happens
+}
+
+// PlaceInfo is a place with its name, what breaks it, and what that costs.
+type PlaceInfo struct {
+	Place  Place
+	Name   string
+	Breaks []Break // [memory]
+	Loss   Loss    // [memory]
+}
+
+var places = []PlaceInfo{
+	{Mudguard, "Front mudguard", []Break{{PackedMud, 0.02}, {Branch, 0.01}}, Loss{0.02, 0.3, 0.15}},
+	{Fork, "Fork sliders and seals", []Break{{Stone, 0.01}, {PackedMud, 0.01}, {Branch, 0.005}}, Loss{0.03, 1, 0.05}},
+	{Lamp, "Headlamp", []Break{{Stone, 0.012}, {FastFall, 0.3}, {Branch, 0.02}}, Loss{0.05, 0.5, 0.05}},
+	{Dash, "Dash", []Break{{FastFall, 0.2}, {Branch, 0.02}}, Loss{0.06, 0.3, 0.05}},
+	{Levers, "Levers and hands", []Break{{SlowFall, 0.25}, {FastFall, 0.5}, {Branch, 0.1}}, Loss{0.01, 0.2, 0.04}},
+	{Bars, "Bars", []Break{{SlowFall, 0.02}, {FastFall, 0.25}}, Loss{0.02, 0.5, 0.2}},
+	{Indicators, "Indicators", []Break{{SlowFall, 0.3}, {FastFall, 0.6}, {Branch, 0.05}}, Loss{0.01, 0, 0}},
+	{Radiator, "Radiator and hoses", []Break{{SlowFall, 0.03}, {FastFall, 0.2}, {Stone, 0.004}, {Branch, 0.005}}, Loss{0.09, 3, 0.8}},
+	{OilCooler, "Oil cooler", []Break{{Stone, 0.005}, {FastFall, 0.1}}, Loss{0.07, 3, 0.7}},
+	{Fairing, "Fairing", []Break{{SlowFall, 0.5}, {FastFall, 0.9}, {Branch, 0.02}}, Loss{0.06, 0, 0}},
+	{Tank, "Tank", []Break{{SlowFall, 0.05}, {FastFall, 0.2}}, Loss{0.08, 0.5, 0.1}},
+	{Cases, "Engine cases", []Break{{SlowFall, 0.012}, {FastFall, 0.08}, {Strike, 0.02}}, Loss{0.12, 4, 0.7}},
+	{Sump, "Sump and header", []Break{{Strike, 0.06}, {Stone, 0.003}}, Loss{0.08, 3, 0.7}},
+	{Frame, "Frame paint", []Break{{Rub, 0.4}}, Loss{0.01, 0, 0}},
+	{Drive, "Case at the front sprocket", []Break{{BrokeChain, 0.5}}, Loss{0.07, 2.5, 0.8}},
+	{Stand, "Side stand and its switch", []Break{{Strike, 0.03}, {Branch, 0.03}, {PackedMud, 0.01}}, Loss{0.01, 0.3, 0.2}},
+	{Swingarm, "Swingarm and chain guide", []Break{{Strike, 0.02}, {BrokeChain, 0.2}, {Branch, 0.01}}, Loss{0.04, 0.5, 0.15}},
+	{RearBrake, "Rear disc, caliper, reservoir", []Break{{Strike, 0.02}, {Stone, 0.004}, {SlowFall, 0.015}}, Loss{0.05, 1.5, 0.2}},
+	{Plate, "Plate and tail lamp", []Break{{SlowFall, 0.03}, {Branch, 0.03}, {PackedMud, 0.01}}, Loss{0.01, 0.1, 0}},
+}
+
+// Places lists them from front to rear.
+func Places() []PlaceInfo { return places }
+
+// PlaceOf finds a place.
+func PlaceOf(p Place) (PlaceInfo, bool) {
+	for _, info := range places {
+		if info.Place == p {
+			return info, true
+		}
+	}
+	return PlaceInfo{}, false
+}
+
+// HazardOf finds a hazard.
+func HazardOf(h Hazard) (HazardInfo, bool) {
+	for _, info := range hazards {
+		if info.Hazard == h {
+			return info, true
+		}
+	}
+	return HazardInfo{}, false
+}
+
+// Skill is how practised the rider is where it is loose.
+type Skill string
+
+// The skills.
+const (
+	Learning  Skill = "learning"
+	Practised Skill = "practised"
+	Old       Skill = "old-hand"
+)
+
+// SkillInfo is a skill with its name, and how often such a rider falls and strikes
+// against a practised one [memory].
+type SkillInfo struct {
+	Skill  Skill
+	Name   string
+	Factor float64
+}
+
+var skills = []SkillInfo{
+	{Learning, "Learning", 1.7},
+	{Practised, "Practised", 1},
+	{Old, "Old hand", 0.6},
+}
+
+// Skills lists them.
+func Skills() []SkillInfo { return skills }
+
+// factorOf a skill; one that nobody named is practised.
+func factorOf(s Skill) float64 {
+	for _, info := range skills {
+		if info.Skill == s {
+			return info.Factor
+		}
+	}
+	return 1
+}
+
+// grounds is how many kinds of ground the rates are for.
+var grounds = terrain.Grounds()

@@ -1,0 +1,181 @@
+package guard
+
+import (
+	"math"
+	"slices"
+
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/terrain"
+)
+
+// Trip is what the bike is exposed to.
+type Trip struct {
+	DistanceKm float64
+	Mix        terrain.Mix
+	Skill      Skill
+	Falls      float64 // expected on the trip; NaN leaves them to the rates
+	HelpDays   float64 // until parts or a truck come; 0 where help is at hand
+}
+
+// Rates are what a rider knows better, by their keys; see [Keys]. The rest is
+// from memory.
+type Rates map[string]float64
+
+// Cover is what a guard does for a place: the share of a hazard's events that it
+// stops from breaking it.
+type Cover struct {
+	Place  Place
+	Hazard Hazard
+	Share  float64
+}
+
+// Threat is one hazard to one place over the trip.
+type Threat struct {
+	Hazard Hazard
+	Events float64 // over the trip
+	Breaks float64 // share of them that breaks it bare
+	Left   float64 // of that share, behind the guards: 1 bare, 0 never
+}
+
+// Risk is a place over the trip, bare and behind its guards.
+type Risk struct {
+	Place      PlaceInfo
+	Threats    []Threat
+	Bare, Left Outcome
+}
+
+// Outcome is what is to be expected.
+type Outcome struct {
+	Broken   float64 // chance that it breaks at least once
+	Stranded float64 // chance that it ends the ride where it happens
+	Days     float64 // lost, expected
+	Worth    float64 // of the bike, expected repair
+}
+
+// The formulas of the risks.
+var (
+	EventsFormula = sheet.Formula{Text: "events = Σ per 1000 km × km on the ground / 1000 × skill", Origin: sheet.Memory}
+	BrokenFormula = sheet.Formula{Text: "chance = 1 − exp(−Σ events × share that breaks it × (1 − what guards stop))", Origin: sheet.Computed}
+	LossFormula   = sheet.Formula{Text: "stranded = 1 − exp(−breaks × how often it strands); days = chance × days + stranded × days to help", Origin: sheet.Computed}
+)
+
+// own is the rider's rate for a key, or else the one from memory.
+func (r Rates) own(usual float64, key func() string) float64 {
+	if len(r) > 0 {
+		if v, ok := r[key()]; ok {
+			return v
+		}
+	}
+	return usual
+}
+
+// Events over the trip, in the order of the hazards.
+func Events(t Trip, rates Rates) []float64 {
+	var km [len(HazardInfo{}.PerThousandKm)]float64
+	for i, g := range grounds {
+		km[i] = t.Mix[g.Kind] * t.DistanceKm / 1000
+	}
+	skill := factorOf(t.Skill)
+	events := make([]float64, len(hazards))
+	slow, fast := 0, 0
+	for at, h := range hazards {
+		for i, g := range grounds {
+			events[at] += km[i] * rates.own(h.PerThousandKm[i], func() string { return EventKey(h.Hazard, g.Kind) })
+		}
+		switch h.Hazard {
+		case SlowFall:
+			slow = at
+		case FastFall:
+			fast = at
+		case Strike:
+		default:
+			continue
+		}
+		events[at] *= skill
+	}
+	// Falls that the rider counts on keep their mix of slow and fast.
+	if both := events[slow] + events[fast]; !math.IsNaN(t.Falls) && both > 0 {
+		events[slow], events[fast] = events[slow]*t.Falls/both, events[fast]*t.Falls/both
+	}
+	return events
+}
+
+// Assess works out the risk of each place that the bike has, in their order.
+func Assess(t Trip, rates Rates, has func(Place) bool, covers []Cover) []Risk {
+	events := Events(t, rates)
+	risks := make([]Risk, 0, len(places))
+	for _, p := range places {
+		if !has(p.Place) {
+			continue
+		}
+		p.Loss = lossOf(p, rates)
+		r := Risk{Place: p, Threats: make([]Threat, 0, len(p.Breaks))}
+		bare, left := 0.0, 0.0
+		for _, b := range p.Breaks {
+			share := rates.own(b.Share, func() string { return BreakKey(p.Place, b.Hazard) })
+			threat := Threat{Hazard: b.Hazard, Events: events[indexOf(b.Hazard)], Breaks: share, Left: 1}
+			for _, c := range covers {
+				if c.Place == p.Place && c.Hazard == b.Hazard {
+					threat.Left *= 1 - c.Share
+				}
+			}
+			bare += threat.Events * share
+			left += threat.Events * share * threat.Left
+			r.Threats = append(r.Threats, threat)
+		}
+		r.Bare, r.Left = outcome(bare, p.Loss, t.HelpDays), outcome(left, p.Loss, t.HelpDays)
+		risks = append(risks, r)
+	}
+	return risks
+}
+
+// outcome of so many expected breaks.
+func outcome(breaks float64, l Loss, help float64) Outcome {
+	o := Outcome{Broken: 1 - math.Exp(-breaks), Stranded: 1 - math.Exp(-breaks*l.Stranded)}
+	o.Days = o.Broken*l.Days + o.Stranded*help
+	o.Worth = o.Broken * l.Worth
+	return o
+}
+
+// Total of the places, bare and behind the guards: any one that strands is enough.
+func Total(risks []Risk) (bare, left Outcome) {
+	bare.Broken, left.Broken, bare.Stranded, left.Stranded = 1, 1, 1, 1
+	for _, r := range risks {
+		for _, sum := range []struct {
+			to   *Outcome
+			from Outcome
+		}{{&bare, r.Bare}, {&left, r.Left}} {
+			sum.to.Broken *= 1 - sum.from.Broken
+			sum.to.Stranded *= 1 - sum.from.Stranded
+			sum.to.Days += sum.from.Days
+			sum.to.Worth += sum.from.Worth
+		}
+	}
+	for _, o := range []*Outcome{&bare, &left} {
+		o.Broken, o.Stranded = 1-o.Broken, 1-o.Stranded
+	}
+	return bare, left
+}
+
+// CoverageFormula is the formula of [Coverage].
+var CoverageFormula = sheet.Formula{Text: "coverage = 1 − residual / unprotected", Origin: sheet.Practice}
+
+// Coverage is how much of what is to be feared the guards take away; NaN when
+// there is nothing to fear.
+func Coverage(bare, left float64) float64 {
+	if bare == 0 {
+		return math.NaN()
+	}
+	return 1 - left/bare
+}
+
+func lossOf(p PlaceInfo, rates Rates) Loss {
+	at := func(usual float64, what string) float64 {
+		return rates.own(usual, func() string { return LossKey(p.Place, what) })
+	}
+	return Loss{at(p.Loss.Worth, "worth"), at(p.Loss.Days, "days"), at(p.Loss.Stranded, "stranded")}
+}
+
+func indexOf(h Hazard) int {
+	return slices.IndexFunc(hazards, func(info HazardInfo) bool { return info.Hazard == h })
+}

@@ -1,0 +1,182 @@
+package knock
+
+import (
+	"slices"
+	"strings"
+
+	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/verdict"
+)
+
+// Rows of what ends the ride, and of what guards get in the way of.
+
+// Chances over the trip from which a place is worth a word, and from which it is
+// worth one aloud [memory].
+const (
+	strandsWatch = 0.05
+	strandsOver  = 0.20
+)
+
+func cannotBoth(f *Facts) (Finding, bool) {
+	for _, a := range f.Built.Fitted {
+		for _, tag := range a.Part.Excludes {
+			for _, b := range f.Built.Fitted {
+				if b.Part != a.Part && slices.Contains(b.Part.Provides, tag) {
+					return Finding{
+						State: verdict.Stop,
+						What:  say("%s and %s do not go on together.", a.Part.Name, b.Part.Name),
+						Why:   "They want the same place.",
+						Do:    "Choose one of them, or another version of the other.",
+						Remedies: []Remedy{
+							{"Without " + a.Part.Name, []plan.Choice{{Slot: a.Slot}}},
+							{"Without " + b.Part.Name, []plan.Choice{{Slot: b.Slot}}},
+						},
+					}, true
+				}
+			}
+		}
+	}
+	return Finding{}, false
+}
+
+// worst is the place that most likely ends the ride.
+func (f *Facts) worst() (risk guard.Risk, ok bool) {
+	for _, r := range f.Risks {
+		if r.Left.Stranded > risk.Left.Stranded {
+			risk, ok = r, true
+		}
+	}
+	return risk, ok
+}
+
+func endsTheRide(f *Facts) (Finding, bool) {
+	r, ok := f.worst()
+	if !ok || !(r.Left.Stranded > strandsWatch) {
+		return Finding{}, false
+	}
+	state := verdict.Watch
+	if r.Left.Stranded > strandsOver {
+		state = verdict.Over
+	}
+	return Finding{
+		State:    state,
+		What:     say("What most likely ends the ride: %s, %.0f times in 100 such trips.", strings.ToLower(r.Place.Name), 100*r.Left.Stranded),
+		Why:      say("It breaks %.0f times in 100, and most riders are stuck then. The rates are guesses that you can change.", 100*r.Left.Broken),
+		Do:       "Guard it, carry what mends it, or ride where help is near.",
+		Remedies: guarding(f, r),
+	}, true
+}
+
+// guarding offers the guard that takes most of a place's risk away, of those that
+// go on and stop at least a third of it.
+func guarding(f *Facts, r guard.Risk) []Remedy {
+	var best *plan.Part
+	least := 2.0 / 3
+	for _, p := range f.Shelf {
+		if p.Guard == nil || !f.Built.Fits(p) || f.Built.Chosen(p.Slot) {
+			continue
+		}
+		left, all := 0.0, 0.0
+		for _, t := range r.Threats {
+			through := t.Events * t.Breaks * t.Left
+			all += through
+			for _, c := range p.Guard.Covers {
+				if c.Place == r.Place.Place && slices.Contains(c.Against, t.Hazard) {
+					through *= 1 - c.Stops.In("")
+				}
+			}
+			left += through
+		}
+		if share := left / all; share < least {
+			best, least = p, share
+		}
+	}
+	if best == nil {
+		return nil
+	}
+	return chooseOne(best, best.Name)
+}
+
+func lampBehindMudguard(f *Facts) (Finding, bool) {
+	if !f.Built.Provides("raised-mudguard") {
+		return Finding{}, false
+	}
+	for _, c := range f.Built.Covers() {
+		if c.Place == guard.Lamp && c.Hazard == guard.Stone {
+			return Finding{}, false
+		}
+	}
+	finding := Finding{
+		State: verdict.Watch,
+		What:  "The raised front mudguard lets stones of the front wheel up to the headlamp.",
+		Why:   "What the low one caught now flies on.",
+		Do:    "A guard that stands off the lamp and folds away to clean it.",
+	}
+	for _, p := range f.Shelf {
+		if p.Slot == plan.LampGuard && f.Built.Fits(p) {
+			finding.Remedies = chooseOne(p, p.Name)
+			break
+		}
+	}
+	return finding, true
+}
+
+func guardsAtTheBars(f *Facts) (Finding, bool) {
+	p := f.Built.Part(plan.HandGuards)
+	if p == nil || !slices.Contains(p.Provides, "bar-ends") {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Watch,
+		What:  say("%s clamp to the bar and into its ends.", p.Name),
+		Why:   "They want hollow bar ends, levers that end before the guard, and room for heated-grip wires; a long lever jams.",
+		Do:    "Look into a bar end and pull the lever to the grip before you order. Saw a lever only where it has a notch to break.",
+	}, true
+}
+
+func blockedAccess(f *Facts) (Finding, bool) {
+	var words []string
+	for _, fitted := range f.Built.Fitted {
+		if g := fitted.Part.Guard; g != nil && len(g.Blocks) > 0 {
+			names := make([]string, len(g.Blocks))
+			for i, a := range g.Blocks {
+				for _, o := range plan.Accesses() {
+					if o.Value == string(a) {
+						names[i] = o.Name
+					}
+				}
+			}
+			words = append(words, fitted.Part.Name+" before "+strings.Join(names, " and "))
+		}
+	}
+	if len(words) == 0 {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Watch,
+		What:  say("In the way: %s.", strings.Join(words, "; ")),
+		Why:   "What has to come off at each oil change is left off one day.",
+		Do:    "Look for an opening in it, or count its bolts; thread-lock and a torque wrench on every refit.",
+	}, true
+}
+
+func blowIntoCases(f *Facts) (Finding, bool) {
+	p := f.Built.Part(plan.SkidPlate)
+	if p == nil || p.Guard == nil || p.Guard.Mount != plan.ToEngine {
+		return Finding{}, false
+	}
+	finding := Finding{
+		State: verdict.Watch,
+		What:  say("%s hangs on the engine: a hard blow goes into the cases.", p.Name),
+		Why:   "A plate on the frame keeps it out of them; a lug that breaks off beats a cracked case.",
+		Do:    "Take one that bolts to the frame where the ground is rock.",
+	}
+	for _, other := range f.Shelf {
+		if other.Slot == plan.SkidPlate && other.Guard != nil && other.Guard.Mount == plan.ToFrame && f.Built.Fits(other) {
+			finding.Remedies = chooseOne(other, other.Name)
+			break
+		}
+	}
+	return finding, true
+}

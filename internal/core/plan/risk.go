@@ -1,0 +1,63 @@
+package plan
+
+import (
+	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/unit"
+)
+
+// Risk is the rates of hazards and breaking that the rider knows better, by their
+// keys.
+type Risk map[string]unit.Ratio
+
+// Rates are the numbers of the rider's own.
+func (r Risk) Rates() guard.Rates {
+	if len(r) == 0 {
+		return nil
+	}
+	rates := make(guard.Rates, len(r))
+	for key, v := range r {
+		rates[key] = v.In("")
+	}
+	return rates
+}
+
+// Exposed is what the trip exposes a bike to.
+func (b *Brief) Exposed() guard.Trip {
+	trip := guard.Trip{DistanceKm: b.Distance.In("km"), Mix: b.Mix(), Skill: b.Skill, Falls: b.Falls.In("")}
+	if b.Help.Known() {
+		trip.HelpDays = b.Help.In("h") / 24
+	}
+	return trip
+}
+
+// Vulnerable reports whether the bike has a place that can break. Where the sheet
+// does not say, it has what most bikes have.
+func (b *Bike) Vulnerable(p guard.Place) bool {
+	switch p {
+	case guard.Radiator:
+		return b.Cooling == LiquidCooled
+	case guard.OilCooler:
+		return b.Cooling == OilCooled
+	case guard.Fairing:
+		return b.Body == Faired
+	case guard.Drive, guard.Swingarm:
+		return !b.Shaft()
+	}
+	return true
+}
+
+// Covers are what the fitted guards do.
+func (b *Built) Covers() []guard.Cover {
+	var covers []guard.Cover
+	for _, f := range b.Fitted {
+		if f.Part.Guard == nil {
+			continue
+		}
+		for _, c := range f.Part.Guard.Covers {
+			for _, h := range c.Against {
+				covers = append(covers, guard.Cover{Place: c.Place, Hazard: h, Share: c.Stops.In("")})
+			}
+		}
+	}
+	return covers
+}
