@@ -135,10 +135,17 @@ func For(has func(Feature) bool) []Check {
 
 // CheckOf finds a check.
 func CheckOf(id string) (Check, bool) {
-	for _, c := range checks {
-		if c.ID == id {
-			return c, true
-		}
+	at, ok := byID[id]
+	if !ok {
+		return Check{}, false
 	}
-	return Check{}, false
+	return checks[at], true
 }
+
+var byID = func() map[string]int {
+	all := make(map[string]int, len(checks))
+	for i := range checks {
+		all[checks[i].ID] = i
+	}
+	return all
+}()

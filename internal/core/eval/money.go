@@ -11,7 +11,18 @@ import (
 
 var costFormula = sheet.Formula{Text: "cost = Σ lines that are in", Origin: sheet.Computed}
 
-func in(l plan.Line) bool { return l.Standing() == plan.In }
+func in(l *plan.Line) bool { return l.Standing() == plan.In }
+
+// spending is all that costs money, line by line.
+func (r *run) spending(yield func(*plan.Line) bool) {
+	for _, lines := range [...][]plan.Line{r.plan.Lines, r.due} {
+		for i := range lines {
+			if !yield(&lines[i]) {
+				return
+			}
+		}
+	}
+}
 
 // cost adds up every line that is in, in minor units of the plan's currency,
 // against the brief's budget.
@@ -31,16 +42,16 @@ func (r *run) cost() Figure {
 // totals are the sums beside the cost.
 var totals = []struct {
 	id, name string
-	counts   func(plan.Line) bool
+	counts   func(*plan.Line) bool
 }{
-	{"cost-needed", "Of it needed", func(l plan.Line) bool { return in(l) && l.Need == plan.Needed }},
-	{"cost-wanted", "Of it wanted", func(l plan.Line) bool { return in(l) && l.Need == plan.Wanted }},
-	{"cost-baseline", "Of it put right first", func(l plan.Line) bool { return in(l) && l.Kind == plan.Baseline }},
-	{"cost-spent", "Of it ordered or paid", func(l plan.Line) bool {
+	{"cost-needed", "Of it needed", func(l *plan.Line) bool { return in(l) && l.Need == plan.Needed }},
+	{"cost-wanted", "Of it wanted", func(l *plan.Line) bool { return in(l) && l.Need == plan.Wanted }},
+	{"cost-baseline", "Of it put right first", func(l *plan.Line) bool { return in(l) && l.Kind == plan.Baseline }},
+	{"cost-spent", "Of it ordered or paid", func(l *plan.Line) bool {
 		return l.Decision == plan.Ordered || l.Decision == plan.Owned || l.Decision == plan.OnTheBike
 	}},
-	{"cost-open", "Undecided, beside it", func(l plan.Line) bool { return l.Standing() == plan.Open }},
-	{"cost-later", "For later, beside it", func(l plan.Line) bool { return l.Standing() == plan.Later }},
+	{"cost-open", "Undecided, beside it", func(l *plan.Line) bool { return l.Standing() == plan.Open }},
+	{"cost-later", "For later, beside it", func(l *plan.Line) bool { return l.Standing() == plan.Later }},
 }
 
 // money is the totals, and what is wise to keep back.
@@ -62,7 +73,7 @@ func (r *run) ownHours() Figure {
 	c := r.figure("own-hours", "Hours noted", "h")
 	var in []sheet.Value
 	total := 0.0
-	for _, l := range r.plan.Spending() {
+	for l := range r.spending {
 		if l.Standing() == plan.In && l.Hours.Known() {
 			total += l.Hours.In("h")
 			if c.working != nil {
@@ -94,11 +105,11 @@ func (r *run) contingency(cost Figure) Figure {
 }
 
 // sum adds up the lines that count.
-func (c *calc) sum(counts func(plan.Line) bool) {
+func (c *calc) sum(counts func(*plan.Line) bool) {
 	currency := c.run.plan.Currency
 	var in []sheet.Value
 	total := money.New(0, currency)
-	for _, l := range c.run.plan.Spending() {
+	for l := range c.run.spending {
 		if !counts(l) {
 			continue
 		}
@@ -134,7 +145,7 @@ func (c *calc) sum(counts func(plan.Line) bool) {
 
 // priceOrigin is where a line's price comes from: the part's data, unless the
 // rider entered one.
-func priceOrigin(l plan.Line) sheet.Origin {
+func priceOrigin(l *plan.Line) sheet.Origin {
 	if l.Part != nil && !l.Amount.Known() {
 		return l.Part.Origin
 	}

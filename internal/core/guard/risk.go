@@ -2,7 +2,6 @@ package guard
 
 import (
 	"math"
-	"slices"
 
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/terrain"
@@ -104,16 +103,17 @@ func Events(t Trip, rates Rates) []float64 {
 func Assess(t Trip, rates Rates, has func(Place) bool, covers []Cover) []Risk {
 	events := Events(t, rates)
 	risks := make([]Risk, 0, len(places))
+	threats := make([]Threat, 0, manyThreats) // of all places, in one piece
 	for _, p := range places {
 		if !has(p.Place) {
 			continue
 		}
 		p.Loss = lossOf(p, rates)
-		r := Risk{Place: p, Threats: make([]Threat, 0, len(p.Breaks))}
+		from := len(threats)
 		bare, left := 0.0, 0.0
 		for _, b := range p.Breaks {
 			share := rates.own(b.Share, func() string { return BreakKey(p.Place, b.Hazard) })
-			threat := Threat{Hazard: b.Hazard, Events: events[indexOf(b.Hazard)], Breaks: share, Left: 1}
+			threat := Threat{Hazard: b.Hazard, Events: events[index[b.Hazard]], Breaks: share, Left: 1}
 			for _, c := range covers {
 				if c.Place == p.Place && c.Hazard == b.Hazard {
 					threat.Left *= 1 - c.Share
@@ -121,10 +121,12 @@ func Assess(t Trip, rates Rates, has func(Place) bool, covers []Cover) []Risk {
 			}
 			bare += threat.Events * share
 			left += threat.Events * share * threat.Left
-			r.Threats = append(r.Threats, threat)
+			threats = append(threats, threat)
 		}
-		r.Bare, r.Left = outcome(bare, p.Loss, t.HelpDays), outcome(left, p.Loss, t.HelpDays)
-		risks = append(risks, r)
+		risks = append(risks, Risk{
+			Place: p, Threats: threats[from:len(threats):len(threats)],
+			Bare: outcome(bare, p.Loss, t.HelpDays), Left: outcome(left, p.Loss, t.HelpDays),
+		})
 	}
 	return risks
 }
@@ -176,6 +178,18 @@ func lossOf(p PlaceInfo, rates Rates) Loss {
 	return Loss{at(p.Loss.Worth, "worth"), at(p.Loss.Days, "days"), at(p.Loss.Stranded, "stranded")}
 }
 
-func indexOf(h Hazard) int {
-	return slices.IndexFunc(hazards, func(info HazardInfo) bool { return info.Hazard == h })
-}
+var manyThreats = func() (n int) {
+	for _, p := range places {
+		n += len(p.Breaks)
+	}
+	return n
+}()
+
+// index of the hazards.
+var index = func() map[Hazard]int {
+	all := make(map[Hazard]int, len(hazards))
+	for i, h := range hazards {
+		all[h.Hazard] = i
+	}
+	return all
+}()

@@ -74,7 +74,7 @@ func guarding(f *Facts, r guard.Risk) []Remedy {
 	var best *plan.Part
 	least := 2.0 / 3
 	for _, p := range f.Shelf {
-		if p.Guard == nil || !f.Built.Fits(p) || f.Built.Chosen(p.Slot) {
+		if p.Guard == nil || !p.Guard.Guards(r.Place.Place) || f.Built.Chosen(p.Slot) {
 			continue
 		}
 		left, all := 0.0, 0.0
@@ -88,7 +88,7 @@ func guarding(f *Facts, r guard.Risk) []Remedy {
 			}
 			left += through
 		}
-		if share := left / all; share < least {
+		if share := left / all; share < least && f.Built.Fits(p) {
 			best, least = p, share
 		}
 	}

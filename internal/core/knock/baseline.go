@@ -88,10 +88,8 @@ func blocksTrip(f *Facts) (Finding, bool) {
 
 func dueFirst(f *Facts) (Finding, bool) {
 	var names []string
-	for _, l := range f.Plan.Spending() {
-		if l.Kind == plan.Baseline && l.Standing() == plan.In {
-			names = append(names, l.Title())
-		}
+	for _, l := range f.Due {
+		names = append(names, l.Title())
 	}
 	if len(names) == 0 {
 		return Finding{}, false

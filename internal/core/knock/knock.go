@@ -68,6 +68,7 @@ type Facts struct {
 	Loadout         string
 	Built, Standard *plan.Built
 	Shelf           plan.Shelf
+	Due             []plan.Line // to be put right first
 
 	CircumferenceMM, StandardCircumferenceMM Ends
 	DiameterMM, StandardDiameterMM           Ends

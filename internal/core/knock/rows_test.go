@@ -74,7 +74,7 @@ func baselineRows(t *testing.T, b *bench) map[string]row {
 func armourRows(t *testing.T, b *bench) map[string]row {
 	return map[string]row{
 		"cannot-both":          {verdict.Stop, b.as("holt-650", "skid-plastic-h", "bars-low-h"), b.as("holt-650", "skid-alu-h", "bars-low-h"), plan.SkidPlate},
-		"ends-the-ride":        {verdict.Watch, b.as("corrin-850"), b.changing("corrin-850", func(p *plan.Plan) { enter(t, &p.Brief.Distance, "60", "km") }), plan.SkidPlate},
+		"ends-the-ride":        {verdict.Watch, b.as("corrin-850"), b.changing("corrin-850", func(p *plan.Plan) { enter(t, &p.Brief.Distance, "60", "km") }), plan.CoolerGuard},
 		"lamp-behind-mudguard": {verdict.Watch, b.as("holt-650", "mudguard-high"), b.as("holt-650", "mudguard-high", "lamp-mesh"), plan.LampGuard},
 		"guards-at-the-bars":   {verdict.Watch, b.as("holt-650", "hands-bar-22"), b.as("holt-650", "hands-open"), ""},
 		"blocked-access":       {verdict.Watch, b.as("holt-650", "skid-plastic-h"), b.as("holt-650", "skid-alu-h"), ""},

@@ -63,13 +63,19 @@ const maxSlots = 64
 // slotIndex of a slot in slots; an unknown one shares the last place, which
 // nothing reads.
 func slotIndex(s Slot) int {
-	for i := range slots {
-		if slots[i].Slot == s {
-			return i
-		}
+	if at, ok := slotsByName[s]; ok {
+		return at
 	}
 	return maxSlots - 1
 }
+
+var slotsByName = func() map[Slot]int {
+	all := make(map[Slot]int, len(slots))
+	for i, info := range slots {
+		all[info.Slot] = i
+	}
+	return all
+}()
 
 // fold applies the effects on one figure: sets, then adds, then scales.
 func (b *Built) fold(figure Figure) float64 {

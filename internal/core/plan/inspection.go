@@ -164,13 +164,16 @@ func (b *Bike) Has(f baseline.Feature) bool {
 	return false
 }
 
-// Spending is all that costs money: the lines, and what the inspection says is to
-// be put right first. What costs nothing but hands (levers, clickers) is free
-// unless the rider says otherwise.
-func (p *Plan) Spending() []Line {
+// Due is what the inspection says is to be put right first, as lines. What costs
+// nothing but hands (levers, clickers) is free unless the rider says otherwise; a
+// part that the plan replaces anyway is not listed.
+func (p *Plan) Due() []Line {
 	var due []Line
 	for _, a := range p.Baseline.Answers {
-		if c, ok := baseline.CheckOf(a.Check); ok && a.Due() && !p.replaces(a.Check) {
+		if !a.Due() || p.replaces(a.Check) {
+			continue
+		}
+		if c, ok := baseline.CheckOf(a.Check); ok {
 			line := Line{Kind: Baseline, Name: c.Name, Amount: a.Cost, Need: Needed, Hours: a.Hours}
 			if c.Area == baseline.Free && !a.Cost.Known() {
 				line.Amount = money.New(0, p.Currency)
@@ -183,11 +186,11 @@ func (p *Plan) Spending() []Line {
 			due = append(due, Line{Kind: Baseline, Name: "Undo: " + c.Name, Amount: c.Cost, Need: Needed, Hours: c.Hours})
 		}
 	}
-	if due == nil {
-		return p.Lines
-	}
-	return slices.Concat(p.Lines, due)
+	return due
 }
+
+// Spending is all that costs money: the lines, and what is due first.
+func (p *Plan) Spending() []Line { return slices.Concat(p.Lines, p.Due()) }
 
 // slotOf is where the part sits that a check looks at.
 var slotOf = map[string]Slot{

@@ -132,7 +132,10 @@ type Line struct {
 }
 
 // Standing of the line's decision.
-func (l Line) Standing() Standing {
+func (l *Line) Standing() Standing {
+	if l.Decision == "" {
+		return In
+	}
 	for _, d := range decisions {
 		if d.decision == l.Decision {
 			return d.standing
@@ -142,12 +145,12 @@ func (l Line) Standing() Standing {
 }
 
 // fitted reports whether the line's part is on the bike in a loadout.
-func (l Line) fitted(loadout string) bool {
+func (l *Line) fitted(loadout string) bool {
 	return l.Part != nil && l.Standing() == In && (l.Loadout == "" || l.Loadout == loadout)
 }
 
 // Title is what the line is called.
-func (l Line) Title() string {
+func (l *Line) Title() string {
 	if l.Part != nil {
 		return l.Part.Name
 	}
@@ -157,7 +160,7 @@ func (l Line) Title() string {
 // Cost of the line: what the rider entered, or else a new part's price. A part
 // that is moved over costs nothing; what a used or home-made one costs only the
 // rider knows.
-func (l Line) Cost() money.Amount {
+func (l *Line) Cost() money.Amount {
 	switch {
 	case l.Amount.Known() || l.Part == nil:
 		return l.Amount

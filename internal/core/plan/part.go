@@ -106,12 +106,11 @@ func Slots() []SlotInfo { return slots }
 
 // InfoOf finds a slot.
 func InfoOf(s Slot) (SlotInfo, bool) {
-	for _, info := range slots {
-		if info.Slot == s {
-			return info, true
-		}
+	at, ok := slotsByName[s]
+	if !ok {
+		return SlotInfo{}, false
 	}
-	return SlotInfo{}, false
+	return slots[at], true
 }
 
 // Part is something that goes into a slot. What it does is data: a tyre's size,

@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"slices"
+
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/unit"
 )
@@ -44,6 +46,11 @@ func (b *Bike) Vulnerable(p guard.Place) bool {
 		return !b.Shaft()
 	}
 	return true
+}
+
+// Guards reports whether it does anything for a place.
+func (g *Guard) Guards(p guard.Place) bool {
+	return slices.ContainsFunc(g.Covers, func(c Cover) bool { return c.Place == p })
 }
 
 // Covers are what the fitted guards do.

@@ -140,6 +140,11 @@ func split(text string) (number, symbol string) {
 
 // named is the unit of a symbol or another name for it, nil when there is none.
 func named(units []Unit, symbol string) *Unit {
+	for i := range units { // as the program writes it
+		if units[i].Symbol == symbol {
+			return &units[i]
+		}
+	}
 	for i, u := range units {
 		if strings.EqualFold(u.Symbol, symbol) || slices.ContainsFunc(u.Names, func(n string) bool { return strings.EqualFold(n, symbol) }) {
 			return &units[i]
