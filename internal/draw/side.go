@@ -18,6 +18,8 @@ type Silhouette struct {
 	FrontTravelMM             float64
 	Screen, Faired            bool
 	CentreXMM, CentreHeightMM float64 // of mass, forward of the rear axle
+
+	BarWidthMM, FrontTyreWidthMM float64 // only the front view looks at them
 }
 
 // SideView is a bike from its right side: a neutral outline by its own measures,
@@ -113,17 +115,42 @@ func (p *pen) curve(x1, z1, x2, z2, x, z float64) *pen {
 func (p *pen) close() *pen  { p.b.WriteString("Z "); return p }
 func (p *pen) path() string { return strings.TrimSpace(p.b.String()) }
 
+// skeleton is where the outline's joints are, mm; what nobody has measured is a
+// usual value.
+type skeleton struct {
+	base, rr, rf           float64 // wheelbase, radii of the wheels
+	seat, bottom, bar, peg float64 // heights
+	angle                  float64 // of the fork from upright
+	footX, footZ           float64 // of the steering axis, square to the front axle
+	headLow, headHigh      float64
+	pivotX, pivotZ         float64 // of the swingarm
+}
+
+func (b Silhouette) skeleton() skeleton {
+	k := skeleton{base: b.WheelbaseMM, rr: b.RearTyreMM / 2, rf: b.FrontTyreMM / 2, seat: b.SeatMM}
+	k.bottom, k.bar, k.peg = or(b.ClearanceMM, 0.25*k.seat), or(b.BarMM, k.seat+270), or(b.PegMM, 0.4*k.seat)
+	k.angle = or(b.RakeDegrees, 27) * math.Pi / 180
+	offset := or(b.OffsetMM, 35)
+	k.footX, k.footZ = k.base-offset*math.Cos(k.angle), k.rf-offset*math.Sin(k.angle)
+	k.headLow, k.headHigh = k.bar-330, k.bar-130
+	k.pivotX, k.pivotZ = 0.37*k.base, k.rr+25
+	return k
+}
+
+// axis is the steering axis at a height, leg the fork leg that runs beside it
+// through the axle.
+func (k skeleton) axis(z float64) float64 { return k.footX - (z-k.footZ)*math.Tan(k.angle) }
+func (k skeleton) leg(z float64) float64  { return k.base - (z-k.rf)*math.Tan(k.angle) }
+
 // Side draws a bike on a sheet; ok is false when its main measures are missing.
 func (s Sheet) Side(b Silhouette, style Style) (view SideView, ok bool) {
 	if !b.whole() {
 		return view, false
 	}
 	view.Style = style
-	base, rr, rf := b.WheelbaseMM, b.RearTyreMM/2, b.FrontTyreMM/2
-	seat, bottom := b.SeatMM, or(b.ClearanceMM, 0.25*b.SeatMM)
-	bar, peg := or(b.BarMM, seat+270), or(b.PegMM, 0.4*seat)
-	angle := or(b.RakeDegrees, 27) * math.Pi / 180
-	offset := or(b.OffsetMM, 35)
+	k := b.skeleton()
+	base, rr, rf, seat, bottom, bar, peg := k.base, k.rr, k.rf, k.seat, k.bottom, k.bar, k.peg
+	axis, leg, headLow, headHigh, pivotX, pivotZ := k.axis, k.leg, k.headLow, k.headHigh, k.pivotX, k.pivotZ
 	part := func(name string, p *pen) { view.Parts = append(view.Parts, SidePart{name, p.path()}) }
 	start := func() *pen { return &pen{sheet: s} }
 
@@ -131,13 +158,6 @@ func (s Sheet) Side(b Silhouette, style Style) (view SideView, ok bool) {
 		{Shown: true, X: s.X(0), Y: s.Y(rr), R: N(rr * s.scale), Rim: N(b.RearRimMM / 2 * s.scale), Style: style},
 		{Shown: true, X: s.X(base), Y: s.Y(rf), R: N(rf * s.scale), Rim: N(b.FrontRimMM / 2 * s.scale), Style: style},
 	}
-	// The steering axis, and a point on it by height.
-	footX, footZ := base-offset*math.Cos(angle), rf-offset*math.Sin(angle)
-	axis := func(z float64) float64 { return footX - (z-footZ)*math.Tan(angle) }
-	// The fork leg runs beside the axis through the axle.
-	leg := func(z float64) float64 { return base - (z-rf)*math.Tan(angle) }
-	headLow, headHigh := bar-330, bar-130
-	pivotX, pivotZ := 0.37*base, rr+25
 	tankTop := min(seat+150, bar-60)
 
 	part("swingarm", start().move(0, rr).line(pivotX, pivotZ))

@@ -389,6 +389,10 @@ func silhouette(b *plan.Bike, report *eval.LoadoutReport) draw.Silhouette {
 		SeatMM: mm(b.SeatHeight), ClearanceMM: mm(b.Clearance), BarMM: mm(b.BarHeight), PegMM: mm(b.PegHeight),
 		RakeDegrees: b.Rake.In("°"), OffsetMM: mm(b.Offset), FrontTravelMM: mm(b.FrontTravel),
 		Screen: b.Body == plan.Screen, Faired: b.Body == plan.Faired,
+		BarWidthMM: mm(b.BarWidth),
+	}
+	if t := report.Facts.Built.Tyre(plan.FrontTyre); t != nil {
+		s.FrontTyreWidthMM = t.WidthMM()
 	}
 	height, _ := report.Figure("centre-height")
 	front, _ := report.Figure("front-load")

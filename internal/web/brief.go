@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
@@ -46,6 +47,7 @@ type briefView struct {
 	Shares      []fieldView
 	SharesError string
 	Styles      []optionView
+	Skills      []optionView
 	Loadout     string
 	Pillion     fieldView
 	Loads       []loadRow
@@ -58,7 +60,7 @@ func (v briefView) fields() []fieldView {
 	for _, section := range v.Sections {
 		fields = append(fields, section.Fields...)
 	}
-	fields = append(fields, selected("style", "On tyres", v.Styles), selected("climb_ground", "Steepest climb on", v.Grounds))
+	fields = append(fields, selected("style", "On tyres", v.Styles), selected("skill", "Where it is loose", v.Skills), selected("climb_ground", "Steepest climb on", v.Grounds))
 	fields = append(append(fields, v.Shares...), v.Pillion)
 	carried := &list{Name: "Carried: " + v.Loadout, Columns: []string{"load_name", "load_mass", "load_place"}}
 	for _, row := range v.Loads {
@@ -93,6 +95,7 @@ func (d *desk) brief(form url.Values, errs formErrors) briefView {
 		SharesError: errs["terrain"], Loadout: loadout.Name,
 		Pillion:   fieldView{Key: "pillion", Label: "Pillion, dressed", Unit: d.units.Of("kg"), Value: typed(form, "pillion", loadout.Pillion.String()), Error: errs["pillion"]},
 		Styles:    optionsOf(plan.Styles(), typed(form, "style", string(p.Brief.Style)), "Not said"),
+		Skills:    optionsOf(plan.Skills(), typed(form, "skill", string(p.Brief.Skill)), "Not said"),
 		formState: formState{Error: errs["form"], Try: d.href("brief/try"), Save: d.href("brief")},
 	}
 	for _, section := range p.Brief.Sections() {
@@ -157,10 +160,11 @@ func (d *desk) readBrief(form url.Values) (*plan.Plan, []string, formErrors) {
 	note("Name", d.Plan.Name, changed.Name)
 	b.Start = strings.TrimSpace(form.Get("start"))
 	note("Start", d.Plan.Brief.Start, b.Start)
-	b.Style = tyre.Style(form.Get("style"))
+	b.Style, b.Skill = tyre.Style(form.Get("style")), guard.Skill(form.Get("skill"))
 	b.ClimbGround = terrain.Kind(form.Get("climb_ground"))
 	note("Steepest climb on", string(d.Plan.Brief.ClimbGround), string(b.ClimbGround))
 	note("Style", string(d.Plan.Brief.Style), string(b.Style))
+	note("Where it is loose", string(d.Plan.Brief.Skill), string(b.Skill))
 	summary = append(summary, enter(d.units, b.Fields(), form, errs)...)
 	if amount, err := readAmount(form.Get("budget"), d.Plan.Currency); err != nil {
 		errs["budget"] = err.Error()

@@ -120,6 +120,7 @@ var stages = []struct {
 	{"baseline", "Baseline", nil, []pageName{{"baseline", "Walk around"}, {"record", "Wear and record"}}},
 	{"tyres", "Tyres", []string{"tyre-load", "tyre-life"},
 		[]pageName{{"tyres", "Tyres"}, {"inside", "What is in them"}, {"pressures", "Pressures"}, {"wheels", "Wheels"}}},
+	{"armour", "Armour", nil, []pageName{{"armour", "What ends the ride"}, {"disputes", "Both sides"}, {"rates", "Rates"}}},
 	{"gearing", "Gearing", []string{"cruise-rpm", "crawl-speed"},
 		[]pageName{{"gearing", "Sprockets"}, {"chain", "Chain"}, {"pull", "Pull"}}},
 	{"spend", "Spend", []string{"cost"}, []pageName{{"spend", "Spend"}}},

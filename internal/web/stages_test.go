@@ -10,6 +10,7 @@ import (
 	"testing"
 
 	"github.com/chromedp/chromedp"
+	"github.com/chromedp/chromedp/kb"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -143,6 +144,65 @@ func TestRecord(t *testing.T) {
 	assert.True(t, s.newest(t, demo.Rider).Baseline.IsZero(), "what was found on one bike is not true of another")
 }
 
+// TestArmour: a place is picked in the drawing, a guard for it is previewed with
+// what it leaves open, and chosen.
+func TestArmour(t *testing.T) {
+	s := newSite(t)
+	w, _ := s.desktop(t, "armour?loadout=travel")
+	w.do(chromedp.Focus(chromedp.CSS(`.risk[href*="place=cases"]`)))
+	_, err := chromedp.RunResponse(w.tab, chromedp.KeyEvent(kb.Enter))
+	require.NoError(t, err)
+	assert.Equal(t, "Engine cases", w.text(`document.getElementById('place-title').textContent`))
+	strands := w.gaugeIn("#armour", "armour-stranded")
+	w.click(`a.option[href*="bars-low-h"]`)
+	w.bench("Engine bars, low")
+	w.until(`document.querySelector('#armour [data-gauge="armour-stranded"] .gauge-value').textContent !== ` + quote(strands))
+	w.until(`document.querySelector('#bench [data-finding="blocked-access"]') !== null`)
+	w.follow("[data-fit]")
+	p := s.newest(t, demo.Rider)
+	assert.Equal(t, "bars-low-h", p.Chosen(plan.EngineBars, "travel").ID)
+	w.follow(`.rail a[href*="/armour"]`)
+	w.click(`#tabs a[href*="/disputes"]`)
+	w.until(`document.querySelectorAll('.side-card').length > 8`)
+	w.click(`.side-card a[href*="skid-plastic-h"]`)
+	w.bench("Skid plate, 10 mm plastic")
+	w.until(`document.querySelector('#bench [data-finding="cannot-both"].is-stop') !== null`)
+}
+
+func (w *window) gaugeIn(root, id string) string {
+	w.t.Helper()
+	return w.text(`document.querySelector('` + root + ` [data-gauge="` + id + `"] .gauge-value').textContent`)
+}
+
+// TestRates: a rider's own rate moves the risks, is kept, and goes back when it is
+// emptied.
+func TestRates(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	stranded := func() string { return gauge(v.page(path+"/armour?loadout=travel"), "armour-stranded") }
+	before := stranded()
+	rates := form(v.page(path + "/rates"))
+	for typed, want := range map[string]string{"often": "often", "4000": "outside", "-1": "outside"} {
+		rates.Set("events.strike.rough-gravel", typed)
+		status, body, _ := v.post(path+"/rates", rates)
+		assert.Equal(t, http.StatusUnprocessableEntity, status, typed)
+		assert.Contains(t, body, want)
+		assert.Contains(t, body, `value="`+typed+`"`)
+	}
+	rates.Set("events.strike.rough-gravel", "9")
+	rates.Set("breaks.sump.strike", "12")
+	status, _, header := v.post(path+"/rates", rates)
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.NotEqual(t, before, stranded())
+	rates = form(v.page(header.Get("Location")))
+	assert.Equal(t, "12 %", rates.Get("breaks.sump.strike"))
+	rates.Set("events.strike.rough-gravel", "")
+	rates.Set("breaks.sump.strike", "")
+	v.post(path+"/rates", rates)
+	assert.Equal(t, before, stranded())
+	assert.Nil(t, s.newest(t, demo.Rider).Risk)
+}
+
 // TestTwoBikesSideBySide: another bike is laid over the plan's and the brief is
 // asked of both.
 func TestTwoBikesSideBySide(t *testing.T) {
@@ -264,8 +324,8 @@ func TestLedgerDecisions(t *testing.T) {
 	lock := `[name="decision.rear-lock..lock-light-rear-250"]`
 	w.fill(lock, "ordered")
 	w.until(`document.querySelector('#bench .moves') !== null && document.querySelector('#bench .moves').textContent.includes('€34.00')`)
-	w.fill(`[name="decision.3"]`, "not-until") // springs
-	w.fill(`[name="why.3"]`, "the fork has been opened")
+	w.fill(`[name="decision.1"]`, "not-until") // springs
+	w.fill(`[name="why.1"]`, "the fork has been opened")
 	w.follow("#save")
 	assert.Equal(t, "€1,364", w.gauge("cost"), "1675 + 34 − 345")
 	p := s.newest(t, demo.Rider)

@@ -261,7 +261,7 @@ func TestAssets(t *testing.T) {
 	v, plan := s.demo(t)
 	for _, stage := range []string{
 		"brief", "bike?bike=averill-720", "sheet", "tyres?all=1&beside=wether-130-80-18&beside=fathom-140-80-18&beside=hackle-140-80-18&beside=lanner-120-80-18",
-		"inside", "pressures", "wheels", "gearing", "chain", "pull", "spend",
+		"inside", "pressures", "wheels", "baseline", "record", "armour", "disputes", "rates", "gearing", "chain", "pull", "spend",
 	} {
 		assert.Less(t, zipped(t, v.page(plan+"/"+stage)), 40_000, "bytes of %s", stage)
 	}
@@ -356,7 +356,7 @@ func TestOwnUnits(t *testing.T) {
 	status, _, _ := v.post("/account/units", url.Values{"preset": {"US"}})
 	require.Equal(t, http.StatusSeeOther, status)
 	page := v.page(plan + "/gearing?loadout=travel&try=rear-sprocket:rear-h6-47")
-	assert.Equal(t, "ok 713.1 lb", gauge(page, "loaded-mass"))
+	assert.Equal(t, "ok 722.5 lb", gauge(page, "loaded-mass"))
 	assert.Equal(t, "over 8.0 mph", gauge(page, "crawl-speed"))
 	assert.Contains(t, page, "Walking pace in first, mph")
 	assert.Contains(t, strings.ReplaceAll(page, "\u00a0", " "), "The rear tyre is 0.67 in taller")
@@ -369,7 +369,7 @@ func TestOwnUnits(t *testing.T) {
 	assert.Equal(t, "230 lb", form(v.page(header.Get("Location"))).Get("rider"), "a bare number is in the rider's unit")
 	v.post("/account/units", url.Values{"unit.kg": {"st"}, "unit.km/h": {"mph"}, "unit.km": {"parsec"}})
 	mixed := v.page(plan + "/gearing?loadout=travel")
-	assert.Regexp(t, `^ok \d+\.\d st$`, gauge(mixed, "loaded-mass"), "each quantity is its own choice")
+	assert.Regexp(t, `\d+\.\d st$`, gauge(mixed, "loaded-mass"), "each quantity is its own choice")
 	assert.Regexp(t, `km$`, gauge(mixed, "tyre-life"))
 	links := regexp.MustCompile(`Pitches, exactly</dt><dd>([^<]*)`)
 	metric := links.FindString(v.page("/calculators/chain?front=15&rear=47&pitch_mm=15.875&centre_mm=635"))
@@ -442,7 +442,7 @@ func TestBriefTriedThenSaved(t *testing.T) {
 	status, _, header := v.post(plan+"/brief", typed)
 	require.Equal(t, http.StatusSeeOther, status)
 	saved := v.page(header.Get("Location"))
-	assert.Equal(t, "watch 334.0 kg", gauge(saved, "loaded-mass"), "104 kg gave 323.4; 250 lb are 113.4, and a chair")
+	assert.Equal(t, "watch 338.3 kg", gauge(saved, "loaded-mass"), "104 kg gave 327.7; 250 lb are 113.4, and a chair")
 	assert.Contains(t, saved, `value="250 lb"`, "kept as typed")
 	assert.Contains(t, saved, `value="1,2 kg"`)
 	assert.Regexp(t, `title="Undo: [^"]*Rider, dressed 104 kg → 250 lb`, saved)
@@ -540,8 +540,8 @@ func TestTwoTabs(t *testing.T) {
 		choose := url.Values{"base": {old.Get("base")}, "stage": {"tyres"}, "try": {"rear-sprocket:rear-h6-" + map[string]string{"/spend": "45", "/sheet": "46"}[stage]}}
 		status, _, _ = v.post(plan+"/choose", choose)
 		require.Equal(t, http.StatusSeeOther, status)
-		old.Set("name.10", "Rim tape")
-		old.Set("amount.10", "6 EUR")
+		old.Set("name.8", "Rim tape")
+		old.Set("amount.8", "6 EUR")
 		old.Set("tank", "15 L")
 		status, body, _ = v.post(plan+stage, old)
 		require.Equal(t, http.StatusConflict, status)
@@ -597,8 +597,8 @@ func TestVariants(t *testing.T) {
 	v.post(other+"/bike/take", url.Values{"base": {base(page)}, "bike": {"fennick-300"}})
 	side := strings.ReplaceAll(v.page(plan+"/variants?loadout=travel"), "\u00a0", " ")
 	assert.Regexp(t, `(?s)The salt-pan loop.*Holt 650 Drover.*On the small one.*Fennick 300 Trail`, side, "another bike is allowed")
-	assert.Regexp(t, `(?s)Open points.*?is-over"><b>10<.*?is-stop"><b>`, side, "what does not fit the other bike is not hidden by its figures")
-	assert.Regexp(t, `(?s)Loaded mass.*?323\.4 kg.*?293\.3 kg`, side)
+	assert.Regexp(t, `(?s)Open points.*?is-over"><b>12<.*?is-stop"><b>`, side, "what does not fit the other bike is not hidden by its figures")
+	assert.Regexp(t, `(?s)Loaded mass.*?327\.7 kg.*?297\.6 kg`, side)
 }
 
 func TestOwnBikeFromABlankSheet(t *testing.T) {
@@ -663,9 +663,9 @@ func TestSpend(t *testing.T) {
 	v, plan := s.demo(t)
 	page := v.page(plan + "/spend")
 	ledger := form(page)
-	ledger.Set("name.10", "Inner tube strips")
-	ledger.Set("amount.10", "0")
-	ledger.Set("out.3", "on") // springs, 345 of 1675
+	ledger.Set("name.8", "Inner tube strips")
+	ledger.Set("amount.8", "0")
+	ledger.Set("out.1", "on") // springs, 345 of 1675
 	ledger.Set("need.2", "wanted")
 	status, _, header := v.post(plan+"/spend", ledger)
 	require.Equal(t, http.StatusSeeOther, status)
@@ -684,7 +684,7 @@ func TestSpend(t *testing.T) {
 	status, _, header = v.post(plan+"/spend", foreign)
 	require.Equal(t, http.StatusSeeOther, status)
 	after = v.page(header.Get("Location"))
-	assert.Equal(t, "ok €1,335", gauge(after, "cost"), "179 EUR became 184")
+	assert.Equal(t, "ok €1,324", gauge(after, "cost"), "190 EUR became 184")
 	ledger = form(after)
 	ledger.Set("amount.0", "about a hundred")
 	status, body, _ = v.post(plan+"/spend", ledger)

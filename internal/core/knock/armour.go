@@ -95,7 +95,7 @@ func guarding(f *Facts, r guard.Risk) []Remedy {
 	if best == nil {
 		return nil
 	}
-	return chooseOne(best, best.Name)
+	return chooseOne(best, "%s")
 }
 
 func lampBehindMudguard(f *Facts) (Finding, bool) {
@@ -115,7 +115,7 @@ func lampBehindMudguard(f *Facts) (Finding, bool) {
 	}
 	for _, p := range f.Shelf {
 		if p.Slot == plan.LampGuard && f.Built.Fits(p) {
-			finding.Remedies = chooseOne(p, p.Name)
+			finding.Remedies = chooseOne(p, "%s")
 			break
 		}
 	}
@@ -174,7 +174,7 @@ func blowIntoCases(f *Facts) (Finding, bool) {
 	}
 	for _, other := range f.Shelf {
 		if other.Slot == plan.SkidPlate && other.Guard != nil && other.Guard.Mount == plan.ToFrame && f.Built.Fits(other) {
-			finding.Remedies = chooseOne(other, other.Name)
+			finding.Remedies = chooseOne(other, "%s")
 			break
 		}
 	}
