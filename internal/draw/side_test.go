@@ -13,6 +13,7 @@ import (
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/guard"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/draw"
 )
@@ -157,4 +158,63 @@ func TestStaircase(t *testing.T) {
 	assert.True(t, d.Budget.Shown)
 	assert.False(t, draw.Staircase(nil, 25000, plain).Shown)
 	assert.False(t, draw.Staircase([]draw.StairStep{{Cost: 100}}, math.NaN(), plain).Budget.Shown)
+}
+
+// TestArmourViews: both views stand on one ground, to one scale; a mark is as
+// large as what is to be feared, and filled as far as guards leave it.
+func TestArmourViews(t *testing.T) {
+	b := single()
+	b.BarWidthMM, b.FrontTyreWidthMM = 800, 92
+	var places []draw.Vulnerable
+	for i, p := range guard.Places() {
+		places = append(places, draw.Vulnerable{Place: p.Place, Hazard: guard.Hazards()[i%len(guard.Hazards())].Hazard, Bare: 0.01 * float64(i), Left: 0.005 * float64(i), Number: i + 1})
+	}
+	d := draw.ArmourViews(b, places)
+	require.True(t, d.Shown)
+	assert.NotRegexp(t, `NaN|Inf`, fmt.Sprint(d))
+	seen := map[guard.Place]int{}
+	for _, m := range d.Marks {
+		seen[m.Place]++
+		assert.True(t, m.X >= 0 && m.X <= d.Width && m.Y >= 0 && m.Y <= d.GroundY, "%s stands on the paper", m.Place)
+		assert.NotEmpty(t, m.Outer)
+		assert.Regexp(t, `^M.*Z$`, m.Outer, "%s is closed", m.Place)
+	}
+	for _, p := range guard.Places() {
+		assert.Positive(t, seen[p.Place], "%s is seen from somewhere", p.Place)
+	}
+	one := func(bare, left float64) draw.RiskMark {
+		return draw.ArmourViews(b, []draw.Vulnerable{{Place: guard.RearBrake, Hazard: guard.SlowFall, Bare: bare, Left: left}}).Marks[0]
+	}
+	assert.Empty(t, one(0.1, 0).Inner, "nothing left, nothing filled")
+	assert.Equal(t, one(0.1, 0.1).Inner, one(0.1, 0.1).Outer, "bare, all of it")
+	assert.Greater(t, float64(one(0.2, 0).TextX), float64(one(0.1, 0).TextX), "more to be feared is larger")
+	assert.False(t, draw.ArmourViews(draw.Silhouette{}, places).Shown)
+
+	sheet := draw.SideSheet(b)
+	front, ok := sheet.Front(b, 900, draw.Current)
+	require.True(t, ok)
+	for _, part := range front.Parts {
+		for i, text := range numbers.FindAllString(part.Path, -1) {
+			v, err := strconv.ParseFloat(text, 64)
+			require.NoError(t, err)
+			if i%2 == 1 {
+				assert.True(t, v >= 0 && v <= float64(sheet.GroundY)+0.01, "%s at height %s", part.Name, text)
+			} else {
+				assert.True(t, v >= 900-float64(front.Width)/2 && v <= 900+float64(front.Width)/2, "%s at %s across", part.Name, text)
+			}
+		}
+	}
+}
+
+// TestWearBars: as long as what is left, the trip marked, what goes beyond twice
+// the trip cut off.
+func TestWearBars(t *testing.T) {
+	words := func(km float64) string { return fmt.Sprintf("%.0f km", km) }
+	d := draw.WearBars([]draw.Bar{{Name: "Pads", Value: 2000, Short: true}, {Name: "Chain", Value: 4000}, {Name: "Disc", Value: 90_000}}, 4000, words)
+	require.Len(t, d.Rows, 3)
+	assert.InDelta(t, float64(d.Rows[1].Width), 2*float64(d.Rows[0].Width), 1e-9)
+	assert.InDelta(t, float64(d.Mark.X), float64(d.Left+d.Rows[1].Width), 1e-9, "what just lasts ends at the trip")
+	assert.Equal(t, []bool{false, false, true}, []bool{d.Rows[0].Beyond, d.Rows[1].Beyond, d.Rows[2].Beyond})
+	assert.False(t, draw.WearBars(nil, 4000, words).Shown)
+	assert.False(t, draw.WearBars([]draw.Bar{{Name: "Pads", Value: 2000}}, math.NaN(), words).Mark.Shown, "no trip, no line")
 }

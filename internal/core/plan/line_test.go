@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
@@ -161,4 +162,46 @@ func TestValidateInspection(t *testing.T) {
 	assert.Len(t, changed.Baseline.Answers, 3)
 	oil, ok := changed.Baseline.Answer("oil")
 	assert.True(t, ok && oil.Verdict == baseline.Good && !oil.Cost.Known())
+}
+
+func TestValidateGuards(t *testing.T) {
+	ratio := func(text string) (r unit.Ratio) {
+		require.NoError(t, r.Enter(text, "%"))
+		return r
+	}
+	good := func() *plan.Plan {
+		p := plan.New("P", "EUR")
+		p.Brief.Skill = guard.Old
+		p.Risk = plan.Risk{"breaks.sump.strike": ratio("4 %")}
+		plate := part(plan.SkidPlate, "plate")
+		plate.Guard = &plan.Guard{Mount: plan.ToFrame, Blocks: []plan.Access{plan.Drain}, Covers: []plan.Cover{{Place: guard.Sump, Against: []guard.Hazard{guard.Strike}, Stops: ratio("80 %")}}}
+		p.Lines = []plan.Line{{Kind: plan.PartLine, Need: plan.Needed, Part: plate}}
+		return p
+	}
+	require.Empty(t, good().Validate())
+	of := func(p *plan.Plan) *plan.Guard { return p.Lines[0].Part.Guard }
+	for path, spoil := range map[string]func(p *plan.Plan){
+		"brief.skill":                              func(p *plan.Plan) { p.Brief.Skill = "wizard" },
+		"risk.breaks.sump.strike":                  func(p *plan.Plan) { p.Risk["breaks.sump.strike"] = ratio("120 %") },
+		"risk.events.meteor":                       func(p *plan.Plan) { p.Risk["events.meteor"] = ratio("1 %") },
+		"lines[0].part.guard.mount":                func(p *plan.Plan) { of(p).Mount = "luck" },
+		"lines[0].part.guard.width":                func(p *plan.Plan) { require.NoError(t, of(p).Width.Enter("2 m", "")) },
+		"lines[0].part.guard.blocks[0]":            func(p *plan.Plan) { of(p).Blocks[0] = "view" },
+		"lines[0].part.guard.covers[0].place":      func(p *plan.Plan) { of(p).Covers[0].Place = "roof" },
+		"lines[0].part.guard.covers[0].stops":      func(p *plan.Plan) { of(p).Covers[0].Stops = unit.Ratio{} },
+		"lines[0].part.guard.covers[0].against[0]": func(p *plan.Plan) { of(p).Covers[0].Against[0] = "hail" },
+	} {
+		p := good()
+		spoil(p)
+		require.NotEmpty(t, p.Validate(), path)
+		assert.Equal(t, path, p.Validate()[0].Path)
+	}
+}
+
+// TestVulnerable: what a bike has not cannot break; what nobody has said is there.
+func TestVulnerable(t *testing.T) {
+	b := &plan.Bike{Cooling: plan.OilCooled, Final: plan.ShaftDrive}
+	for place, want := range map[guard.Place]bool{guard.Radiator: false, guard.OilCooler: true, guard.Drive: false, guard.Fairing: false, guard.Sump: true, guard.Levers: true} {
+		assert.Equal(t, want, b.Vulnerable(place), place)
+	}
 }
