@@ -149,12 +149,13 @@ func (r *run) all() LoadoutReport {
 		cost, mass, axleFront, axleRear, tyreLoad, r.tyreLife(), cruise, r.crawlSpeed(), r.rangeGauge(),
 		r.pending("charge-margin"), r.pending("sag-front"), r.pending("sag-rear"), r.seatReach(), r.clearance(),
 		r.pending("night-speed"), r.pending("ready-date"), r.pending("needs"))
-	report.Others = append(make([]Figure, 0, 44),
+	report.Others = append(make([]Figure, 0, 48),
 		gearChange, circumference[0], circumference[1], chain, axle,
 		rise, r.standShort(), r.rake(), r.mix(), r.speedometer(),
 		front, rear, r.payloadLeft(), r.centreHeight(), r.unsprung("front-unsprung", plan.FrontTyre), r.unsprung("rear-unsprung", plan.RearTyre),
 		r.rearLife(), r.frontLife(), r.tyreCost(), r.rideHours(),
 		r.crawlPull(), r.topSpeed(), r.holdGear(), r.climb())
+	report.Others = append(report.Others, r.seated(), r.seatHours(), r.knee(), r.standing())
 	r.risks()
 	report.Others = append(report.Others, r.armour()...)
 	report.Others = append(report.Others, r.money(cost)...)

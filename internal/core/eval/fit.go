@@ -5,6 +5,7 @@ import (
 
 	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/verdict"
@@ -107,7 +108,8 @@ func (r *run) seatReach() Figure {
 	if math.IsNaN(r.facts.SeatRiseMM) {
 		c.lacks("both tyres and both standard tyres")
 	}
-	loaded := seat.Number + r.facts.SeatRiseMM - c.sinks(spot.Share)
+	raised := r.facts.SeatRiseMM + r.built.Figure(plan.SeatRise)
+	loaded := seat.Number + raised - c.sinks(spot.Share)
 	reach := math.Hypot(loaded, width.Number/2) - leg.Number - sole.Number
 	c.is(reach)
 	wish := sheet.Value{Name: "wish", Number: usualReachMM, Unit: "mm", Origin: sheet.Practice}
@@ -116,7 +118,7 @@ func (r *run) seatReach() Figure {
 	}
 	r.facts.ReachMM, r.facts.ReachWishMM = reach, wish.Number
 	if c.working != nil {
-		c.working.Step(reachFormula, computed("reach, + is heel in the air", reach, "mm"), seat, computed("tyres raise it by", r.facts.SeatRiseMM, "mm"),
+		c.working.Step(reachFormula, computed("reach, + is heel in the air", reach, "mm"), seat, computed("tyres and seat raise it by", raised, "mm"),
 			computed("h", loaded, "mm"), width, leg, sole)
 	}
 	return c.atMost(wish, 1, verdict.Over)

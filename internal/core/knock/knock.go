@@ -98,6 +98,12 @@ type Facts struct {
 	Balance   drive.Balance
 	Cruise    Cruise
 
+	SeatedHours, StandingHours float64 // a day
+	SeatHours                  float64 // that the seat does
+	KneeDegrees                float64
+	BarShortMM, BarRiseMM      float64 // for standing; over standard
+	CableSlackMM               float64
+
 	Risks []guard.Risk // of each place, over the trip; nil when distance or ground are unknown
 
 	RangeKm, RangeMidKm, GapKm float64 // before the reserve, low end and middle
@@ -169,6 +175,7 @@ const (
 	Baseline Stage = "baseline"
 	Tyres    Stage = "tyres"
 	Armour   Stage = "armour"
+	Contact  Stage = "contact"
 	Gearing  Stage = "gearing"
 )
 
@@ -237,6 +244,15 @@ var rules = []Rule{
 	{"guards-at-the-bars", Armour, guardsAtTheBars},
 	{"blocked-access", Armour, blockedAccess},
 	{"blow-into-cases", Armour, blowIntoCases},
+	{"cables-short", Contact, cablesShort},
+	{"knees-bent", Contact, kneesBent},
+	{"seat-for-the-hours", Contact, seatForTheHours},
+	{"bars-low-standing", Contact, barsLow},
+	{"screen-in-sight", Contact, screenInSight},
+	{"shaken-phone", Contact, shakenPhone},
+	{"live-socket", Contact, liveSocket},
+	{"glued-grips", Contact, gluedGrips},
+	{"pegs-drag", Contact, pegsDrag},
 	{"tyre-moves-gearing", Gearing, tyreMovesGearing},
 	{"chain-length", Gearing, chainLength},
 	{"axle-position", Gearing, axlePosition},

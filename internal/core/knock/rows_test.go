@@ -82,6 +82,42 @@ func armourRows(t *testing.T, b *bench) map[string]row {
 	}
 }
 
+func contactRows(t *testing.T, b *bench) map[string]row {
+	trail := func(p *plan.Plan) {
+		ground(t, p, map[terrain.Kind]string{terrain.SingleTrack: "40", terrain.Track: "60"})
+		enter(t, &p.Brief.Day, "6", "h")
+	}
+	return map[string]row{
+		"cables-short":       {verdict.Over, b.as("holt-650", "riser-30-22"), b.as("holt-650", "riser-20-22"), plan.Risers},
+		"knees-bent":         {verdict.Watch, b.changing("holt-650", func(p *plan.Plan) { enter(t, &p.Brief.Inseam, "960", "mm") }), b.as("holt-650"), plan.Pegs},
+		"seat-for-the-hours": {verdict.Watch, b.as("holt-650"), b.as("holt-650", "seat-wide"), plan.Seat},
+		"bars-low-standing":  {verdict.Watch, b.changing("holt-650", trail), b.changing("holt-650", trail, "bar-22-high"), plan.Handlebar},
+		"screen-in-sight":    {verdict.Watch, b.changing("holt-650", trail, "screen-tall"), b.changing("holt-650", trail, "screen-mid"), ""},
+		"shaken-phone":       {verdict.Watch, b.as("holt-650", "mount-plain", "nav-phone"), b.as("holt-650", "mount-damped", "nav-phone"), plan.NavMount},
+		"live-socket":        {verdict.Watch, b.as("holt-650", "socket-plain"), b.as("holt-650", "socket-sealed"), plan.Socket},
+		"glued-grips":        {verdict.Watch, b.as("holt-650", "grips-fat"), b.as("holt-650", "grips-bolt"), ""},
+		"pegs-drag":          {verdict.Watch, b.changing("holt-650", roadOnly(t), "pegs-low"), b.changing("holt-650", trail, "pegs-low"), ""},
+	}
+}
+
+// TestAnotherBarChangesWhatClampsToIt: guards, clamps and mounts hang on its
+// diameter.
+func TestAnotherBarChangesWhatClampsToIt(t *testing.T) {
+	b := newBench(t)
+	silent := func(bike string, parts ...string) bool {
+		_, spoke := b.findings(b.with(bike, parts...))["part-does-not-fit"]
+		return !spoke
+	}
+	assert.True(t, silent("holt-650", "hands-bar-22", "bar-22-high"))
+	assert.False(t, silent("holt-650", "bar-28-mid"), "a 28.6 bar wants its clamps")
+	assert.True(t, silent("holt-650", "riser-22-28", "bar-28-mid"))
+	assert.False(t, silent("holt-650", "riser-22-28", "bar-28-mid", "hands-bar-22"), "and the guards of the old bar no longer clamp")
+	assert.True(t, silent("holt-650", "riser-22-28", "bar-28-mid", "hands-bar-28"))
+	assert.False(t, silent("holt-650", "highway-pegs"), "they hang on engine bars")
+	assert.True(t, silent("holt-650", "highway-pegs", "bars-low-h"))
+	assert.Contains(t, b.findings(b.with("corrin-850", "bar-flex", "hands-bar-28")), "cannot-both")
+}
+
 // TestBarsSayWhichGuards: a clamp for another bar does not go on.
 func TestBarsSayWhichGuards(t *testing.T) {
 	b := newBench(t)

@@ -26,6 +26,9 @@ type Brief struct {
 	Headwind unit.Speed  `json:"headwind,omitzero"` // to be cruised into
 	Climb    unit.Ratio  `json:"climb,omitzero"`    // the steepest, rise over run
 
+	Day     unit.Duration `json:"day,omitzero"`      // in the saddle
+	Weather Weather       `json:"weather,omitempty"` // the worst to count on
+
 	Skill guard.Skill   `json:"skill,omitempty"` // where it is loose
 	Falls unit.Ratio    `json:"falls,omitzero"`  // that the rider counts on, over the trip
 	Help  unit.Duration `json:"help,omitzero"`   // until parts or a truck come
@@ -73,6 +76,21 @@ func Styles() []Option {
 		{string(tyre.Steady), "Steady"},
 		{string(tyre.Hard), "Hard: late braking, wheelspin"},
 	}
+}
+
+// Weather is the worst that a trip counts on.
+type Weather string
+
+// The weathers.
+const (
+	Warm Weather = "warm"
+	Wet  Weather = "wet"
+	Cold Weather = "cold"
+)
+
+// Weathers lists them.
+func Weathers() []Option {
+	return []Option{{string(Warm), "Warm and dry"}, {string(Wet), "Days of rain"}, {string(Cold), "Cold mornings, rain"}}
 }
 
 // Skills lists how practised riders are where it is loose.
@@ -123,6 +141,7 @@ func (b *Brief) Sections() []Section {
 			{"rider", "Rider, dressed", "kg", 35, 250, "With boots, helmet, armour (8–12 kg) and the water you carry.", &b.Rider},
 			{"inseam", "Inside leg", "mm", 500, 1100, "Barefoot, back to a wall, a book pulled up to the crotch.", &b.Inseam},
 			{"sole", "Boot sole", "mm", 0, 80, "Under the heel.", &b.Sole},
+			{"day", "Hours a day", "h", 0.5, 20, "In the saddle, on a usual day of the trip.", &b.Day},
 			{"falls", "Falls to count on", "", 0, 200, "Over the whole trip, slow ones too. Empty: by ground and skill.", &b.Falls},
 			{"help", "Help is away by", "h", 0, 500, "Until parts or a truck reach you at the worst place.", &b.Help},
 			{"reach_wish", "Heel off the ground by", "mm", 0, 200, "The most that you want at a stop: 0 flat feet, 60 the balls of both. Empty: 60.", &b.ReachWish},

@@ -3,6 +3,7 @@ package plan
 import (
 	"math"
 	"slices"
+	"strings"
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/tyre"
@@ -12,7 +13,7 @@ import (
 type Built struct {
 	Bike    *Bike
 	Fitted  []Fitted // by slot, in the order of Slots; empty slots left out
-	figures [4]float64
+	figures [9]float64
 	Clashes []Figure // set by two parts
 }
 
@@ -188,7 +189,11 @@ func (b *Built) Sprockets() (pair drive.Pair, ok bool) {
 
 // Provides reports whether the bike or a fitted part provides a tag.
 func (b *Built) Provides(tag string) bool {
-	if slices.Contains(b.Bike.Provides, tag) || b.Bike.is(tag) {
+	if slices.Contains(b.Bike.Provides, tag) {
+		return true
+	}
+	// Another bar has its own diameter.
+	if isBar := strings.HasPrefix(tag, "bar-2"); !(isBar && b.Chosen(Handlebar)) && b.Bike.is(tag) {
 		return true
 	}
 	for _, f := range b.Fitted {
@@ -202,9 +207,9 @@ func (b *Built) Provides(tag string) bool {
 // is reports whether the bike's own data say what a tag says.
 func (b *Bike) is(tag string) bool {
 	switch tag {
-	case "bar-22":
+	case "bar-22", "clamp-22":
 		return math.Abs(b.BarDiameter.In("mm")-22.2) < 0.5
-	case "bar-28":
+	case "bar-28", "clamp-28":
 		return math.Abs(b.BarDiameter.In("mm")-28.6) < 0.5
 	case "radiator":
 		return b.Cooling == LiquidCooled

@@ -53,6 +53,23 @@ const (
 	StandGuard    Slot = "stand-guard"
 	Indicators    Slot = "indicators"
 	PlateHolder   Slot = "plate-holder"
+
+	Handlebar   Slot = "handlebar"
+	Risers      Slot = "risers" // or damped clamps
+	Grips       Slot = "grips"
+	Levers      Slot = "levers"
+	Mirrors     Slot = "mirrors"
+	Windscreen  Slot = "windscreen"
+	Seat        Slot = "seat"
+	Pegs        Slot = "pegs"
+	ShiftLever  Slot = "shift-lever"
+	BrakePedal  Slot = "brake-pedal"
+	KneeGrip    Slot = "knee-grip"
+	HighwayPegs Slot = "highway-pegs"
+	NavMount    Slot = "nav-mount"
+	Navigator   Slot = "navigator"
+	Socket      Slot = "socket"
+	Monitor     Slot = "monitor"
 )
 
 // SlotInfo is a slot's name and where its part sits unless the part says.
@@ -99,6 +116,23 @@ var slots = []SlotInfo{
 	{StandGuard, "Stand switch guard", load.Engine, false},
 	{Indicators, "Indicators", load.Tail, false},
 	{PlateHolder, "Plate holder", load.Tail, false},
+
+	{Handlebar, "Handlebar", load.FrontRack, false},
+	{Risers, "Risers, clamps", load.FrontRack, false},
+	{Grips, "Grips", load.FrontRack, false},
+	{Levers, "Levers", load.FrontRack, false},
+	{Mirrors, "Mirrors", load.FrontRack, false},
+	{Windscreen, "Screen", load.FrontRack, false},
+	{Seat, "Seat", load.Rider, false},
+	{Pegs, "Foot pegs", load.Engine, false},
+	{ShiftLever, "Shift lever", load.Engine, false},
+	{BrakePedal, "Brake pedal", load.Engine, false},
+	{KneeGrip, "Knee and calf grip", load.Tank, false},
+	{HighwayPegs, "Highway pegs", load.Engine, false},
+	{NavMount, "Navigation mount", load.FrontRack, false},
+	{Navigator, "Navigation", load.FrontRack, false},
+	{Socket, "Charging socket", load.FrontRack, false},
+	{Monitor, "Gauges to act on", load.FrontRack, false},
 }
 
 // Slots lists the slots in the order in which parts are folded in.
@@ -262,9 +296,17 @@ const (
 	RearTeeth   Figure = "rear-teeth"
 	ChainLinks  Figure = "chain-links"
 	StandLength Figure = "stand-length-mm" // over the standard stand's
+	BarRise     Figure = "bar-rise-mm"     // of the grips
+	SeatRise    Figure = "seat-rise-mm"
+	PegDrop     Figure = "peg-drop-mm"
+	SeatHours   Figure = "seat-hours" // a day, until it hurts
+	Shelter     Figure = "shelter-percent"
 )
 
-var figures = []Figure{FrontTeeth, RearTeeth, ChainLinks, StandLength}
+var figures = []Figure{FrontTeeth, RearTeeth, ChainLinks, StandLength, BarRise, SeatRise, PegDrop, SeatHours, Shelter}
+
+// lengths are figures that parts add to, mm.
+var lengths = []Figure{StandLength, BarRise, SeatRise, PegDrop}
 
 // Op is what an effect does to a figure. Sets come first, then adds, then scales.
 type Op string

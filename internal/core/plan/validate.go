@@ -89,6 +89,7 @@ func (v *validator) brief(b *Brief) {
 	v.date("brief.start", b.Start)
 	v.fields("brief", b.Fields())
 	v.that(b.Style == "" || tyre.KnownStyle(b.Style), "brief.style", "%q is not gentle, steady or hard", b.Style)
+	v.that(b.Weather == "" || hasOption(Weathers(), string(b.Weather)), "brief.weather", "%q is none of %s", b.Weather, values(Weathers()))
 	v.that(b.Skill == "" || hasOption(Skills(), string(b.Skill)), "brief.skill", "%q is none of %s", b.Skill, values(Skills()))
 	v.that(!b.Budget.Known() || b.Budget.Minor() >= 0, "brief.budget", "is below zero")
 	_, ground := terrain.Of(b.ClimbGround)
@@ -195,8 +196,12 @@ func (v *validator) part(path string, p *Part) {
 		v.that(slices.Contains(figures, e.Figure), path+".figure", "%q is not a figure of the bike", e.Figure)
 		v.that(e.Op == Set || e.Op == Add || e.Op == Scale, path+".op", "%q is not set, add or scale", e.Op)
 		switch {
-		case e.Figure == StandLength:
+		case slices.Contains(lengths, e.Figure):
 			v.that(math.Abs(e.Value) <= 300, path+".value", "%g mm is outside ±300", e.Value)
+		case e.Figure == SeatHours:
+			v.that(e.Op == Set && e.Value > 0 && e.Value <= 24, path+".value", "%g h: it can only be set, to 24 at most", e.Value)
+		case e.Figure == Shelter:
+			v.that(e.Op == Add && math.Abs(e.Value) <= 100, path+".value", "%g %%: it can only be added, 100 at most", e.Value)
 		case e.Op == Set:
 			low, high := figureRange(e.Figure)
 			v.that(e.Value == math.Trunc(e.Value) && e.Value >= low && e.Value <= high, path+".value", "%g is not a whole number of %g–%g", e.Value, low, high)

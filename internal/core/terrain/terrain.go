@@ -87,6 +87,11 @@ func (m Mix) Hours(distanceKm float64) float64 {
 	return hours
 }
 
+// RoadHours is the part of them on motorway and paved road.
+func (m Mix) RoadHours(distanceKm float64) float64 {
+	return Mix{Motorway: m[Motorway], Paved: m[Paved]}.Hours(distanceKm)
+}
+
 // A Surface is a group of grounds that a tyre is pumped up alike for.
 type Surface struct {
 	ID    string

@@ -1,0 +1,61 @@
+// Package fit is where the rider touches the bike: how a knee bends between seat
+// and peg, how high grips should stand for a rider on the pegs, and what bars may
+// rise before a cable is tight.
+//
+// Lengths are in mm, angles in degrees. The package knows nothing of plans.
+package fit
+
+import (
+	"math"
+
+	"valiantmule/internal/core/sheet"
+)
+
+// Shares of the inside leg. Body segments over body height after R. Drillis and
+// R. Contini, Body Segment Parameters (1966): thigh 0.245, shank 0.246; crotch
+// height 0.47 of it [memory].
+const (
+	thighShare = 0.245 / 0.47
+	shankShare = 0.246 / 0.47
+)
+
+// forward is how far in front of the hip a rider's foot rests on a trail bike, mm
+// [memory].
+const forward = 180.0
+
+// KneeFormula is the formula of [KneeDegrees].
+var KneeFormula = sheet.Formula{
+	Text:   "cos knee = (t² + s² − d²) / (2·t·s), t and s the thigh and shank of the leg, d hip to foot",
+	Origin: sheet.Published, Source: "law of cosines; segments after Drillis and Contini (1966)",
+}
+
+// KneeDegrees is the angle of a knee on a seat so far above the pegs, rider seated.
+func KneeDegrees(inseamMM, seatOverPegMM float64) float64 {
+	t, s := thighShare*inseamMM, shankShare*inseamMM
+	d := math.Min(math.Hypot(seatOverPegMM, forward), t+s)
+	return math.Acos(math.Max(-1, (t*t+s*s-d*d)/(2*t*s))) * 180 / math.Pi
+}
+
+// KneeLeast is the angle below which knees tire within the hour [practice].
+const KneeLeast = 75.0
+
+// StandFormula is the formula of [GripOverPegMM].
+var StandFormula = sheet.Formula{Text: "grips above the pegs = the inside leg, ± 40 mm by taste", Origin: sheet.Memory}
+
+// GripOverPegMM is how high above the pegs the grips should stand for a rider who
+// stands without a bent back.
+func GripOverPegMM(inseamMM float64) float64 { return inseamMM }
+
+// StandTaste is how far off that riders still like it, mm [memory].
+const StandTaste = 40.0
+
+// CableShortMM is by how much cables and hoses are too short at full lock when the
+// bars rise; 0 when they are long enough.
+func CableShortMM(riseMM, slackMM float64) float64 { return math.Max(0, riseMM-slackMM) }
+
+// UsualSlackMM is what standard cables allow on most bikes: risers of 20 to 30 mm
+// go on without new ones [practice].
+const UsualSlackMM = 25.0
+
+// StandShare of the time on loose ground is ridden on the pegs [memory].
+const StandShare = 0.5
