@@ -49,6 +49,7 @@ var views = []view{
 	{name: "armour", path: "armour?loadout=travel&place=sump"},
 	{name: "disputes", path: "disputes?loadout=travel"},
 	{name: "rates", path: "rates?loadout=travel"},
+	{name: "contact", path: "contact?loadout=travel&try=risers:riser-20-22"},
 	{name: "gearing", path: "gearing?loadout=travel&try=rear-sprocket:rear-h6-47"},
 	{name: "gearing-phone", path: "gearing?loadout=travel&try=rear-sprocket:rear-h6-47", phone: true},
 	{name: "chain", path: "chain?loadout=travel&try=rear-sprocket:rear-h6-46"},

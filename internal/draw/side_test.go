@@ -13,6 +13,7 @@ import (
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/fit"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/draw"
@@ -217,4 +218,25 @@ func TestWearBars(t *testing.T) {
 	assert.Equal(t, []bool{false, false, true}, []bool{d.Rows[0].Beyond, d.Rows[1].Beyond, d.Rows[2].Beyond})
 	assert.False(t, draw.WearBars(nil, 4000, words).Shown)
 	assert.False(t, draw.WearBars([]draw.Bar{{Name: "Pads", Value: 2000}}, math.NaN(), words).Mark.Shown, "no trip, no line")
+}
+
+// TestRiderOn: thigh and shank keep their lengths, the foot is on the peg.
+func TestRiderOn(t *testing.T) {
+	b := single()
+	d := draw.RiderOn(b, draw.Posture{InseamMM: 850, SeatMM: 885, PegMM: 355, BarMM: 1150, Style: draw.Current}, draw.Posture{InseamMM: math.NaN(), Style: draw.Tried})
+	require.Len(t, d.Legs, 1, "a posture with a number missing is left out")
+	sheet := draw.SideSheet(b)
+	mm := float64(sheet.X(1000)-sheet.X(0)) / 1000
+	var p []float64
+	for _, text := range numbers.FindAllString(d.Legs[0].Path, -1) {
+		v, err := strconv.ParseFloat(text, 64)
+		require.NoError(t, err)
+		p = append(p, v)
+	}
+	thigh, shank := fit.Leg(850)
+	assert.InDelta(t, thigh, math.Hypot(p[2]-p[0], p[3]-p[1])/mm, 0.5)
+	assert.InDelta(t, shank, math.Hypot(p[4]-p[2], p[5]-p[3])/mm, 0.5)
+	assert.InDelta(t, float64(sheet.Y(355)), p[5], 0.01)
+	assert.Greater(t, p[2], (p[0]+p[4])/2, "a knee bends forward")
+	assert.False(t, draw.RiderOn(draw.Silhouette{}).Shown)
 }

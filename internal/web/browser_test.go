@@ -32,7 +32,7 @@ type window struct {
 }
 
 // patience bounds a whole browser test; nothing waits by the clock.
-const patience = 5 * time.Minute
+const patience = 3 * time.Minute
 
 func (s *site) window(t *testing.T) *window {
 	t.Helper()
@@ -273,7 +273,7 @@ func TestOnAPhone(t *testing.T) {
 	w.open("/sign-in")
 	w.follow("#demo")
 	w.follow(".plan-card h2 a")
-	for _, stage := range []string{"bike", "baseline", "tyres", "armour", "spend", "gearing"} {
+	for _, stage := range []string{"bike", "baseline", "tyres", "armour", "contact", "spend", "gearing"} {
 		w.follow(`.rail a[href*="/` + stage + `"]`)
 		w.until(`document.documentElement.scrollWidth <= 390`)
 	}
@@ -317,7 +317,7 @@ func TestKeys(t *testing.T) {
 		_, err := chromedp.RunResponse(w.tab, chromedp.KeyEvent(keys))
 		require.NoError(t, err)
 	}
-	key("6")
+	key("7")
 	assert.Contains(t, w.text(`location.pathname`), "/gearing")
 	w.do(chromedp.KeyEvent("/"), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.Enter))
 	w.bench("Rear sprocket 44 T")
@@ -393,7 +393,7 @@ func TestEveryScreen(t *testing.T) {
 	w.clean(string(axe), "an empty garage")
 	w.fill("#f-name", "New")
 	w.follow("#new-plan")
-	for _, stage := range []string{"bike", "baseline", "tyres", "armour", "gearing", "spend", "brief"} {
+	for _, stage := range []string{"bike", "baseline", "tyres", "armour", "contact", "gearing", "spend", "brief"} {
 		w.clean(string(axe), "an empty plan, before "+stage)
 		w.follow(`.rail a[href*="/` + stage + `"]`)
 	}

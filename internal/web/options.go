@@ -120,7 +120,7 @@ func (d *desk) option(c plan.Choice, diff eval.Difference, own *plan.Part) optio
 	part := c.Part
 	if part == nil {
 		part = d.Plan.Bike.StandardIn(c.Slot)
-		if part == nil && c.Loadout == "" {
+		if part == nil && c.Loadout == "" && !c.Slot.Comes() {
 			o.Name = "None"
 		}
 	}

@@ -203,6 +203,28 @@ func TestRates(t *testing.T) {
 	assert.Nil(t, s.newest(t, demo.Rider).Risk)
 }
 
+// TestContact: a higher bar is drawn over the one that is on, and what it needs is
+// said; too high for the cables is over.
+func TestContact(t *testing.T) {
+	s := newSite(t)
+	w, _ := s.desktop(t, "contact?loadout=travel")
+	require.Equal(t, "1", w.text(`String(document.querySelectorAll('#rider svg[role=img] .grip').length)`))
+	low := w.gaugeIn("#rider", "bar-short")
+	w.click(`a.option[href*="riser-30-22"]`)
+	w.bench("Risers 30 mm")
+	w.until(`document.querySelectorAll('#rider svg[role=img] .grip').length === 2`)
+	assert.NotEqual(t, low, w.gaugeIn("#rider", "bar-short"))
+	w.until(`document.querySelector('#bench [data-finding="cables-short"].is-over') !== null`)
+	w.click(`a.option[href*="riser-20-22"]`)
+	w.bench("Risers 20 mm")
+	w.follow("[data-fit]")
+	assert.Equal(t, "riser-20-22", s.newest(t, demo.Rider).Chosen(plan.Risers, "travel").ID)
+	w.follow(`#tabs a[href*="/cockpit"]`)
+	w.click(`a.option[href*="nav-phone"]`)
+	w.bench("Your own phone")
+	w.until(`document.querySelector('#bench [data-finding="part-does-not-fit"]') !== null`)
+}
+
 // TestTwoBikesSideBySide: another bike is laid over the plan's and the brief is
 // asked of both.
 func TestTwoBikesSideBySide(t *testing.T) {
@@ -408,7 +430,7 @@ func TestEveryBikeCanBeTaken(t *testing.T) {
 	for _, id := range regexp.MustCompile(`data-bike="([a-z0-9-]+)"`).FindAllStringSubmatch(page, -1) {
 		status, _, _ := v.post(path+"/bike/take", url.Values{"base": {base(v.page(path + "/bike"))}, "bike": {id[1]}})
 		require.Equal(t, http.StatusSeeOther, status, id[1])
-		for _, stage := range []string{"bike", "tyres", "inside", "pressures", "wheels", "gearing", "chain", "pull", "spend"} {
+		for _, stage := range []string{"bike", "tyres", "inside", "pressures", "wheels", "armour", "disputes", "contact", "cockpit", "record", "gearing", "chain", "pull", "spend"} {
 			assert.NotRegexp(t, `NaN|\bInf\b|%!`, v.page(path+"/"+stage), "%s of %s", stage, id[1])
 		}
 		sheet := form(v.page(path + "/sheet"))

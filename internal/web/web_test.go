@@ -261,7 +261,7 @@ func TestAssets(t *testing.T) {
 	v, plan := s.demo(t)
 	for _, stage := range []string{
 		"brief", "bike?bike=averill-720", "sheet", "tyres?all=1&beside=wether-130-80-18&beside=fathom-140-80-18&beside=hackle-140-80-18&beside=lanner-120-80-18",
-		"inside", "pressures", "wheels", "baseline", "record", "armour", "disputes", "rates", "gearing", "chain", "pull", "spend",
+		"inside", "pressures", "wheels", "baseline", "record", "armour", "disputes", "rates", "contact", "cockpit", "gearing", "chain", "pull", "spend",
 	} {
 		assert.Less(t, zipped(t, v.page(plan+"/"+stage)), 40_000, "bytes of %s", stage)
 	}
@@ -597,7 +597,7 @@ func TestVariants(t *testing.T) {
 	v.post(other+"/bike/take", url.Values{"base": {base(page)}, "bike": {"fennick-300"}})
 	side := strings.ReplaceAll(v.page(plan+"/variants?loadout=travel"), "\u00a0", " ")
 	assert.Regexp(t, `(?s)The salt-pan loop.*Holt 650 Drover.*On the small one.*Fennick 300 Trail`, side, "another bike is allowed")
-	assert.Regexp(t, `(?s)Open points.*?is-over"><b>12<.*?is-stop"><b>`, side, "what does not fit the other bike is not hidden by its figures")
+	assert.Regexp(t, `(?s)Open points.*?is-over"><b>14<.*?is-stop"><b>`, side, "what does not fit the other bike is not hidden by its figures")
 	assert.Regexp(t, `(?s)Loaded mass.*?327\.7 kg.*?297\.6 kg`, side)
 }
 

@@ -148,7 +148,7 @@ func (r *run) all() LoadoutReport {
 	report.Gauges = append(make([]Figure, 0, len(GaugeIDs)),
 		cost, mass, axleFront, axleRear, tyreLoad, r.tyreLife(), cruise, r.crawlSpeed(), r.rangeGauge(),
 		r.pending("charge-margin"), r.pending("sag-front"), r.pending("sag-rear"), r.seatReach(), r.clearance(),
-		r.pending("night-speed"), r.pending("ready-date"), r.pending("needs"))
+		r.pending("night-speed"), r.pending("ready-date"))
 	report.Others = append(make([]Figure, 0, 48),
 		gearChange, circumference[0], circumference[1], chain, axle,
 		rise, r.standShort(), r.rake(), r.mix(), r.speedometer(),
@@ -160,6 +160,7 @@ func (r *run) all() LoadoutReport {
 	report.Others = append(report.Others, r.armour()...)
 	report.Others = append(report.Others, r.money(cost)...)
 	r.facts.Pressures = r.pressures()
+	report.Gauges = append(report.Gauges, r.needs())
 	report.Facts = r.facts
 	report.Findings = knock.Findings(r.facts)
 	return report

@@ -18,7 +18,6 @@ var pendingGauges = map[string]Figure{
 	"sag-rear":      {Name: "Rear sag", Unit: "%", Missing: []string{"wheel travel", "spring rate, or two sag readings"}},
 	"night-speed":   {Name: "Night speed", Unit: "km/h", Missing: []string{"headlamp candela", "grip of the ground at night"}},
 	"ready-date":    {Name: "Ready", Unit: "date", Missing: []string{"lead times", "hours to fit each part"}},
-	"needs":         {Name: "Needs", Unit: "", Missing: []string{"what the brief asks of the bike beyond tyres and gearing"}},
 }
 
 func (r *run) pending(id string) Figure {
@@ -57,6 +56,7 @@ var gaugeNames = map[string][2]string{
 	"tyre-life":   {"Tyre life", "km"},
 	"cruise-rpm":  {"At the cruise", "rpm"},
 	"crawl-speed": {"Walking pace", "km/h"},
+	"needs":       {"Needs not met", ""},
 }
 
 func (r *run) gauge(id string) *calc { return r.figure(id, gaugeNames[id][0], gaugeNames[id][1]) }

@@ -19,9 +19,14 @@ const (
 	shankShare = 0.246 / 0.47
 )
 
-// forward is how far in front of the hip a rider's foot rests on a trail bike, mm
+// Forward is how far in front of the hip a rider's foot rests on a trail bike, mm
 // [memory].
-const forward = 180.0
+const Forward = 180.0
+
+// Leg is a rider's thigh and shank, mm.
+func Leg(inseamMM float64) (thigh, shank float64) {
+	return thighShare * inseamMM, shankShare * inseamMM
+}
 
 // KneeFormula is the formula of [KneeDegrees].
 var KneeFormula = sheet.Formula{
@@ -31,8 +36,8 @@ var KneeFormula = sheet.Formula{
 
 // KneeDegrees is the angle of a knee on a seat so far above the pegs, rider seated.
 func KneeDegrees(inseamMM, seatOverPegMM float64) float64 {
-	t, s := thighShare*inseamMM, shankShare*inseamMM
-	d := math.Min(math.Hypot(seatOverPegMM, forward), t+s)
+	t, s := Leg(inseamMM)
+	d := math.Min(math.Hypot(seatOverPegMM, Forward), t+s)
 	return math.Acos(math.Max(-1, (t*t+s*s-d*d)/(2*t*s))) * 180 / math.Pi
 }
 

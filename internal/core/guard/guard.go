@@ -34,7 +34,7 @@ type HazardInfo struct {
 
 // Motorway, paved, smooth gravel, rough gravel, track, mud, sand, single track.
 var hazards = []HazardInfo{
-	{SlowFall, "Slow fall", [8]float64{0.02, 0.05, 0.3, 0.8, 1, 3, 4, 5}},
+	{SlowFall, "Slow fall", [8]float64{0.02, 0.05, 0.3, 0.8, 1.5, 5, 4, 5}},
 	{FastFall, "Fast fall", [8]float64{0.01, 0.02, 0.1, 0.2, 0.15, 0.1, 0.2, 0.2}},
 	{Stone, "Stone", [8]float64{0.2, 0.3, 2, 6, 2, 0.5, 0.2, 3}},
 	{Strike, "Ground strike", [8]float64{0, 0, 0.1, 1.5, 0.5, 0.3, 0.1, 5}},

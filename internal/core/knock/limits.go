@@ -36,20 +36,37 @@ func tyreOverload(f *Facts) (Finding, bool) {
 	}, true
 }
 
+// tagWords are what tags mean; one that is not here is called by itself.
+var tagWords = map[string]string{
+	"bar-22": "a bar of 22.2 mm", "bar-28": "a bar of 28.6 mm", "clamp-22": "clamps for a 22.2 mm bar", "clamp-28": "clamps for a 28.6 mm bar",
+	"nav-place": "a mount to sit on", "engine-bars": "engine bars to hang on", "wide-pegs": "toothed pegs", "radiator": "a radiator", "oil-cooler": "an oil cooler",
+	"chain-drive": "a chain",
+}
+
 func doesNotFit(f *Facts) (Finding, bool) {
 	for _, fitted := range f.Built.Fitted {
 		var lacking []string
+		var remedies []Remedy
 		for _, tag := range fitted.Part.Needs {
-			if !f.Built.Provides(tag) {
-				lacking = append(lacking, tag)
+			if f.Built.Provides(tag) {
+				continue
+			}
+			word := tag
+			if w, ok := tagWords[tag]; ok {
+				word = w
+			}
+			lacking = append(lacking, word)
+			if p := f.Shelf.Providing(f.Built, tag); p != nil {
+				remedies = append(remedies, chooseOne(p, "%s")...)
 			}
 		}
 		if len(lacking) > 0 {
 			return Finding{
-				State: verdict.Stop,
-				What:  say("%s needs %s, which this bike does not have.", fitted.Part.Name, strings.Join(lacking, " and ")),
-				Why:   "It does not go on as it comes.",
-				Do:    "Choose the version for this bike; check the model year before you pay.",
+				State:    verdict.Stop,
+				What:     say("%s needs %s, which this bike does not have.", fitted.Part.Name, strings.Join(lacking, " and ")),
+				Why:      "It does not go on as it comes.",
+				Do:       "Choose the version for this bike; check the model year before you pay.",
+				Remedies: remedies,
 			}, true
 		}
 	}

@@ -116,6 +116,9 @@ func TestAnotherBarChangesWhatClampsToIt(t *testing.T) {
 	assert.False(t, silent("holt-650", "highway-pegs"), "they hang on engine bars")
 	assert.True(t, silent("holt-650", "highway-pegs", "bars-low-h"))
 	assert.Contains(t, b.findings(b.with("corrin-850", "bar-flex", "hands-bar-28")), "cannot-both")
+	way := b.findings(b.with("holt-650", "nav-phone"))["part-does-not-fit"].Remedies
+	require.Len(t, way, 1, "what it needs is the next thing to try")
+	assert.Equal(t, plan.NavMount, way[0].Choices[0].Slot)
 }
 
 // TestBarsSayWhichGuards: a clamp for another bar does not go on.

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -133,6 +134,16 @@ var slots = []SlotInfo{
 	{Navigator, "Navigation", load.FrontRack, false},
 	{Socket, "Charging socket", load.FrontRack, false},
 	{Monitor, "Gauges to act on", load.FrontRack, false},
+}
+
+// Comes reports whether every bike comes with something in a slot, though no sheet
+// lists it.
+func (s Slot) Comes() bool {
+	switch s {
+	case Handlebar, Grips, Levers, Mirrors, Seat, Pegs, ShiftLever, BrakePedal, FrontMudguard, Indicators, PlateHolder:
+		return true
+	}
+	return false
 }
 
 // Slots lists the slots in the order in which parts are folded in.
@@ -401,3 +412,26 @@ func (s Shelf) Find(b *Bike, slot Slot, id string) *Part {
 
 // Shelf is the parts that can be had, for advice that names one.
 type Shelf []*Part
+
+// Providing is the cheapest part that provides a tag and goes on a bike, nil for
+// none.
+func (s Shelf) Providing(b *Built, tag string) *Part {
+	var best *Part
+	for _, p := range s {
+		if slices.Contains(p.Provides, tag) && b.Fits(p) && (best == nil || p.Price.Known() && p.Price.Minor() < best.Price.Minor()) {
+			best = p
+		}
+	}
+	return best
+}
+
+// CouldFit reports whether a part goes on a bike, by itself or with others of the
+// shelf that bring what it needs.
+func (s Shelf) CouldFit(b *Built, p *Part) bool {
+	for _, tag := range p.Needs {
+		if !b.Provides(tag) && s.Providing(b, tag) == nil {
+			return false
+		}
+	}
+	return true
+}
