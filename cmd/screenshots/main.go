@@ -38,6 +38,7 @@ var views = []view{
 	{name: "sign-in", path: signInPath},
 	{name: "garage", path: "/garage"},
 	{name: "brief", path: "brief?loadout=travel"},
+	{name: "needs", path: "needs?loadout=travel"},
 	{name: "bike", path: "bike?loadout=travel&bike=fennick-300"},
 	{name: "sheet", path: "sheet?loadout=travel"},
 	{name: "baseline", path: "baseline?loadout=travel", phone: true},
@@ -55,6 +56,7 @@ var views = []view{
 	{name: "chain", path: "chain?loadout=travel&try=rear-sprocket:rear-h6-46"},
 	{name: "pull", path: "pull?loadout=travel&try=rear-sprocket:rear-h6-47", garage: true},
 	{name: "spend", path: "spend?loadout=travel"},
+	{name: "drawer", path: "drawer?loadout=travel&q=guard&fits=on"},
 	{name: "account", path: "/account"},
 	{name: "calculator", path: "/calculators/chain?front=15&rear=47&pitch_mm=15.875&centre_mm=639"},
 	{name: "working", path: "gearing?loadout=travel", then: []chromedp.Action[chromedp.Void]{

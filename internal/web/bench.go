@@ -231,7 +231,7 @@ func (s *Server) choose(w http.ResponseWriter, r *http.Request) error {
 		need = ""
 	}
 	decision := plan.Decision(r.PostFormValue("decision"))
-	if decision != plan.Undecided && decision != plan.WhenItBreaks {
+	if decision == plan.Chosen || !slices.ContainsFunc(plan.Decisions(), func(o plan.Option) bool { return o.Value == string(decision) }) {
 		decision = ""
 	}
 	var summary []string

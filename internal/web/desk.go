@@ -124,7 +124,7 @@ var stages = []struct {
 	{"contact", "Contact", nil, []pageName{{"contact", "What you touch"}, {"cockpit", "Cockpit"}}},
 	{"gearing", "Gearing", []string{"cruise-rpm", "crawl-speed"},
 		[]pageName{{"gearing", "Sprockets"}, {"chain", "Chain"}, {"pull", "Pull"}}},
-	{"spend", "Spend", []string{"cost"}, []pageName{{"spend", "Spend"}}},
+	{"spend", "Spend", []string{"cost"}, []pageName{{"spend", "Spend"}, {"drawer", "Parts drawer"}}},
 }
 
 // stageOf finds the stage of a page by its index, and the page's name.

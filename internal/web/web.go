@@ -146,6 +146,8 @@ func (s *Server) planRoutes(r chi.Router) {
 	r.Get(at+"/gearing", s.handle(s.gearingPage))
 	r.Get(at+"/chain", s.handle(s.chainPage))
 	r.Get(at+"/pull", s.handle(s.pullPage))
+	r.Get(at+"/drawer", s.handle(s.drawerPage))
+	r.Post(at+"/parts", s.handle(s.keepPart))
 	r.Get(at+"/spend", spendForm.page(s))
 	r.Post(at+"/spend", spendForm.keep(s))
 	r.Post(at+"/spend/try", spendForm.try(s))

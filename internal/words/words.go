@@ -73,7 +73,7 @@ func (u Units) Quantity(id string, v float64, unit string) string {
 }
 
 // whole figures are counted, not measured.
-var whole = map[string]bool{"hold-gear": true, "chain-links": true}
+var whole = map[string]bool{"hold-gear": true, "needs": true, "chain-links": true}
 
 // digits behind the point that a figure is shown with.
 func digits(id, unit string) int {

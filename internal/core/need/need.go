@@ -151,7 +151,7 @@ func guarded(place guard.Place) func(f *knock.Facts) (Need, bool) {
 		if !ok || r.Bare.Stranded < strandsFrom {
 			return n, false
 		}
-		n.Because = say("This ground, so far, and help as far as it is: bare it ends the ride %.0f times in 100.", 100*r.Bare.Stranded)
+		n.Because = say("On this ground and over this distance, bare, it ends the ride %.0f times in 100.", 100*r.Bare.Stranded)
 		n.Bare, n.Fitted = say("%.0f in 100", 100*r.Bare.Stranded), say("%.1f in 100", 100*r.Left.Stranded)
 		if r.Left.Stranded > halved*r.Bare.Stranded {
 			n.Short = "a guard that takes at least half of it away"

@@ -113,9 +113,25 @@ document.addEventListener('alpine:init', () => {
       if (holder) holder.classList.add('is-tried');
     },
 
+    // A letter decides on the part in focus, in the drawer.
+    decide(event) {
+      const link = event.target.closest && event.target.closest('main [data-try]');
+      const form = document.getElementById('decide');
+      if (!link || !form || event.ctrlKey || event.metaKey || event.altKey) return false;
+      const key = [...document.querySelectorAll('[data-decision]')].find((k) => k.textContent === event.key);
+      if (!key) return false;
+      event.preventDefault();
+      event.stopPropagation();
+      form.elements.try.value = new URL(link.href).searchParams.get('try');
+      form.elements.decision.value = key.dataset.decision;
+      form.submit();
+      return true;
+    },
+
     // The field's keys: left and right along a row, up and down to the nearest
     // ratio of the next.
     keys(event) {
+      if (this.decide(event)) return;
       const at = event.target.closest && event.target.closest('.pair');
       const step = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
       if (!at || !step) return;
@@ -192,7 +208,7 @@ document.addEventListener('alpine:init', () => {
         '?': () => this.show('/keys', 'keys'),
         '/': () => {
           const find = (selector) => this.$root.querySelector(selector);
-          const first = find('main .pair[tabindex="0"]') || find('main [data-try]') || find('main input:not([type=hidden])');
+          const first = find('main input[type=search]') || find('main .pair[tabindex="0"]') || find('main [data-try]') || find('main input:not([type=hidden])');
           if (first) first.focus();
         },
         u: () => press('form[action$="/undo"] button'),
