@@ -35,21 +35,15 @@ type view struct {
 const signInPath = "/sign-in"
 
 var views = []view{
-	{name: "sign-in", path: signInPath},
 	{name: "garage", path: "/garage"},
 	{name: "brief", path: "brief?loadout=travel"},
 	{name: "needs", path: "needs?loadout=travel"},
 	{name: "bike", path: "bike?loadout=travel&bike=fennick-300"},
-	{name: "sheet", path: "sheet?loadout=travel"},
 	{name: "baseline", path: "baseline?loadout=travel", phone: true},
-	{name: "record", path: "record?loadout=travel"},
 	{name: "tyres", path: "tyres?loadout=travel&beside=bracken-140-80-18&beside=wether-130-80-18&beside=fathom-140-80-18&beside=hackle-140-80-18"},
-	{name: "inside", path: "inside?loadout=travel&try=rear-tube:tube-ultra-rear-18"},
 	{name: "pressures", path: "pressures?loadout=travel"},
-	{name: "wheels", path: "wheels?loadout=travel&try=rear-wheel:wheel-h-18"},
 	{name: "armour", path: "armour?loadout=travel&place=sump"},
 	{name: "disputes", path: "disputes?loadout=travel"},
-	{name: "rates", path: "rates?loadout=travel"},
 	{name: "contact", path: "contact?loadout=travel&try=risers:riser-20-22"},
 	{name: "gearing", path: "gearing?loadout=travel&try=rear-sprocket:rear-h6-47"},
 	{name: "gearing-phone", path: "gearing?loadout=travel&try=rear-sprocket:rear-h6-47", phone: true},
@@ -57,15 +51,11 @@ var views = []view{
 	{name: "pull", path: "pull?loadout=travel&try=rear-sprocket:rear-h6-47", garage: true},
 	{name: "spend", path: "spend?loadout=travel"},
 	{name: "drawer", path: "drawer?loadout=travel&q=guard&fits=on"},
-	{name: "account", path: "/account"},
 	{name: "calculator", path: "/calculators/chain?front=15&rear=47&pitch_mm=15.875&centre_mm=639"},
 	{name: "working", path: "gearing?loadout=travel", then: []chromedp.Action[chromedp.Void]{
 		chromedp.Click(chromedp.CSS(`.strip [data-gauge="crawl-speed"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")),
 	}},
-	// The last two need a plan that somebody has worked on.
-	{name: "history", path: "history?loadout=travel", work: []chromedp.Action[chromedp.Void]{
-		fit("gearing?try=rear-sprocket:rear-h6-47"), fit("gearing?try=chain:chain-520-112"), fit("tyres?try=rear-tyre:wether-140-80-18"),
-	}},
+	// The last needs a second plan.
 	{name: "variants", path: "variants?loadout=travel", work: []chromedp.Action[chromedp.Void]{
 		chromedp.SetValue(chromedp.ID("f-name"), "On the small one"), chromedp.Click(chromedp.ID("split")),
 		chromedp.WaitVisible(chromedp.CSS(".variants thead th:nth-child(3)")), fit("bike?bike=fennick-300"),

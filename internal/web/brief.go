@@ -49,6 +49,9 @@ type briefView struct {
 	Styles      []optionView
 	Skills      []optionView
 	Weathers    []optionView
+	Spanners    []optionView
+	HourRate    string
+	RateError   string
 	Loadout     string
 	Pillion     fieldView
 	Loads       []loadRow
@@ -61,7 +64,7 @@ func (v briefView) fields() []fieldView {
 	for _, section := range v.Sections {
 		fields = append(fields, section.Fields...)
 	}
-	fields = append(fields, selected("style", "On tyres", v.Styles), selected("skill", "Where it is loose", v.Skills), selected("weather", "Weather", v.Weathers), selected("climb_ground", "Steepest climb on", v.Grounds))
+	fields = append(fields, selected("style", "On tyres", v.Styles), selected("skill", "Where it is loose", v.Skills), selected("weather", "Weather", v.Weathers), selected("spanner", "Spanners", v.Spanners), fieldView{Key: "hour_rate", Label: "Workshop, an hour", Value: v.HourRate}, selected("climb_ground", "Steepest climb on", v.Grounds))
 	fields = append(append(fields, v.Shares...), v.Pillion)
 	carried := &list{Name: "Carried: " + v.Loadout, Columns: []string{"load_name", "load_mass", "load_place"}}
 	for _, row := range v.Loads {
@@ -96,6 +99,9 @@ func (d *desk) brief(form url.Values, errs formErrors) briefView {
 		SharesError: errs["terrain"], Loadout: loadout.Name,
 		Pillion:   fieldView{Key: "pillion", Label: "Pillion, dressed", Unit: d.units.Of("kg"), Value: typed(form, "pillion", loadout.Pillion.String()), Error: errs["pillion"]},
 		Styles:    optionsOf(plan.Styles(), typed(form, "style", string(p.Brief.Style)), "Not said"),
+		Spanners:  optionsOf(plan.Spanners(), typed(form, "spanner", string(p.Brief.Spanner)), "Not said"),
+		HourRate:  typed(form, "hour_rate", p.Brief.HourRate.String()),
+		RateError: errs["hour_rate"],
 		Weathers:  optionsOf(plan.Weathers(), typed(form, "weather", string(p.Brief.Weather)), "Not said"),
 		Skills:    optionsOf(plan.Skills(), typed(form, "skill", string(p.Brief.Skill)), "Not said"),
 		formState: formState{Error: errs["form"], Try: d.href("brief/try"), Save: d.href("brief")},
@@ -163,7 +169,14 @@ func (d *desk) readBrief(form url.Values) (*plan.Plan, []string, formErrors) {
 	b.Start = strings.TrimSpace(form.Get("start"))
 	note("Start", d.Plan.Brief.Start, b.Start)
 	b.Style, b.Skill = tyre.Style(form.Get("style")), guard.Skill(form.Get("skill"))
-	b.Weather = plan.Weather(form.Get("weather"))
+	b.Weather, b.Spanner = plan.Weather(form.Get("weather")), plan.Spanner(form.Get("spanner"))
+	note("Spanners", string(d.Plan.Brief.Spanner), string(b.Spanner))
+	if rate, err := readAmount(form.Get("hour_rate"), d.Plan.Currency); err != nil {
+		errs["hour_rate"] = err.Error()
+	} else {
+		note("Workshop, an hour", b.HourRate.String(), rate.String())
+		b.HourRate = rate
+	}
 	note("Weather", string(d.Plan.Brief.Weather), string(b.Weather))
 	b.ClimbGround = terrain.Kind(form.Get("climb_ground"))
 	note("Steepest climb on", string(d.Plan.Brief.ClimbGround), string(b.ClimbGround))

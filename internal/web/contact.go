@@ -58,7 +58,7 @@ func (s *Server) contactPage(page string) http.HandlerFunc {
 func (d *desk) contactPoints(v *contactView, page string, tried []plan.Choice) error {
 	built := d.Plan.Build(d.loadout)
 	for _, slot := range contactSlots[page] {
-		columns := append([]column{moves("Cost", "cost"), moves("Mass", "loaded-mass")}, contactColumns[slot]...)
+		columns := append([]column{moves("Cost", "cost"), moves("Mass", "loaded-mass"), moves("Needs", "needs")}, contactColumns[slot]...)
 		fits := func(p *plan.Part) bool { return d.shelf.CouldFit(built, p) }
 		list, err := d.optionsFor(slot, page, fits, columns, nil, tried)
 		if err != nil {

@@ -121,7 +121,7 @@ var stages = []struct {
 	{"tyres", "Tyres", []string{"tyre-load", "tyre-life"},
 		[]pageName{{"tyres", "Tyres"}, {"inside", "What is in them"}, {"pressures", "Pressures"}, {"wheels", "Wheels"}}},
 	{"armour", "Armour", nil, []pageName{{"armour", "What ends the ride"}, {"disputes", "Both sides"}, {"rates", "Rates"}}},
-	{"contact", "Contact", nil, []pageName{{"contact", "What you touch"}, {"cockpit", "Cockpit"}}},
+	{"contact", "Contact", nil, []pageName{{"contact", "What you touch"}, {"cockpit", "Cockpit"}, {"opinions", "Both sides"}}},
 	{"gearing", "Gearing", []string{"cruise-rpm", "crawl-speed"},
 		[]pageName{{"gearing", "Sprockets"}, {"chain", "Chain"}, {"pull", "Pull"}}},
 	{"spend", "Spend", []string{"cost"}, []pageName{{"spend", "Spend"}, {"drawer", "Parts drawer"}}},

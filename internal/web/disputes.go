@@ -28,42 +28,61 @@ type sideView struct {
 	Current      bool
 }
 
-// dispute is a question that riders answer both ways.
+// dispute is a question that riders answer both ways, about a place that breaks or
+// by figures of the bike.
 type dispute struct {
 	name, about string
-	slot        plan.Slot
 	place       guard.Place
+	figures     []string
 	sides       []side
 }
 
-// side is one answer; among the parts for the slot it takes the first that it
-// likes. One that likes none leaves the place bare.
+// side is one answer; among the parts for its slot it takes the first that it
+// likes. One that likes none leaves the slot as it came.
 type side struct {
 	school, says string
+	slot         plan.Slot
 	likes        func(p *plan.Part) bool
 }
 
-var disputes = []dispute{
-	{"Hand guards", "A lever that breaks is a lever that is carried; a wrist that is caught is not.", plan.HandGuards, guard.Levers, []side{
-		{"Full bar", "Levers and bar ends stay whole in every fall. A rare trapped wrist is the price.", provides("bar-ends")},
-		{"Open", "Twigs, stones and cold are kept off and hands come out freely; falls take a lever.", func(p *plan.Part) bool { return !provides("bar-ends")(p) }},
-		{"When it breaks", "A spare lever under the seat weighs less than any guard.", nil},
+// disputes by the page that shows them.
+var disputes = map[string][]dispute{"disputes": {
+	{"Hand guards", "A lever that breaks is a lever that is carried; a wrist that is caught is not.", guard.Levers, nil, []side{
+		{"Full bar", "Levers and bar ends stay whole in every fall. A rare trapped wrist is the price.", plan.HandGuards, provides("bar-ends")},
+		{"Open", "Twigs, stones and cold are kept off and hands come out freely; falls take a lever.", plan.HandGuards, func(p *plan.Part) bool { return !provides("bar-ends")(p) }},
+		{"When it breaks", "A spare lever under the seat weighs less than any guard.", plan.HandGuards, nil},
 	}},
-	{"Skid plate", "Each can cover well or badly; look at what is behind it.", plan.SkidPlate, guard.Sump, []side{
-		{"Aluminium", "Takes the blow and shows it; rings, and thin soft alloy dents.", onFrame(func(p *plan.Part) bool { return !provides("wraps-cases")(p) })},
-		{"Plastic", "Slides over, is quiet and springs back; melts on a bare header, hides the drain.", provides("wraps-cases")},
-		{"When it breaks", "Epoxy, a strap and luck: on smooth ground many never need more.", nil},
+	{"Skid plate", "Each can cover well or badly; look at what is behind it.", guard.Sump, nil, []side{
+		{"Aluminium", "Takes the blow and shows it; rings, and thin soft alloy dents.", plan.SkidPlate, onFrame(func(p *plan.Part) bool { return !provides("wraps-cases")(p) })},
+		{"Plastic", "Slides over, is quiet and springs back; melts on a bare header, hides the drain.", plan.SkidPlate, provides("wraps-cases")},
+		{"When it breaks", "Epoxy, a strap and luck: on smooth ground many never need more.", plan.SkidPlate, nil},
 	}},
-	{"Engine bars", "They must touch first; low ones save no fairing.", plan.EngineBars, guard.Cases, []side{
-		{"Bars", "Cases, and some of tank and cooler, survive a fall on the road side.", func(p *plan.Part) bool { return true }},
-		{"None", "Mass, width and knees; a bonded cover on the case does half of it.", nil},
+	{"Engine bars", "They must touch first; low ones save no fairing.", guard.Cases, nil, []side{
+		{"Bars", "Cases, and some of tank and cooler, survive a fall on the road side.", plan.EngineBars, func(p *plan.Part) bool { return true }},
+		{"None", "Mass, width and knees; a bonded cover on the case does half of it.", plan.EngineBars, nil},
 	}},
-	{"Headlamp guard", "Wanted more once the mudguard is raised.", plan.LampGuard, guard.Lamp, []side{
-		{"Clear", "All the light, until dust has scratched it.", func(p *plan.Part) bool { return p.ID == "lamp-clear" }},
-		{"Mesh", "Takes the hard stone; a little light is lost.", func(p *plan.Part) bool { return p.ID != "lamp-clear" }},
-		{"When it breaks", "A lamp is replaced in town; ride by day until then.", nil},
+	{"Headlamp guard", "Wanted more once the mudguard is raised.", guard.Lamp, nil, []side{
+		{"Clear", "All the light, until dust has scratched it.", plan.LampGuard, func(p *plan.Part) bool { return p.ID == "lamp-clear" }},
+		{"Mesh", "Takes the hard stone; a little light is lost.", plan.LampGuard, func(p *plan.Part) bool { return p.ID != "lamp-clear" }},
+		{"When it breaks", "A lamp is replaced in town; ride by day until then.", plan.LampGuard, nil},
 	}},
-}
+}, "opinions": {
+	{"Higher grips", "Both add up; look at the cables before either.", "", []string{"bar-short", "needs"}, []side{
+		{"Risers", "The bar that you know, higher; the cheapest way, as far as the cables go.", plan.Risers, func(p *plan.Part) bool { return p.Adds(plan.BarRise) >= 20 }},
+		{"A new bar", "Shape as well as height: aluminium springs back, steel bends and is bent back.", plan.Handlebar, func(p *plan.Part) bool { return p.Adds(plan.BarRise) >= 25 }},
+		{"Roll it", "A bar rolled a little ahead costs nothing and answers most of it.", plan.Risers, nil},
+	}},
+	{"The seat", "Try the standard one first, for a whole day.", "", []string{"seat-hours", "seat-reach", "knee", "needs"}, []side{
+		{"As it came", "A day will tell; many need no more.", plan.Seat, nil},
+		{"Foam or a cover", "Half a day with an upholsterer, or a cover that moves from bike to bike.", plan.Seat, func(p *plan.Part) bool { return p.Sets(plan.SeatHours) == 4 }},
+		{"Another seat", "Made for hours; taller stands easier, lower reaches the ground.", plan.Seat, func(p *plan.Part) bool { return p.Sets(plan.SeatHours) >= 6 }},
+	}},
+	{"The way", "What finds it, and what it needs.", "", []string{"needs"}, []side{
+		{"Paper", "No battery, no glare; somebody has to have drawn it.", plan.Navigator, provides("paper")},
+		{"Your phone", "It is there already; its camera and socket suffer.", plan.Navigator, provides("shaken-camera")},
+		{"A device of its own", "Sealed and dear, or cheap and replaceable.", plan.Navigator, provides("draws-power")},
+	}},
+}}
 
 func provides(tag string) func(*plan.Part) bool {
 	return func(p *plan.Part) bool {
@@ -80,33 +99,35 @@ func onFrame(likes func(*plan.Part) bool) func(*plan.Part) bool {
 	return func(p *plan.Part) bool { return p.Guard != nil && p.Guard.Mount == plan.ToFrame && likes(p) }
 }
 
-func (s *Server) disputesPage(w http.ResponseWriter, r *http.Request) error {
-	return s.partsPage(w, r, "disputes", func(d *desk, _ []plan.Choice) (any, error) {
-		view := disputesView{Has: d.Plan.Bike != nil}
-		if !view.Has {
-			return view, nil
-		}
-		for _, q := range disputes {
-			shown, err := d.dispute(q)
-			if err != nil {
-				return nil, err
+func (s *Server) disputesPage(page string) http.HandlerFunc {
+	return s.handle(func(w http.ResponseWriter, r *http.Request) error {
+		return s.partsPage(w, r, page, func(d *desk, _ []plan.Choice) (any, error) {
+			view := disputesView{Has: d.Plan.Bike != nil}
+			if !view.Has {
+				return view, nil
 			}
-			view.Disputes = append(view.Disputes, shown)
-		}
-		return view, nil
+			for _, q := range disputes[page] {
+				shown, err := d.dispute(page, q)
+				if err != nil {
+					return nil, err
+				}
+				view.Disputes = append(view.Disputes, shown)
+			}
+			return view, nil
+		})
 	})
 }
 
 // dispute holds each side of one against the plan.
-func (d *desk) dispute(q dispute) (disputeView, error) {
+func (d *desk) dispute(page string, q dispute) (disputeView, error) {
 	v := disputeView{Name: q.name, About: q.about}
-	built, own := d.Plan.Build(d.loadout), d.Plan.Chosen(q.slot, d.loadout)
+	built := d.Plan.Build(d.loadout)
 	var choices []plan.Choice
 	for _, side := range q.sides {
-		c := plan.Choice{Slot: q.slot}
+		c, own := plan.Choice{Slot: side.slot}, d.Plan.Chosen(side.slot, d.loadout)
 		if side.likes != nil {
 			for _, p := range d.shelf {
-				if p.Slot == q.slot && built.Fits(p) && side.likes(p) && (c.Part == nil || (own != nil && own.ID == p.ID)) {
+				if p.Slot == side.slot && d.shelf.CouldFit(built, p) && side.likes(p) && (c.Part == nil || (own != nil && own.ID == p.ID)) {
 					c.Part = p
 				}
 			}
@@ -114,7 +135,7 @@ func (d *desk) dispute(q dispute) (disputeView, error) {
 				continue // nothing on the shelf goes on this bike
 			}
 		}
-		shown := sideView{School: side.school, Says: side.says, Part: "nothing", Current: own == nil && c.Part == nil}
+		shown := sideView{School: side.school, Says: side.says, Part: "As it is", Current: own == nil && c.Part == nil}
 		if c.Part != nil {
 			shown.Part, shown.Current = c.Part.Name, own != nil && own.ID == c.Part.ID
 		}
@@ -131,13 +152,13 @@ func (d *desk) dispute(q dispute) (disputeView, error) {
 		return v, err
 	}
 	for i, diff := range differences {
-		v.Sides[i].Href = d.href("disputes", tries(choices[i:i+1])...)
-		v.Sides[i].Figures = d.sideFigures(q.place, choices[i].Part, diff.After)
+		v.Sides[i].Href = d.href(page, tries(choices[i:i+1])...)
+		v.Sides[i].Figures = d.sideFigures(q, choices[i].Part, diff.After)
 	}
 	return v, nil
 }
 
-func (d *desk) sideFigures(place guard.Place, part *plan.Part, after *eval.LoadoutReport) []lineupRow {
+func (d *desk) sideFigures(q dispute, part *plan.Part, after *eval.LoadoutReport) []lineupRow {
 	price, mass := "–", "–"
 	if part != nil && part.Price.Known() {
 		price = part.Price.Display()
@@ -147,9 +168,14 @@ func (d *desk) sideFigures(place guard.Place, part *plan.Part, after *eval.Loado
 	}
 	rows := []lineupRow{{"Price", []string{price}}, {"Mass", []string{mass}}}
 	for _, r := range after.Facts.Risks {
-		if r.Place.Place == place {
+		if r.Place.Place == q.place {
 			rows = append(rows, lineupRow{"Breaks", []string{chance(r.Left.Broken)}}, lineupRow{"Strands", []string{chance(r.Left.Stranded)}},
 				lineupRow{"Repair to expect", []string{d.repair(r.Left.Worth)}}, lineupRow{"Days to expect", []string{words.Number(r.Left.Days, 2) + " d"}})
+		}
+	}
+	for _, id := range q.figures {
+		if f, ok := after.Figure(id); ok {
+			rows = append(rows, lineupRow{f.Name, []string{d.units.Value(f)}})
 		}
 	}
 	return rows

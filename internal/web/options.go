@@ -1,6 +1,8 @@
 package web
 
 import (
+	"strings"
+
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/knock"
 	"valiantmule/internal/core/plan"
@@ -157,6 +159,19 @@ func (d *desk) about(p *plan.Part) string {
 	}
 	if p.Mass.Known() {
 		add(d.units.Plain(p.Mass.In("kg"), "kg"))
+	}
+	if g := p.Guard; g != nil {
+		for _, m := range plan.Mounts() {
+			if m.Value == string(g.Mount) {
+				add("on the " + strings.Replace(m.Name, "glued or strapped", "surface, glued or strapped", 1))
+			}
+		}
+		if g.Width.Known() {
+			add(d.units.Plain(g.Width.In("mm"), "mm") + " wider")
+		}
+		if g.Bolts != "" {
+			add(strings.ToLower(g.Bolts[:1]) + g.Bolts[1:])
+		}
 	}
 	return text
 }

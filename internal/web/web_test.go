@@ -261,7 +261,7 @@ func TestAssets(t *testing.T) {
 	v, plan := s.demo(t)
 	for _, stage := range []string{
 		"brief", "bike?bike=averill-720", "sheet", "tyres?all=1&beside=wether-130-80-18&beside=fathom-140-80-18&beside=hackle-140-80-18&beside=lanner-120-80-18",
-		"inside", "pressures", "wheels", "baseline", "record", "armour", "disputes", "rates", "contact", "cockpit", "needs", "drawer", "gearing", "chain", "pull", "spend",
+		"inside", "pressures", "wheels", "baseline", "record", "armour", "disputes", "rates", "contact", "cockpit", "opinions", "needs", "drawer", "gearing", "chain", "pull", "spend",
 	} {
 		assert.Less(t, zipped(t, v.page(plan+"/"+stage)), 40_000, "bytes of %s", stage)
 	}

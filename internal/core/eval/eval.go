@@ -105,7 +105,7 @@ type run struct {
 	loadout    *plan.Loadout
 	built, std *plan.Built // nil without a bike
 	facts      *knock.Facts
-	due        []plan.Line // to be put right first
+	beside     []plan.Line // that cost money beside the plan's own
 	items      []item
 	centre     float64 // of mass above ground, mm
 	full       load.Axles
@@ -116,8 +116,8 @@ type run struct {
 }
 
 func newRun(p *plan.Plan, shelf plan.Shelf, l *plan.Loadout, wanted string, working *sheet.Sheet) *run {
-	r := &run{plan: p, loadout: l, due: p.Due(), wanted: wanted, working: working}
-	r.facts = &knock.Facts{Plan: p, Shelf: shelf, Loadout: l.ID, Due: r.due}
+	r := &run{plan: p, loadout: l, beside: p.Beside(), wanted: wanted, working: working}
+	r.facts = &knock.Facts{Plan: p, Shelf: shelf, Loadout: l.ID, Due: p.Due()}
 	if p.Bike != nil {
 		r.built, r.std = p.Build(l.ID), p.BuildStandard()
 		r.facts.Built, r.facts.Standard = r.built, r.std

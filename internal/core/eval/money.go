@@ -15,7 +15,7 @@ func in(l *plan.Line) bool { return l.Standing() == plan.In }
 
 // spending is all that costs money, line by line.
 func (r *run) spending(yield func(*plan.Line) bool) {
-	for _, lines := range [...][]plan.Line{r.plan.Lines, r.due} {
+	for _, lines := range [...][]plan.Line{r.plan.Lines, r.beside} {
 		for i := range lines {
 			if !yield(&lines[i]) {
 				return
@@ -67,18 +67,24 @@ func (r *run) money(cost Figure) []Figure {
 
 var workFormula = sheet.Formula{Text: "hours = Σ hours of the lines that are in", Origin: sheet.Computed}
 
-// ownHours is what the lines say that they take; one that says nothing is not
-// counted, and the working names the others.
+// ownHours is what the lines take of the rider's time: as noted, or what such parts
+// usually take.
 func (r *run) ownHours() Figure {
-	c := r.figure("own-hours", "Hours noted", "h")
+	c := r.figure("own-hours", "Hours of your own", "h")
 	var in []sheet.Value
 	total := 0.0
 	for l := range r.spending {
-		if l.Standing() == plan.In && l.Hours.Known() {
-			total += l.Hours.In("h")
-			if c.working != nil {
-				in = append(in, sheet.Value{Name: l.Title(), Number: l.Hours.In("h"), Unit: "h", Origin: sheet.Rider})
+		hours := r.plan.OwnHours(l)
+		if l.Standing() != plan.In || hours == 0 {
+			continue
+		}
+		total += hours
+		if c.working != nil {
+			v := sheet.Value{Name: l.Title(), Number: hours, Unit: "h", Origin: sheet.Practice}
+			if l.Hours.Known() {
+				v.Origin = sheet.Rider
 			}
+			in = append(in, v)
 		}
 	}
 	c.is(total)

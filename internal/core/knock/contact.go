@@ -2,6 +2,7 @@ package knock
 
 import (
 	"math"
+	"strings"
 
 	"valiantmule/internal/core/fit"
 	"valiantmule/internal/core/plan"
@@ -47,7 +48,7 @@ func kneesBent(f *Facts) (Finding, bool) {
 		Do:    "Lower pegs, or a taller seat where the ground can still be reached. Sit on it for an hour first.",
 	}
 	for _, p := range f.Shelf {
-		if p.Slot == plan.Pegs && adds(p, plan.PegDrop) > 0 && f.Built.Fits(p) && !f.Built.Chosen(plan.Pegs) {
+		if p.Slot == plan.Pegs && p.Adds(plan.PegDrop) > 0 && f.Built.Fits(p) && !f.Built.Chosen(plan.Pegs) {
 			finding.Remedies = chooseOne(p, "%s")
 			break
 		}
@@ -95,9 +96,9 @@ func barsLow(f *Facts) (Finding, bool) {
 	}
 	var best *plan.Part
 	for _, p := range f.Shelf {
-		rise := adds(p, plan.BarRise)
+		rise := p.Adds(plan.BarRise)
 		if (p.Slot == plan.Risers || p.Slot == plan.Handlebar) && rise > 0 && f.BarRiseMM+rise <= slack && f.Built.Fits(p) && !f.Built.Chosen(p.Slot) &&
-			(best == nil || rise > adds(best, plan.BarRise)) {
+			(best == nil || rise > best.Adds(plan.BarRise)) {
 			best = p
 		}
 	}
@@ -164,7 +165,7 @@ func gluedGrips(f *Facts) (Finding, bool) {
 func pegsDrag(f *Facts) (Finding, bool) {
 	p := f.Built.Part(plan.Pegs)
 	road := f.Plan.Brief.Mix().Road()
-	if p == nil || !(adds(p, plan.PegDrop) > 0) || !(road > openRoadShare) {
+	if p == nil || !(p.Adds(plan.PegDrop) > 0) || !(road > openRoadShare) {
 		return Finding{}, false
 	}
 	return Finding{
@@ -172,5 +173,65 @@ func pegsDrag(f *Facts) (Finding, bool) {
 		What:  say("Lower pegs on a trip that is %.0f %% road: they touch down earlier in bends.", 100*road),
 		Why:   "Wide low ones drag on tarmac, and catch in ruts.",
 		Do:    "Know the lean at which they touch; leave room in fast bends.",
+	}, true
+}
+
+func forTheWorkshop(f *Facts) (Finding, bool) {
+	lines := f.Plan.Workshop()
+	if len(lines) == 0 {
+		return Finding{}, false
+	}
+	names := make([]string, len(lines))
+	priced := true
+	for i, l := range lines {
+		names[i] = strings.TrimPrefix(l.Name, "Fit ")
+		priced = priced && l.Amount.Known()
+	}
+	finding := Finding{
+		State: verdict.Watch,
+		What:  say("Beyond the tools that you have: %s.", listed(names)),
+		Why:   "What is fitted wrong comes off where it hurts; wiring and structure most of all.",
+		Do:    "A workshop, or somebody who does it for a living: ask for the date with the price. Or leave the part.",
+	}
+	if !priced {
+		finding.Do += " The brief has no hourly rate, so the cost does not count it."
+	}
+	return finding, true
+}
+
+func doublePace(f *Facts) (Finding, bool) {
+	if !f.Built.Provides("led-indicators") || f.Built.Provides("flasher") {
+		return Finding{}, false
+	}
+	return Finding{
+		State:    verdict.Watch,
+		What:     "LED indicators on a flasher that senses load run at about double pace.",
+		Why:      "60 to 120 flashes a minute are asked for (UN Regulations 53 and 6); the flasher takes the small load for a dead bulb.",
+		Do:       "A load-independent flasher, or resistors that stay away from plastic.",
+		Remedies: providing(f, plan.Indicators, "flasher", "%s"),
+	}, true
+}
+
+func shortPlateHolder(f *Facts) (Finding, bool) {
+	if !f.Built.Provides("short-plate") {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Watch,
+		What:  "A short plate holder: plate light, reflector and the plate's angle have to be there still.",
+		Why:   "Inspections fail without them, and bags may stand before the lamp.",
+		Do:    "Look at it from behind at night with the bags on.",
+	}, true
+}
+
+func towerAndBars(f *Facts) (Finding, bool) {
+	if !f.Built.Provides("tower") || !(f.BarRiseMM > 0) {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Watch,
+		What:  say("A navigation tower, and bars that rise {%.0f mm}: guards and levers come near it at full lock.", f.BarRiseMM),
+		Why:   "What touches there ends the steering's lock where it is needed, at walking pace.",
+		Do:    "Full lock to both sides with everything on it, before the first ride; cables too.",
 	}, true
 }

@@ -176,6 +176,7 @@ const (
 	Tyres    Stage = "tyres"
 	Armour   Stage = "armour"
 	Contact  Stage = "contact"
+	Spend    Stage = "spend"
 	Gearing  Stage = "gearing"
 )
 
@@ -253,6 +254,10 @@ var rules = []Rule{
 	{"live-socket", Contact, liveSocket},
 	{"glued-grips", Contact, gluedGrips},
 	{"pegs-drag", Contact, pegsDrag},
+	{"tower-and-bars", Contact, towerAndBars},
+	{"double-pace", Armour, doublePace},
+	{"short-plate-holder", Armour, shortPlateHolder},
+	{"for-the-workshop", Spend, forTheWorkshop},
 	{"tyre-moves-gearing", Gearing, tyreMovesGearing},
 	{"chain-length", Gearing, chainLength},
 	{"axle-position", Gearing, axlePosition},

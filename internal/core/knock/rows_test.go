@@ -96,6 +96,11 @@ func contactRows(t *testing.T, b *bench) map[string]row {
 		"shaken-phone":       {verdict.Watch, b.as("holt-650", "mount-plain", "nav-phone"), b.as("holt-650", "mount-damped", "nav-phone"), plan.NavMount},
 		"live-socket":        {verdict.Watch, b.as("holt-650", "socket-plain"), b.as("holt-650", "socket-sealed"), plan.Socket},
 		"glued-grips":        {verdict.Watch, b.as("holt-650", "grips-fat"), b.as("holt-650", "grips-bolt"), ""},
+		"for-the-workshop": {verdict.Watch, b.changing("holt-650", func(p *plan.Plan) { p.Brief.Spanner = plan.NoSpanner }, "skid-alu-h"),
+			b.changing("holt-650", func(p *plan.Plan) { p.Brief.Spanner = plan.HomeSpanner }, "skid-alu-h"), ""},
+		"tower-and-bars":     {verdict.Watch, b.as("holt-650", "tower-light", "riser-20-22"), b.as("holt-650", "tower-light"), ""},
+		"double-pace":        {verdict.Watch, b.as("holt-650", "indicators-led"), b.as("holt-650", "indicators-led-flasher"), plan.Indicators},
+		"short-plate-holder": {verdict.Watch, b.as("holt-650", "plate-short"), b.as("holt-650", "plate-hinge"), ""},
 		"pegs-drag":          {verdict.Watch, b.changing("holt-650", roadOnly(t), "pegs-low"), b.changing("holt-650", trail, "pegs-low"), ""},
 	}
 }

@@ -338,22 +338,12 @@ func standTooShort(f *Facts) (Finding, bool) {
 func longerStand(f *Facts) []Remedy {
 	var best *plan.Part
 	for _, p := range f.Shelf {
-		if p.Slot == plan.SideStand && f.Built.Fits(p) && f.StandShortMM-adds(p, plan.StandLength) <= standNoticeMM &&
-			(best == nil || adds(p, plan.StandLength) < adds(best, plan.StandLength)) {
+		if p.Slot == plan.SideStand && f.Built.Fits(p) && f.StandShortMM-p.Adds(plan.StandLength) <= standNoticeMM &&
+			(best == nil || p.Adds(plan.StandLength) < best.Adds(plan.StandLength)) {
 			best = p
 		}
 	}
 	return chooseOne(best, "Fit %s")
-}
-
-func adds(p *plan.Part, figure plan.Figure) float64 {
-	sum := 0.0
-	for _, e := range p.Effects {
-		if e.Figure == figure && e.Op == plan.Add {
-			sum += e.Value
-		}
-	}
-	return sum
 }
 
 func rake(f *Facts) (Finding, bool) {

@@ -29,6 +29,9 @@ type Brief struct {
 	Day     unit.Duration `json:"day,omitzero"`      // in the saddle
 	Weather Weather       `json:"weather,omitempty"` // the worst to count on
 
+	Spanner  Spanner      `json:"spanner,omitempty"`
+	HourRate money.Amount `json:"hour_rate,omitzero"` // of a workshop
+
 	Skill guard.Skill   `json:"skill,omitempty"` // where it is loose
 	Falls unit.Ratio    `json:"falls,omitzero"`  // that the rider counts on, over the trip
 	Help  unit.Duration `json:"help,omitzero"`   // until parts or a truck come

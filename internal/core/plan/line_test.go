@@ -205,3 +205,32 @@ func TestVulnerable(t *testing.T) {
 		assert.Equal(t, want, b.Vulnerable(place), place)
 	}
 }
+
+// TestWorkshop: what is beyond the rider's tools costs hours of a workshop at its
+// rate; the rest is the rider's own time, and what is fitted takes none.
+func TestWorkshop(t *testing.T) {
+	p := plan.New("P", "EUR")
+	p.Bike = bike(t)
+	p.Lines = []plan.Line{
+		{Kind: plan.PartLine, Need: plan.Needed, Part: part(plan.Socket, "socket")}, {Kind: plan.PartLine, Need: plan.Needed, Part: part(plan.SkidPlate, "plate")},
+		{Kind: plan.PartLine, Need: plan.Needed, Part: part(plan.Seat, "seat"), Decision: plan.Undecided},
+	}
+	assert.Empty(t, p.Workshop(), "who has not said what they can do is not judged")
+	p.Brief.Spanner, p.Brief.HourRate = plan.HomeSpanner, money.New(6000, "EUR")
+	work := p.Workshop()
+	require.Len(t, work, 1, "wiring is beyond home tools, a plate is not")
+	assert.Equal(t, money.New(4800, "EUR"), work[0].Amount, "0.8 h at 60")
+	assert.Len(t, p.Spending(), 4)
+	assert.InDelta(t, 0.6, p.OwnHours(&p.Lines[1]), 1e-9)
+	assert.Zero(t, p.OwnHours(&p.Lines[0]), "the workshop's hours are not one's own")
+	assert.Zero(t, p.OwnHours(&p.Lines[2]), "nothing is fitted before it is decided")
+	p.Brief.HourRate = money.Amount{}
+	assert.Len(t, p.Spending(), 3, "without a rate nothing is invented")
+	p.Lines[0].Decision = plan.OnTheBike
+	assert.Empty(t, p.Workshop(), "it is on already")
+	p.Brief.Spanner = plan.NoSpanner
+	assert.Len(t, p.Workshop(), 1)
+	p.Brief.Spanner = "magic"
+	require.NotEmpty(t, p.Validate())
+	assert.Equal(t, "brief.spanner", p.Validate()[0].Path)
+}

@@ -346,6 +346,17 @@ func (p *Part) Sets(f Figure) float64 {
 	return 0
 }
 
+// Adds is what the part adds to a figure.
+func (p *Part) Adds(f Figure) float64 {
+	sum := 0.0
+	for _, e := range p.Effects {
+		if e.Figure == f && e.Op == Add {
+			sum += e.Value
+		}
+	}
+	return sum
+}
+
 // countOf names the figure that a slot's part counts, and how it is called.
 var countOf = map[Slot]struct {
 	figure Figure

@@ -90,6 +90,8 @@ func (v *validator) brief(b *Brief) {
 	v.fields("brief", b.Fields())
 	v.that(b.Style == "" || tyre.KnownStyle(b.Style), "brief.style", "%q is not gentle, steady or hard", b.Style)
 	v.that(b.Weather == "" || hasOption(Weathers(), string(b.Weather)), "brief.weather", "%q is none of %s", b.Weather, values(Weathers()))
+	v.that(b.Spanner == "" || hasOption(Spanners(), string(b.Spanner)), "brief.spanner", "%q is none of %s", b.Spanner, values(Spanners()))
+	v.that(!b.HourRate.Known() || b.HourRate.Minor() >= 0, "brief.hour_rate", "is below zero")
 	v.that(b.Skill == "" || hasOption(Skills(), string(b.Skill)), "brief.skill", "%q is none of %s", b.Skill, values(Skills()))
 	v.that(!b.Budget.Known() || b.Budget.Minor() >= 0, "brief.budget", "is below zero")
 	_, ground := terrain.Of(b.ClimbGround)
