@@ -68,8 +68,9 @@ func (r *LoadoutReport) Worst() verdict.State {
 // name parts come from it.
 func Evaluate(p *plan.Plan, shelf plan.Shelf) *Report {
 	report := &Report{Loadouts: make([]LoadoutReport, len(p.Loadouts))}
+	all := sharedOf(p)
 	for i := range p.Loadouts {
-		report.Loadouts[i] = newRun(p, shelf, &p.Loadouts[i], "", nil).all()
+		report.Loadouts[i] = newRun(p, all, shelf, &p.Loadouts[i], "", nil).all()
 	}
 	return report
 }
@@ -80,7 +81,7 @@ func EvaluateLoadout(p *plan.Plan, shelf plan.Shelf, loadout string) (*LoadoutRe
 	if err != nil {
 		return nil, err
 	}
-	report := newRun(p, shelf, l, "", nil).all()
+	report := newRun(p, sharedOf(p), shelf, l, "", nil).all()
 	return &report, nil
 }
 
@@ -91,7 +92,7 @@ func Explain(p *plan.Plan, loadout, id string) (Figure, *sheet.Sheet, error) {
 		return Figure{}, nil, err
 	}
 	working := &sheet.Sheet{}
-	report := newRun(p, nil, l, id, working).all()
+	report := newRun(p, sharedOf(p), nil, l, id, working).all()
 	figure, ok := report.Figure(id)
 	if !ok {
 		return Figure{}, nil, fmt.Errorf("no figure %q", id)
@@ -115,11 +116,29 @@ type run struct {
 	working    *sheet.Sheet
 }
 
-func newRun(p *plan.Plan, shelf plan.Shelf, l *plan.Loadout, wanted string, working *sheet.Sheet) *run {
-	r := &run{plan: p, loadout: l, beside: p.Beside(), wanted: wanted, working: working}
-	r.facts = &knock.Facts{Plan: p, Shelf: shelf, Loadout: l.ID, Due: p.Due()}
+// shared is what all loadouts of a plan have in common.
+type shared struct {
+	std         *plan.Built
+	due, beside []plan.Line
+}
+
+func sharedOf(p *plan.Plan) shared {
+	s := shared{due: p.Due()}
+	s.beside = s.due
+	if work := p.Priced(); len(work) > 0 {
+		s.beside = slices.Concat(s.due, work)
+	}
 	if p.Bike != nil {
-		r.built, r.std = p.Build(l.ID), p.BuildStandard()
+		s.std = p.BuildStandard()
+	}
+	return s
+}
+
+func newRun(p *plan.Plan, all shared, shelf plan.Shelf, l *plan.Loadout, wanted string, working *sheet.Sheet) *run {
+	r := &run{plan: p, loadout: l, beside: all.beside, wanted: wanted, working: working}
+	r.facts = &knock.Facts{Plan: p, Shelf: shelf, Loadout: l.ID, Due: all.due}
+	if p.Bike != nil {
+		r.built, r.std = p.Build(l.ID), all.std
 		r.facts.Built, r.facts.Standard = r.built, r.std
 		r.facts.Pair, _ = r.built.Sprockets()
 		r.facts.StandardPair, _ = r.std.Sprockets()
@@ -149,7 +168,7 @@ func (r *run) all() LoadoutReport {
 		cost, mass, axleFront, axleRear, tyreLoad, r.tyreLife(), cruise, r.crawlSpeed(), r.rangeGauge(),
 		r.pending("charge-margin"), r.pending("sag-front"), r.pending("sag-rear"), r.seatReach(), r.clearance(),
 		r.pending("night-speed"), r.pending("ready-date"))
-	report.Others = append(make([]Figure, 0, 48),
+	report.Others = append(make([]Figure, 0, 46),
 		gearChange, circumference[0], circumference[1], chain, axle,
 		rise, r.standShort(), r.rake(), r.mix(), r.speedometer(),
 		front, rear, r.payloadLeft(), r.centreHeight(), r.unsprung("front-unsprung", plan.FrontTyre), r.unsprung("rear-unsprung", plan.RearTyre),

@@ -131,7 +131,7 @@ func PressureWorking(p *plan.Plan, loadout string, slot plan.Slot, surface strin
 	if !ok || p.Bike == nil || (slot != plan.FrontTyre && slot != plan.RearTyre) {
 		return knock.PressureEnd{}, nil, fmt.Errorf("no pressure of %q on %q", slot, surface)
 	}
-	r := newRun(p, nil, l, "", nil)
+	r := newRun(p, sharedOf(p), nil, l, "", nil)
 	r.all()
 	working := &sheet.Sheet{}
 	own := l.Pressure(surface)

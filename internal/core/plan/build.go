@@ -32,7 +32,7 @@ func (p *Plan) Build(loadout string) *Built { return build(p.Bike, p.Lines, load
 func (p *Plan) BuildStandard() *Built { return build(p.Bike, nil, "") }
 
 func build(bike *Bike, lines []Line, loadout string) *Built {
-	b := &Built{Bike: bike, Fitted: make([]Fitted, 0, len(slots))}
+	b := &Built{Bike: bike, Fitted: make([]Fitted, 0, len(bike.Standard)+len(lines))}
 	var chosen [maxSlots]*Part
 	for i := range lines {
 		if l := &lines[i]; l.fitted(loadout) {

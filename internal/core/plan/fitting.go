@@ -92,3 +92,11 @@ func (p *Plan) Workshop() []Line {
 	}
 	return list
 }
+
+// Priced is the workshop's lines at a rate that is known.
+func (p *Plan) Priced() []Line {
+	if !p.Brief.HourRate.Known() {
+		return nil
+	}
+	return p.Workshop()
+}

@@ -191,15 +191,7 @@ func (p *Plan) Due() []Line {
 
 // Spending is all that costs money: the lines, what is due first, and what a
 // workshop fits at a rate that is known.
-func (p *Plan) Spending() []Line { return slices.Concat(p.Lines, p.Beside()) }
-
-// priced is the workshop's lines with a price.
-func (p *Plan) priced() []Line {
-	return slices.DeleteFunc(p.Workshop(), func(l Line) bool { return !l.Amount.Known() })
-}
-
-// Beside is what costs money beside the lines.
-func (p *Plan) Beside() []Line { return slices.Concat(p.Due(), p.priced()) }
+func (p *Plan) Spending() []Line { return slices.Concat(p.Lines, p.Due(), p.Priced()) }
 
 // slotOf is where the part sits that a check looks at.
 var slotOf = map[string]Slot{
