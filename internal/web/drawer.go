@@ -9,7 +9,6 @@ import (
 	"strconv"
 	"strings"
 
-	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/store"
@@ -139,25 +138,13 @@ func (d *desk) held(parts []*plan.Part, keep []string, tried []plan.Choice) (opt
 	for i, p := range parts {
 		choices[i] = plan.Choice{Slot: p.Slot, Part: p}
 	}
-	choices = d.Plan.Scoped(choices, d.loadout)
-	alternatives := make([]eval.Alternative, len(choices))
-	for i, c := range choices {
-		alternatives[i] = eval.Alternative{Label: choiceName(c), Plan: d.Plan.With(c)}
-	}
-	differences, err := d.compare(alternatives...)
-	if err != nil {
+	var err error
+	if list.Options, err = d.rows(choices, "drawer", columns, keep, tried); err != nil {
 		return list, err
 	}
-	for i, c := range choices {
-		o := d.option(c, differences[i], d.Plan.Chosen(c.Slot, d.loadout))
-		info, _ := plan.InfoOf(c.Slot)
-		o.Sub = strings.TrimSuffix(info.Name+", "+o.Sub, ", ")
-		o.Href = d.href("drawer", append(tries([]plan.Choice{c}), keep...)...)
-		o.Tried = slices.ContainsFunc(tried, func(t plan.Choice) bool { return tryOf(t) == tryOf(c) })
-		for _, column := range columns {
-			o.Cells = append(o.Cells, column.cell(d.units, differences[i]))
-		}
-		list.Options = append(list.Options, o)
+	for i, p := range parts {
+		info, _ := plan.InfoOf(p.Slot)
+		list.Options[i].Sub = strings.TrimSuffix(info.Name+", "+list.Options[i].Sub, ", ")
 	}
 	return list, nil
 }

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"slices"
 	"strings"
 
 	"valiantmule/internal/core/eval"
@@ -91,6 +92,13 @@ func (d *desk) optionsFor(slot plan.Slot, page string, fits func(*plan.Part) boo
 	if !listed {
 		choices = append(choices, plan.Choice{Slot: slot, Part: own})
 	}
+	var err error
+	list.Options, err = d.rows(choices, page, columns, keep, tried)
+	return list, err
+}
+
+// rows holds choices against the plan, each a link to itself on a page.
+func (d *desk) rows(choices []plan.Choice, page string, columns []column, keep []string, tried []plan.Choice) ([]optionRow, error) {
 	choices = d.Plan.Scoped(choices, d.loadout)
 	alternatives := make([]eval.Alternative, len(choices))
 	for i, c := range choices {
@@ -98,20 +106,19 @@ func (d *desk) optionsFor(slot plan.Slot, page string, fits func(*plan.Part) boo
 	}
 	differences, err := d.compare(alternatives...)
 	if err != nil {
-		return list, err
+		return nil, err
 	}
+	rows := make([]optionRow, len(choices))
 	for i, c := range choices {
-		o := d.option(c, differences[i], own)
+		o := d.option(c, differences[i], d.Plan.Chosen(c.Slot, d.loadout))
 		o.Href = d.href(page, append(tries([]plan.Choice{c}), keep...)...)
-		for _, t := range tried {
-			o.Tried = o.Tried || tryOf(t) == tryOf(c)
-		}
+		o.Tried = slices.ContainsFunc(tried, func(t plan.Choice) bool { return tryOf(t) == tryOf(c) })
 		for _, column := range columns {
 			o.Cells = append(o.Cells, column.cell(d.units, differences[i]))
 		}
-		list.Options = append(list.Options, o)
+		rows[i] = o
 	}
-	return list, nil
+	return rows, nil
 }
 
 func (d *desk) option(c plan.Choice, diff eval.Difference, own *plan.Part) optionRow {

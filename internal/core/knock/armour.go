@@ -107,19 +107,13 @@ func lampBehindMudguard(f *Facts) (Finding, bool) {
 			return Finding{}, false
 		}
 	}
-	finding := Finding{
-		State: verdict.Watch,
-		What:  "The raised front mudguard lets stones of the front wheel up to the headlamp.",
-		Why:   "What the low one caught now flies on.",
-		Do:    "A guard that stands off the lamp and folds away to clean it.",
-	}
-	for _, p := range f.Shelf {
-		if p.Slot == plan.LampGuard && f.Built.Fits(p) {
-			finding.Remedies = chooseOne(p, "%s")
-			break
-		}
-	}
-	return finding, true
+	return Finding{
+		State:    verdict.Watch,
+		What:     "The raised front mudguard lets stones of the front wheel up to the headlamp.",
+		Why:      "What the low one caught now flies on.",
+		Do:       "A guard that stands off the lamp and folds away to clean it.",
+		Remedies: offer(f, plan.LampGuard, func(*plan.Part) bool { return true }),
+	}, true
 }
 
 func guardsAtTheBars(f *Facts) (Finding, bool) {
@@ -166,17 +160,11 @@ func blowIntoCases(f *Facts) (Finding, bool) {
 	if p == nil || p.Guard == nil || p.Guard.Mount != plan.ToEngine {
 		return Finding{}, false
 	}
-	finding := Finding{
-		State: verdict.Watch,
-		What:  say("%s hangs on the engine: a hard blow goes into the cases.", p.Name),
-		Why:   "A plate on the frame keeps it out of them; a lug that breaks off beats a cracked case.",
-		Do:    "Take one that bolts to the frame where the ground is rock.",
-	}
-	for _, other := range f.Shelf {
-		if other.Slot == plan.SkidPlate && other.Guard != nil && other.Guard.Mount == plan.ToFrame && f.Built.Fits(other) {
-			finding.Remedies = chooseOne(other, "%s")
-			break
-		}
-	}
-	return finding, true
+	return Finding{
+		State:    verdict.Watch,
+		What:     say("%s hangs on the engine: a hard blow goes into the cases.", p.Name),
+		Why:      "A plate on the frame keeps it out of them; a lug that breaks off beats a cracked case.",
+		Do:       "Take one that bolts to the frame where the ground is rock.",
+		Remedies: offer(f, plan.SkidPlate, func(p *plan.Part) bool { return p.Guard != nil && p.Guard.Mount == plan.ToFrame }),
+	}, true
 }

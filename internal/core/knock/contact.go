@@ -2,6 +2,7 @@ package knock
 
 import (
 	"math"
+	"slices"
 	"strings"
 
 	"valiantmule/internal/core/fit"
@@ -41,38 +42,26 @@ func kneesBent(f *Facts) (Finding, bool) {
 	if !(f.KneeDegrees < fit.KneeLeast) {
 		return Finding{}, false
 	}
-	finding := Finding{
-		State: verdict.Watch,
-		What:  say("Seated, the knee is bent to %.0f°; below %.0f° it tires within the hour.", f.KneeDegrees, fit.KneeLeast),
-		Why:   "A low seat and high pegs fold a long leg.",
-		Do:    "Lower pegs, or a taller seat where the ground can still be reached. Sit on it for an hour first.",
-	}
-	for _, p := range f.Shelf {
-		if p.Slot == plan.Pegs && p.Adds(plan.PegDrop) > 0 && f.Built.Fits(p) && !f.Built.Chosen(plan.Pegs) {
-			finding.Remedies = chooseOne(p, "%s")
-			break
-		}
-	}
-	return finding, true
+	return Finding{
+		State:    verdict.Watch,
+		What:     say("Seated, the knee is bent to %.0f°; below %.0f° it tires within the hour.", f.KneeDegrees, fit.KneeLeast),
+		Why:      "A low seat and high pegs fold a long leg.",
+		Do:       "Lower pegs, or a taller seat where the ground can still be reached. Sit on it for an hour first.",
+		Remedies: offer(f, plan.Pegs, func(p *plan.Part) bool { return p.Adds(plan.PegDrop) > 0 && !f.Built.Chosen(plan.Pegs) }),
+	}, true
 }
 
 func seatForTheHours(f *Facts) (Finding, bool) {
 	if !(f.SeatedHours > f.SeatHours) {
 		return Finding{}, false
 	}
-	finding := Finding{
-		State: verdict.Watch,
-		What:  say("%.1f hours a day on a seat that does %.1f.", f.SeatedHours, f.SeatHours),
-		Why:   "Beyond an hour a day the seat decides how the day ends; most standard ones are made for a test ride.",
-		Do:    "Try the standard one first, for a whole day. Then foam or a cover before a new seat.",
-	}
-	for _, p := range f.Shelf {
-		if p.Slot == plan.Seat && p.Sets(plan.SeatHours) >= min(f.SeatedHours, 6) && f.Built.Fits(p) {
-			finding.Remedies = chooseOne(p, "%s")
-			break
-		}
-	}
-	return finding, true
+	return Finding{
+		State:    verdict.Watch,
+		What:     say("%.1f hours a day on a seat that does %.1f.", f.SeatedHours, f.SeatHours),
+		Why:      "Beyond an hour a day the seat decides how the day ends; most standard ones are made for a test ride.",
+		Do:       "Try the standard one first, for a whole day. Then foam or a cover before a new seat.",
+		Remedies: offer(f, plan.Seat, func(p *plan.Part) bool { return p.Sets(plan.SeatHours) >= min(f.SeatedHours, 6) }),
+	}, true
 }
 
 // standsMuch is from how many hours a day on the pegs their place is worth a word
@@ -135,19 +124,13 @@ func liveSocket(f *Facts) (Finding, bool) {
 	if !f.Built.Provides("unswitched") {
 		return Finding{}, false
 	}
-	finding := Finding{
-		State: verdict.Watch,
-		What:  "The socket is live with the key out.",
-		Why:   "What is forgotten in it empties the battery overnight.",
-		Do:    "Through a relay on the running light, with its fuse at the battery.",
-	}
-	for _, p := range f.Shelf {
-		if p.Slot == plan.Socket && len(p.Provides) == 1 {
-			finding.Remedies = chooseOne(p, "%s")
-			break
-		}
-	}
-	return finding, true
+	return Finding{
+		State:    verdict.Watch,
+		What:     "The socket is live with the key out.",
+		Why:      "What is forgotten in it empties the battery overnight.",
+		Do:       "Through a relay on the running light, with its fuse at the battery.",
+		Remedies: offer(f, plan.Socket, func(p *plan.Part) bool { return !slices.Contains(p.Provides, "unswitched") }),
+	}, true
 }
 
 func gluedGrips(f *Facts) (Finding, bool) {

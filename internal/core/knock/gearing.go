@@ -298,8 +298,17 @@ func speedometer(f *Facts) (Finding, bool) {
 
 // providing offers the first part for a slot that goes on and provides a tag.
 func providing(f *Facts, slot plan.Slot, tag, label string) []Remedy {
+	return offered(f, slot, label, func(p *plan.Part) bool { return slices.Contains(p.Provides, tag) })
+}
+
+// offer is the first part for a slot that goes on and is liked, under its own name.
+func offer(f *Facts, slot plan.Slot, likes func(*plan.Part) bool) []Remedy {
+	return offered(f, slot, "%s", likes)
+}
+
+func offered(f *Facts, slot plan.Slot, label string, likes func(*plan.Part) bool) []Remedy {
 	for _, p := range f.Shelf {
-		if p.Slot == slot && slices.Contains(p.Provides, tag) && f.Built.Fits(p) {
+		if p.Slot == slot && likes(p) && f.Built.Fits(p) {
 			return chooseOne(p, label)
 		}
 	}
