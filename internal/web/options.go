@@ -176,6 +176,11 @@ func (d *desk) about(p *plan.Part) string {
 		if g.Width.Known() {
 			add(d.units.Plain(g.Width.In("mm"), "mm") + " wider")
 		}
+		for _, a := range plan.Accesses() {
+			if slices.Contains(g.Blocks, plan.Access(a.Value)) {
+				add("before " + a.Name)
+			}
+		}
 		if g.Bolts != "" {
 			add(strings.ToLower(g.Bolts[:1]) + g.Bolts[1:])
 		}

@@ -290,6 +290,46 @@ func TestOwnPart(t *testing.T) {
 	assert.Equal(t, http.StatusConflict, status, "sent again it is stale")
 }
 
+// TestSpanners: a rider who fits nothing pays a workshop for what is not fitted yet,
+// at the rate of the brief; a rate that is no money is said by its field.
+func TestSpanners(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	brief := form(v.page(path + "/brief?loadout=travel"))
+	brief.Set("hour_rate", "a lot")
+	status, body, _ := v.post(path+"/brief?loadout=travel", brief)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Regexp(t, `id="h-hour_rate"><span class="error">`, body)
+	brief.Set("hour_rate", "60")
+	brief.Set("spanner", "none")
+	status, _, header := v.post(path+"/brief?loadout=travel", brief)
+	require.Equal(t, http.StatusSeeOther, status)
+	saved := v.page(header.Get("Location"))
+	// Tyres 1.8 h, tubes 0.6, sprocket 0.7, plate 0.6, hand guards 0.8: 4.5 h at 60.
+	assert.Equal(t, "over €1,945", gauge(saved, "cost"))
+	assert.Contains(t, saved, `data-finding="for-the-workshop"`)
+	armour := v.page(path + "/armour?loadout=travel&place=cases")
+	assert.Contains(t, armour, "before the oil filter", "what a guard is in the way of stands beside it")
+}
+
+// TestNeedsPage: each need with its sentence and a way to where it is settled.
+func TestNeedsPage(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	page := v.page(path + "/needs?loadout=travel")
+	assert.Contains(t, page, "6.5 hours a day")
+	rows := regexp.MustCompile(`(?s)data-need="([a-z-]+)".*?href="([^"]*)"`).FindAllStringSubmatch(page, -1)
+	require.Greater(t, len(rows), 8)
+	for _, row := range rows {
+		v.page(strings.ReplaceAll(row[2], "&amp;", "&"))
+	}
+	short := gauge(page, "needs")
+	_, _, header := v.post(path+"/choose", url.Values{"base": {base(page)}, "stage": {"cockpit"}, "loadout": {"travel"}, "try": {"grips:grips-heated"}})
+	assert.NotEqual(t, short, gauge(v.page(header.Get("Location")), "needs"), "warm hands are one need less")
+	v.post("/account/units", url.Values{"preset": {"US"}})
+	assert.Contains(t, strings.ReplaceAll(v.page(path+"/needs?loadout=travel"), "\u00a0", " "), "2610 mi", "said in the rider's units")
+}
+
 // TestTwoBikesSideBySide: another bike is laid over the plan's and the brief is
 // asked of both.
 func TestTwoBikesSideBySide(t *testing.T) {

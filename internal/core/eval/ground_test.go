@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/air"
+	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/knock"
@@ -282,4 +283,82 @@ func TestPressureWorking(t *testing.T) {
 	}
 	_, _, err = eval.PressureWorking(p, "travel", plan.RearTyre, "ice")
 	assert.Error(t, err)
+}
+
+// TestBaselineCounts: what is due costs money and hours; without a price nobody
+// knows the sum; what the plan replaces anyway is not paid twice; hands are free.
+func TestBaselineCounts(t *testing.T) {
+	p, shelf := demoPlan(t)
+	before := value(t, p, "cost")
+	pads := plan.Answer{Check: "rear-pads", Verdict: baseline.Do}
+	require.NoError(t, pads.Cost.UnmarshalText([]byte("32 EUR")))
+	assert.InDelta(t, before+3200, value(t, p.Answered(pads), "cost"), 1e-9)
+	free := p.Answered(plan.Answer{Check: "bar-roll", Verdict: baseline.Do})
+	assert.InDelta(t, before, value(t, free, "cost"), 1e-9)
+	cost, _ := report(t, p.Answered(plan.Answer{Check: "rear-bearings", Verdict: baseline.Blocks})).Figure("cost")
+	assert.False(t, cost.Known)
+	assert.Contains(t, cost.Missing[0], "Rear wheel bearings")
+
+	chain := plan.Answer{Check: "chain-wear", Verdict: baseline.Do}
+	require.NoError(t, chain.Cost.UnmarshalText([]byte("95 EUR")))
+	worn := p.Answered(chain)
+	assert.InDelta(t, before+9500, value(t, worn, "cost"), 1e-9)
+	part := shelf.Find(p.Bike, plan.Chain, "chain-520-110")
+	replaced := worn.With(plan.Choice{Slot: plan.Chain, Part: part})
+	assert.InDelta(t, before+float64(part.Price.Minor()), value(t, replaced, "cost"), 1e-9, "a chain that is bought is not mended")
+	assert.True(t, p.Riding(p.Bike).Baseline.IsZero())
+}
+
+// TestContactLaws: a taller seat raises the reach by just that and opens the knee,
+// higher bars shorten what standing lacks, lower pegs do both.
+func TestContactLaws(t *testing.T) {
+	p, shelf := demoPlan(t)
+	with := func(slot plan.Slot, id string) *plan.Plan {
+		part := shelf.Find(p.Bike, slot, id)
+		require.NotNil(t, part, id)
+		return p.With(plan.Choice{Slot: slot, Part: part})
+	}
+	reach, knee, short := value(t, p, "seat-reach"), value(t, p, "knee"), value(t, p, "bar-short")
+	tall := with(plan.Seat, "seat-tall")
+	assert.Greater(t, value(t, tall, "knee"), knee)
+	assert.InDelta(t, 30, value(t, tall, "seat-reach")-reach, 0.5, "but for the lean over its width")
+	assert.InDelta(t, short-20, value(t, with(plan.Risers, "riser-20-22"), "bar-short"), 1e-9)
+	low := with(plan.Pegs, "pegs-low")
+	assert.InDelta(t, short-20, value(t, low, "bar-short"), 1e-9)
+	assert.Greater(t, value(t, low, "knee"), knee)
+	assert.InDelta(t, 6, value(t, with(plan.Seat, "seat-wide"), "seat-hours"), 1e-9)
+	// 6.5 hours; of the riding time so much is loose, and half of that is stood.
+	mix := p.Brief.Mix()
+	loose := 1 - mix.RoadHours(1)/mix.Hours(1)
+	assert.InDelta(t, 6.5*(1-loose/2), value(t, p, "seated-hours"), 1e-9)
+}
+
+// TestArmourFigures: guards lower what is to be feared and never raise it, and the
+// figures are the sums of the places.
+func TestArmourFigures(t *testing.T) {
+	p, shelf := demoPlan(t)
+	bare := *p
+	bare.Lines = nil
+	stranded, days := value(t, &bare, "armour-stranded"), value(t, &bare, "armour-days")
+	for _, part := range shelf {
+		if part.Guard == nil {
+			continue
+		}
+		with := bare.With(plan.Choice{Slot: part.Slot, Part: part})
+		assert.LessOrEqual(t, value(t, with, "armour-stranded"), stranded+1e-9, part.ID)
+		assert.LessOrEqual(t, value(t, with, "armour-days"), days+1e-9, part.ID)
+	}
+	r := report(t, p)
+	stays, sum := 1.0, 0.0
+	for _, risk := range r.Facts.Risks {
+		stays *= 1 - risk.Left.Stranded
+		sum += risk.Left.Days
+	}
+	assert.InDelta(t, 100*(1-stays), value(t, p, "armour-stranded"), 1e-9)
+	assert.InDelta(t, sum, value(t, p, "armour-days"), 1e-9)
+	assert.InDelta(t, 0, value(t, &bare, "armour-cover"), 1e-9)
+	nowhere := *p
+	nowhere.Brief.Terrain = nil
+	f, _ := report(t, &nowhere).Figure("armour-stranded")
+	assert.False(t, f.Known, "nobody has said where")
 }
