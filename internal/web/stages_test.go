@@ -162,7 +162,7 @@ func TestArmour(t *testing.T) {
 	p := s.newest(t, demo.Rider)
 	assert.Equal(t, "bars-low-h", p.Chosen(plan.EngineBars, "travel").ID)
 	w.follow(`.rail a[href*="/armour"]`)
-	w.click(`#tabs a[href*="/disputes"]`)
+	w.follow(`#tabs a[href*="/disputes"]`)
 	w.until(`document.querySelectorAll('.side-card').length > 8`)
 	w.click(`.side-card a[href*="skid-plastic-h"]`)
 	w.bench("Skid plate, 10 mm plastic")

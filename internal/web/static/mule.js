@@ -11,6 +11,7 @@ document.addEventListener('alpine:init', () => {
     request: null, // the fetch under way
     waiting: null, // the timer before one
     pinned: false, // a click holds the bench against the pointer
+    busy: false, // what a click asked for is under way: pointing must not cut it off
 
     init() {
       const pairs = this.pairs();
@@ -38,10 +39,10 @@ document.addEventListener('alpine:init', () => {
         this.pinned = false;
         this.mark(null);
         history.replaceState(null, '', address(link));
-        this.swap(address(link), this.parts());
+        this.asked(address(link), this.parts());
       } else if (link.hasAttribute('data-look')) {
         event.preventDefault();
-        this.swap(address(link), ['contact']);
+        this.asked(address(link), ['contact']);
       } else if (link.hasAttribute('data-beside')) {
         event.preventDefault();
         this.beside(link);
@@ -57,10 +58,19 @@ document.addEventListener('alpine:init', () => {
     async beside(link) {
       const rows = () => [...this.$root.querySelectorAll('[data-beside]')];
       const at = link.closest('tr').querySelector('.option').textContent;
-      if (!await this.swap(address(link), ['main'])) return;
+      if (!await this.asked(address(link), ['main'])) return;
       history.replaceState(null, '', address(link));
       const again = rows().find((e) => e.closest('tr').querySelector('.option').textContent === at);
       if (again) again.focus();
+    },
+
+    // A swap that a click asked for.
+    async asked(url, ids) {
+      clearTimeout(this.waiting);
+      this.busy = true;
+      const page = await this.swap(url, ids);
+      this.busy = false;
+      return page;
     },
 
     // A click anywhere in an option's row is a click on the option.
@@ -75,7 +85,7 @@ document.addEventListener('alpine:init', () => {
 
     // Pointing at an option, with a mouse or with the focus, lays it on the bench.
     point(event) {
-      if (this.pinned || event.pointerType !== 'mouse') return;
+      if (this.pinned || this.busy || event.pointerType !== 'mouse') return;
       const row = event.target.closest('[data-row]');
       this.soon(row ? row.querySelector('[data-try]') : event.target.closest('[data-try]'));
     },
@@ -88,7 +98,7 @@ document.addEventListener('alpine:init', () => {
     soon(link) {
       clearTimeout(this.waiting);
       if (!link || link.closest('#bench')) return;
-      this.waiting = setTimeout(() => this.lay(link, false), 220);
+      this.waiting = setTimeout(() => { if (!this.busy) this.lay(link, false); }, 220);
     },
 
     async lay(link, chosen) {
