@@ -31,15 +31,14 @@ type hazardView struct{ Name, Shape, Events string }
 
 // riskRow is one place of the table.
 type riskRow struct {
-	Number            int
-	Name, Href        string
-	Current           bool
-	Hazard            string
-	Broken, BrokenBar string // bare, then behind the guards
-	Stranded, Left    string
-	Days, Money       string
-	Guards            string
-	Shape             string
+	Number         int
+	Name, Href     string
+	Current        bool
+	Hazard         string
+	Stranded, Left string
+	Days, Money    string
+	Guards         string
+	Shape          string
 }
 
 // placeView is a place with its threats and the guards that can be had for it.
@@ -90,7 +89,7 @@ func (d *desk) armour(v *armourView, at guard.Place, tried []plan.Choice) error 
 	for i, r := range risks {
 		href := d.href("armour", append(tries(tried), "place", string(r.Place.Place))...)
 		row := riskRow{
-			Number: i + 1, Name: r.Place.Name, Href: href, Current: r.Place.Place == at, Broken: chance(r.Bare.Broken), BrokenBar: chance(r.Left.Broken),
+			Number: i + 1, Name: r.Place.Name, Href: href, Current: r.Place.Place == at,
 			Stranded: chance(r.Bare.Stranded), Left: chance(r.Left.Stranded), Days: words.Number(r.Left.Days, 2) + " d", Money: d.repair(r.Left.Worth),
 			Guards: strings.Join(guardsOf(after.Facts.Built, r.Place.Place), ", "), Shape: draw.HazardKey(leading(r)),
 		}

@@ -24,13 +24,13 @@ type optionList struct {
 
 // optionRow is one option with what it would move.
 type optionRow struct {
-	ID, Name, Sub, Price, Note string
-	Href                       string
-	Beside                     *linkView // puts it beside others, or takes it away
-	Current, Tried             bool
-	Cells                      []string // by the list's columns
-	Asks                       int      // findings that appear
-	State                      stateView
+	ID, Name, Sub, Price string
+	Href                 string
+	Beside               *linkView // puts it beside others, or takes it away
+	Current, Tried       bool
+	Cells                []string // by the list's columns
+	Asks                 int      // findings that appear
+	State                stateView
 }
 
 // column is a figure that options are compared by.
@@ -136,7 +136,7 @@ func (d *desk) option(c plan.Choice, diff eval.Difference, own *plan.Part) optio
 	if part == nil {
 		return o
 	}
-	o.ID, o.Note, o.Sub = part.ID, part.Note, d.about(part)
+	o.ID, o.Sub = part.ID, d.about(part)
 	if c.Part != nil && part.Price.Known() {
 		o.Price = part.Price.Display()
 	}

@@ -21,6 +21,7 @@ var recordForm = stageForm{
 
 type recordView struct {
 	Wear    []wearRow
+	Formula string // of what is left
 	Bars    draw.Bars
 	Changes []changeRow
 	Facts   []factRow
@@ -91,7 +92,7 @@ func rowsOf(form url.Values, key string, stored int) int {
 }
 
 func (d *desk) record(form url.Values, errs formErrors) recordView {
-	v := recordView{Names: worthNoting, formState: formState{Error: errs["form"], Try: d.href("record/try"), Save: d.href("record")}}
+	v := recordView{Names: worthNoting, Formula: baseline.LeftFormula.Text, formState: formState{Error: errs["form"], Try: d.href("record/try"), Save: d.href("record")}}
 	v.wear(d)
 	in := d.Plan.Baseline
 	for i := range rowsOf(form, "change", len(in.Changes)) {

@@ -50,8 +50,22 @@ func (r *run) armour() []Figure {
 		figure("armour-stranded", "Stranded by a broken part", "%", 100*left.Stranded, 100*bare.Stranded),
 		figure("armour-days", "Days lost to repairs", "d", left.Days, bare.Days),
 		repair.plain(),
-		figure("armour-cover", "Of it guarded", "%", 100*guard.Coverage(bare.Stranded, left.Stranded), 100*bare.Stranded),
+		r.cover(bare, left),
 	}
+}
+
+// cover is how much of being stranded the guards take away.
+func (r *run) cover(bare, left guard.Outcome) Figure {
+	c := r.figure("armour-cover", "Of it guarded", "%")
+	if r.facts.Risks == nil {
+		c.lacks("trip distance and ground (Brief)")
+	}
+	share := 100 * guard.Coverage(bare.Stranded, left.Stranded)
+	c.is(share)
+	if c.working != nil {
+		c.working.Step(guard.CoverageFormula, computed("guarded", share, "%"), computed("residual, stranded", 100*left.Stranded, "%"), computed("unprotected, stranded", 100*bare.Stranded, "%"))
+	}
+	return c.plain()
 }
 
 // explainRisks writes the risk of each place down.

@@ -54,8 +54,7 @@ type Outcome struct {
 // The formulas of the risks.
 var (
 	EventsFormula = sheet.Formula{Text: "events = Σ per 1000 km × km on the ground / 1000 × skill", Origin: sheet.Memory}
-	BrokenFormula = sheet.Formula{Text: "chance = 1 − exp(−Σ events × share that breaks it × (1 − what guards stop))", Origin: sheet.Computed}
-	LossFormula   = sheet.Formula{Text: "stranded = 1 − exp(−breaks × how often it strands); days = chance × days + stranded × days to help", Origin: sheet.Computed}
+	LossFormula   = sheet.Formula{Text: "breaks = Σ events × share that breaks it × (1 − what guards stop); stranded = 1 − exp(−breaks × how often it strands); days = chance × days + stranded × days to help", Origin: sheet.Computed}
 )
 
 // own is the rider's rate for a key, or else the one from memory.

@@ -71,7 +71,7 @@ func wearShort(f *Facts) (Finding, bool) {
 func blocksTrip(f *Facts) (Finding, bool) {
 	var names []string
 	for _, a := range f.Plan.Baseline.Answers {
-		if c, ok := baseline.CheckOf(a.Check); ok && a.Verdict == baseline.Blocks {
+		if c, ok := baseline.CheckOf(a.Check); ok && a.Verdict == baseline.Blocks && !f.Built.Chosen(plan.SlotOf(a.Check)) {
 			names = append(names, c.Name)
 		}
 	}
