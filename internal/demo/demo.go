@@ -47,5 +47,11 @@ func Plan() (*plan.Plan, error) {
 	if err != nil {
 		return nil, fmt.Errorf("demo plan: %w", err)
 	}
+	if p.Route, err = route(); err != nil {
+		return nil, fmt.Errorf("demo route: %w", err)
+	}
+	if problems := p.Validate(); len(problems) > 0 {
+		return nil, fmt.Errorf("demo route: %w", problems[0])
+	}
 	return p, nil
 }

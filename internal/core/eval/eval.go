@@ -70,7 +70,7 @@ func Evaluate(p *plan.Plan, shelf plan.Shelf) *Report {
 	report := &Report{Loadouts: make([]LoadoutReport, len(p.Loadouts))}
 	all := sharedOf(p)
 	for i := range p.Loadouts {
-		report.Loadouts[i] = newRun(p, all, shelf, &p.Loadouts[i], "", nil).all()
+		report.Loadouts[i] = newRun(p, all, shelf, &p.Loadouts[i], "", nil).report()
 	}
 	return report
 }
@@ -81,7 +81,7 @@ func EvaluateLoadout(p *plan.Plan, shelf plan.Shelf, loadout string) (*LoadoutRe
 	if err != nil {
 		return nil, err
 	}
-	report := newRun(p, sharedOf(p), shelf, l, "", nil).all()
+	report := newRun(p, sharedOf(p), shelf, l, "", nil).report()
 	return &report, nil
 }
 
@@ -92,7 +92,7 @@ func Explain(p *plan.Plan, loadout, id string) (Figure, *sheet.Sheet, error) {
 		return Figure{}, nil, err
 	}
 	working := &sheet.Sheet{}
-	report := newRun(p, sharedOf(p), nil, l, id, working).all()
+	report := newRun(p, sharedOf(p), nil, l, id, working).report()
 	figure, ok := report.Figure(id)
 	if !ok {
 		return Figure{}, nil, fmt.Errorf("no figure %q", id)
@@ -107,6 +107,7 @@ type run struct {
 	built, std *plan.Built // nil without a bike
 	facts      *knock.Facts
 	beside     []plan.Line // that cost money beside the plan's own
+	all        shared
 	items      []item
 	centre     float64 // of mass above ground, mm
 	full       load.Axles
@@ -120,22 +121,39 @@ type run struct {
 type shared struct {
 	std         *plan.Built
 	due, beside []plan.Line
+	legs        []wayLeg
+	learning    Learning
 }
 
-func sharedOf(p *plan.Plan) shared {
+func sharedOf(p *plan.Plan) shared { return sharedFrom(p, nil, shared{}) }
+
+// sharedFrom takes over what a change of the plan leaves as it was.
+func sharedFrom(p, was *plan.Plan, old shared) shared {
 	s := shared{due: p.Due()}
 	s.beside = s.due
 	if work := p.Priced(); len(work) > 0 {
 		s.beside = slices.Concat(s.due, work)
 	}
-	if p.Bike != nil {
-		s.std = p.BuildStandard()
+	switch {
+	case was != nil && was.Route == p.Route && (p.Route != nil || was.Brief.Gap == p.Brief.Gap):
+		s.legs = old.legs
+	case p.Route != nil:
+		s.legs = legsOf(p.Route)
+	default:
+		s.legs = []wayLeg{gapLeg(p)}
+	}
+	switch {
+	case p.Bike == nil:
+	case was != nil && was.Bike == p.Bike && len(was.Readings) == len(p.Readings) && was.Brief.Rider == p.Brief.Rider:
+		s.std, s.learning = old.std, old.learning
+	default:
+		s.std, s.learning = p.BuildStandard(), Learn(p)
 	}
 	return s
 }
 
 func newRun(p *plan.Plan, all shared, shelf plan.Shelf, l *plan.Loadout, wanted string, working *sheet.Sheet) *run {
-	r := &run{plan: p, loadout: l, beside: all.beside, wanted: wanted, working: working}
+	r := &run{plan: p, loadout: l, all: all, beside: all.beside, wanted: wanted, working: working}
 	r.facts = &knock.Facts{Plan: p, Shelf: shelf, Loadout: l.ID, Due: all.due}
 	if p.Bike != nil {
 		r.built, r.std = p.Build(l.ID), all.std
@@ -148,7 +166,7 @@ func newRun(p *plan.Plan, all shared, shelf plan.Shelf, l *plan.Loadout, wanted 
 
 // all computes every figure, in an order in which each finds what it rests on,
 // and lists them in the order in which they are shown.
-func (r *run) all() LoadoutReport {
+func (r *run) report() LoadoutReport {
 	report := LoadoutReport{ID: r.loadout.ID, Name: r.loadout.Name}
 	if r.built == nil {
 		report.Gauges = r.withoutBike()
@@ -164,16 +182,20 @@ func (r *run) all() LoadoutReport {
 	cost := r.cost()
 	axleFront, axleRear, tyreLoad := r.axleGauge("axle-front"), r.axleGauge("axle-rear"), r.tyreLoad()
 	cruise := r.cruiseRPM()
+	drag, usable := r.dragArea(), r.usable()
+	r.legs(r.all.learning)
 	report.Gauges = append(make([]Figure, 0, len(GaugeIDs)),
 		cost, mass, axleFront, axleRear, tyreLoad, r.tyreLife(), cruise, r.crawlSpeed(), r.rangeGauge(),
 		r.pending("charge-margin"), r.pending("sag-front"), r.pending("sag-rear"), r.seatReach(), r.clearance(),
 		r.pending("night-speed"), r.pending("ready-date"))
-	report.Others = append(make([]Figure, 0, 46),
+	report.Others = append(make([]Figure, 0, 52),
 		gearChange, circumference[0], circumference[1], chain, axle,
 		rise, r.standShort(), r.rake(), r.mix(), r.speedometer(),
 		front, rear, r.payloadLeft(), r.centreHeight(), r.unsprung("front-unsprung", plan.FrontTyre), r.unsprung("rear-unsprung", plan.RearTyre),
 		r.rearLife(), r.frontLife(), r.tyreCost(), r.rideHours(),
 		r.crawlPull(), r.topSpeed(), r.holdGear(), r.climb())
+	report.Others = append(report.Others, drag, usable)
+	report.Others = append(report.Others, r.ranging()...)
 	report.Others = append(report.Others, r.seated(), r.seatHours(), r.knee(), r.standing())
 	r.risks()
 	report.Others = append(report.Others, r.armour()...)

@@ -3,7 +3,6 @@ package eval
 import (
 	"math"
 
-	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
@@ -11,64 +10,15 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
-// Whether bike, rider and trip go together: range, reach, room.
+// Whether bike, rider and trip go together: reach and room.
 
 const (
-	rangeSpread   = 0.15 // of consumption, by ground, wind and hand [practice]
-	usualReserve  = 15.0 // % [practice]
 	usualReachMM  = 60.0 // balls of both feet [practice]
 	frontSagShare = 0.23 // of travel, with the rider on [practice: 18–28 %]
 	rearSagShare  = 0.30 // [practice: 25–35 %]
 	engineShare   = 0.5  // where the lowest point is, of the wheelbase [memory]
 	roughShare    = 0.05 // of the trip from which a ground's room is asked for
 )
-
-var rangeFormula = sheet.Formula{Text: "range = (tank − never reached) × (1 − reserve) / consumption", Origin: sheet.Computed}
-
-// rangeGauge is the distance before the reserve at the thirsty end of the band,
-// against the longest gap between pumps.
-func (r *run) rangeGauge() Figure {
-	c := r.gauge("range")
-	b := r.built.Bike
-	tank, unusable := c.bike("tank", "tank", "L", b.Tank), c.bike("unusable", "fuel never reached", "L", b.Unusable)
-	economy := c.bike("economy", "consumption", "L/100 km", b.Economy)
-	reserve := sheet.Value{Name: "reserve", Number: usualReserve, Unit: "%", Origin: sheet.Practice}
-	if r.plan.Brief.Reserve.Known() {
-		reserve = c.brief("reserve", "%", r.plan.Brief.Reserve)
-	}
-	usable := tank.Number - unusable.Number
-	at := func(consumption float64) float64 {
-		return fuel.BeforeReserveKm(fuel.RangeKm(usable, consumption), reserve.Number)
-	}
-	low, mid, high := at(economy.Number*(1+rangeSpread)), at(economy.Number), at(economy.Number*(1-rangeSpread))
-	c.is(low)
-	if c.figure.Known {
-		c.figure.Banded, c.figure.Low, c.figure.High = true, low, high
-	}
-	r.facts.RangeKm, r.facts.RangeMidKm = low, mid
-	gap := c.brief("longest gap between pumps", "km", r.plan.Brief.Gap)
-	r.facts.GapKm = gap.Number
-	if c.working != nil {
-		spread := sheet.Value{Name: "spread of consumption", Number: 100 * rangeSpread, Unit: "%", Origin: sheet.Practice}
-		c.working.Step(rangeFormula, computed("middle of the band", mid, "km"), tank, unusable, reserve, economy)
-		c.working.Step(rangeFormula, computed("thirsty end", low, "km"), spread)
-		c.working.Note("Your own fills narrow the band. Sand, headwind, motorway and bags all take more.")
-	}
-	if !math.IsNaN(gap.Number) {
-		c.figure.Limited, c.figure.Limit = true, gap.Number
-	}
-	switch {
-	case !c.figure.Known || !c.figure.Limited:
-		c.figure.State = verdict.Unknown
-	case low >= gap.Number:
-		c.figure.State = verdict.OK
-	case mid >= gap.Number:
-		c.figure.State = verdict.Watch
-	default:
-		c.figure.State = verdict.Over
-	}
-	return c.figure
-}
 
 var sagFormula = sheet.Formula{Text: "sinks by = front sag × share + rear sag × (1 − share), share of the wheelbase forward of the rear axle", Origin: sheet.Computed}
 

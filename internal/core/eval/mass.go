@@ -3,7 +3,9 @@ package eval
 import (
 	"fmt"
 	"math"
+	"slices"
 
+	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/knock"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
@@ -28,10 +30,7 @@ func (r *run) masses() []item {
 			continue
 		}
 		info, _ := plan.InfoOf(f.Slot)
-		place := info.Place
-		if f.Part.Place != "" {
-			place = f.Part.Place
-		}
+		place := f.Part.Sits()
 		mass := sheet.Value{Name: f.Part.Name, Number: f.Part.Mass.In("kg"), Unit: "kg", Origin: f.Part.Origin}
 		switch standard := r.std.Part(f.Slot); {
 		case standard != nil:
@@ -63,23 +62,48 @@ func (r *run) masses() []item {
 	return items
 }
 
-// fuel is the mass from the kerb state to a full tank, and of a full tank.
-func (c *calc) fuel() (topUp, full sheet.Value) {
+// fuelMass is the mass from the kerb state to full, and of all the fuel there is room
+// for: of the tank that feeds the engine, and of what is carried beside it.
+type fuelMass struct {
+	topUp, full sheet.Value
+	beside      []item
+}
+
+// added is what comes onto the kerb mass when everything is filled.
+func (f fuelMass) added() []item {
+	return append([]item{{f.topUp, load.Tank}}, f.beside...)
+}
+
+func (c *calc) fuel() fuelMass {
 	b := c.run.built.Bike
 	share := c.bike("kerb_fuel", "fuel in the kerb mass", "%", b.KerbFuel)
-	tank := c.bike("tank", "tank", "L", b.Tank)
-	full = computed("fuel, full tank", tank.Number*load.FuelDensity, "kg")
-	topUp = computed("fuel to the brim", full.Number*(1-share.Number/100), "kg")
-	if c.working != nil {
-		density := sheet.Value{Name: "density", Number: load.FuelDensity, Unit: "kg/L", Origin: sheet.Published, Note: "EN 228: 0.720–0.775"}
-		c.working.Step(fuelFormula, topUp, tank, share, density)
+	own := c.bike("tank", "tank", "L", b.Tank)
+	var f fuelMass
+	for i, holds := range c.run.built.Fuels {
+		v := sheet.Value{Name: "fuel, full tank", Number: holds.HoldsL * fuel.Density, Unit: "kg", Origin: sheet.Computed}
+		if i == 0 {
+			f.full = v
+			continue
+		}
+		v.Name = "fuel in " + holds.Part.Name
+		f.beside = append(f.beside, item{v, holds.Part.Sits()})
 	}
-	return topUp, full
+	f.topUp = computed("fuel to the brim", f.full.Number-own.Number*fuel.Density*share.Number/100, "kg")
+	if c.working != nil {
+		density := sheet.Value{Name: "density", Number: fuel.Density, Unit: "kg/L", Origin: sheet.Published, Note: "EN 228: 0.720–0.775"}
+		tank := sheet.Value{Name: "tank as built", Number: f.full.Number / fuel.Density, Unit: "L", Origin: own.Origin}
+		c.working.Step(fuelFormula, f.topUp, tank, own, share, density)
+		for _, it := range f.beside {
+			c.working.Step(carrierFormula, it.mass, density)
+		}
+	}
+	return f
 }
 
 var (
-	fuelFormula = sheet.Formula{Text: "to the brim = tank × density × (1 − share)", Origin: sheet.Computed}
-	massFormula = sheet.Formula{Text: "loaded = kerb + fuel to the brim + Σ (new − removed) + rider + pillion + loads", Origin: sheet.Computed}
+	fuelFormula    = sheet.Formula{Text: "to the brim = (tank as built − the bike's own × share) × density", Origin: sheet.Computed}
+	carrierFormula = sheet.Formula{Text: "fuel = what it holds × density", Origin: sheet.Computed}
+	massFormula    = sheet.Formula{Text: "loaded = kerb + fuel to the brim + Σ (new − removed) + rider + pillion + loads", Origin: sheet.Computed}
 )
 
 // loadedMass is everything, with a full tank, against the plate.
@@ -87,9 +111,10 @@ func (r *run) loadedMass() Figure {
 	c := r.gauge("loaded-mass")
 	b := r.built.Bike
 	kerb := c.bike("kerb_mass", "kerb mass", "kg", b.KerbMass)
-	topUp, _ := c.fuel()
-	total := kerb.Number + topUp.Number
-	for _, it := range r.items {
+	aboard := c.fuel()
+	all := append(slices.Clone(r.items), aboard.added()...)
+	total := kerb.Number
+	for _, it := range all {
 		c.lacksMass(it)
 		total += it.mass.Number
 	}
@@ -97,7 +122,7 @@ func (r *run) loadedMass() Figure {
 	r.facts.LoadedKg = total
 	r.facts.PermittedKg = b.Permitted.In("kg")
 	if c.working != nil {
-		c.working.Step(massFormula, computed("loaded mass", total, "kg"), append([]sheet.Value{kerb, topUp}, r.itemValues()...)...)
+		c.working.Step(massFormula, computed("loaded mass", total, "kg"), append([]sheet.Value{kerb}, valuesOf(all)...)...)
 	}
 	return c.atMost(c.bike("permitted_mass", "permitted mass", "kg", b.Permitted), 0.95, verdict.Stop)
 }
@@ -108,9 +133,9 @@ func (c *calc) lacksMass(it item) {
 	}
 }
 
-func (r *run) itemValues() []sheet.Value {
-	values := make([]sheet.Value, len(r.items))
-	for i, it := range r.items {
+func valuesOf(items []item) []sheet.Value {
+	values := make([]sheet.Value, len(items))
+	for i, it := range items {
 		values[i] = it.mass
 	}
 	return values
@@ -123,16 +148,17 @@ func (c *calc) axles() (full, empty load.Axles) {
 	kerb := c.bike("kerb_mass", "kerb mass", "kg", b.KerbMass)
 	front := c.bike("kerb_front", "kerb mass under the front wheel", "kg", b.KerbFront)
 	base := c.bike("wheelbase", "wheelbase", "mm", b.Wheelbase)
-	topUp, fullTank := c.fuel()
+	aboard := c.fuel()
 	for _, it := range r.items {
 		c.lacksMass(it)
 	}
 	if r.axlesDone && c.working == nil {
 		return r.full, r.empty
 	}
-	items := make([]load.Item, 0, len(r.items)+1)
+	all := append(slices.Clone(r.items), aboard.added()...)
+	items := make([]load.Item, 0, len(all))
 	values := []sheet.Value(nil)
-	for _, it := range r.items {
+	for _, it := range all {
 		at := load.Item{MassKg: it.mass.Number, XMM: it.place.XMM(base.Number)}
 		items = append(items, at)
 		if c.working != nil {
@@ -142,13 +168,16 @@ func (c *calc) axles() (full, empty load.Axles) {
 		}
 	}
 	stand := load.Axles{FrontKg: front.Number, RearKg: kerb.Number - front.Number}
-	tankMM := load.Tank.XMM(base.Number)
-	full = load.Add(stand, base.Number, append(items, load.Item{MassKg: topUp.Number, XMM: tankMM}))
-	empty = load.Add(full, base.Number, []load.Item{{MassKg: -fullTank.Number, XMM: tankMM}})
+	full = load.Add(stand, base.Number, items)
+	burnt := []load.Item{{MassKg: -aboard.full.Number, XMM: load.Tank.XMM(base.Number)}}
+	for _, it := range aboard.beside {
+		burnt = append(burnt, load.Item{MassKg: -it.mass.Number, XMM: it.place.XMM(base.Number)})
+	}
+	empty = load.Add(full, base.Number, burnt)
 	r.full, r.empty, r.axlesDone = full, empty, true
 	r.facts.AxleKg = knock.Ends{Front: max(full.FrontKg, empty.FrontKg), Rear: max(full.RearKg, empty.RearKg)}
 	if c.working != nil {
-		in := append([]sheet.Value{kerb, front, base, topUp}, values...)
+		in := append([]sheet.Value{kerb, front, base}, values...)
 		c.working.Step(load.AxleFormula, computed("front, full tank", full.FrontKg, "kg"), in...)
 		c.working.Step(load.AxleFormula, computed("rear, full tank", full.RearKg, "kg"))
 		c.working.Step(load.AxleFormula, computed("front, empty tank", empty.FrontKg, "kg"))
@@ -211,10 +240,10 @@ func (r *run) centreHeight() Figure {
 	kerb := c.bike("kerb_mass", "kerb mass", "kg", b.KerbMass)
 	own := c.bike("centre_height", "centre of the bike above ground", "mm", b.CentreHeight)
 	seat := c.bike("seat_height", "seat height", "mm", b.SeatHeight)
-	topUp, _ := c.fuel()
-	items := make([]load.Item, 0, len(r.items)+1)
+	all := append(slices.Clone(r.items), c.fuel().added()...)
+	items := make([]load.Item, 0, len(all))
 	var values []sheet.Value
-	for _, it := range r.items {
+	for _, it := range all {
 		c.lacksMass(it)
 		at := load.Item{MassKg: it.mass.Number, ZMM: it.place.ZMM(seat.Number)}
 		items = append(items, at)
@@ -224,12 +253,11 @@ func (r *run) centreHeight() Figure {
 			values = append(values, v)
 		}
 	}
-	items = append(items, load.Item{MassKg: topUp.Number, ZMM: load.Tank.ZMM(seat.Number)})
 	height := load.Height(kerb.Number, own.Number, items)
 	r.centre = height
 	c.is(height)
 	if c.working != nil {
-		c.working.Step(load.HeightFormula, computed("centre", height, "mm"), append([]sheet.Value{kerb, own, seat, topUp}, values...)...)
+		c.working.Step(load.HeightFormula, computed("centre", height, "mm"), append([]sheet.Value{kerb, own, seat}, values...)...)
 		c.working.Note("Each load sits at the default height of its place, a share of the seat height: good to about a tenth.")
 	}
 	return c.plain()

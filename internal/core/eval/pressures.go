@@ -132,7 +132,7 @@ func PressureWorking(p *plan.Plan, loadout string, slot plan.Slot, surface strin
 		return knock.PressureEnd{}, nil, fmt.Errorf("no pressure of %q on %q", slot, surface)
 	}
 	r := newRun(p, sharedOf(p), nil, l, "", nil)
-	r.all()
+	r.report()
 	working := &sheet.Sheet{}
 	own := l.Pressure(surface)
 	text := own.Front

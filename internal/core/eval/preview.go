@@ -34,17 +34,20 @@ func (m Move) Delta() (delta float64, ok bool) {
 
 // Preview holds each alternative against the plan in one loadout.
 func Preview(p *plan.Plan, shelf plan.Shelf, loadout string, alternatives []Alternative) ([]Difference, error) {
-	before, err := EvaluateLoadout(p, shelf, loadout)
+	l, err := p.Loadout(loadout)
 	if err != nil {
 		return nil, err
 	}
+	all := sharedOf(p)
+	before := newRun(p, all, shelf, l, "", nil).report()
 	differences := make([]Difference, len(alternatives))
 	for i, a := range alternatives {
-		after, err := EvaluateLoadout(a.Plan, shelf, loadout)
+		l, err := a.Plan.Loadout(loadout)
 		if err != nil {
 			return nil, err
 		}
-		differences[i] = compare(before, after)
+		after := newRun(a.Plan, sharedFrom(a.Plan, p, all), shelf, l, "", nil).report()
+		differences[i] = compare(&before, &after)
 		differences[i].Alternative = a
 	}
 	return differences, nil

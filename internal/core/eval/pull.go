@@ -50,8 +50,8 @@ func (c *calc) road(ground terrain.Ground, density, headwindKmh float64) drive.R
 	if math.IsNaN(c.run.facts.LoadedKg) {
 		c.lacks("loaded mass")
 	}
-	area := c.bike("drag_area", "drag area", "m²", c.run.built.Bike.DragArea)
-	return drive.Road{MassKg: c.run.facts.LoadedKg, Rolling: ground.Rolling, DragAreaM2: area.Number, Density: density, HeadwindKmh: headwindKmh}
+	c.bike("drag_area", "drag area", "m²", c.run.built.Bike.DragArea)
+	return drive.Road{MassKg: c.run.facts.LoadedKg, Rolling: ground.Rolling, DragAreaM2: c.run.facts.DragAreaM2, Density: density, HeadwindKmh: headwindKmh}
 }
 
 // thrust is what a torque comes to at the ground, with its step.
@@ -142,7 +142,7 @@ func (r *run) topSpeed() Figure {
 	if c.working != nil {
 		c.working.Step(drive.TopSpeedFormula, computed("by power", byPower, "km/h"), power,
 			computed("power left up there", 100*left, "%"), sheet.Value{Name: "η", Number: drive.Efficiency, Origin: sheet.Memory},
-			computed("loaded mass", road.MassKg, "kg"), rolling(paved), c.bike("drag_area", "drag area", "m²", r.built.Bike.DragArea), computed("ρ", density, "kg/m³"))
+			computed("loaded mass", road.MassKg, "kg"), rolling(paved), computed("drag area as loaded", road.DragAreaM2, "m²"), computed("ρ", density, "kg/m³"))
 		c.working.Step(drive.SpeedFormula, computed("by gearing", byGearing, "km/h"), highest, overall, roll)
 		c.working.Step(leastFormula, computed("top speed", min(byPower, byGearing), "km/h"), computed("by power", byPower, "km/h"), computed("by gearing", byGearing, "km/h"))
 	}
@@ -193,7 +193,7 @@ func (r *run) holdGear() Figure {
 	if c.working != nil {
 		resistance := computed("resistance at the cruise", against, "N")
 		c.working.Step(drive.ResistanceFormula, resistance, cruise, sheet.Value{Name: "headwind", Number: wind, Unit: "km/h", Origin: sheet.Rider},
-			computed("loaded mass", road.MassKg, "kg"), rolling(paved), c.bike("drag_area", "drag area", "m²", b.DragArea), computed("ρ", density, "kg/m³"))
+			computed("loaded mass", road.MassKg, "kg"), rolling(paved), computed("drag area as loaded", road.DragAreaM2, "m²"), computed("ρ", density, "kg/m³"))
 		c.working.Step(holdFormula, computed("gear, 0 for none", float64(gear), ""), resistance)
 	}
 	return c.plain()

@@ -74,7 +74,7 @@ func pullOf(report *LoadoutReport, ground terrain.Ground) (p puller, ok bool) {
 		density = air.Density(brief.Altitude.In("m"))
 	}
 	p.left = air.PowerPercent(density) / 100
-	p.road = drive.Road{MassKg: f.LoadedKg, Rolling: ground.Rolling, DragAreaM2: b.DragArea.In("m²"), Density: density}
+	p.road = drive.Road{MassKg: f.LoadedKg, Rolling: ground.Rolling, DragAreaM2: f.DragAreaM2, Density: density}
 	paved, _ := terrain.Of(terrain.Paved)
 	p.fast = p.road
 	p.fast.Rolling = paved.Rolling

@@ -32,22 +32,6 @@ func axleOverload(f *Facts) (Finding, bool) {
 	})
 }
 
-func rangeShort(f *Facts) (Finding, bool) {
-	if !(f.RangeKm < f.GapKm) {
-		return Finding{}, false
-	}
-	state, how := verdict.Watch, "at the thirsty end of its band"
-	if f.RangeMidKm < f.GapKm {
-		state, how = verdict.Over, "even in the middle of its band"
-	}
-	return Finding{
-		State: state,
-		What:  say("{%.0f km} before the reserve; the longest gap between pumps is {%.0f km}, too far %s.", f.RangeKm, f.GapKm, how),
-		Why:   "The longest gap decides the trip. Loose ground, headwind and bags all drink.",
-		Do:    "A bigger tank, approved cans for the one gap, a slower cruise, another pump; or another bike.",
-	}, true
-}
-
 func outOfReach(f *Facts) (Finding, bool) {
 	if !(f.ReachMM > f.ReachWishMM) {
 		return Finding{}, false

@@ -14,6 +14,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
@@ -106,7 +107,10 @@ type Facts struct {
 
 	Risks []guard.Risk // of each place, over the trip; nil when distance or ground are unknown
 
-	RangeKm, RangeMidKm, GapKm float64 // before the reserve, low end and middle
+	Machine                    fuel.Machine
+	DragAreaM2                 float64 // with screen, bags and pillion
+	RangeKm, RangeMidKm, GapKm float64 // before the reserve, low end and middle, on the leg that decides; how long it is
+	Range                      Range
 	ReachMM, ReachWishMM       float64 // sole to ground
 	RoomMM, RoomWishMM         float64 // under the engine, rider on
 }
@@ -166,6 +170,31 @@ type Cruise struct {
 	Gears int
 }
 
+// Range is how far the fuel goes, leg by leg.
+type Range struct {
+	Tank     fuel.Tank
+	Model    fuel.Taught // of this bike's consumption
+	Anchor   float64     // known consumption over the computed one, as it came; NaN when unknown
+	Legs     []Leg       // in order; one for the brief's gap when there is no route
+	Deciding int         // which of them has the least to spare, −1 for none
+	Leader   *plan.Mate  // whose range is smaller than this bike's
+}
+
+// Leg is the way from one stop to the next.
+type Leg struct {
+	From, To     string
+	FromKm, ToKm float64    // along the route
+	Ends         *plan.Stop // the pump at its end, nil at the end of the route
+	UpM          float64
+	Mix          terrain.Mix
+	fuel.Leg
+}
+
+// Short reports whether the fuel before the reserve does not reach at the middle of
+// the band; Thirsty whether it does not at its low end.
+func (l Leg) Short() bool   { return l.MarginL < 0 }
+func (l Leg) Thirsty() bool { return l.LowL < 0 }
+
 // Stage is the part of the work in which a finding is settled.
 type Stage string
 
@@ -178,6 +207,7 @@ const (
 	Contact  Stage = "contact"
 	Spend    Stage = "spend"
 	Gearing  Stage = "gearing"
+	Ranging  Stage = "range"
 )
 
 // signed writes a number with its sign, minus as a true one.
@@ -202,7 +232,6 @@ func Rules() []Rule { return rules }
 var rules = []Rule{
 	{"overweight", Bike, overweight},
 	{"axle-overload", Bike, axleOverload},
-	{"range-short", Bike, rangeShort},
 	{"out-of-reach", Bike, outOfReach},
 	{"room-short", Bike, roomShort},
 	{"heavy-for-the-ground", Bike, heavyForGround},
@@ -258,6 +287,16 @@ var rules = []Rule{
 	{"double-pace", Armour, doublePace},
 	{"short-plate-holder", Armour, shortPlateHolder},
 	{"for-the-workshop", Spend, forTheWorkshop},
+	{"range-short", Ranging, rangeShort},
+	{"unsure-pump", Ranging, unsurePump},
+	{"smallest-of-group", Ranging, smallestOfGroup},
+	{"consumption-off", Ranging, consumptionOff},
+	{"can-not-approved", Ranging, canNotApproved},
+	{"tank-plumbing", Ranging, tankPlumbing},
+	{"tank-at-the-knees", Ranging, tankAtTheKnees},
+	{"tank-in-front", Ranging, tankInFront},
+	{"fuel-behind", Ranging, fuelBehind},
+	{"fuel-by-the-exhaust", Ranging, fuelByTheExhaust},
 	{"tyre-moves-gearing", Gearing, tyreMovesGearing},
 	{"chain-length", Gearing, chainLength},
 	{"axle-position", Gearing, axlePosition},

@@ -41,7 +41,6 @@ func bikeRows(t *testing.T, b *bench) map[string]row {
 	}
 	return map[string]row{
 		"axle-overload": {verdict.Stop, b.changing("holt-650", func(p *plan.Plan) { enter(t, &p.Loadouts[1].Loads[0].Mass, "60", "kg") }), b.as("holt-650"), ""},
-		"range-short":   {verdict.Over, b.as("fennick-300"), b.as("corrin-1180"), ""},
 		"out-of-reach":  {verdict.Over, b.changing("fennick-450", func(p *plan.Plan) { enter(t, &p.Brief.Inseam, "700", "mm") }), b.as("sorrel-320"), ""},
 		"room-short":    {verdict.Watch, b.as("sorrel-320"), b.as("morrow-400"), ""},
 		"heavy-for-the-ground": {verdict.Watch, b.changing("corrin-850", tight),

@@ -53,6 +53,3 @@ func Height(kerbKg, kerbHeightMM float64, items []Item) float64 {
 	}
 	return moment / total
 }
-
-// FuelDensity of petrol in kg/L: the middle of 0.720–0.775 [pub: EN 228].
-const FuelDensity = 0.745

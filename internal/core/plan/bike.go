@@ -53,7 +53,7 @@ type Bike struct {
 
 	Tank     unit.Volume      `json:"tank,omitzero"`
 	Unusable unit.Volume      `json:"unusable,omitzero"` // what the pickup never reaches
-	Economy  unit.Consumption `json:"economy,omitzero"`  // on a mix like the brief's
+	Economy  unit.Consumption `json:"economy,omitzero"`  // rider alone, on paved roads
 
 	Final           Final       `json:"final,omitempty"`
 	Primary         unit.Ratio  `json:"primary,omitzero"`
@@ -193,7 +193,7 @@ func (b *Bike) Sections() []Section {
 		{"Fuel", []Field{
 			{"tank", "Tank", "L", 2, 60, "Filled to the brim from dry.", &b.Tank},
 			{"unusable", "Never reached", "L", 0, 10, "What stays in the tank when the engine starves: run it dry once, then fill.", &b.Unusable},
-			{"economy", "Consumption", "L/100 km", 1.5, 15, "From full tank to full tank over ground like the trip's.", &b.Economy},
+			{"economy", "Consumption", "L/100 km", 1.5, 15, "Rider alone on ordinary roads, full tank to full tank or by the papers. Fills that you write down lead once there are some.", &b.Economy},
 		}},
 		{"Gearbox and final drive", []Field{
 			{"primary", "Primary ratio", "", 1, 5, "Crankshaft to clutch, from the manual.", &b.Primary},

@@ -1,6 +1,10 @@
 package plan
 
 import (
+	"math"
+	"strconv"
+	"strings"
+
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/terrain"
@@ -123,6 +127,18 @@ func (b *Brief) SteepGround() terrain.Ground {
 		ground, _ = terrain.Of(terrain.Paved)
 	}
 	return ground
+}
+
+// Slower is the brief's cruise less so many km/h, in the unit that it was typed in;
+// ok is false when it names none.
+func (b *Brief) Slower(kmh float64) (cruise unit.Speed, ok bool) {
+	if !b.Cruise.Known() {
+		return cruise, false
+	}
+	_, symbol, _ := strings.Cut(b.Cruise.String(), " ")
+	now := b.Cruise.In(symbol)
+	less := now * kmh / b.Cruise.In("km/h")
+	return cruise, cruise.Enter(strconv.FormatFloat(math.Round(now-less), 'f', 0, 64), symbol) == nil
 }
 
 // Sections lists the brief's numbers for forms and validation.

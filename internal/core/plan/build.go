@@ -13,6 +13,7 @@ import (
 type Built struct {
 	Bike    *Bike
 	Fitted  []Fitted // by slot, in the order of Slots; empty slots left out
+	Fuels   []Fuel   // what holds fuel, the main tank first
 	figures [9]float64
 	Clashes []Figure // set by two parts
 }
@@ -55,6 +56,7 @@ func build(bike *Bike, lines []Line, loadout string) *Built {
 	for i, figure := range figures {
 		b.figures[i] = b.fold(figure)
 	}
+	b.Fuels = b.holdsFuel()
 	return b
 }
 

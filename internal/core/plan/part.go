@@ -71,6 +71,11 @@ const (
 	Navigator   Slot = "navigator"
 	Socket      Slot = "socket"
 	Monitor     Slot = "monitor"
+
+	FuelTank    Slot = "fuel-tank" // the one that feeds the engine
+	AuxTank     Slot = "aux-tank"
+	FuelCans    Slot = "fuel-cans"
+	FuelBladder Slot = "fuel-bladder"
 )
 
 // SlotInfo is a slot's name and where its part sits unless the part says.
@@ -134,13 +139,18 @@ var slots = []SlotInfo{
 	{Navigator, "Navigation", load.FrontRack, false},
 	{Socket, "Charging socket", load.FrontRack, false},
 	{Monitor, "Gauges to act on", load.FrontRack, false},
+
+	{FuelTank, "Fuel tank", load.Tank, true},
+	{AuxTank, "Second tank", load.Panniers, false},
+	{FuelBladder, "Fuel bladder", load.Tail, false},
+	{FuelCans, "Fuel cans", load.Panniers, false},
 }
 
 // Comes reports whether every bike comes with something in a slot, though no sheet
 // lists it.
 func (s Slot) Comes() bool {
 	switch s {
-	case Handlebar, Grips, Levers, Mirrors, Seat, Pegs, ShiftLever, BrakePedal, FrontMudguard, Indicators, PlateHolder:
+	case Handlebar, Grips, Levers, Mirrors, Seat, Pegs, ShiftLever, BrakePedal, FrontMudguard, Indicators, PlateHolder, FuelTank:
 		return true
 	}
 	return false
@@ -173,10 +183,20 @@ type Part struct {
 	Wheel    *Wheel       `json:"wheel,omitempty"`
 	Filling  *Filling     `json:"filling,omitempty"`
 	Guard    *Guard       `json:"guard,omitempty"`
+	Carrier  *Carrier     `json:"carrier,omitempty"`
 	Effects  []Effect     `json:"effects,omitempty"`
 	Provides []string     `json:"provides,omitempty"`
 	Needs    []string     `json:"needs,omitempty"`    // tags that the bike or another part must provide
 	Excludes []string     `json:"excludes,omitempty"` // tags that no other part may provide
+}
+
+// Sits is where a part sits: its own place, or its slot's.
+func (p *Part) Sits() load.Place {
+	if p.Place != "" {
+		return p.Place
+	}
+	info, _ := InfoOf(p.Slot)
+	return info.Place
 }
 
 // Guard is what a guard does, and what it is in the way of.

@@ -32,6 +32,14 @@ type Plan struct {
 	Lines    []Line    `json:"lines,omitempty"`
 	Loadouts []Loadout `json:"loadouts,omitempty"`
 
+	Route   *Route   `json:"route,omitempty"`
+	Group   []Mate   `json:"group,omitempty"`
+	Reports []Report `json:"reports,omitempty"`
+
+	// Readings of the plan's bike. They are part of a plan file, and are kept beside
+	// the revisions of a plan in the house.
+	Readings []Reading `json:"readings,omitempty"`
+
 	Baseline     Inspection    `json:"baseline,omitzero"`
 	Risk         Risk          `json:"risk,omitempty"`
 	Rates        []Rate        `json:"rates,omitempty"`

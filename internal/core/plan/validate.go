@@ -55,6 +55,9 @@ func (p *Plan) Validate() []Problem {
 	}
 	v.lines(p)
 	v.loadouts(p.Loadouts)
+	v.route(p.Route)
+	v.others(p)
+	v.readings(p.Readings)
 	v.inspection(p.Baseline)
 	v.risk(p.Risk)
 	v.rates(p)
@@ -96,10 +99,15 @@ func (v *validator) brief(b *Brief) {
 	v.that(!b.Budget.Known() || b.Budget.Minor() >= 0, "brief.budget", "is below zero")
 	_, ground := terrain.Of(b.ClimbGround)
 	v.that(b.ClimbGround == "" || ground, "brief.climb_ground", "%q is not a kind of ground", b.ClimbGround)
+	v.stretches("brief.terrain", b.Terrain)
+}
+
+// stretches checks shares of ground.
+func (v *validator) stretches(at string, list []Stretch) {
 	seen := map[terrain.Kind]bool{}
 	sum := 0.0
-	for i, s := range b.Terrain {
-		path := fmt.Sprintf("brief.terrain[%d]", i)
+	for i, s := range list {
+		path := fmt.Sprintf("%s[%d]", at, i)
 		_, known := terrain.Of(s.Ground)
 		v.that(known, path+".ground", "%q is not a kind of ground", s.Ground)
 		v.that(!seen[s.Ground], path+".ground", "%q is there twice", s.Ground)
@@ -108,7 +116,7 @@ func (v *validator) brief(b *Brief) {
 		sum += s.Share.Base()
 	}
 	// Half a percent of slack: shares are typed as whole percents of a guess.
-	v.that(len(b.Terrain) == 0 || math.Abs(sum-1) <= 0.005, "brief.terrain", "shares sum to %.4g %%, want 100 %%", 100*sum)
+	v.that(len(list) == 0 || math.Abs(sum-1) <= 0.005, at, "shares sum to %.4g %%, want 100 %%", 100*sum)
 }
 
 func (v *validator) bike(b *Bike) {
@@ -192,6 +200,11 @@ func (v *validator) part(path string, p *Part) {
 	}
 	if p.Guard != nil {
 		v.guard(path+".guard", p.Guard)
+	}
+	isFuel := slices.Contains(fuelSlots, p.Slot)
+	v.that(p.Carrier == nil || isFuel, path+".carrier", "belongs to slots of fuel only")
+	if p.Carrier != nil && isFuel {
+		v.carrier(path+".carrier", p.Slot, p.Carrier)
 	}
 	for i, e := range p.Effects {
 		path := fmt.Sprintf("%s.effects[%d]", path, i)

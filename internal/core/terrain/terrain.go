@@ -28,17 +28,24 @@ type Ground struct {
 	Abrasion float64 // tread worn against a motorway's
 	Puncture float64 // hazard, 0 to 5
 	RoomMM   float64 // wanted under the engine with the rider on
+	Slip     float64 // of the driven wheel, a share of the way: 0.02 on tarmac
+	Brakings float64 // per km, each from the travelling speed down to SlowTo of it
+	Lively   float64 // how far above its lowest clean speed the engine is kept
 }
 
+// SlowTo is the share of the travelling speed that a bend, a rut or a junction
+// leaves [memory].
+const SlowTo = 0.4
+
 var grounds = []Ground{
-	{Motorway, "Motorway", 110, 0.018, 0.8, 1.0, 0, 90},
-	{Paved, "Paved road", 75, 0.018, 0.8, 1.1, 0, 90},
-	{SmoothGravel, "Smooth gravel", 55, 0.025, 0.5, 1.3, 1, 120},
-	{RoughGravel, "Rough gravel, rock", 35, 0.05, 0.45, 1.6, 4, 170},
-	{Track, "Forest, field track", 30, 0.06, 0.45, 1.1, 2, 160},
-	{Mud, "Mud, clay", 20, 0.12, 0.25, 0.8, 1, 170},
-	{Sand, "Deep sand", 30, 0.22, 0.3, 0.9, 1, 150},
-	{SingleTrack, "Single track", 15, 0.07, 0.4, 1.2, 3, 190},
+	{Motorway, "Motorway", 110, 0.018, 0.8, 1.0, 0, 90, 0.02, 0.05, 1.3},
+	{Paved, "Paved road", 75, 0.018, 0.8, 1.1, 0, 90, 0.02, 0.7, 1.4},
+	{SmoothGravel, "Smooth gravel", 55, 0.025, 0.5, 1.3, 1, 120, 0.05, 1.8, 1.45},
+	{RoughGravel, "Rough gravel, rock", 35, 0.05, 0.45, 1.6, 4, 170, 0.08, 8, 1.5},
+	{Track, "Forest, field track", 30, 0.06, 0.45, 1.1, 2, 160, 0.08, 10, 1.5},
+	{Mud, "Mud, clay", 20, 0.12, 0.25, 0.8, 1, 170, 0.2, 12, 1.6},
+	{Sand, "Deep sand", 30, 0.22, 0.3, 0.9, 1, 150, 0.22, 5, 1.6},
+	{SingleTrack, "Single track", 15, 0.07, 0.4, 1.2, 3, 190, 0.1, 25, 1.5},
 }
 
 // Grounds lists the kinds in their order.

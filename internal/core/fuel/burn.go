@@ -1,0 +1,120 @@
+package fuel
+
+import (
+	"math"
+
+	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/core/unit"
+)
+
+// What petrol and engines are like, in the middle of their ranges.
+const (
+	Density          = 0.745 // kg/L [pub: EN 228, 0.720–0.775]
+	HeatingMJPerKg   = 43.5  // lower heating value [memory]
+	frictionKPa      = 200.0 // mean effective pressure of friction and pumping [memory: 150–250]
+	indicated        = 0.35  // efficiency [memory: 0.32–0.38]
+	climbLost        = 0.5   // of the work of climbing, to engine braking and brakes [memory]
+	kilojoulePerL    = HeatingMJPerKg * Density * 1000
+	rollingOfBlocks  = 0.4 // how much more a tyre of nothing but blocks rolls on hard ground than a road tyre [memory]
+	roadTyreRoad     = 0.9 // the road share of a road tyre
+	SheltersOfScreen = 0.2 // share of the drag area that a screen takes off which keeps all wind away [memory]
+)
+
+// Machine is a loaded bike as fuel sees it.
+type Machine struct {
+	DisplacementL   float64
+	Overalls        []float64 // crankshaft turns per wheel turn, first gear first
+	CircumferenceMM float64   // of the driven wheel
+	CleanRPM        float64   // the lowest clean engine speed
+	MassKg          float64   // with rider, loads and half the fuel
+	DragAreaM2      float64
+	TyreRoad        float64 // the road share of the tyres, 0–1: blocks roll harder
+}
+
+// Known reports whether no number is missing.
+func (m Machine) Known() bool {
+	sum := m.DisplacementL + m.CircumferenceMM + m.CleanRPM + m.MassKg + m.DragAreaM2 + m.TyreRoad
+	for _, o := range m.Overalls {
+		sum += o
+	}
+	return !math.IsNaN(sum) && len(m.Overalls) > 0
+}
+
+// betweenGears is how far above the least lively speed the engine turns on average,
+// half a step of a gearbox [memory].
+const betweenGears = 1.12
+
+// RPM at a speed on a kind of ground, and the gear next to it: in top gear where
+// that is as lively as riders keep the engine there, else in the gears that are,
+// and never below its lowest clean speed, where the clutch slips.
+func (m Machine) RPM(g terrain.Ground, kmh float64) (rpm float64, gear int) {
+	in := func(gear int) float64 { return drive.RPM(kmh, m.Overalls[gear-1], m.CircumferenceMM) }
+	top := len(m.Overalls)
+	rpm = max(m.CleanRPM, min(max(in(top), betweenGears*g.Lively*m.CleanRPM), in(1)))
+	for gear = top; gear > 1 && math.Abs(in(gear-1)-rpm) < math.Abs(in(gear)-rpm); gear-- {
+	}
+	return rpm, gear
+}
+
+// RollingFactor is how much harder tyres roll on hard ground than road tyres, by
+// the share of road that they are made for.
+func RollingFactor(tyreRoad float64) float64 {
+	return 1 + rollingOfBlocks*max(0, roadTyreRoad-tyreRoad)/roadTyreRoad
+}
+
+// Work is what a km of one ground takes at one speed, kJ. The air's part is per
+// kg/m³ of its density, the climb's per metre.
+type Work struct {
+	Ground             terrain.Ground
+	SpeedKmh, RPM      float64
+	Gear               int
+	Friction           float64 // of the engine
+	Rolling, Air, Pace float64 // at the wheel; Pace is what braking throws away
+	Climb              float64
+}
+
+// The formulas of [Machine.On] and [Work.Litres].
+var (
+	FrictionFormula = sheet.Formula{Text: "friction = fmep × displacement / 2 × crankshaft turns per km", Origin: sheet.Published, Source: "J. B. Heywood, Internal Combustion Engine Fundamentals, ch. 13"}
+	PaceFormula     = sheet.Formula{Text: "braking = times per km × ½·m·(v² − (0.4·v)²)", Origin: sheet.Memory}
+	WorkFormula     = sheet.Formula{Text: "at the wheel = Crr·m·g + ½·ρ·CdA·v² + braking + half of m·g × climb", Origin: sheet.Published, Source: "J. Y. Wong, Theory of Ground Vehicles, ch. 3"}
+	BurnFormula     = sheet.Formula{Text: "litres per km = (1 + slip) × (friction + wheel / η_drive) / η_indicated / (heating value × density)", Origin: sheet.Published, Source: "L. Guzzella, A. Sciarretta, Vehicle Propulsion Systems, ch. 3: the Willans line"}
+)
+
+// On is the work of a km on a kind of ground at a speed.
+func (m Machine) On(g terrain.Ground, kmh float64) Work {
+	rpm, gear := m.RPM(g, kmh)
+	w := m.at(g, kmh, rpm)
+	w.Gear = gear
+	return w
+}
+
+func (m Machine) at(g terrain.Ground, kmh, rpm float64) Work {
+	v := kmh / 3.6
+	rolling := g.Rolling
+	if g.Kind == terrain.Motorway || g.Kind == terrain.Paved {
+		rolling *= RollingFactor(m.TyreRoad)
+	}
+	weight := m.MassKg * unit.StandardGravity
+	return Work{
+		Ground: g, SpeedKmh: kmh, RPM: rpm,
+		Friction: frictionKPa * m.DisplacementL / 1000 / 2 * rpm * 60 / kmh,
+		Rolling:  rolling * weight,
+		Air:      m.DragAreaM2 / 2 * v * v,
+		Pace:     g.Brakings * m.MassKg / 2 * v * v * (1 - terrain.SlowTo*terrain.SlowTo) / 1000,
+		Climb:    climbLost * weight / 1000,
+	}
+}
+
+// Wheel is the work at the wheel, kJ/km, in air of a density in kg/m³, on a way
+// that climbs so many metres per km.
+func (w Work) Wheel(density, climbM float64) float64 {
+	return w.Rolling + w.Air*density + w.Pace + w.Climb*climbM
+}
+
+// Litres per km, before the bike's own multiplier.
+func (w Work) Litres(density, climbM float64) float64 {
+	return (1 + w.Ground.Slip) * (w.Friction + w.Wheel(density, climbM)/drive.Efficiency) / indicated / kilojoulePerL
+}

@@ -1,0 +1,104 @@
+package fuel
+
+import (
+	"math/rand/v2"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"valiantmule/internal/core/air"
+	"valiantmule/internal/core/terrain"
+)
+
+// TestWorkedExamples are the two of the handbook of the trade, for a 400 single of
+// 240 kg with a drag area of 0.6 m² and petrol of 0.745 kg/L. Its numbers are
+// computed from defaults that are from memory, so the band counts.
+func TestWorkedExamples(t *testing.T) {
+	m := Machine{DisplacementL: 0.4, MassKg: 240, DragAreaM2: 0.6, TyreRoad: roadTyreRoad}
+	road, _ := terrain.Of(terrain.Paved)
+	road.Brakings = 0
+	fast := 100 * m.at(road, 90, 5500).Litres(air.Density(0), 0)
+	assert.InDelta(t, 4.0, fast, 0.1)
+	assert.True(t, fast > 3.4 && fast < 4.8)
+
+	gravel, _ := terrain.Of(terrain.RoughGravel)
+	slow := m.at(gravel, 35, 3700)
+	assert.InDelta(t, 80, slow.Pace, 8, "braking on a twisty track, kJ/km")
+	assert.InDelta(t, 4.9, 100*slow.Litres(air.Density(0), 0), 0.1)
+
+	// A slow track must not come out cheaper than the road.
+	assert.Greater(t, slow.Litres(air.Density(0), 0), fast/100)
+}
+
+// TestHandbookRanges: the numbers that the model starts from lie in the ranges of
+// textbooks (from memory of them: rolling resistance 0.01–0.02 on tarmac, 0.2–0.3
+// in sand; EN 228 gives the density).
+func TestHandbookRanges(t *testing.T) {
+	assert.True(t, Density >= 0.720 && Density <= 0.775)
+	for kind, band := range map[terrain.Kind][2]float64{terrain.Motorway: {0.01, 0.02}, terrain.Paved: {0.01, 0.02}, terrain.Sand: {0.15, 0.3}} {
+		g, _ := terrain.Of(kind)
+		assert.True(t, g.Rolling >= band[0] && g.Rolling <= band[1], kind)
+	}
+	for _, g := range terrain.Grounds() {
+		low, high := 0.015, 0.3
+		switch g.Kind {
+		case terrain.Motorway, terrain.Paved:
+			high = 0.025
+		case terrain.Mud, terrain.Sand:
+			low = 0.15
+		}
+		assert.True(t, g.Slip >= low && g.Slip <= high, g.Kind)
+	}
+}
+
+// TestWhatMovesIt: each thing that ought to drink more does, on every ground.
+func TestWhatMovesIt(t *testing.T) {
+	random := rand.New(rand.NewPCG(1, 2))
+	for range 300 {
+		m := Machine{
+			DisplacementL: 0.2 + random.Float64(), CircumferenceMM: 1900 + 200*random.Float64(), CleanRPM: 1500 + 800*random.Float64(),
+			MassKg: 180 + 200*random.Float64(), DragAreaM2: 0.4 + 0.4*random.Float64(), TyreRoad: random.Float64(),
+		}
+		for overall := 22 + 6*random.Float64(); len(m.Overalls) < 5; overall /= 1.32 {
+			m.Overalls = append(m.Overalls, overall)
+		}
+		for _, g := range terrain.Grounds() {
+			is := func(m Machine, kmh, density, climb float64) float64 { return m.On(g, kmh).Litres(density, climb) }
+			base := is(m, g.SpeedKmh, 1.1, 5)
+			heavier, wider, shorter, blocky, bigger := m, m, m, m, m
+			shorter.Overalls = nil
+			heavier.MassKg += 20
+			wider.DragAreaM2 += 0.1
+			bigger.DisplacementL += 0.1
+			blocky.TyreRoad = 0
+			assert.Greater(t, is(heavier, g.SpeedKmh, 1.1, 5), base, "mass")
+			assert.Greater(t, is(wider, g.SpeedKmh, 1.1, 5), base, "screen and luggage")
+			assert.Greater(t, is(bigger, g.SpeedKmh, 1.1, 5), base, "engine friction")
+			assert.GreaterOrEqual(t, is(blocky, g.SpeedKmh, 1.1, 5), base, "blocks")
+			assert.Less(t, is(m, g.SpeedKmh, 0.9, 5), base, "thin air drags less")
+			assert.Greater(t, is(m, g.SpeedKmh, 1.1, 15), base, "climb")
+			for _, o := range m.Overalls {
+				shorter.Overalls = append(shorter.Overalls, 1.1*o)
+			}
+			assert.GreaterOrEqual(t, is(shorter, g.SpeedKmh, 1.1, 5), base, "gearing")
+		}
+		// In one gear a faster cruise drinks more than a middling one.
+		motorway, _ := terrain.Of(terrain.Motorway)
+		assert.Greater(t, m.On(motorway, 120).Litres(1.2, 0), m.On(motorway, 90).Litres(1.2, 0), "cruise")
+	}
+}
+
+func TestGears(t *testing.T) {
+	m := Machine{Overalls: []float64{22, 16, 12, 9, 7}, CircumferenceMM: 2000, CleanRPM: 2000}
+	road, _ := terrain.Of(terrain.Motorway)
+	rpm, gear := m.RPM(road, 100)
+	assert.Equal(t, 5, gear)
+	assert.InDelta(t, 100/3.6/2*7*60, rpm, 1e-6)
+	crawl, _ := terrain.Of(terrain.SingleTrack)
+	rpm, gear = m.RPM(crawl, 5)
+	assert.Equal(t, 1, gear)
+	assert.InDelta(t, 2000, rpm, 1e-9, "the clutch slips")
+	rpm, gear = m.RPM(crawl, 30)
+	assert.InDelta(t, 1.12*1.5*2000, rpm, 1e-9, "between gears")
+	assert.Equal(t, 3, gear)
+}

@@ -1,0 +1,232 @@
+package knock
+
+import (
+	"slices"
+
+	"valiantmule/internal/core/fuel"
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/verdict"
+)
+
+// Rows of fuel: what does not reach, and what carrying more of it brings with it.
+
+const (
+	factorLow, factorHigh = 0.7, 1.4 // a consumption outside of what the model makes of the bike is looked at again [practice]
+	widerMM               = 40.0     // at the knees, from which standing feels it [memory]
+	tankMoreKg            = 4.0      // in front, from which springs feel it [memory]
+	behindKg              = 3.0      // high and behind [memory]
+)
+
+func rangeShort(f *Facts) (Finding, bool) {
+	if !(f.RangeKm < f.GapKm) || f.Range.Deciding < 0 {
+		return Finding{}, false
+	}
+	leg := f.Range.Legs[f.Range.Deciding]
+	state, how := verdict.Watch, "at the thirsty end of its band"
+	if f.RangeMidKm < f.GapKm {
+		state, how = verdict.Over, "even in the middle of its band"
+	}
+	return Finding{
+		State:    state,
+		What:     say("{%.0f km} before the reserve from %s to %s; they are {%.0f km}, too far %s.", f.RangeKm, leg.From, leg.To, f.GapKm, how),
+		Why:      "The longest gap decides the trip. Loose ground, headwind and bags all drink.",
+		Do:       "A bigger tank, approved cans for the one leg, a slower cruise, another pump. The range page holds them side by side.",
+		Remedies: closing(f, leg),
+	}, true
+}
+
+// closing is the cheapest carrier that goes on and brings the leg to the thirsty end
+// of the band before the reserve.
+func closing(f *Facts, leg Leg) []Remedy {
+	want := (leg.NeedL + fuel.BandSigma*leg.SpreadL) / (1 - f.Range.Tank.Reserve)
+	var best *plan.Part
+	for _, p := range f.Shelf {
+		if p.Carrier == nil || !p.Carrier.Approved || !f.Built.Fits(p) || !p.Price.Known() {
+			continue
+		}
+		has := leg.HaveL + p.Carrier.UsableL()
+		for _, old := range f.Built.Fuels {
+			if old.Slot == p.Slot {
+				has -= old.HoldsL - old.UnusedL
+			}
+		}
+		if has >= want && (best == nil || p.Price.Minor() < best.Price.Minor()) {
+			best = p
+		}
+	}
+	return chooseOne(best, "%s")
+}
+
+// unsurePump speaks where the trip leans on a pump that may be shut: with it closed
+// two legs become one.
+func unsurePump(f *Facts) (Finding, bool) {
+	var worst Leg
+	var pump string
+	for i := 0; i+1 < len(f.Range.Legs); i++ {
+		a, b := f.Range.Legs[i], f.Range.Legs[i+1]
+		if a.Ends == nil || a.Ends.Certainty == plan.Sure || a.Short() {
+			continue
+		}
+		joined := f.Range.Tank.Cover(a.Km+b.Km, a.NeedL+b.NeedL, a.SpreadL+b.SpreadL)
+		if joined.MarginL < 0 && (pump == "" || joined.MarginL < worst.MarginL) {
+			worst, pump = Leg{From: a.From, To: b.To, Leg: joined}, a.To
+			worst.Ends = a.Ends
+		}
+	}
+	if pump == "" {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Watch,
+		What:  say("%s (%s): if it is shut, %s to %s is {%.0f km} and {%.1f L} short.", pump, certaintyWord(worst.Ends.Certainty), worst.From, worst.To, worst.Km, -worst.MarginL),
+		Why:   "A pump that has run dry, closed for the day or for the winter makes two legs into one.",
+		Do:    "Ask there before you go, arrive inside the hours, or carry that much. Click it shut on the range page and look.",
+	}, true
+}
+
+func certaintyWord(c plan.Certainty) string {
+	for _, o := range plan.Certainties() {
+		if o.Value == string(c) {
+			return o.Name
+		}
+	}
+	return string(c)
+}
+
+func smallestOfGroup(f *Facts) (Finding, bool) {
+	m := f.Range.Leader
+	if m == nil || f.Range.Deciding < 0 {
+		return Finding{}, false
+	}
+	own, _, _ := f.Range.Legs[f.Range.Deciding].RangeKm()
+	if !(m.Range.In("km") < own) {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Watch,
+		What:  say("%s has {%.0f km} before the reserve, you {%.0f km}: the group stops for the smaller tank.", m.Name, m.Range.In("km"), own),
+		Why:   "Who runs dry first stops everybody.",
+		Do:    "Let the smallest range lead and set the stops, or carry a can for them.",
+	}, true
+}
+
+func consumptionOff(f *Facts) (Finding, bool) {
+	k := f.Range.Anchor
+	if !(k < factorLow || k > factorHigh) {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Watch,
+		What:  say("The consumption on the sheet is %.2f times what the engine's data come to.", k),
+		Why:   "It is outside of what such bikes burn, so one of the two is wrong: a unit, a displacement, the gearbox, or a tank that was not filled to the same mark.",
+		Do:    "Look at consumption, displacement and gearing on the sheet; three fills from full to full settle it.",
+	}, true
+}
+
+// carried yields the carriers that the plan puts on, with their fuel's mass.
+func carried(f *Facts) []plan.Fuel {
+	var list []plan.Fuel
+	for _, c := range f.Built.Fuels {
+		if c.Part != nil && f.Built.Chosen(c.Slot) {
+			list = append(list, c)
+		}
+	}
+	return list
+}
+
+func tankAtTheKnees(f *Facts) (Finding, bool) {
+	for _, c := range carried(f) {
+		if wider := c.Part.Carrier.Wider.In("mm"); wider >= widerMM {
+			return Finding{
+				State: verdict.Watch,
+				What:  say("%s is {%.0f mm} wider between the knees.", c.Part.Name, wider),
+				Why:   "Standing, the knees hold the bike; a wide tank pushes them out and the body back.",
+				Do:    "Stand on one before you buy. Check full lock, and the bars against your knees.",
+			}, true
+		}
+	}
+	return Finding{}, false
+}
+
+func tankPlumbing(f *Facts) (Finding, bool) {
+	var names []string
+	for _, c := range carried(f) {
+		if k := c.Part.Carrier.Kind; k == plan.Plumbed || (k == plan.MainTank && c.Part.Carrier.Plastic) {
+			names = append(names, c.Part.Name)
+		}
+	}
+	if len(names) == 0 {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Watch,
+		What:  say("Hoses, taps and a filter for: %s.", listed(names)),
+		Why:   "Plastic threads strip and creep: metal unions hold. A pinched hose or a shut vent starves the engine; a pump and its level sender may not move over.",
+		Do:    "Metal unions, new hose and clips, the vent led clear, and a look for drops after the first warm hour, away from sparks. With injection, a competent mechanic.",
+	}, true
+}
+
+func tankInFront(f *Facts) (Finding, bool) {
+	main := f.Built.Fuels[0]
+	if main.Part == nil {
+		return Finding{}, false
+	}
+	more := (main.HoldsL - f.Built.Bike.Tank.In("L")) * fuel.Density
+	if !(more >= tankMoreKg) {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Watch,
+		What:  say("Full, the tank holds {%.1f kg} more petrol than the standard one, high and in front.", more),
+		Why:   "The fork sinks deeper and dives sooner, and the steering changes between full and empty.",
+		Do:    "Set front sag with it full; springs a step firmer if it cannot be set. Fill it only for the leg that needs it.",
+	}, true
+}
+
+func fuelBehind(f *Facts) (Finding, bool) {
+	kg := 0.0
+	for _, c := range carried(f) {
+		if p := c.Part.Sits(); p == load.Tail || p == load.TopBox {
+			kg += c.HoldsL*fuel.Density + c.Part.Mass.In("kg")
+		}
+	}
+	if !(kg >= behindKg) {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Watch,
+		What:  say("{%.1f kg} of fuel high behind the seat.", kg),
+		Why:   "Behind the axle it lifts the front and works on the subframe, and it moves.",
+		Do:    "Pour it in first, at the first stop where there is room; strap it down on four sides; keep to the rack's limit.",
+	}, true
+}
+
+func canNotApproved(f *Facts) (Finding, bool) {
+	for _, c := range carried(f) {
+		if c.Part.Carrier.Approved {
+			continue
+		}
+		return Finding{
+			State:    verdict.Over,
+			What:     say("%s is not approved for petrol.", c.Part.Name),
+			Why:      "It swells, leaks vapour and splits in the heat; ferries, pumps and the law turn it away.",
+			Do:       "Take an approved one.",
+			Remedies: offer(f, c.Slot, func(p *plan.Part) bool { return p.Carrier != nil && p.Carrier.Approved }),
+		}, true
+	}
+	return Finding{}, false
+}
+
+func fuelByTheExhaust(f *Facts) (Finding, bool) {
+	i := slices.IndexFunc(carried(f), func(c plan.Fuel) bool { return c.Part.Sits() == load.Panniers && c.Part.Carrier.Kind == plan.Poured })
+	if i < 0 || f.Built.Provides("heat-shield") {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Watch,
+		What:  say("%s hangs beside the rear wheel, one side over the exhaust.", carried(f)[i].Part.Name),
+		Why:   "A hot silencer softens plastic and boils petrol, and in a fall it is the first thing to touch.",
+		Do:    "The side without the exhaust, a shield with air behind it, and a hand's width; never fill beside a hot engine.",
+	}, true
+}
