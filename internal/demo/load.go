@@ -37,6 +37,10 @@ func garage(ctx context.Context, st *store.Store, p *plan.Plan) error {
 	if err != nil {
 		return err
 	}
+	parts, _ := Island(stepM)
+	if _, err := st.KeepTrack(ctx, rider.ID, parts); err != nil {
+		return err
+	}
 	_, err = st.CreatePlan(ctx, rider.ID, p, "The demo plan")
 	return err
 }

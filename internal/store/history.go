@@ -102,7 +102,7 @@ func (s *Store) Restore(ctx context.Context, rider, planID, base, revision strin
 // Split makes a variant of a plan, with a document of its own and the same
 // family; it returns the variant's id.
 func (s *Store) Split(ctx context.Context, rider, planID string, p *plan.Plan, summary string) (string, error) {
-	document, err := format.EncodePlan(p)
+	document, err := encode(p)
 	if err != nil {
 		return "", err
 	}
@@ -138,5 +138,5 @@ func (s *Store) Variants(ctx context.Context, rider, planID string) ([]*Snapshot
 	if len(rows) == 0 {
 		return nil, ErrNotFound
 	}
-	return snapshots(rows)
+	return s.snapshots(ctx, rows)
 }

@@ -23,10 +23,13 @@ type Snapshot struct {
 	Plan     *plan.Plan
 	Undo     string // what an undo would take back, "" when there is nothing
 	Redo     string // what a redo would bring again, "" when there is nothing
+
+	logID string // of its readings
 }
 
 type headRow struct {
 	PlanID   string         `db:"plan_id"`
+	LogID    string         `db:"log_id"`
 	Revision string         `db:"id"`
 	Parent   sql.NullString `db:"parent_id"`
 	Tip      string         `db:"tip_id"`
@@ -36,7 +39,7 @@ type headRow struct {
 }
 
 const selectHeads = `
-	SELECT h.plan_id, r.id, r.parent_id, h.tip_id, r.summary, r.made_at, r.document
+	SELECT h.plan_id, COALESCE(p.family_id, p.id) AS log_id, r.id, r.parent_id, h.tip_id, r.summary, r.made_at, r.document
 	FROM plans p JOIN heads h ON h.plan_id = p.id JOIN revisions r ON r.id = h.revision_id
 	WHERE p.rider_id = ?`
 
@@ -46,19 +49,19 @@ func (s *Store) Plans(ctx context.Context, rider string) ([]*Snapshot, error) {
 	if err := s.db.SelectContext(ctx, &rows, selectHeads+` ORDER BY r.made_at DESC, h.plan_id`, rider); err != nil {
 		return nil, err
 	}
-	return snapshots(rows)
+	return s.snapshots(ctx, rows)
 }
 
-func snapshots(rows []headRow) ([]*Snapshot, error) {
+func (s *Store) snapshots(ctx context.Context, rows []headRow) ([]*Snapshot, error) {
 	list := make([]*Snapshot, len(rows))
 	for i, row := range rows {
 		p, err := format.DecodePlan(row.Document)
 		if err != nil {
 			return nil, err
 		}
-		list[i] = &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p}
+		list[i] = &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, logID: row.LogID}
 	}
-	return list, nil
+	return list, s.withReadings(ctx, list...)
 }
 
 // Plan loads a rider's plan at its head; ErrNotFound for another's or none.
@@ -75,7 +78,10 @@ func (s *Store) Plan(ctx context.Context, rider, planID string) (*Snapshot, erro
 	if err != nil {
 		return nil, err
 	}
-	snapshot := &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p}
+	snapshot := &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, logID: row.LogID}
+	if err := s.withReadings(ctx, snapshot); err != nil {
+		return nil, err
+	}
 	if row.Parent.Valid {
 		snapshot.Undo = row.Summary
 	}
@@ -89,15 +95,26 @@ func (s *Store) Plan(ctx context.Context, rider, planID string) (*Snapshot, erro
 	return snapshot, nil
 }
 
-// CreatePlan stores a new plan; it returns the plan's id.
+// encode is a plan's document without its readings, which are kept beside it.
+func encode(p *plan.Plan) ([]byte, error) {
+	bare := *p
+	bare.Readings = nil
+	return format.EncodePlan(&bare)
+}
+
+// CreatePlan stores a new plan with its readings; it returns the plan's id.
 func (s *Store) CreatePlan(ctx context.Context, rider string, p *plan.Plan, summary string) (string, error) {
-	document, err := format.EncodePlan(p)
+	document, err := encode(p)
 	if err != nil {
 		return "", err
 	}
 	planID := rand.Text()
 	return planID, s.change(ctx, func(tx *sqlx.Tx) error {
-		return s.insertPlan(ctx, tx, rider, planID, sql.NullString{}, summary, document)
+		if err := s.insertPlan(ctx, tx, rider, planID, sql.NullString{}, summary, document); err != nil {
+			return err
+		}
+		_, err := s.insertReadings(ctx, tx, planID, p.Readings)
+		return err
 	})
 }
 
@@ -117,7 +134,7 @@ func (s *Store) insertPlan(ctx context.Context, tx *sqlx.Tx, rider, planID strin
 // Save puts a changed document on top of the revision base. ErrStale when base
 // is not the head any more.
 func (s *Store) Save(ctx context.Context, rider, planID, base string, p *plan.Plan, summary string) error {
-	document, err := format.EncodePlan(p)
+	document, err := encode(p)
 	if err != nil {
 		return err
 	}
@@ -160,7 +177,7 @@ func (s *Store) Amend(ctx context.Context, rider, planID, id string, change func
 		if summary == "" {
 			return nil
 		}
-		if document, err = format.EncodePlan(changed); err != nil {
+		if document, err = encode(changed); err != nil {
 			return err
 		}
 		if err := s.addRevision(ctx, tx, id, planID, head, summary, document); err != nil {

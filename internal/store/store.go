@@ -29,6 +29,7 @@ var (
 	ErrStale    = errors.New("the plan has changed since this page was opened")
 	ErrNothing  = errors.New("nothing to undo or redo")
 	ErrTaken    = errors.New("that name is taken")
+	ErrFull     = errors.New("the log is full")
 )
 
 // Store is the database.

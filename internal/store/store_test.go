@@ -3,6 +3,7 @@ package store_test
 import (
 	"context"
 	"errors"
+	"math"
 	"os"
 	"slices"
 	"strings"
@@ -413,4 +414,69 @@ func TestChangePassword(t *testing.T) {
 	found, err := st.SignIn(ctx, "Ada", "battery staple")
 	require.NoError(t, err)
 	assert.Equal(t, 1, found.Epoch)
+}
+
+// TestReadings: a log is only added to, once for an id, shared by variants, left
+// alone by an undo, and nobody else's.
+func TestReadings(t *testing.T) {
+	st := open(t)
+	me := rider(t, st, "Reader")
+	p, err := demo.Plan()
+	require.NoError(t, err)
+	id, err := st.CreatePlan(ctx, me, p, "New")
+	require.NoError(t, err)
+	head, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	assert.Equal(t, p.Readings, head.Plan.Readings, "a plan brings its readings along")
+	at, err := st.PlanAt(ctx, me, id, head.Revision)
+	require.NoError(t, err)
+	assert.Empty(t, at.Readings, "and the document does not hold them")
+
+	more := p.Readings[0]
+	more.ID = "AAAAAAAAAAAAAAAAAAAAAAAAAA"
+	variant, err := st.Split(ctx, me, id, head.Plan, "Split")
+	require.NoError(t, err)
+	for want := range []int{0, 1} {
+		added, err := st.AddReadings(ctx, me, variant, []plan.Reading{more})
+		require.NoError(t, err)
+		assert.Equal(t, 1-want, added, "sent twice, kept once")
+	}
+	saved := save(t, st, me, id, "Renamed")
+	assert.Len(t, saved.Plan.Readings, len(p.Readings)+1, "variants share the log")
+	require.NoError(t, st.Undo(ctx, me, id, saved.Revision))
+	undone, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	assert.Len(t, undone.Plan.Readings, len(p.Readings)+1)
+	all, err := st.Plans(ctx, me)
+	require.NoError(t, err)
+	for _, s := range all {
+		assert.Len(t, s.Plan.Readings, len(p.Readings)+1)
+	}
+
+	other := rider(t, st, "Other")
+	_, err = st.AddReadings(ctx, other, id, []plan.Reading{more})
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	_, err = st.AddReadings(ctx, me, id, make([]plan.Reading, plan.MaxReadings))
+	assert.ErrorIs(t, err, store.ErrFull)
+}
+
+// TestTracks are kept once, whole, and are only their rider's.
+func TestTracks(t *testing.T) {
+	st := open(t)
+	me, other := rider(t, st, "Tracker"), rider(t, st, "Stranger")
+	parts, _ := demo.Island(500)
+	parts[0].Segments[0][3].EleM = math.NaN()
+	address, err := st.KeepTrack(ctx, me, parts)
+	require.NoError(t, err)
+	again, err := st.KeepTrack(ctx, me, parts)
+	require.NoError(t, err)
+	assert.Equal(t, address, again)
+	back, err := st.Track(ctx, me, address)
+	require.NoError(t, err)
+	require.Equal(t, parts[0].Points(), back[0].Points())
+	assert.Equal(t, parts[0].Name, back[0].Name)
+	assert.True(t, math.IsNaN(back[0].Segments[0][3].EleM))
+	assert.InDelta(t, parts[0].Segments[1][7].Lat, back[0].Segments[1][7].Lat, 1e-7)
+	_, err = st.Track(ctx, other, address)
+	assert.ErrorIs(t, err, store.ErrNotFound)
 }

@@ -1,0 +1,101 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"errors"
+
+	"github.com/go-json-experiment/json"
+	"github.com/jmoiron/sqlx"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/format"
+)
+
+// AddReadings puts readings into the log of a rider's plan, which its variants
+// share. One whose id is there already is left as it is; added counts the others.
+// Readings are no revisions: an undo leaves them alone.
+func (s *Store) AddReadings(ctx context.Context, rider, planID string, list []plan.Reading) (added int, err error) {
+	err = s.change(ctx, func(tx *sqlx.Tx) error {
+		var log string
+		err := tx.GetContext(ctx, &log, `SELECT COALESCE(family_id, id) FROM plans WHERE id = ? AND rider_id = ?`, planID, rider)
+		if errors.Is(err, sql.ErrNoRows) {
+			return ErrNotFound
+		}
+		if err != nil {
+			return err
+		}
+		// Two that add at once queue at the log's plan, so the bound holds.
+		var count int
+		if err := tx.GetContext(ctx, &log, `SELECT id FROM plans WHERE id = ? FOR UPDATE`, log); err != nil {
+			return err
+		}
+		if err := tx.GetContext(ctx, &count, `SELECT COUNT(*) FROM readings WHERE log_id = ?`, log); err != nil {
+			return err
+		}
+		if count+len(list) > plan.MaxReadings {
+			return ErrFull
+		}
+		added, err = s.insertReadings(ctx, tx, log, list)
+		return err
+	})
+	return added, err
+}
+
+func (s *Store) insertReadings(ctx context.Context, tx *sqlx.Tx, log string, list []plan.Reading) (added int, err error) {
+	for _, r := range list {
+		document, err := json.Marshal(r, json.Deterministic(true))
+		if err != nil {
+			return 0, err
+		}
+		_, err = tx.ExecContext(ctx, `INSERT INTO readings (log_id, id, document, made_at) VALUES (?, ?, ?, ?)`, log, r.ID, document, s.now())
+		if duplicate(err) {
+			continue
+		}
+		if err != nil {
+			return 0, err
+		}
+		added++
+	}
+	return added, nil
+}
+
+// readings of logs, each log's in the order in which they came.
+func (s *Store) readings(ctx context.Context, logs []string) (map[string][]plan.Reading, error) {
+	if len(logs) == 0 {
+		return nil, nil
+	}
+	query, args, err := sqlx.In(`SELECT log_id, document FROM readings WHERE log_id IN (?) ORDER BY made_at, id`, logs)
+	if err != nil {
+		return nil, err
+	}
+	var rows []struct {
+		Log      string `db:"log_id"`
+		Document []byte `db:"document"`
+	}
+	if err := s.db.SelectContext(ctx, &rows, query, args...); err != nil {
+		return nil, err
+	}
+	lists := map[string][]plan.Reading{}
+	for _, row := range rows {
+		var r plan.Reading
+		if err := format.DecodeStrict(row.Document, &r); err != nil {
+			return nil, err
+		}
+		lists[row.Log] = append(lists[row.Log], r)
+	}
+	return lists, nil
+}
+
+// withReadings puts the readings of their logs into plans.
+func (s *Store) withReadings(ctx context.Context, list ...*Snapshot) error {
+	var logs []string
+	for _, snapshot := range list {
+		logs = append(logs, snapshot.logID)
+	}
+	lists, err := s.readings(ctx, logs)
+	for _, snapshot := range list {
+		snapshot.Plan.Readings = lists[snapshot.logID]
+	}
+	return err
+}
