@@ -4,6 +4,7 @@ import (
 	"context"
 	"errors"
 	"net/http"
+	"net/url"
 	"slices"
 	"strconv"
 	"strings"
@@ -21,6 +22,7 @@ type benchView struct {
 	SaveAs  string       // what to press where a form saves
 	Action  string       // where Choices are sent
 	Bike    string       // id of a bike to take instead
+	Pumps   []string     // ids of those that are shut, or opened again
 	Problem string       // why there is nothing to compare
 	Moves   []moveView
 	Others  []moveView
@@ -223,7 +225,11 @@ func (s *Server) choose(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	if len(choices) == 0 || d.Plan.Bike == nil {
+	turned, err := d.looked(url.Values{"pump": r.PostForm["pump"]})
+	if err != nil {
+		return err
+	}
+	if (len(choices) == 0 && len(turned.turned) == 0) || d.Plan.Bike == nil {
 		return store.ErrNotFound
 	}
 	need := plan.Need(r.PostFormValue("need"))
@@ -260,8 +266,11 @@ func (s *Server) choose(w http.ResponseWriter, r *http.Request) error {
 		}
 		summary = append(summary, changedWords(name, shortName(was), shortName(now)))
 	}
+	for _, id := range turned.turned {
+		summary = append(summary, d.turnedWords(id))
+	}
 	stage := pageOf(r.PostFormValue("stage"))
-	err = s.store.Save(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), d.Plan.With(choices...), strings.Join(summary, "; "))
+	err = s.store.Save(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), turned.plan.With(choices...), strings.Join(summary, "; "))
 	if errors.Is(err, store.ErrStale) {
 		return s.stale(w, r, d, stage, "Nothing was fitted. Here it is against the plan as it is now.", choices)
 	}

@@ -130,12 +130,12 @@ func (s *Server) exportPlan(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	w.Header().Set("Content-Type", "application/json")
-	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(snapshot.Plan.Name)))
+	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(snapshot.Plan.Name, ".plan.json")))
 	return format.WritePlan(w, snapshot.Plan)
 }
 
 // fileName keeps what every file system takes.
-func fileName(name string) string {
+func fileName(name, ending string) string {
 	name = strings.Map(func(r rune) rune {
 		if r < 128 && (unicode.IsLetter(r) || unicode.IsDigit(r)) {
 			return unicode.ToLower(r)
@@ -145,5 +145,5 @@ func fileName(name string) string {
 	if name = strings.Trim(name, "-"); name == "" {
 		name = "plan"
 	}
-	return name + ".plan.json"
+	return name + ending
 }

@@ -17,6 +17,7 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
+	"valiantmule/internal/format/gpx"
 	"valiantmule/internal/store"
 )
 
@@ -68,14 +69,24 @@ func newSessions(st *store.Store) *scs.SessionManager {
 func (s *Server) routes() http.Handler {
 	s.sessions.ErrorFunc = s.fail
 	r := chi.NewRouter()
-	r.Use(s.recoverer, policy, http.NewCrossOriginProtection().Handler,
-		middleware.RequestSize(maxBody), middleware.GetHead, middleware.Compress(2, compressed...))
+	r.Use(s.recoverer, policy, http.NewCrossOriginProtection().Handler, middleware.GetHead, middleware.Compress(2, compressed...))
 	r.Get("/healthz", s.health)
 	r.Handle("/assets/{hash}/{name}", s.assets)
 	r.Group(func(r chi.Router) {
 		r.Use(s.sessions.LoadAndSave, s.named)
 		r.NotFound(s.handle(func(http.ResponseWriter, *http.Request) error { return store.ErrNotFound }))
 		r.MethodNotAllowed(s.handle(func(http.ResponseWriter, *http.Request) error { return errMethod }))
+		// A file is read as it comes in; everything else is small.
+		r.With(middleware.RequestSize(gpx.MaxBytes+maxBody), s.signedIn).Post("/plans/{plan}/route/import", s.handle(s.importRoute))
+		s.smallRoutes(r)
+	})
+	return r
+}
+
+// smallRoutes are those whose requests bring a plan file at most.
+func (s *Server) smallRoutes(r chi.Router) {
+	r.Group(func(r chi.Router) {
+		r.Use(middleware.RequestSize(maxBody))
 		r.Get("/", s.handle(s.front))
 		r.Get("/sign-in", s.handle(s.signInPage))
 		r.Post("/sign-in", s.handle(s.signIn))
@@ -99,7 +110,6 @@ func (s *Server) routes() http.Handler {
 			s.planRoutes(r)
 		})
 	})
-	return r
 }
 
 func (s *Server) planRoutes(r chi.Router) {
@@ -144,6 +154,23 @@ func (s *Server) planRoutes(r chi.Router) {
 	r.Get(at+"/contact", s.contactPage("contact"))
 	r.Get(at+"/cockpit", s.contactPage("cockpit"))
 	r.Get(at+"/opinions", s.disputesPage("opinions"))
+	r.Get(at+"/range", s.handle(s.rangePage))
+	r.Post(at+"/range", rangeForm.keep(s))
+	r.Post(at+"/range/try", s.handle(s.rangeTry))
+	r.Get(at+"/route", routeForm.page(s))
+	r.Post(at+"/route", routeForm.keep(s))
+	r.Post(at+"/route/try", routeForm.try(s))
+	r.Post(at+"/route/part", s.handle(s.routePart))
+	r.Post(at+"/route/drop", s.handle(s.dropRoute))
+	r.Get(at+"/route.gpx", s.handle(s.routeFile))
+	r.Get(at+"/fills", s.handle(s.fillsPage))
+	r.Post(at+"/fills", s.handle(s.addFill))
+	r.Post(at+"/fills/revoke", s.handle(s.revoke))
+	r.Post(at+"/fills/import", s.handle(s.importFills))
+	r.Get(at+"/fills.csv", s.handle(s.fillsFile))
+	r.Get(at+"/others", othersForm.page(s))
+	r.Post(at+"/others", othersForm.keep(s))
+	r.Post(at+"/others/try", othersForm.try(s))
 	r.Get(at+"/gearing", s.handle(s.gearingPage))
 	r.Get(at+"/chain", s.handle(s.chainPage))
 	r.Get(at+"/pull", s.handle(s.pullPage))

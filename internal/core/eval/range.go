@@ -233,6 +233,7 @@ var (
 	needFormula   = sheet.Formula{Text: "need = k_road × computed on road + k_loose × computed on loose ground", Origin: sheet.Computed}
 	anchorFormula = sheet.Formula{Text: "k = known consumption / computed, the bike as it came, rider alone, on a paved road", Origin: sheet.Computed}
 	usesFormula   = sheet.Formula{Text: "consumption = need / km × 100", Origin: sheet.Computed}
+	shortFormula  = sheet.Formula{Text: "legs whose margin before the reserve is below zero in the middle of the band", Origin: sheet.Computed}
 	leaderFormula = sheet.Formula{Text: "the smallest range of the group leads", Origin: sheet.Practice}
 )
 
@@ -334,6 +335,21 @@ func (c *calc) explainGround(w fuel.Work) {
 	c.working.Step(fuel.BurnFormula, computed("computed, "+w.Ground.Name, 100*w.Litres(density, 0), "L/100 km"), sheet.Value{Name: "slip", Number: 100 * w.Ground.Slip, Unit: "%", Origin: sheet.Memory})
 }
 
+// From what chance of running dry on a leg is looked at, and too much [memory].
+const dryWatch, dryOver = 0.005, 0.05
+
+// judged is a known figure over or under watch.
+func judged(f Figure, over, watch bool) Figure {
+	switch {
+	case f.State == verdict.Unknown:
+	case over:
+		f.State = verdict.Over
+	case watch:
+		f.State = verdict.Watch
+	}
+	return f
+}
+
 // ranging is the figures behind the range.
 func (r *run) ranging() []Figure {
 	f := &r.facts.Range
@@ -369,6 +385,21 @@ func (r *run) ranging() []Figure {
 		dry.explainLeg(worst)
 		dry.working.Step(fuel.DryFormula, computed("chance", 100*worst.Dry, "%"), computed("usable", worst.HaveL, "L"), computed("need", worst.NeedL, "L"), computed("σ of both", worst.SpreadL, "L"))
 	}
+	short := r.figure("legs-short", "Legs that do not reach", "")
+	short.lacksFuel()
+	count, in := 0, []sheet.Value(nil)
+	for _, l := range f.Legs {
+		if l.Short() {
+			count++
+		}
+		if short.working != nil {
+			in = append(in, computed("margin, "+l.From+" to "+l.To, l.MarginL, "L"))
+		}
+	}
+	short.is(float64(count))
+	if short.working != nil {
+		short.working.Step(shortFormula, computed("legs", float64(count), ""), in...)
+	}
 	off := r.figure("fuel-factor", "Burns against the model", "")
 	if math.IsNaN(f.Model.Road) {
 		off.lacks("consumption (Bike), or three fills (Range)")
@@ -377,5 +408,8 @@ func (r *run) ranging() []Figure {
 	if off.working != nil {
 		off.explainLeg(leg)
 	}
-	return []Figure{uses.plain(), margin.plain(), dry.plain(), off.plain()}
+	return []Figure{
+		uses.plain(), judged(margin.plain(), leg.MarginL < 0, leg.LowL < 0), judged(dry.plain(), worst.Dry > dryOver, worst.Dry > dryWatch),
+		judged(short.plain(), count > 0, false), off.plain(),
+	}
 }

@@ -151,10 +151,11 @@ func (t *Taught) judge(tankfuls []Tankful) {
 		if off := math.Abs(v.Off); off > outlying {
 			v.Weight = outlying / off
 		}
-		// What brim and distance explain is not the ride's.
-		rest := math.Pow(f.Litres-v.Expected, 2) - brimL*brimL - math.Pow(f.KmSpread*v.Expected, 2)
-		sum += v.Weight * max(0, rest) / (v.Expected * v.Expected)
-		n += v.Weight
+		// What brim and distance explain is not the ride's, and what lies far off
+		// counts as far as it is believed (Huber's second proposal).
+		rest := math.Pow(v.Weight*(f.Litres-v.Expected), 2) - brimL*brimL - math.Pow(f.KmSpread*v.Expected, 2)
+		sum += max(0, rest) / (v.Expected * v.Expected)
+		n++
 	}
 	t.Ride = math.Sqrt(sum / n)
 }

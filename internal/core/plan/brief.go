@@ -168,5 +168,16 @@ func (b *Brief) Sections() []Section {
 	}
 }
 
+// Riding lists those of them that a range is ridden by: cruise and reserve.
+func (b *Brief) Riding() []Field {
+	var list []Field
+	for _, f := range b.Fields() {
+		if f.Key == "cruise" || f.Key == "reserve" {
+			list = append(list, f)
+		}
+	}
+	return list
+}
+
 // Fields lists the numbers of all sections.
 func (b *Brief) Fields() []Field { return fieldsOf(b.Sections()) }

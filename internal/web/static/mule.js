@@ -14,6 +14,10 @@ document.addEventListener('alpine:init', () => {
     busy: false, // what a click asked for is under way: pointing must not cut it off
 
     init() {
+      this.$root.querySelectorAll('input[type=range][data-for]').forEach((slider) => {
+        slider.hidden = false;
+        slider.value = parseFloat(document.getElementById(slider.dataset.for).value);
+      });
       const pairs = this.pairs();
       pairs.forEach((pair) => pair.setAttribute('tabindex', '-1'));
       const first = pairs.find((p) => p.classList.contains('is-current')) || pairs[0];
@@ -34,9 +38,9 @@ document.addEventListener('alpine:init', () => {
         event.preventDefault();
         this.pinned = true;
         this.lay(link, true);
-      } else if (link.hasAttribute('data-leave')) {
+      } else if (link.hasAttribute('data-leave') || link.hasAttribute('data-shut')) {
         event.preventDefault();
-        this.pinned = false;
+        this.pinned = link.hasAttribute('data-shut');
         this.mark(null);
         history.replaceState(null, '', address(link));
         this.asked(address(link), this.parts());
@@ -174,12 +178,22 @@ document.addEventListener('alpine:init', () => {
     async changed(event) {
       const form = event.target.closest('form[data-live]');
       if (!form) return;
+      const slider = form.querySelector('[data-for="' + event.target.id + '"]');
+      if (slider) slider.value = parseFloat(event.target.value);
       const page = await this.swap(form.dataset.live, this.parts(), { method: 'POST', body: new URLSearchParams(new FormData(form)) });
       if (page) this.errors(form, page.querySelector('form[data-live]'));
     },
 
+    // A slider writes its number into the field that it stands for.
+    slide(slider) {
+      document.getElementById(slider.dataset.for).value = slider.value + ' ' + slider.dataset.unit;
+      clearTimeout(this.waiting);
+      this.waiting = setTimeout(() => this.changed({ target: slider }), 150);
+    },
+
     // A calculator computes while one types.
     typing(event) {
+      if (event.target.matches('input[type=range][data-for]')) return this.slide(event.target);
       const form = event.target.closest('form[data-live-get]');
       if (!form) return;
       clearTimeout(this.waiting);
@@ -194,7 +208,7 @@ document.addEventListener('alpine:init', () => {
 
     // Errors go to their fields; what is typed stays as it is.
     errors(form, fresh) {
-      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .row-change, .row-fact, .ledger-row, .card-cell, fieldset')];
+      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .row-change, .row-fact, .row-ground, .row-stop, .row-report, .row-mate, .ledger-row, .card-cell, fieldset')];
       const now = holders(fresh);
       holders(form).forEach((holder, i) => {
         if (!now[i]) return;
@@ -393,6 +407,119 @@ document.addEventListener('alpine:init', () => {
       const line = document.getElementById('unsent'), n = this.queue().length;
       line.hidden = n === 0;
       line.textContent = n === 1 ? '1 answer is kept on this device and sent when the server answers.' : n + ' answers are kept on this device and sent when the server answers.';
+    },
+  }));
+
+  // Dragging across the heights fills in the first blank stretch of the form.
+  window.Alpine.data('sections', () => ({
+    from: null, // km where the drag started
+
+    // The distance under the pointer, and where that is in the drawing.
+    at(event) {
+      const svg = this.$root, box = svg.dataset;
+      const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
+      const x = Math.min(Math.max(point.x, Number(box.left)), Number(box.right));
+      return { x, km: (x - box.left) / (box.right - box.left) * box.length };
+    },
+
+    down(event) {
+      if (event.button !== 0) return;
+      this.from = this.at(event);
+      if (event.pointerType === 'mouse') this.$root.setPointerCapture(event.pointerId);
+    },
+
+    move(event) {
+      if (!this.from) return;
+      const now = this.at(event), chosen = this.$root.querySelector('[data-chosen]');
+      chosen.setAttribute('x', Math.min(now.x, this.from.x));
+      chosen.setAttribute('width', Math.abs(now.x - this.from.x));
+    },
+
+    up(event) {
+      if (!this.from) return;
+      const ends = [this.from.km, this.at(event).km].sort((a, b) => a - b);
+      this.from = null;
+      const blank = [...document.querySelectorAll('[data-blank]')].find((row) => row.querySelector('input').value === '');
+      if (!blank || ends[1] - ends[0] < 0.1) return;
+      const [from, to] = blank.querySelectorAll('input');
+      from.value = ends[0].toFixed(1);
+      to.value = ends[1].toFixed(1);
+      blank.querySelector('select').focus();
+    },
+
+    leave() { this.from = null; },
+  }));
+
+  // A file that is long on its way shows how far it is.
+  document.addEventListener('submit', (event) => {
+    const form = event.target.closest('form[data-upload]');
+    if (!form || !form.querySelector('input[type=file]').files.length) return;
+    event.preventDefault();
+    const line = form.querySelector('.progress-line'), bar = line.querySelector('progress'), text = line.querySelector('span');
+    const button = form.querySelector('button');
+    const done = (words) => { text.textContent = words; button.disabled = false; };
+    line.hidden = false;
+    button.disabled = true;
+    const request = new XMLHttpRequest();
+    request.upload.onprogress = (step) => {
+      if (!step.lengthComputable) return;
+      bar.value = 100 * step.loaded / step.total;
+      text.textContent = Math.round(bar.value) + ' % read';
+    };
+    request.onerror = () => done('The server does not answer. Nothing was changed; try again in a moment.');
+    request.onload = () => {
+      if (request.status < 400) return window.location.assign(request.responseURL);
+      const page = new DOMParser().parseFromString(request.responseText, 'text/html');
+      const now = page.getElementById('main');
+      if (now && page.querySelector('form[data-upload]')) document.getElementById('main').replaceWith(document.adoptNode(now));
+      else done(page.querySelector('h1') ? page.querySelector('h1').textContent : 'That did not work.');
+    };
+    request.open('POST', form.getAttribute('action'));
+    request.send(new FormData(form));
+  });
+
+  // A fill is kept on this device until the server has it, and is sent once.
+  window.Alpine.data('log', () => ({
+    waiting: null, // the timer before another attempt
+
+    init() {
+      window.addEventListener('online', () => this.flush());
+      this.flush();
+    },
+
+    key() { return 'mule-log-' + this.$root.getAttribute('action'); },
+    queue() { return JSON.parse(localStorage.getItem(this.key()) || '[]'); },
+    keep(queue) { localStorage.setItem(this.key(), JSON.stringify(queue)); },
+
+    send(event) {
+      event.preventDefault();
+      this.keep([...this.queue(), [...new FormData(this.$root)]]);
+      this.flush();
+    },
+
+    async flush() {
+      clearTimeout(this.waiting);
+      for (let next = this.queue()[0]; next; next = this.queue()[0]) {
+        let reply = null;
+        try {
+          reply = await fetch(this.$root.getAttribute('action'), { method: 'POST', body: new URLSearchParams(next) });
+        } catch (error) { /* no network */ }
+        if (!reply || reply.status >= 500 || new URL(reply.url).pathname === '/sign-in') return this.later();
+        const page = new DOMParser().parseFromString(await reply.text(), 'text/html');
+        this.keep(this.queue().slice(1));
+        for (const id of ['strip', 'bench', 'main']) {
+          const was = document.getElementById(id), now = page.getElementById(id);
+          if (was && now) was.replaceWith(document.adoptNode(now));
+        }
+        return;
+      }
+    },
+
+    later() {
+      const line = this.$root.querySelector('.unsent'), n = this.queue().length;
+      line.hidden = false;
+      line.textContent = n === 1 ? '1 fill is kept on this device and sent when the server answers.' : n + ' fills are kept on this device and sent when the server answers.';
+      this.waiting = setTimeout(() => this.flush(), 5000);
     },
   }));
 });
