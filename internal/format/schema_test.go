@@ -52,6 +52,9 @@ func TestSchema(t *testing.T) {
 		"money":         {`"budget": "1650.00 EUR"`, `"budget": "plenty"`},
 		"a need":        {`"need": "wanted"`, `"need": "perhaps"`},
 		"a chain":       {`"chain": "520"`, `"chain": "999"`},
+		"how sure":      {`"certainty": "seasonal"`, `"certainty": "perhaps"`},
+		"a reading":     {`"kind": "fill"`, `"kind": "guess"`},
+		"an address":    {`"track": "`, `"track": "../`},
 	} {
 		bad := strings.Replace(whole, change[0], change[1], 1)
 		require.NotEqual(t, whole, bad, name)
@@ -88,6 +91,8 @@ func TestSchemaNamesEveryField(t *testing.T) {
 		"tyre": reflect.TypeFor[plan.Tyre](), "effect": reflect.TypeFor[plan.Effect](), "line": reflect.TypeFor[plan.Line](),
 		"load": reflect.TypeFor[plan.Load](), "wheel": reflect.TypeFor[plan.Wheel](), "filling": reflect.TypeFor[plan.Filling](), "pressures": reflect.TypeFor[plan.Pressure](),
 		"loadout": reflect.TypeFor[plan.Loadout](), "calculation": reflect.TypeFor[plan.Calculation](), "rate": reflect.TypeFor[plan.Rate](),
+		"carrier": reflect.TypeFor[plan.Carrier](), "route": reflect.TypeFor[plan.Route](), "ground_stretch": reflect.TypeFor[plan.GroundStretch](), "stop": reflect.TypeFor[plan.Stop](),
+		"mate": reflect.TypeFor[plan.Mate](), "report": reflect.TypeFor[plan.Report](), "reading": reflect.TypeFor[plan.Reading](), "fill": reflect.TypeFor[plan.Fill](), "ridden": reflect.TypeFor[plan.Ridden](),
 	} {
 		def := root
 		if name != "" {

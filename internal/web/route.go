@@ -100,6 +100,7 @@ func (d *desk) routeView(form url.Values, errs formErrors) routeView {
 		return v
 	}
 	v.Has, v.Name, v.GPX = true, route.Name, d.href("route.gpx")
+	v.Parts = route.Parts
 	v.PartAction, v.DropAction = d.href("route/part"), d.href("route/drop")
 	v.grounds(route, form, errs)
 	v.stops(route, form, errs)

@@ -68,6 +68,22 @@ func (s *Server) refuseRoute(w http.ResponseWriter, r *http.Request, why string)
 	return s.showPage(w, r, http.StatusUnprocessableEntity, d, "route", nil, view)
 }
 
+// partNames are the names of the parts of a track that has several.
+func partNames(parts []track.Part) []string {
+	if len(parts) < 2 {
+		return nil
+	}
+	var names []string
+	for i, p := range parts[:min(len(parts), mostParts)] {
+		name := p.Name
+		if len(name) > 80 || name == "" {
+			name = fmt.Sprintf("Part %d", i+1)
+		}
+		names = append(names, name)
+	}
+	return names
+}
+
 var errPlace = errors.New("its points are all at one place")
 
 // takeRoute keeps the file's track and puts the route that it makes on the plan's
@@ -82,6 +98,7 @@ func (s *Server) takeRoute(r *http.Request, file gpx.File) error {
 	if err != nil {
 		return err
 	}
+	route.Parts = partNames(ways)
 	if route.Track, err = s.store.KeepTrack(r.Context(), s.rider(r), ways); err != nil {
 		return err
 	}
@@ -151,8 +168,10 @@ func pumpsAmong(marks []track.Waypoint, route *plan.Route) []plan.Stop {
 
 const (
 	farKm     = 25.0 // off the way, from which a pump is not on it
+	nearKm    = 1.0  // within which two pumps, or one and the start or end, are one
 	besideKm  = 0.5  // within which there is no detour
 	mostPumps = 200
+	mostParts = 100
 )
 
 // routePart makes one part of the kept track the route, or all of them together.
@@ -177,7 +196,7 @@ func (s *Server) routePart(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	route.Track = d.Plan.Route.Track
+	route.Track, route.Parts = d.Plan.Route.Track, partNames(parts)
 	if err := s.putRoute(r.Context(), s.rider(r), d.PlanID, route, "Route: "+route.Name); err != nil {
 		return err
 	}
@@ -237,10 +256,14 @@ func legsFile(route *plan.Route, parts []track.Part) gpx.File {
 	var file gpx.File
 	from, name := 0, "start"
 	cut := func(to int, next string) {
-		if to > from {
+		if way.Km[to]-way.Km[from] >= nearKm {
 			file.Tracks = append(file.Tracks, track.Part{Name: fmt.Sprintf("%d %s to %s", len(file.Tracks)+1, name, next), Segments: [][]track.Point{way.Points[from : to+1]}})
+			from = to
+		} else if n := len(file.Tracks); n > 0 { // a pump a few steps on belongs to the leg before
+			file.Tracks[n-1].Segments = append(file.Tracks[n-1].Segments, way.Points[from:to+1])
+			from = to
 		}
-		from, name = to, next
+		name = next
 	}
 	for _, s := range route.Stops {
 		note := certainty(s)

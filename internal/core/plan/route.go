@@ -15,6 +15,7 @@ import (
 type Route struct {
 	Name   string          `json:"name"`
 	Track  string          `json:"track,omitempty"` // address of the whole track, "" when only the nodes are known
+	Parts  []string        `json:"parts,omitempty"` // names of the track's parts, where it has several
 	Level  bool            `json:"level,omitempty"` // the file had no heights
 	Nodes  []track.Node    `json:"nodes"`
 	Ground []GroundStretch `json:"ground,omitempty"` // in order, without overlap; what is between is the brief's mix

@@ -14,7 +14,7 @@ const (
 	MaxNodes    = 500
 	maxGrounds  = 500
 	maxStops    = 200
-	maxOthers   = 100 // reports, mates
+	maxOthers   = 100 // reports, mates, parts of a track
 	MaxReadings = 5000
 	maxRouteKm  = 100_000.0
 )
@@ -27,6 +27,10 @@ func (v *validator) route(r *Route) {
 	}
 	v.name("route.name", r.Name)
 	v.that(r.Track == "" || address.MatchString(r.Track), "route.track", "%q is not the address of a track", r.Track)
+	v.that(len(r.Parts) <= maxOthers, "route.parts", "are %d, want at most %d", len(r.Parts), maxOthers)
+	for i, name := range r.Parts {
+		v.that(len(name) <= maxName, fmt.Sprintf("route.parts[%d]", i), "is longer than %d bytes", maxName)
+	}
 	v.that(len(r.Nodes) >= 2 && len(r.Nodes) <= MaxNodes, "route.nodes", "are %d, want 2–%d", len(r.Nodes), MaxNodes)
 	last := track.Node{}
 	for i, n := range r.Nodes {

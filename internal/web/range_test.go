@@ -1,0 +1,399 @@
+package web_test
+
+import (
+	"bytes"
+	"mime/multipart"
+	"net/http"
+	"net/url"
+	"os"
+	"path/filepath"
+	"regexp"
+	"strconv"
+	"strings"
+	"testing"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/track"
+	"valiantmule/internal/demo"
+	"valiantmule/internal/format"
+	"valiantmule/internal/format/gpx"
+)
+
+// stored is a plan as it is exported.
+func (v *visitor) stored(path string) *plan.Plan {
+	v.tb.Helper()
+	p, err := format.ReadPlan(strings.NewReader(v.page(path + "/export")))
+	require.NoError(v.tb, err)
+	return p
+}
+
+// upload sends a file in a form.
+func (v *visitor) upload(path, name string, content []byte) (int, string, http.Header) {
+	v.tb.Helper()
+	var body bytes.Buffer
+	w := multipart.NewWriter(&body)
+	file, err := w.CreateFormFile("file", name)
+	require.NoError(v.tb, err)
+	_, err = file.Write(content)
+	require.NoError(v.tb, err)
+	require.NoError(v.tb, w.Close())
+	r := v.request(http.MethodPost, path, &body)
+	r.Header.Set("Content-Type", w.FormDataContentType())
+	return v.do(r)
+}
+
+// tour is the demo's island as a file.
+func tour(t testing.TB) []byte {
+	t.Helper()
+	parts, marks := demo.Island(60)
+	var b bytes.Buffer
+	require.NoError(t, gpx.Write(&b, gpx.File{Tracks: parts, Waypoints: marks}))
+	return b.Bytes()
+}
+
+// TestShuttingAPump is tried by its address, kept by the bench's form, and undone.
+func TestShuttingAPump(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	page := v.page(path + "/range?loadout=travel")
+	assert.Equal(t, 7, strings.Count(page, `class="leg-run `))
+	assert.Contains(t, page, "Brackwater to Upper Thole decides")
+	page = v.page(path + "/range?loadout=travel&pump=pump-3")
+	assert.Equal(t, 6, strings.Count(page, `class="leg-run `), "two legs become one")
+	assert.Contains(t, page, "Tansy Cross shut")
+	assert.NotContains(t, v.page(path+"/range?loadout=travel"), "Tansy Cross shut", "looking changes nothing")
+
+	status, _, _ := v.post(path+"/choose", url.Values{"base": {base(page)}, "pump": {"pump-3"}, "stage": {"range"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.True(t, v.stored(path).Route.Stops[2].Closed)
+	page = v.page(path + "/range?loadout=travel")
+	assert.Equal(t, 6, strings.Count(page, `class="leg-run `))
+	v.post(path+"/undo", url.Values{"base": {base(page)}})
+	assert.False(t, v.stored(path).Route.Stops[2].Closed)
+	status, _, _ = v.post(path+"/choose", url.Values{"base": {base(page)}, "pump": {"nowhere"}})
+	assert.Equal(t, http.StatusNotFound, status)
+}
+
+// TestCruiseAndReserve are kept from the range page; a mistake stays in its field.
+func TestCruiseAndReserve(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	page := v.page(path + "/range")
+	status, body, _ := v.post(path+"/range", url.Values{"base": {base(page)}, "cruise": {"fast"}, "reserve": {"10 %"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, `value="fast"`)
+	status, _, _ = v.post(path+"/range", url.Values{"base": {base(page)}, "cruise": {"95"}, "reserve": {"10"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.Equal(t, "95 km/h", v.stored(path).Brief.Cruise.String())
+	assert.Equal(t, "10 %", v.stored(path).Brief.Reserve.String())
+	_, body, _ = v.post(path+"/range/try?pump=pump-3", url.Values{"cruise": {"80"}, "reserve": {"0"}})
+	assert.Contains(t, body, "Harrow Ford to Merrow Gap", "the slider and the shut pump go together")
+}
+
+// TestRouteForm: a stretch laid over others, a pump in between, and what is wrong
+// beside its row.
+func TestRouteForm(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	values := form(v.page(path + "/route"))
+	next := strings.Count(v.page(path+"/route"), `name="from.`) - 1
+	row := func(name string, i int) string { return name + "." + strconv.Itoa(i) }
+	values.Set(row("from", next), "30")
+	values.Set(row("to", next), "20")
+	values.Set(row("ground", next), "sand")
+	status, body, _ := v.post(path+"/route", values)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "is no stretch of the route")
+	assert.Contains(t, body, `value="20"`, "what was typed stays")
+
+	values.Set(row("to", next), "50 km")
+	pump := strings.Count(body, `name="stop.`) - 1
+	values.Set(row("stop", pump), "Farm at the bridge")
+	values.Set(row("at", pump), "120")
+	values.Set(row("detour", pump), "4")
+	values.Set(row("certainty", pump), "unsure")
+	status, body, _ = v.post(path+"/route", values)
+	require.Equal(t, http.StatusSeeOther, status, regexp.MustCompile(`class="error">[^<]*`).FindString(body))
+	route := v.stored(path).Route
+	assert.Equal(t, "30 km", route.Ground[1].From.String())
+	assert.Equal(t, "50 km", route.Ground[1].To.String())
+	assert.Equal(t, "50 km", route.Ground[2].From.String(), "what it lay over goes on behind it")
+	require.Len(t, route.Stops, 9)
+	assert.Equal(t, "Farm at the bridge", route.Stops[2].Name, "pumps stand in the order of the way")
+	assert.Equal(t, "4 km", route.Stops[2].Detour.String())
+}
+
+// TestRouteFile: a file comes in as a route with its pumps, goes out leg by leg, and
+// what is no route is refused with why.
+func TestRouteFile(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	for name, c := range map[string]struct{ content, says string }{
+		"a picture":        {"\x89PNG\r\n", "was not taken"},
+		"a document type":  {`<!DOCTYPE gpx [<!ENTITY x "y">]><gpx version="1.1"/>`, "document type"},
+		"no way in it":     {`<gpx version="1.1"><wpt lat="1" lon="1"/></gpx>`, "neither a track nor a route"},
+		"all at one place": {`<gpx version="1.1"><trk><trkseg><trkpt lat="1" lon="1"/><trkpt lat="1" lon="1"/></trkseg></trk></gpx>`, "one place"},
+	} {
+		status, body, _ := v.upload(path+"/route/import", "x.gpx", []byte(c.content))
+		assert.Equal(t, http.StatusUnprocessableEntity, status, name)
+		assert.Contains(t, body, c.says, name)
+	}
+	status, body, _ := v.post(path+"/route/import", nil)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "Choose a GPX file first")
+
+	status, body, _ = v.upload(path+"/route/import?loadout=travel", "tour.gpx", tour(t))
+	require.Equal(t, http.StatusSeeOther, status, regexp.MustCompile(`class="error">[^<]*`).FindString(body))
+	route := v.stored(path).Route
+	assert.InDelta(t, 749, route.LengthKm(), 8)
+	require.Len(t, route.Stops, 8, "the summit is no pump")
+	assert.Equal(t, plan.Unsure, route.Stops[0].Certainty, "nobody has said so")
+	assert.Equal(t, "Tansy Cross", route.Stops[2].Name)
+	assert.Empty(t, route.Ground)
+
+	file, err := gpx.Read(strings.NewReader(v.page(path + "/route.gpx")))
+	require.NoError(t, err)
+	require.Len(t, file.Tracks, 7)
+	require.Len(t, file.Waypoints, 8)
+	sum := 0.0
+	for _, leg := range file.Tracks {
+		sum += track.Measure(leg.Segments[0]).LengthKm()
+	}
+	assert.InDelta(t, route.LengthKm(), sum, 0.5, "the legs are the whole way")
+	assert.Equal(t, "Fuel", file.Waypoints[0].Kind)
+
+	page := v.page(path + "/route")
+	v.post(path+"/undo", url.Values{"base": {base(page)}})
+	assert.NotEmpty(t, v.stored(path).Route.Ground, "undo brings the route of before back")
+	status, _, _ = v.post(path+"/route/drop", url.Values{})
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.Nil(t, v.stored(path).Route)
+	assert.Contains(t, v.page(path+"/range"), "There is no route yet")
+	status, _, _ = v.get(path + "/route.gpx")
+	assert.Equal(t, http.StatusNotFound, status)
+}
+
+// TestSeveralTracks are joined; one of them can be the route by itself.
+func TestSeveralTracks(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	parts, _ := demo.Island(500)
+	segments := parts[0].Segments
+	var b bytes.Buffer
+	require.NoError(t, gpx.Write(&b, gpx.File{Tracks: []track.Part{{Name: "Day 1", Segments: segments[:1]}, {Name: "Day 2", Segments: segments[1:]}}}))
+	v.upload(path+"/route/import", "days.gpx", b.Bytes())
+	whole := v.stored(path).Route
+	assert.Equal(t, "Day 1 and 1 more", whole.Name)
+	page := v.page(path + "/route")
+	assert.Contains(t, page, "Day 2")
+	status, _, _ := v.post(path+"/route/part", url.Values{"part": {"1"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	second := v.stored(path).Route
+	assert.Equal(t, "Day 2", second.Name)
+	assert.Less(t, second.LengthKm(), 0.7*whole.LengthKm())
+	v.post(path+"/route/part", url.Values{"part": {"all"}})
+	assert.InDelta(t, whole.LengthKm(), v.stored(path).Route.LengthKm(), 1e-6)
+}
+
+// fill is one that can be written down.
+func fill(odometer, litres string) url.Values {
+	return url.Values{"on": {"2026-11-20"}, "litres": {litres}, "odometer": {odometer}, "by": {"gps"}, "on.paved": {"100"}}
+}
+
+// TestFillLog: fills are added once, revoked, refused with why; nothing of it is a
+// revision.
+func TestFillLog(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	before, history := len(v.stored(path).Readings), v.page(path+"/history")
+	values := fill("23150", "9.6")
+	values.Set("id", "AAAAAAAAAAAAAAAAAAAAAAAAAA")
+	for range 2 {
+		status, _, _ := v.post(path+"/fills", values)
+		require.Equal(t, http.StatusSeeOther, status)
+	}
+	readings := v.stored(path).Readings
+	require.Len(t, readings, before+1, "sent twice, kept once")
+	assert.Equal(t, strings.Count(history, "history-what"), strings.Count(v.page(path+"/history"), "history-what"), "a reading is no revision")
+
+	for key, c := range map[string]struct{ value, says string }{
+		"litres": {"lots", "lots"}, "on": {"tomorrow", "date like"}, "odometer": {"", "odometer, or the distance"}, "on.sand": {"50", "100 %"},
+	} {
+		wrong := fill("23350", "9")
+		wrong.Set(key, c.value)
+		wrong.Set("note", "kept as typed")
+		status, body, _ := v.post(path+"/fills", wrong)
+		assert.Equal(t, http.StatusUnprocessableEntity, status, key)
+		assert.Contains(t, body, c.says, key)
+		assert.Contains(t, body, `value="kept as typed"`, key)
+	}
+	status, _, _ := v.post(path+"/fills/revoke", url.Values{"of": {values.Get("id")}})
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.Len(t, v.stored(path).ReadingsOf(plan.FillReading), before)
+	assert.Contains(t, v.page(path+"/fills"), "Revoked, and still in the log")
+	status, _, _ = v.post(path+"/fills/revoke", url.Values{"of": {"NOBODY"}})
+	assert.Equal(t, http.StatusNotFound, status)
+}
+
+// TestFillsAsPlanned carry how the bike was loaded then.
+func TestFillsAsPlanned(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	values := fill("23150", "12")
+	values.Set("as", "travel")
+	values.Set("cruise", "90")
+	v.post(path+"/fills", values)
+	readings := v.stored(path).Readings
+	as := readings[len(readings)-1].Fill.As
+	assert.Equal(t, "Travel", as.Name)
+	assert.InDelta(t, 327.7-14*0.745/2, as.Mass.In("kg"), 0.1)
+	assert.Equal(t, "90 km/h", as.Cruise.String())
+}
+
+// TestFillFile: nothing is taken before the rider has seen it, and only the good
+// rows.
+func TestFillFile(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	before := len(v.stored(path).Readings)
+	csv := "date;litres;odometer;paved\n12.11.2026;9,8;23150;100\n13.11.2026;-1;23200;100\n20.11.2026;10;23380;100\n"
+	status, body, _ := v.upload(path+"/fills/import", "log.csv", []byte(csv))
+	require.Equal(t, http.StatusOK, status)
+	assert.Contains(t, body, "Take the 2 good rows")
+	assert.Contains(t, body, "outside 0–100 L")
+	assert.Len(t, v.stored(path).Readings, before, "a dry run")
+	for _, want := range []string{"2 fills were taken", "in the log already"} {
+		status, body, header := v.post(path+"/fills/import", url.Values{"csv": {csv}, "take": {"good"}})
+		if status == http.StatusSeeOther {
+			body = v.page(header.Get("Location"))
+		}
+		assert.Contains(t, body, want)
+	}
+	assert.Len(t, v.stored(path).Readings, before+2)
+	status, body, _ = v.post(path+"/fills/import", url.Values{"csv": {"what,is,this\n"}})
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, `no column`)
+
+	out := v.page(path + "/fills.csv")
+	status, body, _ = v.post(path+"/fills/import", url.Values{"csv": {out}})
+	assert.Equal(t, http.StatusOK, status)
+	assert.NotContains(t, body, `name="take"`, "the log's own file brings nothing new")
+}
+
+// TestOthersStandBeside: a report moves no figure, a smaller range of the group
+// does.
+func TestOthersStandBeside(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	strip := func() string {
+		return regexp.MustCompile(`(?s)data-gauge="range".*?</a>`).FindString(v.page(path + "/others?loadout=travel"))
+	}
+	before := strip()
+	values := form(v.page(path + "/others"))
+	values.Set("uses.3", "9")
+	status, body, _ := v.post(path+"/others", values)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "without a source")
+	values.Set("who.3", "A cousin")
+	status, _, _ = v.post(path+"/others", values)
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.Equal(t, before, strip())
+	values = form(v.page(path + "/others"))
+	values.Set("range.0", "90 km")
+	status, _, _ = v.post(path+"/others", values)
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.Contains(t, strip(), "90")
+	assert.Contains(t, v.page(path+"/range?loadout=travel"), "the group stops for the smaller tank")
+}
+
+// TestRangeInABrowser: bring the route in, shut a pump, put a carrier on by preview,
+// and the leg turns ok.
+func TestRangeInABrowser(t *testing.T) {
+	s := newSite(t)
+	w := s.window(t)
+	_, path := s.demo(t)
+	w.do(chromedp.EmulateViewport(1280, 800))
+	w.open("/sign-in")
+	w.follow("#demo")
+	w.open(path + "/route?loadout=travel")
+	file := filepath.Join(t.TempDir(), "tour.gpx")
+	require.NoError(t, os.WriteFile(file, tour(t), 0o600))
+	w.do(chromedp.SetUploadFiles(chromedp.ID("gpx"), []string{file}))
+	w.eval(`document.querySelector('form[data-upload] button').click(), true`)
+	w.until(`document.querySelectorAll('.key .way-unsaid').length === 1 && document.querySelectorAll('#above .pump').length > 7`)
+
+	// Drag across the heights: the stretch is filled in, and the ground tried.
+	w.eval(`(() => {
+		const svg = document.querySelector('svg.sections'), box = svg.getBoundingClientRect();
+		const at = (share) => ({bubbles: true, button: 0, pointerType: 'pen', pointerId: 1, clientX: box.left + share * box.width, clientY: box.top + 40});
+		svg.dispatchEvent(new PointerEvent('pointerdown', at(0.3)));
+		svg.dispatchEvent(new PointerEvent('pointermove', at(0.5)));
+		svg.dispatchEvent(new PointerEvent('pointerup', at(0.5)));
+		return document.activeElement.name === 'ground.0' && parseFloat(document.querySelector('[name="to.0"]').value) > parseFloat(document.querySelector('[name="from.0"]').value) + 100;
+	})()`)
+	w.fill(`[name="ground.0"]`, "sand")
+	w.bench("The route as typed")
+	w.until(`document.querySelectorAll('#above .way-sand').length > 0`)
+	w.follow("#save")
+	w.open(path + "/route?loadout=travel")
+	assert.Equal(t, "sand", w.text(`document.querySelector('[name="ground.0"]').value`))
+	w.fill(`[name="ground.0"]`, "")
+	w.follow("#save")
+
+	w.open(path + "/range?loadout=travel")
+	legs := `document.querySelectorAll('#ladder .leg-run').length`
+	w.until(legs + ` === 7`)
+	w.eval(`document.querySelector('.rung[aria-label^="Harrow Ford"]').dispatchEvent(new MouseEvent('click', {bubbles: true, cancelable: true})), true`)
+	w.bench("Harrow Ford shut")
+	w.until(legs + ` === 6`)
+	w.eval(`document.querySelector('#ladder .rung[aria-label^="Harrow Ford"]').dispatchEvent(new MouseEvent('click', {bubbles: true, cancelable: true})), true`)
+	w.until(legs + ` === 7`)
+	short := `document.querySelectorAll('#ladder .leg-short').length`
+	w.until(short + ` > 0`)
+	w.do(chromedp.Click(chromedp.CSS(`a.option[href*="tank-25-h"]`)))
+	w.bench("Tank, 25 L")
+	w.until(short + ` === 0`)
+	w.until(`document.querySelector('.legs .is-current .is-ok') !== null`)
+	w.follow("#bench [data-fit]")
+	assert.Equal(t, "ok", w.text(`document.querySelector('.strip [data-gauge="range"]').dataset.state`))
+
+	w.eval(`(() => { const s = document.querySelector('input[data-for="f-cruise"]'); s.value = 80; s.dispatchEvent(new Event('input', {bubbles: true})); return true; })()`)
+	w.bench("With this cruise and reserve")
+	assert.Equal(t, "80 km/h", w.text(`document.querySelector('#f-cruise').value`))
+}
+
+// TestThreeFillsNarrowTheBand, written down in the browser.
+func TestThreeFillsNarrowTheBand(t *testing.T) {
+	s := newSite(t)
+	w := s.window(t)
+	v, path := s.demo(t)
+	for _, r := range v.stored(path).Readings {
+		v.post(path+"/fills/revoke", url.Values{"of": {r.ID}})
+	}
+	w.do(chromedp.EmulateViewport(1280, 800))
+	w.open("/sign-in")
+	w.follow("#demo")
+	w.open(path + "/fills?loadout=travel")
+	band := func() (width float64) {
+		_, err := chromedp.Run(w.tab, chromedp.Evaluate[bool](`true`))
+		require.NoError(t, err)
+		numbers, err := chromedp.Run(w.tab, chromedp.Evaluate[[]float64](`document.querySelectorAll('#teaches')[0].closest('section').querySelectorAll('tbody tr')[1].lastElementChild.textContent.match(/[0-9.]+(?=\s*L)/g).map(Number)`))
+		require.NoError(t, err)
+		require.Len(t, numbers, 2)
+		return numbers[1] - numbers[0]
+	}
+	before := band()
+	for i, odometer := range []string{"24000", "24230", "24460", "24700"} {
+		w.fill("#f-on", "2026-11-20")
+		w.fill("#f-odometer", odometer)
+		w.fill("#f-litres", "9.9")
+		w.do(chromedp.Click(chromedp.ID("add")))
+		w.until(`document.querySelectorAll('#log ~ .table-scroll tbody tr').length >= ` + strconv.Itoa(i+1) + ` && document.querySelector('#f-odometer').value === ''`)
+	}
+	assert.Less(t, band(), before)
+	assert.Contains(t, w.text(`document.querySelector('.page-head p').textContent`), "3 tanks from full to full")
+}
