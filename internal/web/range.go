@@ -123,19 +123,11 @@ func (s *Server) rangePage(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	l, err := d.looked(r.URL.Query())
-	if err != nil {
-		return err
+	if r.URL.Query().Has("cruise") { // a link that slows down
+		typed := url.Values{"cruise": {r.URL.Query().Get("cruise")}, "reserve": {d.Plan.Brief.Reserve.String()}}
+		return s.showRange(w, r, d, typed)
 	}
-	bench, err := d.benchOf(l)
-	if err != nil {
-		return err
-	}
-	body, err := d.fuel(l, nil, nil)
-	if err != nil {
-		return err
-	}
-	return s.showPage(w, r, http.StatusOK, d, "range", bench, body)
+	return s.showRange(w, r, d, nil)
 }
 
 // rangeTry holds cruise and reserve as typed, with what is looked at, against the
@@ -145,16 +137,27 @@ func (s *Server) rangeTry(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
+	return s.showRange(w, r, d, r.PostForm)
+}
+
+func (s *Server) showRange(w http.ResponseWriter, r *http.Request, d *desk, typed url.Values) error {
 	l, err := d.looked(r.URL.Query())
 	if err != nil {
 		return err
 	}
-	changed, _, errs := d.with(l.plan).readRange(r.PostForm)
-	bench, err := rangeForm.bench(d, changed, errs)
+	var errs formErrors
+	var bench *benchView
+	if typed == nil {
+		bench, err = d.benchOf(l)
+	} else {
+		var changed *plan.Plan
+		changed, _, errs = d.with(l.plan).readRange(typed)
+		bench, err = rangeForm.bench(d, changed, errs)
+	}
 	if err != nil {
 		return err
 	}
-	body, err := d.fuel(l, r.PostForm, errs)
+	body, err := d.fuel(l, typed, errs)
 	if err != nil {
 		return err
 	}
@@ -450,7 +453,7 @@ func (v *rangeView) ways(d *desk, l looked) error {
 		case w.Reopens != nil:
 			return d.href("range", l.query(w.Reopens.ID)...)
 		}
-		return "" // the slider does it
+		return d.href("range", append(l.query(""), "cruise", w.Cruise.String())...)
 	}
 	for _, w := range ways {
 		after, _ := w.After.Figure("range")

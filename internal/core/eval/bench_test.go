@@ -7,6 +7,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/track"
 	"valiantmule/internal/demo"
 )
 
@@ -37,5 +38,25 @@ func BenchmarkPreview40(b *testing.B) {
 	for b.Loop() {
 		_, err := eval.Preview(p, shelf, "travel", alternatives)
 		require.NoError(b, err)
+	}
+}
+
+// BenchmarkLegsOfALongTrack takes a track of more than a hundred thousand points
+// from its points to legs held against the fuel on board.
+func BenchmarkLegsOfALongTrack(b *testing.B) {
+	p, _ := demoPlan(b)
+	parts, _ := demo.Island(7)
+	points := track.Join(parts).Points
+	if len(points) < 100_000 {
+		b.Fatal("only", len(points), "points")
+	}
+	for b.Loop() {
+		route := *p.Route
+		route.Nodes = track.Measure(points).Reduce(plan.UsualNodes)
+		changed := *p
+		changed.Route = &route
+		if _, err := eval.EvaluateLoadout(&changed, nil, "travel"); err != nil {
+			b.Fatal(err)
+		}
 	}
 }

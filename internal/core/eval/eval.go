@@ -108,7 +108,9 @@ type run struct {
 	facts      *knock.Facts
 	beside     []plan.Line // that cost money beside the plan's own
 	all        shared
-	items      []item
+	items      []item // on the kerb mass, but for the fuel
+	fuel       fuelMass
+	laden      []item  // with it, everything filled
 	centre     float64 // of mass above ground, mm
 	full       load.Axles
 	empty      load.Axles
@@ -173,7 +175,8 @@ func (r *run) report() LoadoutReport {
 		report.Others = append([]Figure{}, r.money(report.Gauges[0])...)
 		return report
 	}
-	r.items = r.masses()
+	r.items, r.fuel = r.masses(), r.fuelOf()
+	r.laden = append(append(slices.Clip(r.items), item{r.fuel.topUp, load.Tank}), r.fuel.beside...)
 	circumference := [2]Figure{r.frontCircumference(), r.rearCircumference()}
 	gearChange := r.gearChange()
 	mass, front, rear := r.loadedMass(), r.axle("front-load"), r.axle("rear-load")

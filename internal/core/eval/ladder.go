@@ -63,7 +63,7 @@ func FuelLadder(report *LoadoutReport) (ladder Ladder, ok bool) {
 			} else {
 				bit.on[unsaid] = lie{km: l.on[unsaid].km / float64(steps), kmDensity: l.on[unsaid].kmDensity / float64(steps)}
 			}
-			amount, _, _ := bit.need(b, rest)
+			amount, _, _ := bit.need(&b, rest)
 			burnt = burnt.Plus(amount)
 			litres, spread := f.Range.Model.Litres(burnt)
 			spread = fuel.BandSigma * math.Hypot(spread, tank.SpreadL)
@@ -93,7 +93,8 @@ func (l Learning) Stands() []fuel.Model {
 // by.
 func OnTheRoad(p *plan.Plan, l Learning, m fuel.Model) (litres, spread float64) {
 	std := p.BuildStandard()
-	return m.Litres(burningOf(asItCame(p, std), math.NaN(), l.flat).over(100, terrain.Mix{terrain.Paved: 1}))
+	b := burningOf(asItCame(p, std), math.NaN(), l.flat)
+	return m.Litres(b.over(100, terrain.Mix{terrain.Paved: 1}))
 }
 
 // ByGround is what the report's model burns on each kind of ground as loaded, L/100
@@ -113,9 +114,10 @@ func Grounds(report *LoadoutReport) []ByGround {
 	}
 	b := burningOf(f.Machine, f.Plan.Brief.Cruise.In("km/h"), math.NaN())
 	var list []ByGround
-	for _, w := range b.works {
-		litres, spread := f.Range.Model.Litres(b.over(100, terrain.Mix{w.Ground.Kind: 1}))
-		list = append(list, ByGround{w.Ground, w.SpeedKmh, w.RPM, w.Gear, litres, spread})
+	for i, g := range terrain.Grounds() {
+		w := b.works[i]
+		litres, spread := f.Range.Model.Litres(b.over(100, terrain.Mix{g.Kind: 1}))
+		list = append(list, ByGround{g, w.SpeedKmh, w.RPM, w.Gear, litres, spread})
 	}
 	return list
 }

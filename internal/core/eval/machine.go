@@ -63,11 +63,10 @@ func (r *run) machine() fuel.Machine {
 	return m
 }
 
-// asRidden is the machine of a fill; what it does not say is as the bike came.
-func asRidden(p *plan.Plan, std *plan.Built, as plan.Ridden) fuel.Machine {
-	m := asItCame(p, std)
+// asRidden is the machine of a fill: the bike as it came, but for what the fill says.
+func asRidden(m fuel.Machine, b *plan.Bike, as plan.Ridden) fuel.Machine {
 	if as.Final.Known() {
-		m.Overalls = machineOf(std.Bike, as.Final.In("")).Overalls
+		m.Overalls = machineOf(b, as.Final.In("")).Overalls
 	}
 	for _, own := range []struct {
 		known bool
@@ -96,15 +95,16 @@ func travelling(g terrain.Ground, cruiseKmh float64) float64 {
 // burning is what a bike burns, before its multipliers: by the model, or the same
 // everywhere where a number that the model needs is missing.
 type burning struct {
-	works []fuel.Work // by kind of ground; nil without the model
-	flat  float64     // L/km
+	works    [8]fuel.Work // by kind of ground
+	modelled bool
+	flat     float64 // L/km, where there is no model
 }
 
 func burningOf(m fuel.Machine, cruiseKmh, flatPer100Km float64) burning {
 	if !m.Known() {
 		return burning{flat: flatPer100Km / 100}
 	}
-	b := burning{works: make([]fuel.Work, len(terrain.Grounds()))}
+	b := burning{modelled: true}
 	for i, g := range terrain.Grounds() {
 		b.works[i] = m.On(g, travelling(g, cruiseKmh))
 	}
@@ -113,15 +113,15 @@ func burningOf(m fuel.Machine, cruiseKmh, flatPer100Km float64) burning {
 
 // at is what a km of a ground, by its index, takes in air of a density, on a way
 // that climbs so many metres per km.
-func (b burning) at(ground int, density, climbM float64) float64 {
-	if b.works == nil {
+func (b *burning) at(ground int, density, climbM float64) float64 {
+	if !b.modelled {
 		return b.flat
 	}
 	return b.works[ground].Litres(density, climbM)
 }
 
 // over is what so many km of a mix take at sea level, on the level.
-func (b burning) over(km float64, mix terrain.Mix) fuel.Amount {
+func (b *burning) over(km float64, mix terrain.Mix) fuel.Amount {
 	var l wayLeg
 	for g, ground := range terrain.Grounds() {
 		l.on[g] = lie{km: km * mix[ground.Kind], kmDensity: km * mix[ground.Kind] * air.Density(0)}
@@ -156,6 +156,7 @@ type Learning struct {
 // Learn takes the fills together. Each is computed for the bike as it was then.
 func Learn(p *plan.Plan) Learning {
 	std := p.BuildStandard()
+	came := asItCame(p, std)
 	l := Learning{Anchor: anchor(p, std), Intervals: plan.Intervals(p.ReadingsOf(plan.FillReading)), flat: std.Bike.Economy.In("L/100 km")}
 	l.First = fuel.Anchored(l.Anchor, false)
 	if math.IsNaN(l.Anchor) {
@@ -175,7 +176,8 @@ func Learn(p *plan.Plan) Learning {
 			if r.Fill.Trip.Known() {
 				km = r.Fill.Trip.In("km")
 			}
-			t.By = t.By.Plus(burningOf(asRidden(p, std, r.Fill.As), r.Fill.As.Cruise.In("km/h"), l.flat).over(km, mixOf(r.Fill.Ground)))
+			b := burningOf(asRidden(came, std.Bike, r.Fill.As), r.Fill.As.Cruise.In("km/h"), l.flat)
+			t.By = t.By.Plus(b.over(km, mixOf(r.Fill.Ground)))
 		}
 		l.Tankfuls = append(l.Tankfuls, t)
 	}

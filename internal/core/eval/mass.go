@@ -3,7 +3,6 @@ package eval
 import (
 	"fmt"
 	"math"
-	"slices"
 
 	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/knock"
@@ -69,17 +68,10 @@ type fuelMass struct {
 	beside      []item
 }
 
-// added is what comes onto the kerb mass when everything is filled.
-func (f fuelMass) added() []item {
-	return append([]item{{f.topUp, load.Tank}}, f.beside...)
-}
-
-func (c *calc) fuel() fuelMass {
-	b := c.run.built.Bike
-	share := c.bike("kerb_fuel", "fuel in the kerb mass", "%", b.KerbFuel)
-	own := c.bike("tank", "tank", "L", b.Tank)
+// fuelOf is the fuel of the bike as built, everything filled.
+func (r *run) fuelOf() fuelMass {
 	var f fuelMass
-	for i, holds := range c.run.built.Fuels {
+	for i, holds := range r.built.Fuels {
 		v := sheet.Value{Name: "fuel, full tank", Number: holds.HoldsL * fuel.Density, Unit: "kg", Origin: sheet.Computed}
 		if i == 0 {
 			f.full = v
@@ -88,16 +80,30 @@ func (c *calc) fuel() fuelMass {
 		v.Name = "fuel in " + holds.Part.Name
 		f.beside = append(f.beside, item{v, holds.Part.Sits()})
 	}
-	f.topUp = computed("fuel to the brim", f.full.Number-own.Number*fuel.Density*share.Number/100, "kg")
-	if c.working != nil {
-		density := sheet.Value{Name: "density", Number: fuel.Density, Unit: "kg/L", Origin: sheet.Published, Note: "EN 228: 0.720–0.775"}
-		tank := sheet.Value{Name: "tank as built", Number: f.full.Number / fuel.Density, Unit: "L", Origin: own.Origin}
-		c.working.Step(fuelFormula, f.topUp, tank, own, share, density)
-		for _, it := range f.beside {
-			c.working.Step(carrierFormula, it.mass, density)
+	b := r.built.Bike
+	f.topUp = computed("fuel to the brim", f.full.Number-b.Tank.In("L")*fuel.Density*b.KerbFuel.In(""), "kg")
+	return f
+}
+
+// onBoard notes what the masses on board lack, and how the fuel's come about.
+func (c *calc) onBoard() {
+	r, b := c.run, c.run.built.Bike
+	share := c.bike("kerb_fuel", "fuel in the kerb mass", "%", b.KerbFuel)
+	own := c.bike("tank", "tank", "L", b.Tank)
+	for _, it := range r.items {
+		if math.IsNaN(it.mass.Number) {
+			c.lacks("mass of " + it.mass.Name)
 		}
 	}
-	return f
+	if c.working == nil {
+		return
+	}
+	density := sheet.Value{Name: "density", Number: fuel.Density, Unit: "kg/L", Origin: sheet.Published, Note: "EN 228: 0.720–0.775"}
+	tank := sheet.Value{Name: "tank as built", Number: r.fuel.full.Number / fuel.Density, Unit: "L", Origin: own.Origin}
+	c.working.Step(fuelFormula, r.fuel.topUp, tank, own, share, density)
+	for _, it := range r.fuel.beside {
+		c.working.Step(carrierFormula, it.mass, density)
+	}
 }
 
 var (
@@ -111,26 +117,18 @@ func (r *run) loadedMass() Figure {
 	c := r.gauge("loaded-mass")
 	b := r.built.Bike
 	kerb := c.bike("kerb_mass", "kerb mass", "kg", b.KerbMass)
-	aboard := c.fuel()
-	all := append(slices.Clone(r.items), aboard.added()...)
+	c.onBoard()
 	total := kerb.Number
-	for _, it := range all {
-		c.lacksMass(it)
+	for _, it := range r.laden {
 		total += it.mass.Number
 	}
 	c.is(total)
 	r.facts.LoadedKg = total
 	r.facts.PermittedKg = b.Permitted.In("kg")
 	if c.working != nil {
-		c.working.Step(massFormula, computed("loaded mass", total, "kg"), append([]sheet.Value{kerb}, valuesOf(all)...)...)
+		c.working.Step(massFormula, computed("loaded mass", total, "kg"), append([]sheet.Value{kerb}, valuesOf(r.laden)...)...)
 	}
 	return c.atMost(c.bike("permitted_mass", "permitted mass", "kg", b.Permitted), 0.95, verdict.Stop)
-}
-
-func (c *calc) lacksMass(it item) {
-	if math.IsNaN(it.mass.Number) {
-		c.lacks("mass of " + it.mass.Name)
-	}
 }
 
 func valuesOf(items []item) []sheet.Value {
@@ -148,17 +146,13 @@ func (c *calc) axles() (full, empty load.Axles) {
 	kerb := c.bike("kerb_mass", "kerb mass", "kg", b.KerbMass)
 	front := c.bike("kerb_front", "kerb mass under the front wheel", "kg", b.KerbFront)
 	base := c.bike("wheelbase", "wheelbase", "mm", b.Wheelbase)
-	aboard := c.fuel()
-	for _, it := range r.items {
-		c.lacksMass(it)
-	}
+	c.onBoard()
 	if r.axlesDone && c.working == nil {
 		return r.full, r.empty
 	}
-	all := append(slices.Clone(r.items), aboard.added()...)
-	items := make([]load.Item, 0, len(all))
+	items := make([]load.Item, 0, len(r.laden))
 	values := []sheet.Value(nil)
-	for _, it := range all {
+	for _, it := range r.laden {
 		at := load.Item{MassKg: it.mass.Number, XMM: it.place.XMM(base.Number)}
 		items = append(items, at)
 		if c.working != nil {
@@ -169,8 +163,8 @@ func (c *calc) axles() (full, empty load.Axles) {
 	}
 	stand := load.Axles{FrontKg: front.Number, RearKg: kerb.Number - front.Number}
 	full = load.Add(stand, base.Number, items)
-	burnt := []load.Item{{MassKg: -aboard.full.Number, XMM: load.Tank.XMM(base.Number)}}
-	for _, it := range aboard.beside {
+	burnt := []load.Item{{MassKg: -r.fuel.full.Number, XMM: load.Tank.XMM(base.Number)}}
+	for _, it := range r.fuel.beside {
 		burnt = append(burnt, load.Item{MassKg: -it.mass.Number, XMM: it.place.XMM(base.Number)})
 	}
 	empty = load.Add(full, base.Number, burnt)
@@ -240,11 +234,10 @@ func (r *run) centreHeight() Figure {
 	kerb := c.bike("kerb_mass", "kerb mass", "kg", b.KerbMass)
 	own := c.bike("centre_height", "centre of the bike above ground", "mm", b.CentreHeight)
 	seat := c.bike("seat_height", "seat height", "mm", b.SeatHeight)
-	all := append(slices.Clone(r.items), c.fuel().added()...)
-	items := make([]load.Item, 0, len(all))
+	c.onBoard()
+	items := make([]load.Item, 0, len(r.laden))
 	var values []sheet.Value
-	for _, it := range all {
-		c.lacksMass(it)
+	for _, it := range r.laden {
 		at := load.Item{MassKg: it.mass.Number, ZMM: it.place.ZMM(seat.Number)}
 		items = append(items, at)
 		if c.working != nil {
@@ -275,7 +268,9 @@ func (r *run) unsprung(id string, slot plan.Slot) Figure {
 	var values []sheet.Value
 	for _, it := range r.items {
 		if it.place == place {
-			c.lacksMass(it)
+			if math.IsNaN(it.mass.Number) {
+				c.lacks("mass of " + it.mass.Name)
+			}
 			values = append(values, it.mass)
 		}
 	}

@@ -164,7 +164,7 @@ func gapLeg(p *plan.Plan) wayLeg {
 
 // need is what a leg takes, before the multipliers, and on what ground it lies. Where
 // nobody has said, and on the way to a pump beside the route, it is taken for granted.
-func (l *wayLeg) need(b burning, rest terrain.Mix) (a fuel.Amount, mix terrain.Mix, km float64) {
+func (l *wayLeg) need(b *burning, rest terrain.Mix) (a fuel.Amount, mix terrain.Mix, km float64) {
 	mix = make(terrain.Mix, len(terrain.Grounds()))
 	add := func(g int, on lie) {
 		if on.km == 0 {
@@ -207,7 +207,7 @@ func (r *run) legs(learning Learning) {
 		rest = terrain.Mix{terrain.Paved: 1}
 	}
 	for _, l := range r.all.legs {
-		amount, mix, km := l.need(b, rest)
+		amount, mix, km := l.need(&b, rest)
 		litres, spread := f.Model.Litres(amount)
 		leg := knock.Leg{From: l.from, To: l.to, FromKm: l.fromKm, ToKm: l.toKm, Ends: l.ends, UpM: l.upM, Mix: mix, Leg: f.Tank.Cover(km, litres, spread)}
 		f.Legs = append(f.Legs, leg)
@@ -308,10 +308,10 @@ func (c *calc) explainLeg(leg knock.Leg) {
 		cruise := c.run.plan.Brief.Cruise.In("km/h")
 		for _, g := range terrain.Grounds() {
 			if leg.Mix[g.Kind] > 0 {
-				c.explainGround(m.On(g, travelling(g, cruise)))
+				c.explainGround(g, m.On(g, travelling(g, cruise)))
 			}
 		}
-		c.working.Note("Each ground in the highest gear that keeps the engine lively, in the air of the route's heights. Headwind is not in it: it drinks like that much more speed.")
+		c.working.Note("Each ground in the highest gear that keeps the engine lively, in the air of the route's heights. Headwind is not in it: it drinks like that much more speed. Petrol with a tenth of alcohol takes about 4 % more litres.")
 	}
 	if n := len(model.Each); n > 0 {
 		c.working.Step(fuel.LearnFormula, computed("k_road", model.Road, ""), computed("intervals from full to full", float64(n), ""))
@@ -323,16 +323,16 @@ func (c *calc) explainLeg(leg knock.Leg) {
 }
 
 // explainGround writes down the work of a km of one ground.
-func (c *calc) explainGround(w fuel.Work) {
+func (c *calc) explainGround(g terrain.Ground, w fuel.Work) {
 	density := air.Density(0)
-	out := func(name string, v float64) sheet.Value { return computed(name+", "+w.Ground.Name, v, "kJ/km") }
+	out := func(name string, v float64) sheet.Value { return computed(name+", "+g.Name, v, "kJ/km") }
 	m := c.run.facts.Machine
 	c.working.Step(fuel.FrictionFormula, out("friction", w.Friction), computed("displacement", 1000*m.DisplacementL, "cc"),
 		computed("turns per km", w.RPM*60/w.SpeedKmh, ""), computed("engine speed", w.RPM, "rpm"), computed("speed", w.SpeedKmh, "km/h"), computed("gear", float64(w.Gear), ""))
-	c.working.Step(fuel.PaceFormula, out("braking", w.Pace), sheet.Value{Name: "times per km", Number: w.Ground.Brakings, Origin: sheet.Memory}, computed("mass, half the fuel", m.MassKg, "kg"))
+	c.working.Step(fuel.PaceFormula, out("braking", w.Pace), sheet.Value{Name: "times per km", Number: g.Brakings, Origin: sheet.Memory}, computed("mass, half the fuel", m.MassKg, "kg"))
 	c.working.Step(fuel.WorkFormula, out("at the wheel, level, at sea level", w.Wheel(density, 0)),
-		rolling(w.Ground), computed("drag area", m.DragAreaM2, "m²"), computed("ρ", density, "kg/m³"))
-	c.working.Step(fuel.BurnFormula, computed("computed, "+w.Ground.Name, 100*w.Litres(density, 0), "L/100 km"), sheet.Value{Name: "slip", Number: 100 * w.Ground.Slip, Unit: "%", Origin: sheet.Memory})
+		rolling(g), computed("drag area", m.DragAreaM2, "m²"), computed("ρ", density, "kg/m³"))
+	c.working.Step(fuel.BurnFormula, computed("computed, "+g.Name, 100*w.Litres(density, 0), "L/100 km"), sheet.Value{Name: "slip", Number: 100 * w.Slip, Unit: "%", Origin: sheet.Memory})
 }
 
 // From what chance of running dry on a leg is looked at, and too much [memory].

@@ -67,7 +67,7 @@ func RollingFactor(tyreRoad float64) float64 {
 // Work is what a km of one ground takes at one speed, kJ. The air's part is per
 // kg/m³ of its density, the climb's per metre.
 type Work struct {
-	Ground             terrain.Ground
+	Slip               float64
 	SpeedKmh, RPM      float64
 	Gear               int
 	Friction           float64 // of the engine
@@ -99,7 +99,7 @@ func (m Machine) at(g terrain.Ground, kmh, rpm float64) Work {
 	}
 	weight := m.MassKg * unit.StandardGravity
 	return Work{
-		Ground: g, SpeedKmh: kmh, RPM: rpm,
+		Slip: g.Slip, SpeedKmh: kmh, RPM: rpm,
 		Friction: frictionKPa * m.DisplacementL / 1000 / 2 * rpm * 60 / kmh,
 		Rolling:  rolling * weight,
 		Air:      m.DragAreaM2 / 2 * v * v,
@@ -116,5 +116,5 @@ func (w Work) Wheel(density, climbM float64) float64 {
 
 // Litres per km, before the bike's own multiplier.
 func (w Work) Litres(density, climbM float64) float64 {
-	return (1 + w.Ground.Slip) * (w.Friction + w.Wheel(density, climbM)/drive.Efficiency) / indicated / kilojoulePerL
+	return (1 + w.Slip) * (w.Friction + w.Wheel(density, climbM)/drive.Efficiency) / indicated / kilojoulePerL
 }

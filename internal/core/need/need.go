@@ -81,6 +81,7 @@ const (
 var rows = []row{
 	{"tyres-for-the-ground", "Tyres for the ground", "tyres", tyresForTheGround},
 	{"mend-a-flat", "Something to mend a flat", "inside", mendAFlat},
+	{"fuel", "Fuel to the next pump", "range", fuelToThePump},
 	{"sump", "The sump kept whole", "armour", guarded(guard.Sump)},
 	{"cases", "The cases kept whole", "armour", guarded(guard.Cases)},
 	{"cooler", "The cooler kept whole", "armour", cooler},
@@ -131,6 +132,20 @@ func mendAFlat(f *knock.Facts) (n Need, ok bool) {
 		return n, true
 	}
 	n.Short = "irons or plugs, and air"
+	return n, true
+}
+
+func fuelToThePump(f *knock.Facts) (n Need, ok bool) {
+	if f.Range.Deciding < 0 || math.IsNaN(f.GapKm) || math.IsNaN(f.RangeKm) {
+		return n, false
+	}
+	leg := f.Range.Legs[f.Range.Deciding]
+	bare := f.Standard.Fuels[0]
+	n.Because = say("{%.0f km} from %s to %s.", f.GapKm, leg.From, leg.To)
+	n.Bare, n.Fitted = say("{%.1f L}", bare.HoldsL-bare.UnusedL), say("{%.1f L}, {%.0f km} before the reserve", f.Range.Tank.UsableL, f.RangeKm)
+	if f.RangeKm < f.GapKm {
+		n.Short = "a tank, cans or a bladder for that leg, or a pump in between"
+	}
 	return n, true
 }
 
