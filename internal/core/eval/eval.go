@@ -185,18 +185,20 @@ func (r *run) report() LoadoutReport {
 	cost := r.cost()
 	axleFront, axleRear, tyreLoad := r.axleGauge("axle-front"), r.axleGauge("axle-rear"), r.tyreLoad()
 	cruise := r.cruiseRPM()
+	r.bags()
 	drag, usable := r.dragArea(), r.usable()
 	r.legs(r.all.learning)
 	report.Gauges = append(make([]Figure, 0, len(GaugeIDs)),
 		cost, mass, axleFront, axleRear, tyreLoad, r.tyreLife(), cruise, r.crawlSpeed(), r.rangeGauge(),
 		r.pending("charge-margin"), r.pending("sag-front"), r.pending("sag-rear"), r.seatReach(), r.clearance(),
 		r.pending("night-speed"), r.pending("ready-date"))
-	report.Others = append(make([]Figure, 0, 52),
+	report.Others = append(make([]Figure, 0, 58),
 		gearChange, circumference[0], circumference[1], chain, axle,
 		rise, r.standShort(), r.rake(), r.mix(), r.speedometer(),
 		front, rear, r.payloadLeft(), r.centreHeight(), r.unsprung("front-unsprung", plan.FrontTyre), r.unsprung("rear-unsprung", plan.RearTyre),
 		r.rearLife(), r.frontLife(), r.tyreCost(), r.rideHours(),
 		r.crawlPull(), r.topSpeed(), r.holdGear(), r.climb())
+	report.Others = append(report.Others, r.carrying()...)
 	report.Others = append(report.Others, drag, usable)
 	report.Others = append(report.Others, r.ranging()...)
 	report.Others = append(report.Others, r.seated(), r.seatHours(), r.knee(), r.standing())

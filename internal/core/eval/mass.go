@@ -53,7 +53,7 @@ func (r *run) masses() []item {
 		items = append(items, item{sheet.Value{Name: "Pillion", Number: r.loadout.Pillion.In("kg"), Unit: "kg", Origin: sheet.Rider}, load.Pillion})
 	}
 	for _, l := range r.loadout.Loads {
-		items = append(items, item{sheet.Value{Name: l.Name, Number: l.Mass.In("kg"), Unit: "kg", Origin: sheet.Rider}, l.Place})
+		items = append(items, item{sheet.Value{Name: l.Name, Number: l.Mass.In("kg"), Unit: "kg", Origin: sheet.Rider}, l.Sits(r.built)})
 	}
 	for _, it := range items[carried:] {
 		r.facts.CarriedKg += it.mass.Number

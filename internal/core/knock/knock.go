@@ -91,8 +91,14 @@ type Facts struct {
 	CarriedKg   float64 // of it pillion and loads
 	AxleKg      Ends    // the worse of full and empty tank
 	AxleLimitKg Ends
-	TyreLoad    Ends // of the rated load, 1 = all of it
-	UnsprungKg  Ends // that the plan's wheels, tyres and fillings weigh over the standard ones
+	TyreLoad    Ends        // of the rated load, 1 = all of it
+	Bags        []BagLoad   // that are on
+	Loose       []plan.Load // in a bag that is not
+	Sides       Sides
+	RackKg      float64 // behind the seat
+	RackLimitKg float64
+	FrontShare  float64 // of the loaded mass on the front wheel
+	UnsprungKg  Ends    // that the plan's wheels, tyres and fillings weigh over the standard ones
 
 	Pressures []Pressure // by surface
 	Climb     Climb
@@ -208,6 +214,7 @@ const (
 	Spend    Stage = "spend"
 	Gearing  Stage = "gearing"
 	Ranging  Stage = "range"
+	Loading  Stage = "load"
 )
 
 // signed writes a number with its sign, minus as a true one.
@@ -297,6 +304,21 @@ var rules = []Rule{
 	{"tank-in-front", Ranging, tankInFront},
 	{"fuel-behind", Ranging, fuelBehind},
 	{"fuel-by-the-exhaust", Ranging, fuelByTheExhaust},
+	{"rack-overload", Loading, rackOverload},
+	{"bag-overload", Loading, bagOverload},
+	{"bag-overfull", Loading, bagOverfull},
+	{"bag-speed", Loading, bagSpeed},
+	{"sides-uneven", Loading, sidesUneven},
+	{"front-light", Loading, frontLight},
+	{"high-behind", Loading, highBehind},
+	{"bag-not-there", Loading, bagNotThere},
+	{"bags-by-the-pipe", Loading, bagsByThePipe},
+	{"hard-boxes-trap", Loading, hardBoxesTrap},
+	{"rack-keeps-the-seat", Loading, rackKeepsTheSeat},
+	{"rack-takes-the-pegs", Loading, rackTakesThePegs},
+	{"home-made-carrier", Loading, homeMadeCarrier},
+	{"tail-lamp-hidden", Loading, tailLampHidden},
+	{"load-takes", Loading, loadTakes},
 	{"tyre-moves-gearing", Gearing, tyreMovesGearing},
 	{"chain-length", Gearing, chainLength},
 	{"axle-position", Gearing, axlePosition},

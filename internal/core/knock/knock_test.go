@@ -143,7 +143,7 @@ func TestEveryRuleAppearsAndVanishes(t *testing.T) {
 		"stand-too-short":      {verdict.Watch, holt("bracken-140-80-18"), holt("bracken-140-80-18", "stand-foot-10"), plan.SideStand},
 		"rake":                 {verdict.Watch, holt("bracken-140-80-18"), holt("wether-130-80-18"), ""},
 	}
-	for _, more := range []map[string]row{bikeRows(t, b), baselineRows(t, b), armourRows(t, b), contactRows(t, b), insideRows(t, b), pressureRows(t, b), pullRows(t, b), rangeRows(t, b)} {
+	for _, more := range []map[string]row{bikeRows(t, b), baselineRows(t, b), armourRows(t, b), contactRows(t, b), insideRows(t, b), pressureRows(t, b), pullRows(t, b), rangeRows(t, b), loadRows(t, b)} {
 		maps.Copy(rules, more)
 	}
 	for _, r := range knock.Rules() {
@@ -238,6 +238,7 @@ func TestMissingNumbersKeepRulesSilent(t *testing.T) {
 	p := b.standard("holt-650")
 	p.Bike = &plan.Bike{ID: "own", Name: "Own"}
 	p.Brief.Distance, p.Brief.Day = unit.Length{}, unit.Duration{}
+	packed(t)(p) // a bag that is not on is no number
 	assert.Empty(t, b.findings(p))
 	p.Bike = nil
 	assert.Empty(t, b.findings(p))

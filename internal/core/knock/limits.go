@@ -40,7 +40,7 @@ func tyreOverload(f *Facts) (Finding, bool) {
 var tagWords = map[string]string{
 	"bar-22": "a bar of 22.2 mm", "bar-28": "a bar of 28.6 mm", "clamp-22": "clamps for a 22.2 mm bar", "clamp-28": "clamps for a 28.6 mm bar",
 	"nav-place": "a mount to sit on", "engine-bars": "engine bars to hang on", "wide-pegs": "toothed pegs", "radiator": "a radiator", "oil-cooler": "an oil cooler",
-	"chain-drive": "a chain",
+	"chain-drive": "a chain", "side-rack": "a side rack to hang on", "rear-rack": "a rear rack to stand on",
 }
 
 func doesNotFit(f *Facts) (Finding, bool) {

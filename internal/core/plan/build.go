@@ -61,7 +61,7 @@ func build(bike *Bike, lines []Line, loadout string) *Built {
 }
 
 // maxSlots bounds the slots, so that folding needs no map.
-const maxSlots = 64
+const maxSlots = 96
 
 // slotIndex of a slot in slots; an unknown one shares the last place, which
 // nothing reads.

@@ -49,6 +49,7 @@ var fitting = map[Slot]struct {
 	FrameGuards: {0.5, 0}, TankGuard: {0.3, 0}, DashGuard: {0.2, 0}, CaseSaver: {0.5, 1}, ChainGuide: {0.5, 1}, BrakeGuard: {0.4, 1}, StandGuard: {0.2, 1}, Indicators: {1, 2}, PlateHolder: {0.8, 1},
 	Handlebar: {1.5, 1}, Risers: {0.8, 1}, Grips: {0.5, 1}, Levers: {0.4, 1}, Mirrors: {0.2, 0}, Windscreen: {0.7, 1}, Seat: {0.1, 0}, Pegs: {0.5, 1}, ShiftLever: {0.2, 1}, BrakePedal: {0.4, 1},
 	KneeGrip: {0.3, 0}, HighwayPegs: {0.4, 1}, NavMount: {0.3, 0}, Socket: {0.8, 2}, Monitor: {0.8, 2},
+	RearRack: {1, 1}, SideRack: {1.5, 1}, SideBags: {0.4, 0}, TailBag: {0.1, 0}, TopBox: {0.5, 1}, TankBag: {0.1, 0}, ToolTube: {0.5, 1}, BarBags: {0.2, 0},
 	FuelTank: {2, 1}, AuxTank: {3, 2}, FuelBladder: {0.2, 0}, FuelCans: {0.5, 1},
 }
 

@@ -76,6 +76,15 @@ const (
 	AuxTank     Slot = "aux-tank"
 	FuelCans    Slot = "fuel-cans"
 	FuelBladder Slot = "fuel-bladder"
+
+	RearRack Slot = "rear-rack"
+	SideRack Slot = "side-rack"
+	SideBags Slot = "side-bags" // the pair
+	TailBag  Slot = "tail-bag"
+	TopBox   Slot = "top-box"
+	TankBag  Slot = "tank-bag"
+	ToolTube Slot = "tool-tube"
+	BarBags  Slot = "bar-bags" // on the engine bars, the pair
 )
 
 // SlotInfo is a slot's name and where its part sits unless the part says.
@@ -144,6 +153,15 @@ var slots = []SlotInfo{
 	{AuxTank, "Second tank", load.Panniers, false},
 	{FuelBladder, "Fuel bladder", load.Tail, false},
 	{FuelCans, "Fuel cans", load.Panniers, false},
+
+	{RearRack, "Rear rack", load.Tail, false},
+	{SideRack, "Side rack", load.Panniers, false},
+	{SideBags, "Side bags", load.Panniers, false},
+	{TailBag, "Tail bag", load.Tail, false},
+	{TopBox, "Top box", load.TopBox, false},
+	{TankBag, "Tank bag", load.TankBag, false},
+	{ToolTube, "Tool tube", load.Engine, false},
+	{BarBags, "Bags on the bars", load.Engine, false},
 }
 
 // Comes reports whether every bike comes with something in a slot, though no sheet
@@ -184,6 +202,8 @@ type Part struct {
 	Filling  *Filling     `json:"filling,omitempty"`
 	Guard    *Guard       `json:"guard,omitempty"`
 	Carrier  *Carrier     `json:"carrier,omitempty"`
+	Bag      *Bag         `json:"bag,omitempty"`
+	Rack     *Rack        `json:"rack,omitempty"`
 	Effects  []Effect     `json:"effects,omitempty"`
 	Provides []string     `json:"provides,omitempty"`
 	Needs    []string     `json:"needs,omitempty"`    // tags that the bike or another part must provide

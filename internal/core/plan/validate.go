@@ -206,6 +206,18 @@ func (v *validator) part(path string, p *Part) {
 	if p.Carrier != nil && isFuel {
 		v.carrier(path+".carrier", p.Slot, p.Carrier)
 	}
+	v.that(p.Bag == nil || slices.Contains(bagSlots, p.Slot), path+".bag", "belongs to slots of bags only")
+	v.that(p.Rack == nil || slices.Contains(RackSlots(), p.Slot), path+".rack", "belongs to slots of racks only")
+	if b := p.Bag; b != nil {
+		v.that(hasOption(BagKinds(), string(b.Kind)), path+".bag.kind", "%q is none of %s", b.Kind, values(BagKinds()))
+		v.that(b.Litres.Known() && b.Litres.In("L") > 0 && b.Litres.In("L") <= 200, path+".bag.litres", "want 0–200 L")
+		v.that(!b.Carries.Known() || (b.Carries.Base() > 0 && b.Carries.Base() <= 80), path+".bag.carries", "%s is outside 0–80 kg", b.Carries)
+		v.that(!b.MaxSpeed.Known() || (b.MaxSpeed.In("km/h") >= 40 && b.MaxSpeed.In("km/h") <= 250), path+".bag.max_speed", "%s is outside 40–250 km/h", b.MaxSpeed)
+		v.that(!b.Width.Known() || (b.Width.In("mm") >= 200 && b.Width.In("mm") <= 1400), path+".bag.width", "%s is outside 200–1400 mm", b.Width)
+	}
+	if r := p.Rack; r != nil {
+		v.that(!r.Carries.Known() || (r.Carries.Base() > 0 && r.Carries.Base() <= 80), path+".rack.carries", "%s is outside 0–80 kg", r.Carries)
+	}
 	for i, e := range p.Effects {
 		path := fmt.Sprintf("%s.effects[%d]", path, i)
 		v.that(slices.Contains(figures, e.Figure), path+".figure", "%q is not a figure of the bike", e.Figure)
@@ -318,6 +330,9 @@ func (v *validator) loadouts(loadouts []Loadout) {
 			v.name(path+".name", item.Name)
 			v.place(path+".place", item.Place)
 			v.check(path+".mass", item.Check())
+			v.that(item.Bag == "" || slices.Contains(bagSlots, item.Bag), path+".bag", "%q is not a slot of a bag", item.Bag)
+			v.that(hasOption(Sides(), string(item.Side)), path+".side", "%q is neither left nor right", item.Side)
+			v.that(hasOption(Whens(), string(item.When)), path+".when", "%q is none of %s", item.When, values(Whens()))
 		}
 	}
 }
