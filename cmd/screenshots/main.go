@@ -46,6 +46,8 @@ var views = []view{
 	{name: "range", path: "range?loadout=travel&pump=pump-3"},
 	{name: "route", path: "route?loadout=travel"},
 	{name: "fills", path: "fills?loadout=travel"},
+	{name: "load", path: "load?loadout=travel&try=tank-bag:tank-bag-9"},
+	{name: "packing", path: "packing?loadout=travel"},
 	{name: "gearing", path: "gearing?loadout=travel&try=rear-sprocket:rear-h6-47"},
 	{name: "gearing-phone", path: "gearing?loadout=travel&try=rear-sprocket:rear-h6-47", phone: true},
 	{name: "chain", path: "chain?loadout=travel&try=rear-sprocket:rear-h6-46"},

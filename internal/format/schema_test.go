@@ -92,7 +92,7 @@ func TestSchemaNamesEveryField(t *testing.T) {
 		"load": reflect.TypeFor[plan.Load](), "wheel": reflect.TypeFor[plan.Wheel](), "filling": reflect.TypeFor[plan.Filling](), "pressures": reflect.TypeFor[plan.Pressure](),
 		"loadout": reflect.TypeFor[plan.Loadout](), "calculation": reflect.TypeFor[plan.Calculation](), "rate": reflect.TypeFor[plan.Rate](),
 		"carrier": reflect.TypeFor[plan.Carrier](), "bag": reflect.TypeFor[plan.Bag](), "rack": reflect.TypeFor[plan.Rack](), "route": reflect.TypeFor[plan.Route](), "ground_stretch": reflect.TypeFor[plan.GroundStretch](), "stop": reflect.TypeFor[plan.Stop](),
-		"mate": reflect.TypeFor[plan.Mate](), "report": reflect.TypeFor[plan.Report](), "reading": reflect.TypeFor[plan.Reading](), "fill": reflect.TypeFor[plan.Fill](), "ridden": reflect.TypeFor[plan.Ridden](),
+		"mate": reflect.TypeFor[plan.Mate](), "report": reflect.TypeFor[plan.Report](), "reading": reflect.TypeFor[plan.Reading](), "fill": reflect.TypeFor[plan.Fill](), "ridden": reflect.TypeFor[plan.Ridden](), "weighing": reflect.TypeFor[plan.Weighing](),
 	} {
 		def := root
 		if name != "" {

@@ -54,7 +54,8 @@ type briefView struct {
 	RateError   string
 	Loadout     string
 	Pillion     fieldView
-	Loads       []loadRow
+	Ships       fieldView
+	TieDown     fieldView
 	formState
 }
 
@@ -65,18 +66,7 @@ func (v briefView) fields() []fieldView {
 		fields = append(fields, section.Fields...)
 	}
 	fields = append(fields, selected("style", "On tyres", v.Styles), selected("skill", "Where it is loose", v.Skills), selected("weather", "Weather", v.Weathers), selected("spanner", "Spanners", v.Spanners), fieldView{Key: "hour_rate", Label: "Workshop, an hour", Value: v.HourRate}, selected("climb_ground", "Steepest climb on", v.Grounds))
-	fields = append(append(fields, v.Shares...), v.Pillion)
-	carried := &list{Name: "Carried: " + v.Loadout, Columns: []string{"load_name", "load_mass", "load_place"}}
-	for _, row := range v.Loads {
-		fields = append(fields, carried.fields(row.Index, row.Name, row.Mass, selected("", "", row.Places).Value)...)
-	}
-	return fields
-}
-
-type loadRow struct {
-	Index             int
-	Name, Mass, Error string
-	Places            []optionView
+	return append(append(fields, v.Shares...), v.Pillion, v.Ships, v.TieDown)
 }
 
 // blankRows are offered for new lines.
@@ -97,6 +87,8 @@ func (d *desk) brief(form url.Values, errs formErrors) briefView {
 		Budget: fieldView{Key: "budget", Label: "Budget", Unit: p.Currency, Value: typed(form, "budget", p.Brief.Budget.String()), Error: errs["budget"],
 			Help: "For everything but the bike and the fuel, unless you add those as lines."},
 		SharesError: errs["terrain"], Loadout: loadout.Name,
+		Ships:     fieldView{Key: "ships", Label: "Ships on", Value: typed(form, "ships", p.Brief.Ships), Error: errs["ships"], Help: "A truck, trailer or ferry takes it then. Empty: it is ridden there."},
+		TieDown:   fieldView{Key: "tie_down", Label: "Tied down by", Value: typed(form, "tie_down", p.Brief.TieDown), Error: errs["tie_down"], Help: "Where its straps go: lower yoke, swingarm, rack mounts."},
 		Pillion:   fieldView{Key: "pillion", Label: "Pillion, dressed", Unit: d.units.Of("kg"), Value: typed(form, "pillion", loadout.Pillion.String()), Error: errs["pillion"]},
 		Styles:    optionsOf(plan.Styles(), typed(form, "style", string(p.Brief.Style)), "Not said"),
 		Spanners:  optionsOf(plan.Spanners(), typed(form, "spanner", string(p.Brief.Spanner)), "Not said"),
@@ -122,22 +114,6 @@ func (d *desk) brief(form url.Values, errs formErrors) briefView {
 		key := "share." + string(g.Kind)
 		share := p.Brief.Share(g.Kind)
 		v.Shares = append(v.Shares, fieldView{Key: key, Label: g.Name, Unit: "%", Value: typed(form, key, share.String()), Error: errs[key]})
-	}
-	rows := len(loadout.Loads) + blankRows
-	if form != nil {
-		for rows = 0; form.Has(rowKey("load_name", rows)); rows++ {
-		}
-	}
-	for i := range rows {
-		row := loadRow{Index: i, Error: errs[rowKey("load", i)]}
-		stored := plan.Load{Place: load.Tail}
-		if i < len(loadout.Loads) {
-			stored = loadout.Loads[i]
-		}
-		row.Name = typed(form, rowKey("load_name", i), stored.Name)
-		row.Mass = typed(form, rowKey("load_mass", i), stored.Mass.String())
-		row.Places = optionsOf(places(), typed(form, rowKey("load_place", i), string(stored.Place)), "")
-		v.Loads = append(v.Loads, row)
 	}
 	return v
 }
@@ -168,6 +144,9 @@ func (d *desk) readBrief(form url.Values) (*plan.Plan, []string, formErrors) {
 	note("Name", d.Plan.Name, changed.Name)
 	b.Start = strings.TrimSpace(form.Get("start"))
 	note("Start", d.Plan.Brief.Start, b.Start)
+	b.Ships, b.TieDown = strings.TrimSpace(form.Get("ships")), strings.TrimSpace(form.Get("tie_down"))
+	note("Ships on", d.Plan.Brief.Ships, b.Ships)
+	note("Tied down by", d.Plan.Brief.TieDown, b.TieDown)
 	b.Style, b.Skill = tyre.Style(form.Get("style")), guard.Skill(form.Get("skill"))
 	b.Weather, b.Spanner = plan.Weather(form.Get("weather")), plan.Spanner(form.Get("spanner"))
 	note("Spanners", string(d.Plan.Brief.Spanner), string(b.Spanner))
@@ -193,8 +172,10 @@ func (d *desk) readBrief(form url.Values) (*plan.Plan, []string, formErrors) {
 	note("Budget", d.Plan.Brief.Budget.String(), b.Budget.String())
 	b.Terrain = readShares(form, errs)
 	note("Terrain", sharesText(d.Plan.Brief.Terrain), sharesText(b.Terrain))
-	d.readLoads(&changed, form, errs)
-	note("Loads, "+d.loadout, loadsText(d.Plan, d.loadout), loadsText(&changed, d.loadout))
+	d.readPillion(&changed, form, errs)
+	was, _ := d.Plan.Loadout(d.loadout)
+	now, _ := changed.Loadout(d.loadout)
+	note("Pillion, "+d.loadout, was.Pillion.String(), now.Pillion.String())
 	if len(errs) == 0 {
 		problems(&changed, "brief.", errs)
 	}
@@ -223,8 +204,8 @@ func sharesText(list []plan.Stretch) string {
 	return strings.Join(words, ", ")
 }
 
-// readLoads sets what the loadout on view carries.
-func (d *desk) readLoads(changed *plan.Plan, form url.Values, errs formErrors) {
+// readPillion sets who rides along in the loadout on view.
+func (d *desk) readPillion(changed *plan.Plan, form url.Values, errs formErrors) {
 	changed.Loadouts = slices.Clone(d.Plan.Loadouts)
 	loadout, err := changed.Loadout(d.loadout)
 	if err != nil {
@@ -234,36 +215,4 @@ func (d *desk) readLoads(changed *plan.Plan, form url.Values, errs formErrors) {
 	if err := cmp.Or(loadout.Pillion.Enter(form.Get("pillion"), d.units.Of("kg")), loadout.Check()); err != nil {
 		errs["pillion"] = err.Error()
 	}
-	loadout.Loads = nil
-	for i := 0; form.Has(rowKey("load_name", i)); i++ {
-		item := plan.Load{Name: strings.TrimSpace(form.Get(rowKey("load_name", i))), Place: load.Place(form.Get(rowKey("load_place", i)))}
-		mass := strings.TrimSpace(form.Get(rowKey("load_mass", i)))
-		if item.Name == "" && mass == "" {
-			continue
-		}
-		key := rowKey("load", i)
-		if item.Name == "" {
-			errs[key] = "Say what it is."
-		} else if err := item.Mass.Enter(mass, d.units.Of("kg")); err != nil {
-			errs[key] = err.Error()
-		} else if err := item.Check(); err != nil {
-			errs[key] = err.Error()
-		}
-		loadout.Loads = append(loadout.Loads, item)
-	}
-}
-
-func loadsText(p *plan.Plan, id string) string {
-	loadout, err := p.Loadout(id)
-	if err != nil {
-		return ""
-	}
-	var words []string
-	if loadout.Pillion.Known() {
-		words = append(words, "pillion "+loadout.Pillion.String())
-	}
-	for _, l := range loadout.Loads {
-		words = append(words, strings.TrimSpace(fmt.Sprintf("%s %s", l.Name, l.Mass)))
-	}
-	return strings.Join(words, ", ")
 }

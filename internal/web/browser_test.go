@@ -273,7 +273,7 @@ func TestOnAPhone(t *testing.T) {
 	w.open("/sign-in")
 	w.follow("#demo")
 	w.follow(".plan-card h2 a")
-	for _, stage := range []string{"bike", "baseline", "tyres", "armour", "contact", "range", "spend", "gearing"} {
+	for _, stage := range []string{"bike", "baseline", "tyres", "armour", "contact", "range", "load", "spend", "gearing"} {
 		w.follow(`.rail a[href*="/` + stage + `"]`)
 		w.until(`document.documentElement.scrollWidth <= 390`)
 	}
@@ -317,7 +317,7 @@ func TestKeys(t *testing.T) {
 		_, err := chromedp.RunResponse(w.tab, chromedp.KeyEvent(keys))
 		require.NoError(t, err)
 	}
-	key("8")
+	key("9")
 	assert.Contains(t, w.text(`location.pathname`), "/gearing")
 	w.do(chromedp.KeyEvent("/"), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.Enter))
 	w.bench("Rear sprocket 44 T")
@@ -356,6 +356,8 @@ func TestEveryScreen(t *testing.T) {
 		{"a tyre on the bench", path + "/tyres?all=1&try=rear-tyre:lanner-150-70r17"},
 		{"a pair on the bench", path + "/gearing?try=rear-sprocket:rear-h6-47"},
 		{"a pump shut and a can on the bench", path + "/range?pump=pump-3&try=fuel-cans:cans-2x3"},
+		{"boxes on the bench", path + "/load?try=side-bags:boxes-2x36"},
+		{"a packing proposed", path + "/packing?propose=on"},
 		{"another bike on the bench", path + "/bike?bike=fennick-300"},
 		{"a calculator with a mistake", "/calculators/wire?amps=lots"},
 		{"a calculator with a plan", "/calculators/axles?plan=" + strings.TrimPrefix(path, "/plans/")},
@@ -394,7 +396,7 @@ func TestEveryScreen(t *testing.T) {
 	w.clean(string(axe), "an empty garage")
 	w.fill("#f-name", "New")
 	w.follow("#new-plan")
-	for _, stage := range []string{"bike", "baseline", "tyres", "armour", "contact", "range", "gearing", "spend", "brief"} {
+	for _, stage := range []string{"bike", "baseline", "tyres", "armour", "contact", "range", "load", "gearing", "spend", "brief"} {
 		w.clean(string(axe), "an empty plan, before "+stage)
 		w.follow(`.rail a[href*="/` + stage + `"]`)
 	}

@@ -115,7 +115,7 @@ var stages = []struct {
 	pages    []pageName
 }{
 	{"brief", "Brief", []string{"needs"}, []pageName{{"brief", "Brief"}, {"needs", "What it asks for"}}},
-	{"bike", "Bike", []string{"loaded-mass", "axle-front", "axle-rear", "seat-reach", "clearance"},
+	{"bike", "Bike", []string{"seat-reach", "clearance"},
 		[]pageName{{"bike", "Which bike"}, {"sheet", "Its sheet"}}},
 	{"baseline", "Baseline", nil, []pageName{{"baseline", "Walk around"}, {"record", "Wear and record"}}},
 	{"tyres", "Tyres", []string{"tyre-load", "tyre-life"},
@@ -123,6 +123,7 @@ var stages = []struct {
 	{"armour", "Armour", nil, []pageName{{"armour", "What ends the ride"}, {"disputes", "Both sides"}, {"rates", "Rates"}}},
 	{"contact", "Contact", nil, []pageName{{"contact", "What you touch"}, {"cockpit", "Cockpit"}, {"opinions", "Both sides"}}},
 	{"range", "Range", []string{"range"}, []pageName{{"range", "Fuel ladder"}, {"route", "Route"}, {"fills", "Fills"}, {"others", "Others"}}},
+	{"load", "Load", []string{"loaded-mass", "axle-front", "axle-rear"}, []pageName{{"load", "Where it sits"}, {"packing", "Packing"}, {"weigh", "Weighing"}, {"carrying", "Both sides"}}},
 	{"gearing", "Gearing", []string{"cruise-rpm", "crawl-speed"},
 		[]pageName{{"gearing", "Sprockets"}, {"chain", "Chain"}, {"pull", "Pull"}}},
 	{"spend", "Spend", []string{"cost"}, []pageName{{"spend", "Spend"}, {"drawer", "Parts drawer"}}},

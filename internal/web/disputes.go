@@ -82,7 +82,26 @@ var disputes = map[string][]dispute{"disputes": {
 		{"Your phone", "It is there already; its camera and socket suffer.", plan.Navigator, provides("shaken-camera")},
 		{"A device of its own", "Sealed and dear, or cheap and replaceable.", plan.Navigator, provides("draws-power")},
 	}},
+}, "carrying": {
+	{"Soft or hard", "What gives in a fall, and what locks.", "", []string{"loaded-mass", "axle-rear", "bag-fullest", "range", "cost"}, []side{
+		{"Soft", "Lighter; gives when a leg is under it; abrades, wants a shield and straps pulled tight again.", plan.SideBags, bagOf(plan.SoftBag)},
+		{"Hard", "Lockable, tidy, a table in the evening; heavy, wide, traps legs and bends in a crash.", plan.SideBags, bagOf(plan.HardBag)},
+		{"None", "One night less, and everything in a roll: nothing rides lighter.", plan.SideBags, nil},
+	}},
+	{"Rack or rackless", "What moves between bikes, and what is quick to pack.", "", []string{"loaded-mass", "axle-rear", "left-right", "cost", "own-hours"}, []side{
+		{"Rackless", "Light, cheap, moves to the next bike; slow to pack, and the seat comes off last.", plan.SideBags, bagOf(plan.Rackless)},
+		{"On a rack", "Off in a minute, clear of wheel and pipe; the rack weighs and costs, and takes the pillion's pegs.", plan.SideRack, func(p *plan.Part) bool { return p.Rack != nil }},
+	}},
+	{"The tail", "The worst place for anything heavy, and the handiest.", "", []string{"rack-load", "front-share", "centre-height", "cost"}, []side{
+		{"A roll", "For what is light and large: it lies low across the seat.", plan.TailBag, func(p *plan.Part) bool { return p.Bag != nil && !p.Bag.Handy }},
+		{"A box", "Takes a helmet, locks; high and behind, on a subframe that was not asked.", plan.TopBox, func(p *plan.Part) bool { return p.Bag != nil }},
+		{"Nothing", "What does not go into the sides stays at home.", plan.TailBag, nil},
+	}},
 }}
+
+func bagOf(kind plan.BagKind) func(*plan.Part) bool {
+	return func(p *plan.Part) bool { return p.Bag != nil && p.Bag.Kind == kind }
+}
 
 func provides(tag string) func(*plan.Part) bool {
 	return func(p *plan.Part) bool {

@@ -4,7 +4,6 @@ import (
 	"crypto/rand"
 	"errors"
 	"fmt"
-	"io"
 	"net/http"
 	"net/url"
 	"slices"
@@ -38,7 +37,7 @@ type fillsView struct {
 	Import   string
 	CSV      string // as it was sent
 	CSVError string
-	Rows     []csvRow
+	CSVRows  []csvRow
 	Good     int
 	Took     string // what an import did
 }
@@ -336,21 +335,25 @@ func (d *desk) ridden(loadout string) plan.Ridden {
 	return plan.Ridden{Name: asItCame}
 }
 
-// revoke takes a fill out of the reckoning; it stays in the log.
+// revoke takes a reading out of the reckoning; it stays in the log.
 func (s *Server) revoke(w http.ResponseWriter, r *http.Request) error {
 	d, err := s.open(r)
 	if err != nil {
 		return err
 	}
 	of := r.PostFormValue("of")
-	if !slices.ContainsFunc(d.Plan.Readings, func(x plan.Reading) bool { return x.ID == of && x.Kind == plan.FillReading }) {
+	if !slices.ContainsFunc(d.Plan.Readings, func(x plan.Reading) bool { return x.ID == of && x.Kind != plan.Revocation }) {
 		return store.ErrNotFound
 	}
 	reading := plan.Reading{ID: rand.Text(), Kind: plan.Revocation, On: today(), Of: of}
 	if _, err := s.store.AddReadings(r.Context(), s.rider(r), d.PlanID, []plan.Reading{reading}); err != nil {
 		return err
 	}
-	return seeOther(w, r, d.href("fills"))
+	back := "fills"
+	if r.PostFormValue("stage") == "weigh" {
+		back = "weigh"
+	}
+	return seeOther(w, r, d.href(back))
 }
 
 func (s *Server) fillsFile(w http.ResponseWriter, r *http.Request) error {
@@ -374,14 +377,8 @@ func (s *Server) importFills(w http.ResponseWriter, r *http.Request) error {
 		return store.ErrNotFound
 	}
 	view := d.fills(nil, nil)
-	view.CSV = r.FormValue("csv")
-	if file, _, err := r.FormFile("file"); err == nil {
-		defer file.Close()
-		text, err := io.ReadAll(io.LimitReader(file, fillcsv.MaxBytes+1))
-		if err != nil {
-			return err
-		}
-		view.CSV = string(text)
+	if view.CSV, err = sentFile(r); err != nil {
+		return err
 	}
 	rows, err := fillcsv.Read([]byte(view.CSV), d.Plan.Bike.ID)
 	if err != nil {
@@ -425,7 +422,7 @@ func (d *desk) goodFills(rows []fillcsv.Row, view *fillsView) []plan.Reading {
 			}
 			good = append(good, row.Reading)
 		}
-		view.Rows = append(view.Rows, shown)
+		view.CSVRows = append(view.CSVRows, shown)
 	}
 	view.Good = len(good)
 	return good

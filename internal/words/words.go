@@ -21,7 +21,7 @@ var coarse = map[string]bool{"tyre-life": true, "rear-life": true, "front-life":
 var decimals = map[string]int{"km/h": 1, "mph": 1, "°": 1, "": 2, "in": 2, "st": 1, "US gal": 2, "UK gal": 2, "PS": 1, "hp": 1, "bar": 2, "psi": 1, "L/100 km": 1, "km/L": 1, "d": 1, "m²": 2, "L": 1, "kg/L": 3}
 
 // finer figures show more digits than their unit's.
-var finer = map[string]int{"gear-change": 1, "wheel-mix": 1, "speedometer": 1, "axle-shift": 1, "seat-rise": 1, "seated-hours": 1, "seat-hours": 1, "stand-short": 1, "loaded-mass": 1, "front-unsprung": 1, "rear-unsprung": 1, "legs-short": 0, "needs": 0}
+var finer = map[string]int{"gear-change": 1, "wheel-mix": 1, "speedometer": 1, "axle-shift": 1, "seat-rise": 1, "seated-hours": 1, "seat-hours": 1, "stand-short": 1, "loaded-mass": 1, "front-unsprung": 1, "rear-unsprung": 1, "left-right": 1, "rack-load": 1, "shipping-mass": 1}
 
 // roughFrom is from how many minor units money is shown without them.
 const roughFrom = 100_000

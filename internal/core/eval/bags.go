@@ -13,8 +13,10 @@ import (
 // What is in which bag, and how it sits on the bike.
 
 const (
-	unevenKg   = 2.0  // between the sides [practice]
-	frontLeast = 0.38 // of the loaded mass under the front wheel, from which steering goes light [memory]
+	unevenKg     = 2.0  // between the sides [practice]
+	shippedFuel  = 0.25 // of the tank: carriers want it low [practice]
+	standForward = 0.05 // of the wheelbase, that standing moves the rider forward [memory]
+	frontLeast   = 0.38 // of the loaded mass under the front wheel, from which steering goes light [memory]
 )
 
 // bags sums what is in each bag, hangs on each side, and stands on the rear rack.
@@ -68,6 +70,8 @@ var (
 	rackFormula    = sheet.Formula{Text: "on the rack = Σ of what sits behind the seat, bags too", Origin: sheet.Computed}
 	shareFormula   = sheet.Formula{Text: "front = front axle / loaded mass, tank full", Origin: sheet.Computed}
 	shiftFormula   = sheet.Formula{Text: "centre ahead of the rear axle = wheelbase × front share, against the bike alone", Origin: sheet.Computed}
+	shipFormula    = sheet.Formula{Text: "when shipped = kerb + Σ parts + fuel of a quarter tank", Origin: sheet.Computed}
+	upFormula      = sheet.Formula{Text: "front, standing = (front axle + rider × 0.05) / loaded mass", Origin: sheet.Memory}
 	fullestFormula = sheet.Formula{Text: "fullest = the greatest of load over limit, in kg or in litres", Origin: sheet.Computed}
 )
 
@@ -123,8 +127,32 @@ func (r *run) carrying() []Figure {
 	if fullest.working != nil {
 		fullest.working.Step(fullestFormula, computed("fullest", 100*most, "%"), in...)
 	}
+	ships := r.figure("shipping-mass", "When shipped", "kg")
+	kerb := ships.kerbMass()
+	ships.onBoard()
+	weighs := kerb.Number + r.fuel.topUp.Number - (1-shippedFuel)*r.fuel.full.Number
+	for i, it := range r.items[:f.Parts] {
+		weighs += it.mass.Number
+		if ships.working != nil && i == 0 {
+			ships.working.Note("Without rider, passenger and bags' contents; cans and bladders empty, a quarter in the tank.")
+		}
+	}
+	f.ShipKg = weighs
+	ships.is(weighs)
+	if ships.working != nil {
+		ships.working.Step(shipFormula, computed("when shipped", weighs, "kg"), append([]sheet.Value{kerb}, valuesOf(r.items[:f.Parts])...)...)
+	}
+	standing := r.figure("standing-share", "On the front, standing", "%")
+	standing.axles()
+	rider := r.plan.Brief.Rider.In("kg")
+	up := 100 * (full.FrontKg + rider*standForward) / full.TotalKg()
+	standing.is(up)
+	if standing.working != nil {
+		standing.working.Step(upFormula, computed("front, standing", up, "%"), computed("front axle, seated", full.FrontKg, "kg"), sheet.Value{Name: "rider", Number: rider, Unit: "kg", Origin: sheet.Rider},
+			sheet.Value{Name: "moves forward by", Number: 100 * standForward, Unit: "% of the wheelbase", Origin: sheet.Memory})
+	}
 	return []Figure{
-		judged(uneven.plain(), false, apart > unevenKg), judgedRack(rack.plain(), f), judged(share.plain(), false, f.FrontShare < frontLeast), shift.plain(),
+		ships.plain(), standing.plain(), judged(uneven.plain(), false, apart > unevenKg), judgedRack(rack.plain(), f), judged(share.plain(), false, f.FrontShare < frontLeast), shift.plain(),
 		judged(fullest.plain(), most > 1, most > 0.95),
 	}
 }

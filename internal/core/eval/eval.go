@@ -125,6 +125,7 @@ type shared struct {
 	due, beside []plan.Line
 	legs        []wayLeg
 	learning    Learning
+	weighed     plan.Correction
 }
 
 func sharedOf(p *plan.Plan) shared { return sharedFrom(p, nil, shared{}) }
@@ -147,9 +148,9 @@ func sharedFrom(p, was *plan.Plan, old shared) shared {
 	switch {
 	case p.Bike == nil:
 	case was != nil && was.Bike == p.Bike && len(was.Readings) == len(p.Readings) && was.Brief.Rider == p.Brief.Rider:
-		s.std, s.learning = old.std, old.learning
+		s.std, s.learning, s.weighed = old.std, old.learning, old.weighed
 	default:
-		s.std, s.learning = p.BuildStandard(), Learn(p)
+		s.std, s.learning, s.weighed = p.BuildStandard(), Learn(p), p.Correction()
 	}
 	return s
 }

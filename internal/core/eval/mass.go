@@ -47,6 +47,7 @@ func (r *run) masses() []item {
 		}
 		items = append(items, item{mass, place})
 	}
+	r.facts.Parts = len(items)
 	items = append(items, item{sheet.Value{Name: "Rider, dressed", Number: r.plan.Brief.Rider.In("kg"), Unit: "kg", Origin: sheet.Rider}, load.Rider})
 	carried := len(items)
 	if r.loadout.Pillion.Known() {
@@ -85,6 +86,34 @@ func (r *run) fuelOf() fuelMass {
 	return f
 }
 
+var weighedFormula = sheet.Formula{Text: "kerb mass + mean of (read − expected) of the weighings that stand", Origin: sheet.Measured}
+
+// kerbMass is the bike's kerb mass, corrected by weighings.
+func (c *calc) kerbMass() sheet.Value {
+	b, by := c.run.built.Bike, c.run.all.weighed
+	mass := c.bike("kerb_mass", "kerb mass", "kg", b.KerbMass)
+	if by.Weighings == 0 {
+		return mass
+	}
+	mass.Number += by.FrontKg + by.RearKg
+	mass.Origin = sheet.Measured
+	if c.working != nil {
+		c.working.Step(weighedFormula, mass, computed("front wheel, read less expected", by.FrontKg, "kg"), computed("rear wheel", by.RearKg, "kg"), computed("weighings", float64(by.Weighings), ""))
+	}
+	return mass
+}
+
+// kerb is the kerb mass with what of it is under the front wheel.
+func (c *calc) kerb() (mass, front sheet.Value) {
+	b, by := c.run.built.Bike, c.run.all.weighed
+	mass, front = c.kerbMass(), c.bike("kerb_front", "kerb mass under the front wheel", "kg", b.KerbFront)
+	if by.Weighings > 0 {
+		front.Number += by.FrontKg
+		front.Origin = sheet.Measured
+	}
+	return mass, front
+}
+
 // onBoard notes what the masses on board lack, and how the fuel's come about.
 func (c *calc) onBoard() {
 	r, b := c.run, c.run.built.Bike
@@ -116,7 +145,7 @@ var (
 func (r *run) loadedMass() Figure {
 	c := r.gauge("loaded-mass")
 	b := r.built.Bike
-	kerb := c.bike("kerb_mass", "kerb mass", "kg", b.KerbMass)
+	kerb := c.kerbMass()
 	c.onBoard()
 	total := kerb.Number
 	for _, it := range r.laden {
@@ -143,8 +172,7 @@ func valuesOf(items []item) []sheet.Value {
 // are worked out once, unless somebody looks at a figure that rests on them.
 func (c *calc) axles() (full, empty load.Axles) {
 	r, b := c.run, c.run.built.Bike
-	kerb := c.bike("kerb_mass", "kerb mass", "kg", b.KerbMass)
-	front := c.bike("kerb_front", "kerb mass under the front wheel", "kg", b.KerbFront)
+	kerb, front := c.kerb()
 	base := c.bike("wheelbase", "wheelbase", "mm", b.Wheelbase)
 	c.onBoard()
 	if r.axlesDone && c.working == nil {
@@ -231,7 +259,7 @@ func (r *run) payloadLeft() Figure {
 func (r *run) centreHeight() Figure {
 	c := r.figure("centre-height", "Centre of mass above ground", "mm")
 	b := r.built.Bike
-	kerb := c.bike("kerb_mass", "kerb mass", "kg", b.KerbMass)
+	kerb := c.kerbMass()
 	own := c.bike("centre_height", "centre of the bike above ground", "mm", b.CentreHeight)
 	seat := c.bike("seat_height", "seat height", "mm", b.SeatHeight)
 	c.onBoard()

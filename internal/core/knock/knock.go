@@ -97,6 +97,8 @@ type Facts struct {
 	Sides       Sides
 	RackKg      float64 // behind the seat
 	RackLimitKg float64
+	ShipKg      float64 // without rider and bags, a quarter tank
+	Parts       int     // how many of the masses on board are the plan's parts
 	FrontShare  float64 // of the loaded mass on the front wheel
 	UnsprungKg  Ends    // that the plan's wheels, tyres and fillings weigh over the standard ones
 
@@ -237,8 +239,8 @@ type Rule struct {
 func Rules() []Rule { return rules }
 
 var rules = []Rule{
-	{"overweight", Bike, overweight},
-	{"axle-overload", Bike, axleOverload},
+	{"overweight", Loading, overweight},
+	{"axle-overload", Loading, axleOverload},
 	{"out-of-reach", Bike, outOfReach},
 	{"room-short", Bike, roomShort},
 	{"heavy-for-the-ground", Bike, heavyForGround},
@@ -319,6 +321,9 @@ var rules = []Rule{
 	{"home-made-carrier", Loading, homeMadeCarrier},
 	{"tail-lamp-hidden", Loading, tailLampHidden},
 	{"load-takes", Loading, loadTakes},
+	{"too-heavy-to-ship", Loading, tooHeavyToShip},
+	{"ships-too-late", Loading, shipsTooLate},
+	{"nowhere-to-tie", Loading, nowhereToTie},
 	{"tyre-moves-gearing", Gearing, tyreMovesGearing},
 	{"chain-length", Gearing, chainLength},
 	{"axle-position", Gearing, axlePosition},

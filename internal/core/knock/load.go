@@ -280,3 +280,42 @@ func loadTakes(f *Facts) (Finding, bool) {
 		Do:    "Preload to the same sag, pressure by the card, the lamp down again. Then ride it loaded where nothing comes, and brake.",
 	}, true
 }
+
+func tooHeavyToShip(f *Facts) (Finding, bool) {
+	most := f.Plan.Brief.ShipMost.In("kg")
+	if !(f.ShipKg > most) {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Over,
+		What:  say("Shipped it weighs {%.0f kg}; {%.0f kg} are allowed.", f.ShipKg, most),
+		Why:   "A trailer's plate and a carrier's tariff are kept at the gate.",
+		Do:    "Ship what comes off apart: racks, boxes, the second set of wheels. Less fuel, if the carrier wants it so.",
+	}, true
+}
+
+func shipsTooLate(f *Facts) (Finding, bool) {
+	b := &f.Plan.Brief
+	if b.Ships == "" || b.Start == "" || b.Ships <= b.Start {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Over,
+		What:  say("It ships on %s, after the start on %s.", b.Ships, b.Start),
+		Why:   "Everything counts back from the day it leaves the garage.",
+		Do:    "Correct one of the two dates in the brief.",
+	}, true
+}
+
+func nowhereToTie(f *Facts) (Finding, bool) {
+	b := &f.Plan.Brief
+	if b.Ships == "" || b.TieDown != "" {
+		return Finding{}, false
+	}
+	return Finding{
+		State: verdict.Watch,
+		What:  say("It ships on %s, and nobody has said where its straps go.", b.Ships),
+		Why:   "Straps over bars, hoses and plastic break them; a fork pressed down for days weeps.",
+		Do:    "Find four points on frame and yokes, try them with the bags off, and note them in the brief.",
+	}, true
+}

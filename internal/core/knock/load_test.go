@@ -45,6 +45,9 @@ func loadRows(t *testing.T, b *bench) map[string]row {
 		p.Loadouts = append([]plan.Loadout{}, p.Loadouts...)
 		enter(t, &p.Loadouts[1].Pillion, "60", "kg")
 	}
+	ships := func(on, tie string) func(p *plan.Plan) {
+		return func(p *plan.Plan) { p.Brief.Ships, p.Brief.TieDown = on, tie }
+	}
 	homeMade := func(p *plan.Plan) { p.Lines[0].Source = plan.HomeMade }
 	return map[string]row{
 		"rack-overload":       {verdict.Stop, b.changing(holt, at("12", load.Tail)), b.changing(holt, at("12", load.Tail), "rear-rack-wrap-h"), plan.RearRack},
@@ -61,6 +64,9 @@ func loadRows(t *testing.T, b *bench) map[string]row {
 		"rack-takes-the-pegs": {verdict.Over, b.changing(holt, withPillion, "side-rack-h"), b.as(holt, "side-rack-h"), ""},
 		"home-made-carrier":   {verdict.Watch, b.changing(holt, homeMade, "rear-rack-h"), b.as(holt, "rear-rack-h"), ""},
 		"tail-lamp-hidden":    {verdict.Watch, b.as(holt, "roll-40"), b.as(holt, "tank-bag-9"), ""},
+		"too-heavy-to-ship":   {verdict.Over, b.changing(holt, func(p *plan.Plan) { enter(t, &p.Brief.ShipMost, "150", "kg") }), b.changing(holt, func(p *plan.Plan) { enter(t, &p.Brief.ShipMost, "200", "kg") }), ""},
+		"ships-too-late":      {verdict.Over, b.changing(holt, ships("2027-06-01", "yokes")), b.changing(holt, ships("2027-05-01", "yokes")), ""},
+		"nowhere-to-tie":      {verdict.Watch, b.changing(holt, ships("2027-05-01", "")), b.changing(holt, ships("2027-05-01", "yokes")), ""},
 		"load-takes":          {verdict.Watch, b.as(holt), b.changing(holt, at("5", load.Engine)), ""},
 	}
 }

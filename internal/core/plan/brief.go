@@ -42,6 +42,10 @@ type Brief struct {
 
 	ClimbGround terrain.Kind `json:"climb_ground,omitempty"` // that the steepest climb is on
 
+	Ships    string    `json:"ships,omitempty"`    // date on which a truck, trailer or ferry takes it
+	ShipMost unit.Mass `json:"ship_most,omitzero"` // that the bike may weigh then
+	TieDown  string    `json:"tie_down,omitempty"` // where its straps go
+
 	Inseam     unit.Length `json:"inseam,omitzero"`
 	Sole       unit.Length `json:"sole,omitzero"`        // of the boot
 	ReachWish  unit.Length `json:"reach_wish,omitzero"`  // the most between sole and ground
@@ -154,6 +158,7 @@ func (b *Brief) Sections() []Section {
 			{"altitude", "Highest ground", "m", -400, 6000, "An engine loses about a tenth of its power per 1000 m.", &b.Altitude},
 			{"gap", "Longest between pumps", "km", 5, 2000, "The one gap that decides the tank.", &b.Gap},
 			{"reserve", "Reserve", "%", 0, 60, "Of the fuel, not to be planned with: 10–20 % is usual. Empty: 15 %.", &b.Reserve},
+			{"ship_most", "May weigh when shipped", "kg", 50, 600, "By the trailer's plate or the carrier's rule; the bike without rider and bags, a quarter of its fuel.", &b.ShipMost},
 			{"room_wanted", "Room under the engine", "mm", 40, 400, "With you on it. Empty: what the roughest of your ground asks for.", &b.RoomWanted},
 		}},
 		{"The rider", []Field{

@@ -20,8 +20,10 @@ type Reading struct {
 	Bike string      `json:"bike"` // id of the bike that it was read off
 	Note string      `json:"note,omitempty"`
 
-	Fill *Fill  `json:"fill,omitempty"`
-	Of   string `json:"of,omitempty"` // id of the reading that is revoked
+	Fill     *Fill     `json:"fill,omitempty"`
+	Weighing *Weighing `json:"weighing,omitempty"`
+
+	Of string `json:"of,omitempty"` // id of the reading that is revoked
 }
 
 // ReadingKind is what was read.
@@ -30,6 +32,7 @@ type ReadingKind string
 // The kinds of readings.
 const (
 	FillReading ReadingKind = "fill"
+	Weighed     ReadingKind = "weighing"
 	Revocation  ReadingKind = "revoked"
 )
 

@@ -90,6 +90,8 @@ func (v *validator) fields(path string, fields []Field) {
 
 func (v *validator) brief(b *Brief) {
 	v.date("brief.start", b.Start)
+	v.date("brief.ships", b.Ships)
+	v.that(len(b.TieDown) <= maxName, "brief.tie_down", "is longer than %d bytes", maxName)
 	v.fields("brief", b.Fields())
 	v.that(b.Style == "" || tyre.KnownStyle(b.Style), "brief.style", "%q is not gentle, steady or hard", b.Style)
 	v.that(b.Weather == "" || hasOption(Weathers(), string(b.Weather)), "brief.weather", "%q is none of %s", b.Weather, values(Weathers()))

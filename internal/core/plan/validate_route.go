@@ -154,6 +154,14 @@ func (v *validator) reading(path string, r Reading) {
 		v.that(hasOption(DistancesBy(), string(r.Fill.By)), path+".fill.by", "%q is none of %s", r.Fill.By, values(DistancesBy()))
 		v.stretches(path+".fill.ground", r.Fill.Ground)
 		v.that(len(r.Fill.As.Name) <= maxName, path+".fill.as.name", "is longer than %d bytes", maxName)
+	case Weighed:
+		v.that(slug.MatchString(r.Bike), path+".bike", "%q is not the id of a bike", r.Bike)
+		if r.Weighing == nil {
+			v.that(false, path+".weighing", "is missing")
+			return
+		}
+		v.check(path+".weighing", r.Weighing.Check())
+		v.that(len(r.Weighing.Name) <= maxName, path+".weighing.name", "is longer than %d bytes", maxName)
 	case Revocation:
 		v.that(readingID.MatchString(r.Of), path+".of", "%q is not the id of a reading", r.Of)
 	default:

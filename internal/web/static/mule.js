@@ -208,7 +208,7 @@ document.addEventListener('alpine:init', () => {
 
     // Errors go to their fields; what is typed stays as it is.
     errors(form, fresh) {
-      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .row-change, .row-fact, .row-ground, .row-stop, .row-report, .row-mate, .ledger-row, .card-cell, fieldset')];
+      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .row-change, .row-fact, .row-ground, .row-stop, .row-report, .row-mate, .row-where, .row-pack, .ledger-row, .card-cell, fieldset')];
       const now = holders(fresh);
       holders(form).forEach((holder, i) => {
         if (!now[i]) return;
@@ -243,7 +243,7 @@ document.addEventListener('alpine:init', () => {
         b: () => { const act = document.querySelector('#bench [data-fit]') || document.querySelector('#bench a'); if (act) act.focus(); },
         Escape: () => press('#bench [data-leave]'),
       };
-      const stage = /^[1-9]$/.test(event.key) && this.$root.querySelectorAll('.rail a')[event.key - 1];
+      const stage = /^[0-9]$/.test(event.key) && this.$root.querySelectorAll('.rail a')[(event.key + 9) % 10];
       if (!stage && !actions[event.key]) return;
       event.preventDefault();
       if (stage) stage.click();
@@ -448,6 +448,49 @@ document.addEventListener('alpine:init', () => {
     },
 
     leave() { this.from = null; },
+  }));
+
+  // Dragging a disc to a spot chooses that spot in the disc's row of the form.
+  window.Alpine.data('balance', () => ({
+    disc: null, // the one that is dragged
+    near: null, // the spot under it
+
+    at(event) {
+      return new DOMPoint(event.clientX, event.clientY).matrixTransform(this.$root.getScreenCTM().inverse());
+    },
+
+    down(event) {
+      this.disc = event.target.closest('[data-load]');
+      if (!this.disc || event.button !== 0) return;
+      event.preventDefault();
+      if (event.pointerType === 'mouse') this.$root.setPointerCapture(event.pointerId);
+      this.disc.classList.add('is-dragged');
+    },
+
+    move(event) {
+      if (!this.disc) return;
+      const point = this.at(event), circle = this.disc.querySelector('circle');
+      circle.setAttribute('cx', point.x);
+      circle.setAttribute('cy', point.y);
+      const far = (spot) => Math.hypot(spot.getAttribute('cx') - point.x, spot.getAttribute('cy') - point.y);
+      const spots = [...this.$root.querySelectorAll('[data-spot]')].sort((a, b) => far(a) - far(b));
+      spots.forEach((spot) => spot.classList.toggle('is-near', spot === spots[0]));
+      this.near = spots[0];
+    },
+
+    up() {
+      const select = this.disc && this.near && document.querySelector('select[name="where.' + this.disc.dataset.load + '"]');
+      this.leave();
+      if (!select) return;
+      select.value = this.chosen;
+      select.dispatchEvent(new Event('change', { bubbles: true }));
+    },
+
+    leave() {
+      if (this.disc) this.disc.classList.remove('is-dragged');
+      this.chosen = this.near && this.near.dataset.spot;
+      this.disc = this.near = null;
+    },
   }));
 
   // A file that is long on its way shows how far it is.

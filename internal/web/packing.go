@@ -1,0 +1,523 @@
+package web
+
+import (
+	"crypto/rand"
+	"fmt"
+	"io"
+	"math"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/pack"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/format/packcsv"
+	"valiantmule/internal/format/table"
+	"valiantmule/internal/store"
+)
+
+// packingForm is the list of things of the loadout on view.
+var packingForm = stageForm{
+	stage: "packing", title: "The list as typed", save: "Save the list", read: (*desk).readPacking,
+	view: func(r *http.Request, d *desk, typed url.Values, errs formErrors) (formBody, error) {
+		v := d.packing(typed, errs)
+		if r.URL.Query().Get("propose") != "" && v.Has {
+			v.propose(d)
+		}
+		return v, nil
+	},
+}
+
+type packingView struct {
+	Has      bool
+	Loadout  string
+	Unit     string
+	Litre    string
+	Bags     []bagColumn
+	Packed   int
+	Of       int
+	Percent  int
+	Rows     []packRow
+	Tick     string
+	Start    string
+	Propose  string // where a proposal is looked at
+	Take     string // where it is taken
+	Moves    []packMove
+	Proposed string // what a proposal says
+	CanTake  bool
+	File     string
+	Import   string
+	CSV      string // as it was sent
+	CSVError string
+	CSVRows  []csvRow
+	Good     int
+	formState
+}
+
+// bagColumn is one bag, or what is beside all bags, with what is in it.
+type bagColumn struct {
+	Name, Kg, Litres string
+	Fill             float64 // 0–100 of the tighter limit
+	State            stateView
+	Things           []packThing
+}
+
+// packThing is a thing to be ticked.
+type packThing struct {
+	Index            int
+	Name, Mass, Note string
+	Packed           bool
+}
+
+// packRow is one thing of the form.
+type packRow struct {
+	Index               int
+	Name, Mass, Volume  string
+	Where, Sides, Whens []optionView
+	Daily, Out, New     bool
+	Error               string
+}
+
+// packMove is one thing that a proposal moves, and why.
+type packMove struct{ Name, From, To, Why string }
+
+var packingList = &list{Name: "Things", Columns: []string{"item", "mass", "volume", "where", "side", "when", "daily"}, Out: "out_item"}
+
+func (v packingView) fields() []fieldView {
+	var fields []fieldView
+	for _, r := range v.Rows {
+		fields = append(fields, packingList.fields(r.Index, r.Name, r.Mass, r.Volume, selected("", "", r.Where).Value, selected("", "", r.Sides).Value, selected("", "", r.Whens).Value, checked("", "", r.Daily).Value)...)
+	}
+	return fields
+}
+
+func (v packingView) with(state formState) formBody {
+	v.formState = state.at(v.formState)
+	return v
+}
+
+func (d *desk) packing(form url.Values, errs formErrors) packingView {
+	loadout, _ := d.Plan.Loadout(d.loadout)
+	v := packingView{Has: d.Plan.Bike != nil, Loadout: loadout.Name, Unit: d.units.Of("kg"), Litre: d.units.Of("L"), Tick: d.href("packing/tick"), Start: d.href("packing/start"),
+		Propose: d.href("packing", "propose", "on"), Take: d.href("packing/propose"), File: d.href("packing.csv"), Import: d.href("packing/import"), formState: formState{Error: errs["form"], Try: d.href("packing/try"), Save: d.href("packing")}}
+	if !v.Has {
+		return v
+	}
+	built := d.Plan.Build(d.loadout)
+	for i := range rowsOf(form, "item", len(loadout.Loads)) {
+		stored := plan.Load{Place: load.Tail}
+		if i < len(loadout.Loads) {
+			stored = loadout.Loads[i]
+		}
+		daily := stored.Daily
+		if form != nil {
+			daily = form.Has(rowKey("daily", i))
+		}
+		v.Rows = append(v.Rows, packRow{
+			Index: i, New: i >= len(loadout.Loads), Out: form.Has(rowKey("out_item", i)), Error: errs[rowKey("item", i)], Daily: daily,
+			Name: typed(form, rowKey("item", i), stored.Name), Mass: typed(form, rowKey("mass", i), stored.Mass.String()), Volume: typed(form, rowKey("volume", i), stored.Volume.String()),
+			Where: optionsOf(wheres(built), typed(form, rowKey("where", i), whereOf(stored, built)), ""),
+			Sides: optionsOf(plan.Sides(), typed(form, rowKey("side", i), string(stored.Side)), ""),
+			Whens: optionsOf(plan.Whens(), typed(form, rowKey("when", i), string(stored.When)), ""),
+		})
+	}
+	v.columns(d, loadout, built)
+	return v
+}
+
+// columns sorts the things by bag, those beside all bags last.
+func (v *packingView) columns(d *desk, loadout *plan.Loadout, built *plan.Built) {
+	at := map[string]int{}
+	for _, b := range d.report.Facts.Bags {
+		c := bagColumn{Name: b.Part.Name, Fill: min(100, 100*b.Share()), State: stateOf("ok")}
+		c.Kg = d.units.Quantity("loaded-mass", b.Kg, "kg")
+		if !math.IsNaN(b.LimitKg) {
+			c.Kg += " of " + d.units.Quantity("", b.LimitKg, "kg")
+		}
+		c.Litres = d.units.Quantity("", b.Litres, "L") + " of " + d.units.Quantity("", b.LimitL, "L")
+		if b.Share() > 1 {
+			c.State = stateOf("over")
+		}
+		at["bag:"+string(b.Slot)] = len(v.Bags)
+		v.Bags = append(v.Bags, c)
+	}
+	beside := bagColumn{Name: "Beside the bags", State: stateOf("ok")}
+	for i, l := range loadout.Loads {
+		thing := packThing{Index: i, Name: l.Name, Mass: l.Mass.String(), Packed: l.Packed, Note: string(l.When)}
+		if l.Side != plan.Middle {
+			thing.Note = strings.TrimPrefix(thing.Note+", "+string(l.Side), ", ")
+		}
+		v.Of++
+		if l.Packed {
+			v.Packed++
+		}
+		if k, ok := at[whereOf(l, built)]; ok {
+			v.Bags[k].Things = append(v.Bags[k].Things, thing)
+			continue
+		}
+		thing.Note = strings.TrimSuffix(optionName(wheres(built), whereOf(l, built))+", "+thing.Note, ", ")
+		beside.Things = append(beside.Things, thing)
+	}
+	if len(beside.Things) > 0 {
+		v.Bags = append(v.Bags, beside)
+	}
+	if v.Of > 0 {
+		v.Percent = 100 * v.Packed / v.Of
+	}
+}
+
+// readPacking reads the whole list; what a row does not show stays as it was.
+func (d *desk) readPacking(form url.Values) (*plan.Plan, []string, formErrors) {
+	errs := formErrors{}
+	changed, loadout := d.ownLoads()
+	if d.Plan.Bike == nil {
+		errs["form"] = "Choose a bike first."
+		return changed, nil, errs
+	}
+	was := loadout.Loads
+	built := d.Plan.Build(d.loadout)
+	loadout.Loads = nil
+	for i := 0; form.Has(rowKey("item", i)); i++ {
+		text := func(key string) string { return strings.TrimSpace(form.Get(rowKey(key, i))) }
+		l := plan.Load{Place: load.Tail}
+		if i < len(was) {
+			l = was[i]
+		}
+		l.Name, l.Side, l.When, l.Daily = text("item"), plan.Side(text("side")), plan.When(text("when")), form.Has(rowKey("daily", i))
+		if (l.Name == "" && text("mass") == "") || form.Has(rowKey("out_item", i)) {
+			continue
+		}
+		err := l.Mass.Enter(text("mass"), d.units.Of("kg"))
+		if err == nil {
+			err = l.Volume.Enter(text("volume"), d.units.Of("L"))
+		}
+		if err == nil {
+			err = l.Check()
+		}
+		if where := text("where"); err == nil && where != "" && where != whereOf(l, built) {
+			err = moveTo(&l, where, built)
+		}
+		if err == nil && l.Name == "" {
+			err = fmt.Errorf("say what it is")
+		}
+		if err != nil {
+			errs[rowKey("item", i)] = err.Error()
+		}
+		loadout.Loads = append(loadout.Loads, l)
+	}
+	if len(errs) == 0 {
+		problems(changed, "loadouts", errs)
+	}
+	var summary []string
+	if before, after := thingsText(was), thingsText(loadout.Loads); before != after {
+		summary = append(summary, "Packing, "+d.loadout+": "+after)
+	}
+	return changed, summary, errs
+}
+
+func thingsText(list []plan.Load) string {
+	words := make([]string, len(list))
+	for i, l := range list {
+		words[i] = strings.Join(strings.Fields(fmt.Sprintf("%s %s %s %s %s %s %s %v", l.Name, l.Mass, l.Volume, l.Bag, l.Place, l.Side, l.When, l.Daily)), " ")
+	}
+	return strings.Join(words, ", ")
+}
+
+// tick says that a thing is in, or that it is not: on the plan's head, once for the
+// id that the page made.
+func (s *Server) tick(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	at, err := strconv.Atoi(r.PostFormValue("at"))
+	if err != nil {
+		return store.ErrNotFound
+	}
+	name, packed := r.PostFormValue("name"), r.PostFormValue("packed") == "yes"
+	found := false
+	err = s.store.Amend(r.Context(), s.rider(r), d.PlanID, rand.Text(), func(p *plan.Plan) (*plan.Plan, string) {
+		head := d.with(p)
+		changed, loadout := head.ownLoads()
+		if at < 0 || at >= len(loadout.Loads) || loadout.Loads[at].Name != name {
+			return p, ""
+		}
+		found = true
+		if loadout.Loads[at].Packed == packed {
+			return p, ""
+		}
+		loadout.Loads[at].Packed = packed
+		if packed {
+			return changed, "Packed: " + name
+		}
+		return changed, "Taken out again: " + name
+	})
+	if err != nil {
+		return err
+	}
+	if !found {
+		return store.ErrStale
+	}
+	return seeOther(w, r, d.href("packing")+"#thing-"+strconv.Itoa(at))
+}
+
+// startPacking puts a first list for the brief's trip on the loadout's; what is
+// there by name stays as it is.
+func (s *Server) startPacking(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	changed, loadout := d.ownLoads()
+	have := map[string]bool{}
+	for _, l := range loadout.Loads {
+		have[strings.ToLower(l.Name)] = true
+	}
+	added := 0
+	for _, t := range pack.Starter(d.trip()) {
+		if have[strings.ToLower(t.Name)] {
+			continue
+		}
+		l := plan.Load{Name: t.Name, Place: load.Tail, Daily: t.Daily, When: plan.When(t.For)}
+		if t.Low {
+			l.Place = load.Engine
+		} else if t.Daily {
+			l.Place = load.TankBag
+		}
+		_ = l.Mass.Enter(strconv.FormatFloat(t.MassKg, 'f', -1, 64), "kg") // plain numbers
+		_ = l.Volume.Enter(strconv.FormatFloat(t.Litres, 'f', -1, 64), "L")
+		loadout.Loads = append(loadout.Loads, l)
+		added++
+	}
+	if added > 0 {
+		if err := s.store.Save(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), changed, fmt.Sprintf("Packing, %s: %d things of a first list", d.loadout, added)); err != nil {
+			return err
+		}
+	}
+	return seeOther(w, r, d.href("packing"))
+}
+
+// trip is what a first list is made for: the days that the brief's hours come to,
+// or one where the loadout is for a day.
+func (d *desk) trip() pack.Trip {
+	b := &d.Plan.Brief
+	t := pack.Trip{Days: 1, Cold: b.Weather == plan.Cold, Wet: b.Weather == plan.Cold || b.Weather == plan.Wet, Remote: b.Help.In("h") > 12}
+	if hours, day := b.Mix().Hours(b.Distance.In("km")), b.Day.In("h"); hours > 0 && day > 0 && !strings.Contains(d.loadout, "day") {
+		t.Days = int(math.Ceil(hours / day))
+	}
+	return t
+}
+
+// proposal packs the loadout's things into the bags that are on. What is in none,
+// and what has no mass, stays where it is.
+func (d *desk) proposal() (changed *plan.Plan, moves []packMove, packing pack.Packing) {
+	changed, loadout := d.ownLoads()
+	built := d.Plan.Build(d.loadout)
+	base, seat := d.Plan.Bike.Wheelbase.In("mm"), d.Plan.Bike.SeatHeight.In("mm")
+	type target struct {
+		slot plan.Slot
+		part *plan.Part
+		side plan.Side
+	}
+	var bags []pack.Bag
+	var targets []target
+	for _, b := range d.report.Facts.Bags {
+		at := b.Part.Sits()
+		bag := pack.Bag{CarriesKg: or(b.LimitKg, math.Inf(1)), HoldsL: b.LimitL, XMM: at.XMM(base), ZMM: at.ZMM(seat), Handy: b.Part.Bag.Handy}
+		sides := []plan.Side{plan.Middle}
+		if b.Part.Bag.Pair {
+			bag.CarriesKg, bag.HoldsL = bag.CarriesKg/2, bag.HoldsL/2
+			sides = []plan.Side{plan.Left, plan.Right}
+		}
+		for _, side := range sides {
+			bag.Side = int(side.Sign())
+			bags, targets = append(bags, bag), append(targets, target{b.Slot, b.Part, side})
+		}
+	}
+	var items []pack.Item
+	var of []int
+	for i, l := range loadout.Loads {
+		if l.InBag(built) == nil && l.Bag == "" || !l.Mass.Known() {
+			continue
+		}
+		item := pack.Item{MassKg: l.Mass.In("kg"), Daily: l.Daily, Fixed: -1}
+		if l.Volume.Known() {
+			item.Litres = l.Volume.In("L")
+		}
+		items, of = append(items, item), append(of, i)
+	}
+	packing = pack.Pack(items, bags)
+	if !packing.OK {
+		return changed, nil, packing
+	}
+	for k, i := range of {
+		l, to := &loadout.Loads[i], targets[packing.Into[k]]
+		if l.Bag == to.slot && l.Side == to.side {
+			continue
+		}
+		from := optionName(wheres(built), whereOf(*l, built))
+		moves = append(moves, packMove{l.Name, strings.TrimSpace(from + " " + string(l.Side)), strings.TrimSpace(to.part.Name + " " + string(to.side)), reason(*l, built, to.part, to.side, base, seat)})
+		l.Bag, l.Place, l.Side = to.slot, to.part.Sits(), to.side
+	}
+	return changed, moves, packing
+}
+
+// or is v, or something else where it is not known.
+func or(v, otherwise float64) float64 {
+	if math.IsNaN(v) {
+		return otherwise
+	}
+	return v
+}
+
+// reason is why a thing moves.
+func reason(l plan.Load, built *plan.Built, to *plan.Part, side plan.Side, base, seat float64) string {
+	was := l.Sits(built)
+	switch now := to.Sits(); {
+	case l.Daily && to.Bag.Handy:
+		return "wanted every day: within reach"
+	case now.ZMM(seat) < was.ZMM(seat)-50:
+		return "lower"
+	case now.XMM(base) > was.XMM(base)+50:
+		return "farther forward"
+	case side != l.Side && side != plan.Middle:
+		return "evens the sides"
+	}
+	return "makes room for what gains more"
+}
+
+// propose shows the proposal.
+func (v *packingView) propose(d *desk) {
+	_, moves, packing := d.proposal()
+	v.Moves = moves
+	switch {
+	case len(d.report.Facts.Bags) == 0:
+		v.Proposed = "There is no bag on the bike in this loadout: fit one under Load first."
+	case !packing.OK:
+		v.Proposed = "Not everything goes into the bags that are on: leave something at home, share it, or fit another bag."
+	case len(moves) == 0:
+		v.Proposed = "It is packed as well as it can be, by height, reach and balance."
+	case packing.Gap > 0:
+		v.Proposed = fmt.Sprintf("Low, near, even, daily things in reach. So many things are not searched to the end: at most %.0f %% could still be saved.", 100*packing.Gap/packing.Cost)
+		v.CanTake = true
+	default:
+		v.Proposed = "Low, near, even, daily things in reach: there is no better way by those four."
+		v.CanTake = true
+	}
+}
+
+// takeProposal packs it so.
+func (s *Server) takeProposal(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	if d.Plan.Bike == nil {
+		return store.ErrNotFound
+	}
+	changed, moves, _ := d.proposal()
+	if len(moves) > 0 {
+		if err := s.store.Save(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), changed, fmt.Sprintf("Packed anew, %s: %d things moved", d.loadout, len(moves))); err != nil {
+			return err
+		}
+	}
+	return seeOther(w, r, d.href("packing"))
+}
+
+// packingFile is the list of the loadout on view.
+func (s *Server) packingFile(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	loadout, _ := d.Plan.Loadout(d.loadout)
+	w.Header().Set("Content-Type", "text/csv; charset=utf-8")
+	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(d.Plan.Name+" "+loadout.Name, ".packing.csv")))
+	return packcsv.Write(w, loadout.Loads)
+}
+
+// importPacking looks a list through. Nothing is kept until the rider takes the good
+// rows; they are added, and take the place of what has the same name.
+func (s *Server) importPacking(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	if d.Plan.Bike == nil {
+		return store.ErrNotFound
+	}
+	view := d.packing(nil, nil)
+	if view.CSV, err = sentFile(r); err != nil {
+		return err
+	}
+	rows, err := packcsv.Read([]byte(view.CSV))
+	if err != nil {
+		view.CSVError = "Nothing was taken: " + err.Error() + "."
+		return s.showPage(w, r, http.StatusUnprocessableEntity, d, "packing", nil, view)
+	}
+	changed, loadout := d.ownLoads()
+	for _, row := range rows {
+		shown := csvRow{Line: row.Line, Text: row.Text, Says: "new"}
+		at := slices.IndexFunc(loadout.Loads, func(l plan.Load) bool { return strings.EqualFold(l.Name, row.Load.Name) })
+		switch {
+		case row.Err != nil:
+			shown.Bad, shown.Says = true, row.Err.Error()
+		case at >= 0:
+			shown.Says = "in place of the one that is there"
+			loadout.Loads[at] = row.Load
+			view.Good++
+		default:
+			loadout.Loads = append(loadout.Loads, row.Load)
+			view.Good++
+		}
+		view.CSVRows = append(view.CSVRows, shown)
+	}
+	if r.FormValue("take") == "" || view.Good == 0 {
+		return s.showPage(w, r, http.StatusOK, d, "packing", nil, view)
+	}
+	if problems := changed.Validate(); len(problems) > 0 {
+		view.CSVError = "Nothing was taken: " + problems[0].Error() + "."
+		return s.showPage(w, r, http.StatusUnprocessableEntity, d, "packing", nil, view)
+	}
+	if err := s.store.Save(r.Context(), s.rider(r), d.PlanID, d.Revision, changed, fmt.Sprintf("Packing, %s: %d things from a file", d.loadout, view.Good)); err != nil {
+		return err
+	}
+	return seeOther(w, r, d.href("packing"))
+}
+
+// sentFile is the text of a file that was sent, or of what was pasted.
+func sentFile(r *http.Request) (string, error) {
+	file, _, err := r.FormFile("file")
+	if err != nil {
+		return r.FormValue("csv"), nil
+	}
+	defer file.Close()
+	text, err := io.ReadAll(io.LimitReader(file, table.MaxBytes+1))
+	return string(text), err
+}
+
+// packingPage shows the list; with a proposal on view, what it would do lies on the
+// bench.
+func (s *Server) packingPage(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	body, err := packingForm.view(r, d, nil, nil)
+	if err != nil {
+		return err
+	}
+	var bench *benchView
+	if v := body.(packingView); v.CanTake {
+		changed, _, _ := d.proposal()
+		if bench, err = d.bench(eval.Alternative{Label: "Packed anew", Plan: changed}, "packing", nil); err != nil {
+			return err
+		}
+		bench.SaveAs = "Pack it so"
+	}
+	return s.showPage(w, r, http.StatusOK, d, "packing", bench, body)
+}

@@ -1,0 +1,187 @@
+package web
+
+import (
+	"crypto/rand"
+	"errors"
+	"fmt"
+	"hash/fnv"
+	"math"
+	mathrand "math/rand/v2"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/outside"
+	"valiantmule/internal/store"
+)
+
+// weighView is the weighbridge: what is expected on it, what it read, and what that
+// says of the bike.
+type weighView struct {
+	Has      bool
+	Missing  bool // the expected axle loads are not known
+	What     string
+	Fields   []fieldView
+	Faults   []optionView
+	ID       string
+	Error    string
+	Note     string
+	Read     string // where the bridge is asked
+	Save     string
+	Revoke   string
+	Rows     []weighRow
+	Corrects string
+}
+
+// weighRow is one weighing that stands.
+type weighRow struct{ ID, On, What, Front, Rear, Sides string }
+
+// expectedWheels are the loads that the plan expects in the loadout on view, with a
+// full tank; before any correction by weighings.
+func (d *desk) expectedWheels() (w outside.Wheels, known bool) {
+	if d.Plan.Bike == nil {
+		return w, false
+	}
+	front, _ := d.report.Figure("front-load")
+	rear, _ := d.report.Figure("rear-load")
+	by := d.Plan.Correction()
+	w = outside.Wheels{FrontKg: front.Value - by.FrontKg, RearKg: rear.Value - by.RearKg}
+	apart := (d.report.Facts.Sides.LeftKg - d.report.Facts.Sides.RightKg) / 2
+	w.LeftKg, w.RightKg = (w.FrontKg+w.RearKg)/2+apart, (w.FrontKg+w.RearKg)/2-apart
+	return w, front.Known && rear.Known
+}
+
+func (s *Server) weighPage(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	return s.showPage(w, r, http.StatusOK, d, "weigh", nil, d.weigh(nil, nil))
+}
+
+func (d *desk) weigh(form url.Values, errs formErrors) weighView {
+	v := weighView{Has: d.Plan.Bike != nil, Error: errs["form"], Read: d.href("weigh/read"), Save: d.href("weigh"), Revoke: d.href("fills/revoke"), ID: rand.Text()}
+	if !v.Has {
+		return v
+	}
+	if form.Get("id") != "" {
+		v.ID = form.Get("id")
+	}
+	loadout, _ := d.Plan.Loadout(d.loadout)
+	v.What = loadout.Name + ", rider on it, tank full"
+	want, known := d.expectedWheels()
+	v.Missing = !known
+	for _, f := range []struct {
+		key, label string
+		want       float64
+	}{{"front", "Front wheel", want.FrontKg}, {"rear", "Rear wheel", want.RearKg}, {"left", "Left side", want.LeftKg}, {"right", "Right side", want.RightKg}} {
+		v.Fields = append(v.Fields, fieldView{Key: f.key, Label: f.label, Unit: d.units.Of("kg"), Value: form.Get(f.key), Error: errs[f.key], Help: "expected " + d.units.Quantity("loaded-mass", f.want, "kg")})
+	}
+	for _, f := range outside.Faults() {
+		v.Faults = append(v.Faults, optionView{string(f.Fault), f.Name, string(f.Fault) == form.Get("fault")})
+	}
+	for _, reading := range slices.Backward(d.Plan.ReadingsOf(plan.Weighed)) {
+		m := reading.Weighing
+		off := func(read, want float64) string {
+			return d.units.Quantity("loaded-mass", read, "kg") + ", " + signedWords(func(v float64) string { return d.units.Quantity("loaded-mass", v, "kg") }, read-want)
+		}
+		row := weighRow{ID: reading.ID, On: reading.On, What: m.Name, Front: off(m.Front.In("kg"), m.ExpectedFront.In("kg")), Rear: off(m.Rear.In("kg"), m.ExpectedRear.In("kg"))}
+		if m.Left.Known() {
+			row.Sides = d.units.Quantity("loaded-mass", math.Abs(m.Left.In("kg")-m.Right.In("kg")), "kg") + " apart"
+		}
+		v.Rows = append(v.Rows, row)
+	}
+	if c := d.Plan.Correction(); c.Weighings > 0 {
+		kg := func(v float64) string { return d.units.Quantity("loaded-mass", v, "kg") }
+		v.Corrects = fmt.Sprintf("%d weighings put %s on the front wheel and %s on the rear, against what masses and places came to. Every figure counts with it.", c.Weighings, signedWords(kg, c.FrontKg), signedWords(kg, c.RearKg))
+	}
+	return v
+}
+
+// readBridge asks the simulated weighbridge; nothing is kept before the rider has
+// seen it.
+func (s *Server) readBridge(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	want, known := d.expectedWheels()
+	if !known {
+		return store.ErrNotFound
+	}
+	read, err := outside.Weigh(trueWheels(d.Plan.Bike.ID, want), outside.Fault(r.PostFormValue("fault")), mathrand.Uint64())
+	if err != nil {
+		return s.showPage(w, r, http.StatusOK, d, "weigh", nil, d.weigh(r.PostForm, formErrors{"form": err.Error()}))
+	}
+	form := url.Values{"fault": {r.PostFormValue("fault")}, "id": {r.PostFormValue("id")}}
+	for key, kg := range map[string]float64{"front": read.FrontKg, "rear": read.RearKg, "left": read.LeftKg, "right": read.RightKg} {
+		if !math.IsNaN(kg) {
+			own, symbol := d.units.Convert(kg, "kg")
+			form.Set(key, strconv.FormatFloat(math.Round(10*own)/10, 'f', -1, 64)+" "+symbol)
+		}
+	}
+	return s.showPage(w, r, http.StatusOK, d, "weigh", nil, d.weigh(form, nil))
+}
+
+// trueWheels is what the simulated bike really weighs: a little off its sheet, the
+// same each time.
+func trueWheels(bike string, want outside.Wheels) outside.Wheels {
+	h := fnv.New32a()
+	_, _ = h.Write([]byte(bike)) // never fails
+	front, rear := float64(h.Sum32()%40)/10-1, float64(h.Sum32()/40%50)/10-1
+	want.FrontKg += front
+	want.RearKg += rear
+	want.LeftKg += (front + rear) / 2
+	want.RightKg += (front + rear) / 2
+	return want
+}
+
+// keepWeighing keeps what was read, once for the id of its form.
+func (s *Server) keepWeighing(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.open(r)
+	if err != nil {
+		return err
+	}
+	want, known := d.expectedWheels()
+	if !known {
+		return store.ErrNotFound
+	}
+	loadout, _ := d.Plan.Loadout(d.loadout)
+	m := &plan.Weighing{Name: loadout.Name}
+	errs := formErrors{}
+	for _, f := range []struct {
+		key   string
+		entry plan.Entry
+	}{{"front", &m.Front}, {"rear", &m.Rear}, {"left", &m.Left}, {"right", &m.Right}} {
+		if err := f.entry.Enter(strings.TrimSpace(r.PostFormValue(f.key)), d.units.Of("kg")); err != nil {
+			errs[f.key] = err.Error()
+		}
+	}
+	_ = m.ExpectedFront.Enter(strconv.FormatFloat(want.FrontKg, 'f', 2, 64), "kg") // plain numbers
+	_ = m.ExpectedRear.Enter(strconv.FormatFloat(want.RearKg, 'f', 2, 64), "kg")
+	reading := plan.Reading{ID: r.PostFormValue("id"), Kind: plan.Weighed, On: today(), Bike: d.Plan.Bike.ID, Weighing: m}
+	if !store.ValidID(reading.ID) {
+		reading.ID = rand.Text()
+	}
+	if len(errs) == 0 {
+		for _, problem := range reading.Validate() {
+			errs["form"] = problem.What
+		}
+	}
+	if len(errs) == 0 {
+		_, err = s.store.AddReadings(r.Context(), s.rider(r), d.PlanID, []plan.Reading{reading})
+		if errors.Is(err, store.ErrFull) {
+			errs, err = formErrors{"form": "The log is full: export the plan and start a new one."}, nil
+		}
+	}
+	if err != nil {
+		return err
+	}
+	if len(errs) > 0 {
+		return s.showPage(w, r, http.StatusUnprocessableEntity, d, "weigh", nil, d.weigh(r.PostForm, errs))
+	}
+	return seeOther(w, r, d.href("weigh"))
+}
