@@ -451,8 +451,8 @@ func TestLedgerDecisions(t *testing.T) {
 	lock := `[name="decision.rear-lock..lock-light-rear-250"]`
 	w.fill(lock, "ordered")
 	w.until(`document.querySelector('#bench .moves') !== null && document.querySelector('#bench .moves').textContent.includes('€34.00')`)
-	w.fill(`[name="decision.1"]`, "not-until") // springs
-	w.fill(`[name="why.1"]`, "the fork has been opened")
+	w.fill(`[name="decision.0"]`, "not-until") // springs
+	w.fill(`[name="why.0"]`, "the fork has been opened")
 	w.follow("#save")
 	assert.Equal(t, "€1,364", w.gauge("cost"), "1675 + 34 − 345")
 	p := s.newest(t, demo.Rider)
