@@ -1,0 +1,96 @@
+package eval_test
+
+import (
+	"fmt"
+	"strconv"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/verdict"
+)
+
+// loaded is the demo plan with other things in its travel loadout.
+func loaded(t testing.TB, loads ...plan.Load) *plan.Plan {
+	p, _ := demoPlan(t)
+	p.Loadouts[1].Loads = loads
+	return p
+}
+
+func thing(t testing.TB, kg float64, in plan.Slot, side plan.Side, at load.Place) plan.Load {
+	l := plan.Load{Name: "Thing", Place: at, Bag: in, Side: side}
+	require.NoError(t, l.Mass.Enter(strconv.FormatFloat(kg, 'f', -1, 64), "kg"))
+	require.NoError(t, l.Volume.Enter("2", "L"))
+	return l
+}
+
+// TestMirrored: what hangs left hung right instead changes nothing but the side.
+func TestMirrored(t *testing.T) {
+	left := loaded(t, thing(t, 6, plan.SideBags, plan.Left, load.Panniers), thing(t, 2, plan.SideBags, plan.Right, load.Panniers))
+	right := loaded(t, thing(t, 6, plan.SideBags, plan.Right, load.Panniers), thing(t, 2, plan.SideBags, plan.Left, load.Panniers))
+	for _, id := range []string{"loaded-mass", "axle-front", "axle-rear", "left-right", "centre-height", "bag-fullest"} {
+		assert.InDelta(t, value(t, left, id), value(t, right, id), 1e-9, id)
+	}
+	assert.InDelta(t, 4, value(t, left, "left-right"), 1e-9)
+	assert.Equal(t, report(t, left).Facts.Sides.LeftKg, report(t, right).Facts.Sides.RightKg)
+}
+
+// TestStandingLoadsTheFront, and so does a load that is moved forward.
+func TestStandingLoadsTheFront(t *testing.T) {
+	p := loaded(t, thing(t, 8, "", "", load.Tail))
+	assert.Greater(t, value(t, p, "standing-share"), value(t, p, "front-share"))
+	forward := loaded(t, thing(t, 8, "", "", load.Engine))
+	assert.Greater(t, value(t, forward, "front-share"), value(t, p, "front-share"))
+	assert.Less(t, value(t, forward, "centre-height"), value(t, p, "centre-height"))
+	assert.Less(t, value(t, forward, "rack-load"), value(t, p, "rack-load"))
+	over := loaded(t, thing(t, 12, "", "", load.Tail))
+	f, _ := report(t, over).Figure("rack-load")
+	assert.Equal(t, verdict.Stop, f.State, "the bike's own rack carries 8 kg")
+}
+
+// TestShippedByHand: 176 kg with a full tank less a tenth of 14 L, tyres and what
+// else the plan puts on 11.5 kg, three quarters of 14 L at 0.745 kg/L taken out.
+func TestShippedByHand(t *testing.T) {
+	p := loaded(t)
+	parts := 1.4 + 0.5 + 0.8 + 0.6 + 1.1 + 3.4 + 0.9 + 2.6
+	assert.InDelta(t, 176+0.1*14*0.745+parts-0.75*14*0.745, value(t, p, "shipping-mass"), 1e-9)
+}
+
+// TestWeighingsCorrect every figure that rests on the bike's mass, by exactly what
+// they read.
+func TestWeighingsCorrect(t *testing.T) {
+	p, _ := demoPlan(t)
+	before := report(t, p)
+	w := &plan.Weighing{}
+	for _, q := range []struct {
+		entry plan.Entry
+		text  string
+	}{{&w.Front, "133"}, {&w.Rear, "198"}, {&w.ExpectedFront, "130"}, {&w.ExpectedRear, "197"}} {
+		require.NoError(t, q.entry.Enter(q.text, "kg"))
+	}
+	corrected := *p
+	corrected.Readings = append(append([]plan.Reading{}, p.Readings...), plan.Reading{ID: "W", Kind: plan.Weighed, On: "2026-11-20", Bike: p.Bike.ID, Weighing: w})
+	for id, by := range map[string]float64{"loaded-mass": 4, "front-load": 3, "rear-load": 1, "payload-left": -4} {
+		was, _ := before.Figure(id)
+		assert.InDelta(t, was.Value+by, value(t, &corrected, id), 1e-9, id)
+	}
+	_, working, err := eval.Explain(&corrected, "travel", "loaded-mass")
+	require.NoError(t, err)
+	assert.Contains(t, fmt.Sprint(working.Steps[0].Formula), "weighings")
+}
+
+// BenchmarkHundredTwentyItems is a full evaluation with a long packing list.
+func BenchmarkHundredTwentyItems(b *testing.B) {
+	var loads []plan.Load
+	for i := range 120 {
+		loads = append(loads, thing(b, 0.2, plan.SideBags, []plan.Side{plan.Left, plan.Right}[i%2], load.Panniers))
+	}
+	p := loaded(b, loads...)
+	for b.Loop() {
+		eval.Evaluate(p, nil)
+	}
+}
