@@ -19,7 +19,7 @@ import (
 func BenchmarkPage(b *testing.B) {
 	s := newSite(b)
 	v, path := s.demo(b)
-	for _, stage := range []string{"brief", "bike", "sheet", "tyres", "inside", "pressures", "wheels", "range", "route", "fills", "gearing", "chain", "pull", "spend"} {
+	for _, stage := range []string{"brief", "bike", "sheet", "tyres", "inside", "pressures", "wheels", "range", "route", "fills", "load", "packing", "gearing", "chain", "pull", "spend"} {
 		b.Run(stage, func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {

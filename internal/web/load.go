@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/knock"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/draw"
@@ -232,6 +233,9 @@ func (v *loadView) limits(d *desk, after *eval.LoadoutReport) {
 		}
 		v.Limits = append(v.Limits, row)
 	}
+	v.Limits = append(v.Limits,
+		tyreLimit(d, "Front tyre", after, after.Facts.AxleKg.Front, func(p knock.Pressure) knock.PressureEnd { return p.Front }),
+		tyreLimit(d, "Rear tyre", after, after.Facts.AxleKg.Rear, func(p knock.Pressure) knock.PressureEnd { return p.Rear }))
 	for _, b := range after.Facts.Bags {
 		row := limitRow{Name: b.Part.Name, On: fmt.Sprintf("%s, %s", kg(b.Kg), d.units.Quantity("", b.Litres, "L")), State: stateOf("ok")}
 		if !math.IsNaN(b.LimitKg) {
@@ -245,6 +249,29 @@ func (v *loadView) limits(d *desk, after *eval.LoadoutReport) {
 		}
 		v.Limits = append(v.Limits, row)
 	}
+}
+
+// tyreLimit is what a tyre carries on the ground of the trip that it is run
+// softest on.
+func tyreLimit(d *desk, name string, after *eval.LoadoutReport, axleKg float64, end func(knock.Pressure) knock.PressureEnd) limitRow {
+	kg := func(v float64) string { return d.units.Quantity("loaded-mass", v, "kg") }
+	row, least := limitRow{Name: name, On: kg(axleKg), State: stateOf("unknown")}, math.Inf(1)
+	for _, p := range after.Facts.Pressures {
+		e := end(p)
+		if p.Share == 0 || math.IsNaN(e.Carries) || e.Carries >= least {
+			continue
+		}
+		least = e.Carries
+		row.Name = fmt.Sprintf("%s at %s, %s", name, d.units.Quantity("", e.Taken(), "kPa"), strings.ToLower(p.Surface.Name))
+	}
+	if math.IsInf(least, 1) {
+		return row
+	}
+	row.Limit, row.Left, row.State = kg(least), signedWords(kg, least-axleKg), stateOf("ok")
+	if least < axleKg {
+		row.State = stateOf("stop")
+	}
+	return row
 }
 
 // balance draws the bike with everything on it.

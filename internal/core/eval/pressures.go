@@ -37,7 +37,7 @@ func (r *run) pressures() []knock.Pressure {
 // are NaN.
 func (r *run) pressure(slot plan.Slot, s terrain.Surface, own unit.Pressure, working *sheet.Sheet) knock.PressureEnd {
 	nan := math.NaN()
-	e := knock.PressureEnd{Placard: r.placard(slot), Load: nan, Pinch: nan, Bead: nan, Maker: nan, Advice: nan, Own: own.In("kPa")}
+	e := knock.PressureEnd{Placard: r.placard(slot), Load: nan, Pinch: nan, Bead: nan, Maker: nan, Advice: nan, Own: own.In("kPa"), Carries: nan}
 	t := r.built.Tyre(slot)
 	if t == nil {
 		return e
@@ -62,6 +62,9 @@ func (r *run) pressure(slot plan.Slot, s terrain.Surface, own unit.Pressure, wor
 	e.Pinch = t.Shape().PinchFloorKPa(axle, hit, tyre.Rock, filling)
 	e.Bead = r.bead(slot, lock, filling)
 	e.Advice = advice(s, e)
+	if known {
+		e.Carries = tyre.CarriesKg(t.RatedAt.In("kPa"), e.Taken(), rated)
+	}
 	if working != nil {
 		r.explainPressure(working, s, t, e, axle, rated, hit, filling)
 	}

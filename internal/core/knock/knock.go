@@ -139,6 +139,7 @@ type PressureEnd struct {
 	Maker   float64 // the maker's least
 	Advice  float64 // what follows from them
 	Own     float64 // the rider's choice
+	Carries float64 // at the pressure taken, kg
 }
 
 // Taken is the rider's choice, or else the advice.

@@ -76,4 +76,6 @@ func TestPinchFloor(t *testing.T) {
 func TestLoadFloor(t *testing.T) {
 	assert.InDelta(t, 250, tyre.LoadFloorKPa(250, 300, 300), 1e-9)
 	assert.InDelta(t, 250*0.4204, tyre.LoadFloorKPa(250, 150, 300), 0.05)
+	assert.InDelta(t, 150, tyre.CarriesKg(250, tyre.LoadFloorKPa(250, 150, 300), 300), 1e-9, "and back")
+	assert.InDelta(t, 300, tyre.CarriesKg(250, 280, 300), 1e-9, "more air carries no more")
 }

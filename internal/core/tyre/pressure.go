@@ -21,6 +21,13 @@ func LoadFloorKPa(refKPa, loadKg, ratedKg float64) float64 {
 	return refKPa * math.Pow(loadKg/ratedKg, 1/loadExponent)
 }
 
+// CarriesKg is the load that a tyre carries at atKPa, when it carries its rated
+// load at refKPa: [LoadFloorKPa] turned round. More air than that carries no
+// more.
+func CarriesKg(refKPa, atKPa, ratedKg float64) float64 {
+	return ratedKg * math.Pow(min(atKPa/refKPa, 1), loadExponent)
+}
+
 // Shape is a tyre as the ground meets it, mm.
 type Shape struct {
 	DiameterMM, WidthMM float64

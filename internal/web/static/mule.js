@@ -243,7 +243,7 @@ document.addEventListener('alpine:init', () => {
         b: () => { const act = document.querySelector('#bench [data-fit]') || document.querySelector('#bench a'); if (act) act.focus(); },
         Escape: () => press('#bench [data-leave]'),
       };
-      const stage = /^[0-9]$/.test(event.key) && this.$root.querySelectorAll('.rail a')[(event.key + 9) % 10];
+      const stage = /^[0-9]$/.test(event.key) && this.$root.querySelectorAll('.rail a')[(Number(event.key) + 9) % 10];
       if (!stage && !actions[event.key]) return;
       event.preventDefault();
       if (stage) stage.click();
