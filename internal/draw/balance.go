@@ -78,9 +78,9 @@ type Column struct {
 
 const (
 	discScale   = 4.6 // radius of a kilogram's disc
-	balanceBeam = 62.0
+	balanceBeam = 42.0
 	columnRoom  = 66.0
-	columnGap   = 58.0 // below the beam, which tips
+	columnGap   = 60.0 // below the beam, which tips
 	aboveRoom   = 86.0
 	tipPerShare = 260.0 // how far an end moves for a whole share
 	sideOff     = 24.0

@@ -154,9 +154,14 @@ func (d *desk) dispute(page string, q dispute) (disputeView, error) {
 				continue // nothing on the shelf goes on this bike
 			}
 		}
-		shown := sideView{School: side.school, Says: side.says, Part: "As it is", Current: own == nil && c.Part == nil}
-		if c.Part != nil {
+		shown := sideView{School: side.school, Says: side.says}
+		switch {
+		case c.Part != nil:
 			shown.Part, shown.Current = c.Part.Name, own != nil && own.ID == c.Part.ID
+		case own != nil:
+			shown.Part = "Without " + own.Name
+		default:
+			shown.Part, shown.Current = "As it is", true
 		}
 		choices = append(choices, c)
 		v.Sides = append(v.Sides, shown)

@@ -459,9 +459,17 @@ document.addEventListener('alpine:init', () => {
       return new DOMPoint(event.clientX, event.clientY).matrixTransform(this.$root.getScreenCTM().inverse());
     },
 
+    // closest is the mark next to a point, and how far it is on the screen, px.
+    closest(marks, point) {
+      const scale = this.$root.getScreenCTM().a;
+      const far = (mark) => scale * Math.hypot(mark.getAttribute('cx') - point.x, mark.getAttribute('cy') - point.y);
+      return [...this.$root.querySelectorAll(marks)].map((mark) => ({ mark, far: far(mark) })).sort((a, b) => a.far - b.far)[0];
+    },
+
     down(event) {
-      this.disc = event.target.closest('[data-load]');
-      if (!this.disc || event.button !== 0) return;
+      const under = event.button === 0 && this.closest('[data-load] circle', this.at(event));
+      if (!under || under.far > 22) return; // a fingertip's reach
+      this.disc = under.mark.parentNode;
       event.preventDefault();
       if (event.pointerType === 'mouse') this.$root.setPointerCapture(event.pointerId);
       this.disc.classList.add('is-dragged');
@@ -472,10 +480,9 @@ document.addEventListener('alpine:init', () => {
       const point = this.at(event), circle = this.disc.querySelector('circle');
       circle.setAttribute('cx', point.x);
       circle.setAttribute('cy', point.y);
-      const far = (spot) => Math.hypot(spot.getAttribute('cx') - point.x, spot.getAttribute('cy') - point.y);
-      const spots = [...this.$root.querySelectorAll('[data-spot]')].sort((a, b) => far(a) - far(b));
-      spots.forEach((spot) => spot.classList.toggle('is-near', spot === spots[0]));
-      this.near = spots[0];
+      if (this.near) this.near.classList.remove('is-near');
+      this.near = this.closest('[data-spot]', point).mark;
+      this.near.classList.add('is-near');
     },
 
     up() {
