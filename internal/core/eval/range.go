@@ -210,6 +210,9 @@ func (r *run) legs(learning Learning) {
 		amount, mix, km := l.need(&b, rest)
 		litres, spread := f.Model.Litres(amount)
 		leg := knock.Leg{From: l.from, To: l.to, FromKm: l.fromKm, ToKm: l.toKm, Ends: l.ends, UpM: l.upM, Mix: mix, Leg: f.Tank.Cover(km, litres, spread)}
+		if r.plan.Route != nil {
+			leg.Shut = r.plan.Route.Shut(l.fromKm, l.toKm)
+		}
 		f.Legs = append(f.Legs, leg)
 		if d := f.Deciding; d < 0 || spare(leg) < spare(f.Legs[d]) {
 			f.Deciding = len(f.Legs) - 1

@@ -101,12 +101,10 @@ func candidates(p *plan.Plan, before *LoadoutReport, shelf plan.Shelf) []Way {
 	}
 	if p.Route != nil {
 		leg := before.Facts.Range.Legs[before.Facts.Range.Deciding]
-		for i, s := range p.Route.Stops {
-			if at := s.At.In("km"); s.Closed && at > leg.FromKm && at < leg.ToKm {
-				changed := *p
-				changed.Route = p.Route.Closing(s.ID)
-				ways = append(ways, Way{Difference: Difference{Alternative: Alternative{"Count on " + s.Name + " again", &changed}}, Reopens: &p.Route.Stops[i]})
-			}
+		for _, s := range leg.Shut {
+			changed := *p
+			changed.Route = p.Route.Closing(s.ID)
+			ways = append(ways, Way{Difference: Difference{Alternative: Alternative{"Count on " + s.Name + " again", &changed}}, Reopens: s})
 		}
 	}
 	return ways

@@ -194,6 +194,7 @@ type Leg struct {
 	From, To     string
 	FromKm, ToKm float64    // along the route
 	Ends         *plan.Stop // the pump at its end, nil at the end of the route
+	Shut         []*plan.Stop
 	UpM          float64
 	Mix          terrain.Mix
 	fuel.Leg

@@ -59,27 +59,33 @@ func closing(f *Facts, leg Leg) []Remedy {
 }
 
 // unsurePump speaks where the trip leans on a pump that may be shut: with it closed
-// two legs become one.
+// two legs become one. Where the plan already takes it as shut, it says what that
+// costs.
 func unsurePump(f *Facts) (Finding, bool) {
 	var worst Leg
-	var pump string
-	for i := 0; i+1 < len(f.Range.Legs); i++ {
-		a, b := f.Range.Legs[i], f.Range.Legs[i+1]
-		if a.Ends == nil || a.Ends.Certainty == plan.Sure || a.Short() {
-			continue
-		}
-		joined := f.Range.Tank.Cover(a.Km+b.Km, a.NeedL+b.NeedL, a.SpreadL+b.SpreadL)
-		if joined.MarginL < 0 && (pump == "" || joined.MarginL < worst.MarginL) {
-			worst, pump = Leg{From: a.From, To: b.To, Leg: joined}, a.To
-			worst.Ends = a.Ends
+	var pump *plan.Stop
+	var how string
+	look := func(leg Leg, at *plan.Stop, words string) {
+		if leg.Short() && (pump == nil || leg.MarginL < worst.MarginL) {
+			worst, pump, how = leg, at, words
 		}
 	}
-	if pump == "" {
+	for i, a := range f.Range.Legs {
+		for _, s := range a.Shut {
+			look(a, s, "taken as shut,")
+		}
+		if a.Ends == nil || a.Ends.Certainty == plan.Sure || a.Short() || i+1 == len(f.Range.Legs) {
+			continue
+		}
+		b := f.Range.Legs[i+1]
+		look(Leg{From: a.From, To: b.To, Leg: f.Range.Tank.Cover(a.Km+b.Km, a.NeedL+b.NeedL, a.SpreadL+b.SpreadL)}, a.Ends, "if it is shut,")
+	}
+	if pump == nil {
 		return Finding{}, false
 	}
 	return Finding{
 		State: verdict.Watch,
-		What:  say("%s (%s): if it is shut, %s to %s is {%.0f km} and {%.1f L} short.", pump, certaintyWord(worst.Ends.Certainty), worst.From, worst.To, worst.Km, -worst.MarginL),
+		What:  say("%s (%s): %s %s to %s is {%.0f km} and {%.1f L} short.", pump.Name, certaintyWord(pump.Certainty), how, worst.From, worst.To, worst.Km, -worst.MarginL),
 		Why:   "A pump that has run dry, closed for the day or for the winter makes two legs into one.",
 		Do:    "Ask there before you go, arrive inside the hours, or carry that much. Click it shut on the range page and look.",
 	}, true

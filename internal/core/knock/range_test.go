@@ -67,5 +67,21 @@ func TestClosingAPump(t *testing.T) {
 	assert.InDelta(t, open[2].NeedL+open[3].NeedL, joined[2].NeedL, 1e-9)
 	assert.InDelta(t, open[2].UpM+open[3].UpM, joined[2].UpM, 1e-6)
 	assert.Greater(t, joined[2].Dry, open[2].Dry)
+	require.Len(t, joined[2].Shut, 1)
+	assert.Equal(t, p.Route.Stops[3].Name, joined[2].Shut[0].Name)
 	assert.Equal(t, p.Route.Stops, closed.Route.Closing(p.Route.Stops[3].ID).Stops, "and opened again it is as it was")
+}
+
+// TestShutPump: taking an unsure pump as shut does not settle that it may be.
+func TestShutPump(t *testing.T) {
+	b := newBench(t)
+	p := *b.standard("holt-650")
+	require.Contains(t, b.findings(&p), "unsure-pump")
+	for _, s := range p.Route.Stops {
+		if s.Certainty != plan.Sure {
+			closed := p
+			closed.Route = p.Route.Closing(s.ID)
+			assert.Contains(t, b.findings(&closed), "unsure-pump", s.Name)
+		}
+	}
 }

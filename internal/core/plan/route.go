@@ -85,6 +85,17 @@ func (r *Route) Open() []Stop {
 	return open
 }
 
+// Shut lists the stops that are closed between two points of the route.
+func (r *Route) Shut(fromKm, toKm float64) []*Stop {
+	var shut []*Stop
+	for i := range r.Stops {
+		if at := r.Stops[i].At.In("km"); r.Stops[i].Closed && at > fromKm && at < toKm {
+			shut = append(shut, &r.Stops[i])
+		}
+	}
+	return shut
+}
+
 // Closing is a copy of the route with stops closed, or opened again where they are
 // closed.
 func (r *Route) Closing(ids ...string) *Route {
