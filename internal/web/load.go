@@ -224,12 +224,11 @@ func (v *loadView) options(d *desk, tried []plan.Choice) error {
 
 // limits lists every limit with what is on it.
 func (v *loadView) limits(d *desk, after *eval.LoadoutReport) {
-	kg := func(v float64) string { return d.units.Quantity("loaded-mass", v, "kg") }
 	for _, id := range []string{"loaded-mass", "axle-front", "axle-rear", "rack-load"} {
 		f, _ := after.Figure(id)
 		row := limitRow{Name: f.Name, On: d.units.Value(f), State: stateOf(f.State)}
 		if f.Limited {
-			row.Limit, row.Left = kg(f.Limit), signedWords(kg, f.Limit-f.Value)
+			row.Limit, row.Left = d.kg(f.Limit), signedWords(d.kg, f.Limit-f.Value)
 		}
 		v.Limits = append(v.Limits, row)
 	}
@@ -237,9 +236,9 @@ func (v *loadView) limits(d *desk, after *eval.LoadoutReport) {
 		tyreLimit(d, "Front tyre", after, after.Facts.AxleKg.Front, func(p knock.Pressure) knock.PressureEnd { return p.Front }),
 		tyreLimit(d, "Rear tyre", after, after.Facts.AxleKg.Rear, func(p knock.Pressure) knock.PressureEnd { return p.Rear }))
 	for _, b := range after.Facts.Bags {
-		row := limitRow{Name: b.Part.Name, On: fmt.Sprintf("%s, %s", kg(b.Kg), d.units.Quantity("", b.Litres, "L")), State: stateOf("ok")}
+		row := limitRow{Name: b.Part.Name, On: fmt.Sprintf("%s, %s", d.kg(b.Kg), d.units.Quantity("", b.Litres, "L")), State: stateOf("ok")}
 		if !math.IsNaN(b.LimitKg) {
-			row.Limit, row.Left = kg(b.LimitKg)+", "+d.units.Quantity("", b.LimitL, "L"), signedWords(kg, b.LimitKg-b.Kg)
+			row.Limit, row.Left = d.kg(b.LimitKg)+", "+d.units.Quantity("", b.LimitL, "L"), signedWords(d.kg, b.LimitKg-b.Kg)
 		}
 		switch {
 		case b.Kg > b.LimitKg:
@@ -251,11 +250,13 @@ func (v *loadView) limits(d *desk, after *eval.LoadoutReport) {
 	}
 }
 
+// kg is a mass on the bike in the rider's units.
+func (d *desk) kg(v float64) string { return d.units.Quantity("loaded-mass", v, "kg") }
+
 // tyreLimit is what a tyre carries on the ground of the trip that it is run
 // softest on.
 func tyreLimit(d *desk, name string, after *eval.LoadoutReport, axleKg float64, end func(knock.Pressure) knock.PressureEnd) limitRow {
-	kg := func(v float64) string { return d.units.Quantity("loaded-mass", v, "kg") }
-	row, least := limitRow{Name: name, On: kg(axleKg), State: stateOf("unknown")}, math.Inf(1)
+	row, least := limitRow{Name: name, On: d.kg(axleKg), State: stateOf("unknown")}, math.Inf(1)
 	for _, p := range after.Facts.Pressures {
 		e := end(p)
 		if p.Share == 0 || math.IsNaN(e.Carries) || e.Carries >= least {
@@ -267,7 +268,7 @@ func tyreLimit(d *desk, name string, after *eval.LoadoutReport, axleKg float64, 
 	if math.IsInf(least, 1) {
 		return row
 	}
-	row.Limit, row.Left, row.State = kg(least), signedWords(kg, least-axleKg), stateOf("ok")
+	row.Limit, row.Left, row.State = d.kg(least), signedWords(d.kg, least-axleKg), stateOf("ok")
 	if least < axleKg {
 		row.State = stateOf("stop")
 	}
@@ -280,10 +281,9 @@ func (d *desk) balance(p *plan.Plan, after *eval.LoadoutReport, tried bool) draw
 	base, seat := b.Wheelbase.In("mm"), b.SeatHeight.In("mm")
 	loadout, _ := p.Loadout(d.loadout)
 	built := after.Facts.Built
-	kg := func(v float64) string { return d.units.Quantity("loaded-mass", v, "kg") }
 	var masses []draw.Mass
 	add := func(name string, mass float64, at load.Place, side float64, index int, ring bool) {
-		masses = append(masses, draw.Mass{Kg: mass, XMM: at.XMM(base), ZMM: at.ZMM(seat), Side: side, Title: name + ", " + kg(mass), Load: index, Ring: ring})
+		masses = append(masses, draw.Mass{Kg: mass, XMM: at.XMM(base), ZMM: at.ZMM(seat), Side: side, Title: name + ", " + d.kg(mass), Load: index, Ring: ring})
 	}
 	add("rider", p.Brief.Rider.In("kg"), load.Rider, 0, -1, true)
 	if loadout.Pillion.Known() {
@@ -319,6 +319,6 @@ func (d *desk) balance(p *plan.Plan, after *eval.LoadoutReport, tried bool) draw
 	}
 	drawn := draw.BalanceOf(silhouette(b, after), masses, spots, bareShare*base, b.CentreHeight.In("mm"), was.CentreXMM, was.CentreHeightMM, end("axle-rear"), end("axle-front"), bareShare)
 	sides := after.Facts.Sides
-	drawn.LeftText, drawn.RightText = "left "+kg(sides.LeftKg), "right "+kg(sides.RightKg)
+	drawn.LeftText, drawn.RightText = "left "+d.kg(sides.LeftKg), "right "+d.kg(sides.RightKg)
 	return drawn
 }

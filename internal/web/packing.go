@@ -134,7 +134,7 @@ func (v *packingView) columns(d *desk, loadout *plan.Loadout, built *plan.Built)
 	at := map[string]int{}
 	for _, b := range d.report.Facts.Bags {
 		c := bagColumn{Name: b.Part.Name, Fill: min(100, 100*b.Share()), State: stateOf("ok")}
-		c.Kg = d.units.Quantity("loaded-mass", b.Kg, "kg")
+		c.Kg = d.kg(b.Kg)
 		if !math.IsNaN(b.LimitKg) {
 			c.Kg += " of " + d.units.Quantity("", b.LimitKg, "kg")
 		}
@@ -344,7 +344,8 @@ func (d *desk) proposal() (changed *plan.Plan, moves []packMove, packing pack.Pa
 		if l.InBag(built) == nil && l.Bag == "" || !l.Mass.Known() {
 			continue
 		}
-		item := pack.Item{MassKg: l.Mass.In("kg"), Daily: l.Daily, Fixed: -1}
+		lies := func(t target) bool { return t.slot == l.Bag && t.side == l.Side }
+		item := pack.Item{MassKg: l.Mass.In("kg"), Daily: l.Daily, In: slices.IndexFunc(targets, lies)}
 		if l.Volume.Known() {
 			item.Litres = l.Volume.In("L")
 		}
@@ -359,11 +360,21 @@ func (d *desk) proposal() (changed *plan.Plan, moves []packMove, packing pack.Pa
 		if l.Bag == to.slot && l.Side == to.side {
 			continue
 		}
-		from := optionName(wheres(built), whereOf(*l, built))
-		moves = append(moves, packMove{l.Name, strings.TrimSpace(from + " " + string(l.Side)), strings.TrimSpace(to.part.Name + " " + string(to.side)), reason(*l, built, to.part, to.side, base, seat)})
+		move := packMove{Name: l.Name, From: lying(*l, built), Why: reason(*l, built, to.part, to.side, base, seat)}
 		l.Bag, l.Place, l.Side = to.slot, to.part.Sits(), to.side
+		move.To = lying(*l, built)
+		moves = append(moves, move)
 	}
 	return changed, moves, packing
+}
+
+// lying is where a thing is, with its side.
+func lying(l plan.Load, built *plan.Built) string {
+	where := optionName(wheres(built), whereOf(l, built))
+	if l.Side == plan.Middle {
+		return where
+	}
+	return where + ", " + string(l.Side)
 }
 
 // or is v, or something else where it is not known.
@@ -400,12 +411,12 @@ func (v *packingView) propose(d *desk) {
 	case !packing.OK:
 		v.Proposed = "Not everything goes into the bags that are on: leave something at home, share it, or fit another bag."
 	case len(moves) == 0:
-		v.Proposed = "It is packed as well as it can be, by height, reach and balance."
+		v.Proposed = "It is packed as well as it can be, by height, reach and balance: nothing gains what packing it anew costs."
 	case packing.Gap > 0:
 		v.Proposed = fmt.Sprintf("Low, near, even, daily things in reach. So many things are not searched to the end: at most %.0f %% could still be saved.", 100*packing.Gap/packing.Cost)
 		v.CanTake = true
 	default:
-		v.Proposed = "Low, near, even, daily things in reach: there is no better way by those four."
+		v.Proposed = "Low, near, even, daily things in reach, and no more packed anew than that is worth: there is no better way by those."
 		v.CanTake = true
 	}
 }

@@ -78,7 +78,7 @@ func (d *desk) weigh(form url.Values, errs formErrors) weighView {
 		key, label string
 		want       float64
 	}{{"front", "Front wheel", want.FrontKg}, {"rear", "Rear wheel", want.RearKg}, {"left", "Left side", want.LeftKg}, {"right", "Right side", want.RightKg}} {
-		v.Fields = append(v.Fields, fieldView{Key: f.key, Label: f.label, Unit: d.units.Of("kg"), Value: form.Get(f.key), Error: errs[f.key], Help: "expected " + d.units.Quantity("loaded-mass", f.want, "kg")})
+		v.Fields = append(v.Fields, fieldView{Key: f.key, Label: f.label, Unit: d.units.Of("kg"), Value: form.Get(f.key), Error: errs[f.key], Help: "expected " + d.kg(f.want)})
 	}
 	for _, f := range outside.Faults() {
 		v.Faults = append(v.Faults, optionView{string(f.Fault), f.Name, string(f.Fault) == form.Get("fault")})
@@ -86,17 +86,16 @@ func (d *desk) weigh(form url.Values, errs formErrors) weighView {
 	for _, reading := range slices.Backward(d.Plan.ReadingsOf(plan.Weighed)) {
 		m := reading.Weighing
 		off := func(read, want float64) string {
-			return d.units.Quantity("loaded-mass", read, "kg") + ", " + signedWords(func(v float64) string { return d.units.Quantity("loaded-mass", v, "kg") }, read-want)
+			return fmt.Sprintf("%s (%s)", d.kg(read), moreOrLess(d.kg, read-want))
 		}
 		row := weighRow{ID: reading.ID, On: reading.On, What: m.Name, Front: off(m.Front.In("kg"), m.ExpectedFront.In("kg")), Rear: off(m.Rear.In("kg"), m.ExpectedRear.In("kg"))}
 		if m.Left.Known() {
-			row.Sides = d.units.Quantity("loaded-mass", math.Abs(m.Left.In("kg")-m.Right.In("kg")), "kg") + " apart"
+			row.Sides = d.kg(math.Abs(m.Left.In("kg")-m.Right.In("kg"))) + " apart"
 		}
 		v.Rows = append(v.Rows, row)
 	}
 	if c := d.Plan.Correction(); c.Weighings > 0 {
-		kg := func(v float64) string { return d.units.Quantity("loaded-mass", v, "kg") }
-		v.Corrects = fmt.Sprintf("%d weighings put %s on the front wheel and %s on the rear, against what masses and places came to. Every figure counts with it.", c.Weighings, signedWords(kg, c.FrontKg), signedWords(kg, c.RearKg))
+		v.Corrects = fmt.Sprintf("By %d %s the front wheel carries %s and the rear %s, against what masses and places came to. Every figure counts with it.", c.Weighings, plural(c.Weighings, "weighing"), moreOrLess(d.kg, c.FrontKg), moreOrLess(d.kg, c.RearKg))
 	}
 	return v
 }
@@ -184,4 +183,12 @@ func (s *Server) keepWeighing(w http.ResponseWriter, r *http.Request) error {
 		return s.showPage(w, r, http.StatusUnprocessableEntity, d, "weigh", nil, d.weigh(r.PostForm, errs))
 	}
 	return seeOther(w, r, d.href("weigh"))
+}
+
+// moreOrLess is a difference in words.
+func moreOrLess(words func(float64) string, v float64) string {
+	if v < 0 {
+		return words(-v) + " less"
+	}
+	return words(v) + " more"
 }

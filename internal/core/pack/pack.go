@@ -3,7 +3,8 @@
 //
 // Masses are in kg, volumes in litres, places in mm forward of the rear axle and
 // above ground. The cost of a packing is in kg·m: what it lifts, what it hangs
-// behind, and how far the sides are apart. The package knows nothing of plans.
+// behind, how far the sides are apart, and what is packed anew. The package knows
+// nothing of plans.
 package pack
 
 import (
@@ -18,7 +19,7 @@ type Item struct {
 	MassKg float64
 	Litres float64
 	Daily  bool // wanted every day
-	Fixed  int  // the bag that it stays in, −1 for any
+	In     int  // the bag that it lies in now, −1 for none
 }
 
 // Bag is a place to pack it.
@@ -35,19 +36,24 @@ const (
 	behindWeight  = 1.0  // a metre behind the rear axle
 	unevenWeight  = 0.5  // a kilogram more on one side
 	unhandyWeight = 0.15 // a daily kilogram in a bag that is opened seldom
+	anewWeight    = 0.05 // a thing out of the bag that it lies in, where the rider looks for it
 )
 
 // CostFormula is the formula of [Cost].
 var CostFormula = sheet.Formula{
-	Text:   "cost = Σ m·(z + behind the rear axle) + 0.5 × |left − right| + 0.15 × daily mass out of reach, kg·m",
+	Text:   "cost = Σ m·(z + behind the rear axle) + 0.5 × |left − right| + 0.15 × daily mass out of reach + 0.05 × things packed anew, kg·m",
 	Origin: sheet.Memory,
 }
 
 // of is what one item costs in one bag, its side left out.
-func of(it Item, b Bag) float64 {
+func of(it Item, bags []Bag, into int) float64 {
+	b := bags[into]
 	cost := it.MassKg * (b.ZMM + behindWeight*max(0, -b.XMM)) / 1000
 	if it.Daily && !b.Handy {
 		cost += unhandyWeight * it.MassKg
+	}
+	if it.In >= 0 && it.In != into {
+		cost += anewWeight
 	}
 	return cost
 }
@@ -60,7 +66,7 @@ func Cost(items []Item, bags []Bag, into []int) float64 {
 		if b < 0 {
 			continue
 		}
-		cost += of(items[i], bags[b])
+		cost += of(items[i], bags, b)
 		uneven += float64(bags[b].Side) * items[i].MassKg
 	}
 	return cost + unevenWeight*math.Abs(uneven)
@@ -94,8 +100,8 @@ type Packing struct {
 	OK   bool    // everything found a place
 }
 
-// ExactTo is up to how many free items the answer is exact, whatever they are; more
-// are answered with the gap that is left, which is often none.
+// ExactTo is up to how many items the answer is exact, whatever they are; more are
+// answered with the gap that is left, which is often none.
 const ExactTo = 14
 
 // mostSteps bounds the search beyond that.
@@ -120,7 +126,7 @@ func Pack(items []Item, bags []Bag) Packing {
 	})
 	s.prepare()
 	s.steps = mostSteps
-	if s.free <= ExactTo {
+	if len(items) <= ExactTo {
 		s.steps = math.MaxInt
 	}
 	s.place(0, 0, 0)
@@ -143,7 +149,6 @@ type search struct {
 	ways  [][]int   // bags of each item, the cheapest first
 	floor []float64 // what the items from here on cost at least
 	mass  []float64 // of the items from here on, which can still even the sides
-	free  int       // items that have a choice
 	kg, l []float64
 	into  []int
 	best  float64
@@ -157,13 +162,13 @@ func (s *search) prepare() {
 	s.ways, s.floor, s.mass = make([][]int, n), make([]float64, n+1), make([]float64, n+1)
 	for k := n - 1; k >= 0; k-- {
 		it := s.items[s.order[k]]
+		least := math.Inf(1)
 		for b := range s.bags {
-			if it.Fixed < 0 || it.Fixed == b {
-				s.ways[k] = append(s.ways[k], b)
-			}
+			s.ways[k] = append(s.ways[k], b)
+			least = min(least, of(it, s.bags, b))
 		}
 		slices.SortStableFunc(s.ways[k], func(a, b int) int {
-			switch d := of(it, s.bags[a]) - of(it, s.bags[b]); {
+			switch d := of(it, s.bags, a) - of(it, s.bags, b); {
 			case d < 0:
 				return -1
 			case d > 0:
@@ -171,13 +176,6 @@ func (s *search) prepare() {
 			}
 			return 0
 		})
-		if len(s.ways[k]) > 1 {
-			s.free++
-		}
-		least := math.Inf(1)
-		for _, b := range s.ways[k] {
-			least = min(least, of(it, s.bags[b]))
-		}
 		s.floor[k] = s.floor[k+1] + least
 		s.mass[k] = s.mass[k+1] + it.MassKg
 	}
@@ -205,7 +203,7 @@ func (s *search) place(k int, cost, uneven float64) {
 		s.kg[b] += it.MassKg
 		s.l[b] += it.Litres
 		s.into[i] = b
-		s.place(k+1, cost+of(it, s.bags[b]), uneven+float64(s.bags[b].Side)*it.MassKg)
+		s.place(k+1, cost+of(it, s.bags, b), uneven+float64(s.bags[b].Side)*it.MassKg)
 		s.into[i] = -1
 		s.kg[b] -= it.MassKg
 		s.l[b] -= it.Litres

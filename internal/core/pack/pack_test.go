@@ -33,7 +33,7 @@ func bags(random *rand.Rand) []pack.Bag {
 func things(random *rand.Rand, n int) []pack.Item {
 	items := make([]pack.Item, n)
 	for i := range items {
-		items[i] = pack.Item{MassKg: math.Round(30*random.Float64()+1) / 10, Litres: math.Round(60*random.Float64()+2) / 10, Daily: random.IntN(3) == 0, Fixed: -1}
+		items[i] = pack.Item{MassKg: math.Round(30*random.Float64()+1) / 10, Litres: math.Round(60*random.Float64()+2) / 10, Daily: random.IntN(3) == 0, In: random.IntN(5) - 1}
 	}
 	return items
 }
@@ -45,6 +45,9 @@ func model(items []pack.Item, bags []pack.Bag) string {
 		c := items[i].MassKg * (bags[j].ZMM + math.Max(0, -bags[j].XMM)) / 1000
 		if items[i].Daily && !bags[j].Handy {
 			c += 0.15 * items[i].MassKg
+		}
+		if items[i].In >= 0 && items[i].In != j {
+			c += 0.05
 		}
 		return c
 	}
@@ -159,12 +162,12 @@ func TestWishes(t *testing.T) {
 		{CarriesKg: 10, HoldsL: 30, XMM: -30, ZMM: 700, Side: -1}, {CarriesKg: 10, HoldsL: 30, XMM: -30, ZMM: 700, Side: 1},
 		{CarriesKg: 10, HoldsL: 30, XMM: -300, ZMM: 1100},
 	}
-	p := pack.Pack([]pack.Item{{MassKg: 4, Litres: 5, Fixed: -1}, {MassKg: 4, Litres: 5, Fixed: -1}}, places)
+	p := pack.Pack([]pack.Item{{MassKg: 4, Litres: 5, In: -1}, {MassKg: 4, Litres: 5, In: -1}}, places)
 	assert.NotEqual(t, p.Into[0], p.Into[1], "one a side")
 	assert.NotContains(t, p.Into, 2, "low, not high and behind")
-	fixed := pack.Pack([]pack.Item{{MassKg: 4, Litres: 5, Fixed: 2}}, places)
-	assert.Equal(t, []int{2}, fixed.Into, "what has its place keeps it")
-	none := pack.Pack([]pack.Item{{MassKg: 40, Litres: 5, Fixed: -1}}, places)
+	kept := pack.Pack([]pack.Item{{MassKg: 4, Litres: 5, In: 1}, {MassKg: 4, Litres: 5, In: 0}}, places)
+	assert.Equal(t, []int{1, 0}, kept.Into, "what lies as well as it can stays: nothing is swapped for its mirror image")
+	none := pack.Pack([]pack.Item{{MassKg: 40, Litres: 5, In: -1}}, places)
 	assert.False(t, none.OK)
 	assert.Equal(t, []int{-1}, none.Into)
 }
