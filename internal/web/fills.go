@@ -251,19 +251,24 @@ func (s *Server) addFill(w http.ResponseWriter, r *http.Request) error {
 		return store.ErrNotFound
 	}
 	reading, errs := d.readFill(r.PostForm)
+	return s.keep(w, r, d, "fills", reading, errs, func(errs formErrors) any { return d.fills(r.PostForm, errs) })
+}
+
+// keep puts a reading into the log, or shows the page with what is wrong with it.
+func (s *Server) keep(w http.ResponseWriter, r *http.Request, d *desk, page string, reading plan.Reading, errs formErrors, body func(formErrors) any) error {
 	if len(errs) == 0 {
-		_, err = s.store.AddReadings(r.Context(), s.rider(r), d.PlanID, []plan.Reading{reading})
-		if errors.Is(err, store.ErrFull) {
-			errs, err = formErrors{"form": "The log is full: export the plan and start a new one."}, nil
+		_, err := s.store.AddReadings(r.Context(), s.rider(r), d.PlanID, []plan.Reading{reading})
+		switch {
+		case errors.Is(err, store.ErrFull):
+			errs = formErrors{"form": "The log is full: export the plan and start a new one."}
+		case err != nil:
+			return err
 		}
 	}
-	if err != nil {
-		return err
-	}
 	if len(errs) > 0 {
-		return s.showPage(w, r, http.StatusUnprocessableEntity, d, "fills", nil, d.fills(r.PostForm, errs))
+		return s.showPage(w, r, http.StatusUnprocessableEntity, d, page, nil, body(errs))
 	}
-	return seeOther(w, r, d.href("fills"))
+	return seeOther(w, r, d.href(page))
 }
 
 // readFill reads a fill from its form, with the bike as it was ridden.
@@ -361,8 +366,7 @@ func (s *Server) fillsFile(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	w.Header().Set("Content-Type", "text/csv; charset=utf-8")
-	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(d.Plan.Name, ".fills.csv")))
+	attach(w, "text/csv; charset=utf-8", fileName(d.Plan.Name, ".fills.csv"))
 	return fillcsv.Write(w, d.Plan.ReadingsOf(plan.FillReading))
 }
 

@@ -129,9 +129,14 @@ func (s *Server) exportPlan(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	w.Header().Set("Content-Type", "application/json")
-	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(snapshot.Plan.Name, ".plan.json")))
+	attach(w, "application/json", fileName(snapshot.Plan.Name, ".plan.json"))
 	return format.WritePlan(w, snapshot.Plan)
+}
+
+// attach says that what follows is a file to keep.
+func attach(w http.ResponseWriter, contentType, name string) {
+	w.Header().Set("Content-Type", contentType)
+	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", name))
 }
 
 // fileName keeps what every file system takes.

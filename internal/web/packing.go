@@ -446,8 +446,7 @@ func (s *Server) packingFile(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	loadout, _ := d.Plan.Loadout(d.loadout)
-	w.Header().Set("Content-Type", "text/csv; charset=utf-8")
-	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(d.Plan.Name+" "+loadout.Name, ".packing.csv")))
+	attach(w, "text/csv; charset=utf-8", fileName(d.Plan.Name+" "+loadout.Name, ".packing.csv"))
 	return packcsv.Write(w, loadout.Loads)
 }
 

@@ -235,8 +235,7 @@ func (s *Server) routeFile(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	w.Header().Set("Content-Type", "application/gpx+xml")
-	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", fileName(route.Name, ".gpx")))
+	attach(w, "application/gpx+xml", fileName(route.Name, ".gpx"))
 	return gpx.Write(w, legsFile(route, parts))
 }
 

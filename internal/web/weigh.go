@@ -2,7 +2,6 @@ package web
 
 import (
 	"crypto/rand"
-	"errors"
 	"fmt"
 	"hash/fnv"
 	"math"
@@ -170,19 +169,7 @@ func (s *Server) keepWeighing(w http.ResponseWriter, r *http.Request) error {
 			errs["form"] = problem.What
 		}
 	}
-	if len(errs) == 0 {
-		_, err = s.store.AddReadings(r.Context(), s.rider(r), d.PlanID, []plan.Reading{reading})
-		if errors.Is(err, store.ErrFull) {
-			errs, err = formErrors{"form": "The log is full: export the plan and start a new one."}, nil
-		}
-	}
-	if err != nil {
-		return err
-	}
-	if len(errs) > 0 {
-		return s.showPage(w, r, http.StatusUnprocessableEntity, d, "weigh", nil, d.weigh(r.PostForm, errs))
-	}
-	return seeOther(w, r, d.href("weigh"))
+	return s.keep(w, r, d, "weigh", reading, errs, func(errs formErrors) any { return d.weigh(r.PostForm, errs) })
 }
 
 // moreOrLess is a difference in words.

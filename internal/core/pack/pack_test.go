@@ -138,8 +138,8 @@ func TestAgainstGlpsol(t *testing.T) {
 	t.Logf("%d packings: %v here, %v by glpsol with its start each time: %.0f times", solved, own, theirs, float64(theirs)/float64(own))
 }
 
-// TestManyThings are answered with the gap that may be left, and never over a limit.
-func TestManyThings(t *testing.T) {
+// manyThings are 120 small ones for four big bags.
+func manyThings() ([]pack.Item, []pack.Bag) {
 	random := rand.New(rand.NewPCG(1, 9))
 	items := things(random, 120)
 	for i := range items {
@@ -150,6 +150,12 @@ func TestManyThings(t *testing.T) {
 	for i := range places {
 		places[i].CarriesKg, places[i].HoldsL = 16, 60
 	}
+	return items, places
+}
+
+// TestManyThings are answered with the gap that may be left, and never over a limit.
+func TestManyThings(t *testing.T) {
+	items, places := manyThings()
 	p := pack.Pack(items, places)
 	require.True(t, p.OK)
 	assert.True(t, pack.Fits(items, places, p.Into))
@@ -173,16 +179,7 @@ func TestWishes(t *testing.T) {
 }
 
 func BenchmarkHundredTwenty(b *testing.B) {
-	random := rand.New(rand.NewPCG(1, 9))
-	items := things(random, 120)
-	for i := range items {
-		items[i].MassKg /= 6
-		items[i].Litres /= 6
-	}
-	places := bags(random)
-	for i := range places {
-		places[i].CarriesKg, places[i].HoldsL = 16, 60
-	}
+	items, places := manyThings()
 	for b.Loop() {
 		pack.Pack(items, places)
 	}
