@@ -317,6 +317,8 @@ func TestKeys(t *testing.T) {
 		_, err := chromedp.RunResponse(w.tab, chromedp.KeyEvent(keys))
 		require.NoError(t, err)
 	}
+	key("0")
+	assert.Contains(t, w.text(`location.pathname`), "/spend", "0 is the tenth")
 	key("9")
 	assert.Contains(t, w.text(`location.pathname`), "/gearing")
 	w.do(chromedp.KeyEvent("/"), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.Enter))
