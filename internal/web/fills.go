@@ -279,9 +279,6 @@ func (d *desk) readFill(form url.Values) (plan.Reading, formErrors) {
 	if !store.ValidID(r.ID) {
 		r.ID = rand.Text()
 	}
-	if _, err := time.Parse(time.DateOnly, r.On); err != nil {
-		errs["on"] = "want a date like 2026-09-12"
-	}
 	f.As = d.ridden(form.Get("as"))
 	for _, q := range []struct {
 		key, metric string
@@ -292,22 +289,22 @@ func (d *desk) readFill(form url.Values) (plan.Reading, formErrors) {
 		}
 	}
 	f.Ground = d.readShares(form, errs)
-	if errs["litres"] == "" && !f.Litres.Known() {
-		errs["litres"] = "how much went in?"
-	}
-	if len(errs) > 0 {
-		return r, errs
-	}
-	for _, problem := range r.Validate() {
-		key := "form"
-		for field, word := range map[string]string{"litres": " L", "odometer": "odometer", "trip": "–3000 km"} {
-			if strings.Contains(problem.What, word) {
-				key = field
-			}
-		}
-		errs[key] = problem.What
-	}
+	believe(r, form, errs)
 	return r, errs
+}
+
+// believe puts what is not believed of a reading to its field, or to the form where it
+// has none.
+func believe(r plan.Reading, form url.Values, errs formErrors) {
+	for _, problem := range r.Validate() {
+		key := problem.Path[strings.LastIndex(problem.Path, ".")+1:]
+		if !form.Has(key) {
+			key = "form"
+		}
+		if errs[key] == "" {
+			errs[key] = problem.What
+		}
+	}
 }
 
 // readShares of ground since the last fill; none typed is the brief's mix.

@@ -164,11 +164,7 @@ func (s *Server) keepWeighing(w http.ResponseWriter, r *http.Request) error {
 	if !store.ValidID(reading.ID) {
 		reading.ID = rand.Text()
 	}
-	if len(errs) == 0 {
-		for _, problem := range reading.Validate() {
-			errs["form"] = problem.What
-		}
-	}
+	believe(reading, r.PostForm, errs)
 	return s.keep(w, r, d, "weigh", reading, errs, func(errs formErrors) any { return d.weigh(r.PostForm, errs) })
 }
 

@@ -13,10 +13,8 @@ import (
 // What is in which bag, and how it sits on the bike.
 
 const (
-	unevenKg     = 2.0  // between the sides [practice]
 	shippedFuel  = 0.25 // of the tank: carriers want it low [practice]
 	standForward = 0.05 // of the wheelbase, that standing moves the rider forward [memory]
-	frontLeast   = 0.38 // of the loaded mass under the front wheel, from which steering goes light [memory]
 )
 
 // bags sums what is in each bag, hangs on each side, and stands on the rear rack.
@@ -152,7 +150,7 @@ func (r *run) carrying() []Figure {
 			sheet.Value{Name: "moves forward by", Number: 100 * standForward, Unit: "% of the wheelbase", Origin: sheet.Memory})
 	}
 	return []Figure{
-		ships.plain(), standing.plain(), judged(uneven.plain(), false, apart > unevenKg), judgedRack(rack.plain(), f), judged(share.plain(), false, f.FrontShare < frontLeast), shift.plain(),
+		ships.plain(), standing.plain(), judged(uneven.plain(), false, apart > knock.UnevenKg), judgedRack(rack.plain(), f), judged(share.plain(), false, f.FrontShare < knock.FrontLeast), shift.plain(),
 		judged(fullest.plain(), most > 1, most > 0.95),
 	}
 }

@@ -2,7 +2,6 @@ package knock
 
 import (
 	"math"
-	"strings"
 
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
@@ -11,9 +10,13 @@ import (
 
 // Rows of what is carried, and of what carries it.
 
+// Limits of what is carried that figures are held against, too.
 const (
-	unevenKg     = 2.0  // between the sides [practice]
-	frontLeast   = 0.38 // of the loaded mass on the front wheel [memory]
+	UnevenKg   = 2.0  // between the sides [practice]
+	FrontLeast = 0.38 // of the loaded mass under the front wheel, from which steering goes light [memory]
+)
+
+const (
 	highKg       = 8.0  // behind and high, from which it is felt [memory]
 	takesShare   = 0.15 // of the kerb mass, from which springs, tyres and brakes are set for it [memory]
 	hardOnLoose  = 0.3  // loose share, from which hard boxes and trapped legs are spoken of [memory]
@@ -98,7 +101,7 @@ func bagSpeed(f *Facts) (Finding, bool) {
 
 func sidesUneven(f *Facts) (Finding, bool) {
 	apart := f.Sides.LeftKg - f.Sides.RightKg
-	if !(math.Abs(apart) > unevenKg) {
+	if !(math.Abs(apart) > UnevenKg) {
 		return Finding{}, false
 	}
 	heavy := "left"
@@ -114,7 +117,7 @@ func sidesUneven(f *Facts) (Finding, bool) {
 }
 
 func frontLight(f *Facts) (Finding, bool) {
-	if !(f.FrontShare < frontLeast) {
+	if !(f.FrontShare < FrontLeast) {
 		return Finding{}, false
 	}
 	return Finding{
@@ -261,7 +264,7 @@ func tailLampHidden(f *Facts) (Finding, bool) {
 	}
 	return Finding{
 		State: verdict.Watch,
-		What:  say("Behind the lamp and the plate: %s.", strings.Join(names, ", ")),
+		What:  say("Behind the lamp and the plate: %s.", listed(names)),
 		Why:   "What hangs down or hides lamp, plate or indicators is not seen, and not legal.",
 		Do:    "Walk round it at dusk with the lights on, packed as on the day.",
 	}, true

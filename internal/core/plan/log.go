@@ -2,7 +2,6 @@ package plan
 
 import (
 	"cmp"
-	"errors"
 	"fmt"
 	"math"
 	"slices"
@@ -176,20 +175,21 @@ func intervalOf(start Reading, fills []Reading) (Interval, bool) {
 	return in, in.Km > 0 && !math.IsNaN(in.Litres)
 }
 
-// Check tells whether the fill is one that is believed.
+// Check tells whether the fill is one that is believed; its errors are a [Problem] by
+// the field's name.
 func (f *Fill) Check() error {
 	litres := f.Litres.In("L")
 	switch {
 	case !f.Litres.Known():
-		return errors.New("litres are missing")
+		return Problem{"litres", "how much went in?"}
 	case !(litres > 0 && litres <= 100):
-		return fmt.Errorf("%s is outside 0–100 L", f.Litres)
+		return Problem{"litres", fmt.Sprintf("%s is outside 0–100 L", f.Litres)}
 	case !f.Odometer.Known() && !f.Trip.Known():
-		return errors.New("give the odometer, or the distance since the fill before")
+		return Problem{"odometer", "give the odometer, or the distance since the fill before"}
 	case f.Odometer.Known() && !(f.Odometer.In("km") >= 0 && f.Odometer.In("km") <= 1e6):
-		return fmt.Errorf("%s is outside 0–1 000 000 km", f.Odometer)
+		return Problem{"odometer", fmt.Sprintf("%s is outside 0–1 000 000 km", f.Odometer)}
 	case f.Trip.Known() && !(f.Trip.In("km") > 0 && f.Trip.In("km") <= 3000):
-		return fmt.Errorf("%s is outside 0–3000 km", f.Trip)
+		return Problem{"trip", fmt.Sprintf("%s is outside 0–3000 km", f.Trip)}
 	}
 	return nil
 }

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"errors"
 	"fmt"
 	"maps"
 	"math"
@@ -74,6 +75,10 @@ func (v *validator) that(ok bool, path, format string, args ...any) {
 }
 
 func (v *validator) check(path string, err error) {
+	var field Problem
+	if errors.As(err, &field) {
+		path, err = path+"."+field.Path, errors.New(field.What)
+	}
 	v.that(err == nil, path, "%v", err)
 }
 

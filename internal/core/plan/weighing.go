@@ -1,7 +1,6 @@
 package plan
 
 import (
-	"errors"
 	"fmt"
 
 	"valiantmule/internal/core/unit"
@@ -46,7 +45,8 @@ func (p *Plan) Correction() Correction {
 // bike, are doubted.
 const farOff = 0.25
 
-// Check tells whether the weighing is one that is believed.
+// Check tells whether the weighing is one that is believed; its errors are a [Problem]
+// by the field's name.
 func (w *Weighing) Check() error {
 	for _, wheel := range []struct {
 		name            string
@@ -55,18 +55,18 @@ func (w *Weighing) Check() error {
 		read, want := wheel.read.In("kg"), wheel.expecting.In("kg")
 		switch {
 		case !wheel.read.Known() || !wheel.expecting.Known():
-			return fmt.Errorf("the %s wheel gave no reading", wheel.name)
+			return Problem{wheel.name, fmt.Sprintf("the %s wheel gave no reading", wheel.name)}
 		case read > 1.7*want:
-			return fmt.Errorf("%s under the %s wheel, where about %.0f kg were expected: is the scale set to pounds?", wheel.read, wheel.name, want)
+			return Problem{wheel.name, fmt.Sprintf("%s under the %s wheel, where about %.0f kg were expected: is the scale set to pounds?", wheel.read, wheel.name, want)}
 		case read < (1-farOff)*want || read > (1+farOff)*want:
-			return fmt.Errorf("%s under the %s wheel is more than a quarter off the %.0f kg that were expected: look at the scale, and at what stood on it", wheel.read, wheel.name, want)
+			return Problem{wheel.name, fmt.Sprintf("%s under the %s wheel is more than a quarter off the %.0f kg that were expected: look at the scale, and at what stood on it", wheel.read, wheel.name, want)}
 		}
 	}
 	if w.Left.Known() != w.Right.Known() {
-		return errors.New("give both sides or neither")
+		return Problem{"right", "give both sides or neither"}
 	}
 	if total := w.Front.In("kg") + w.Rear.In("kg"); w.Left.Known() && (w.Left.In("kg")+w.Right.In("kg") < 0.95*total || w.Left.In("kg")+w.Right.In("kg") > 1.05*total) {
-		return fmt.Errorf("the sides come to %.0f kg and the wheels to %.0f kg: one of them is wrong", w.Left.In("kg")+w.Right.In("kg"), total)
+		return Problem{"right", fmt.Sprintf("the sides come to %.0f kg and the wheels to %.0f kg: one of them is wrong", w.Left.In("kg")+w.Right.In("kg"), total)}
 	}
 	return nil
 }
