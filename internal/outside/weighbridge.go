@@ -6,11 +6,9 @@ import (
 	"errors"
 	"math"
 	"math/rand/v2"
-)
 
-// Wheels is a weighing, kg: under each wheel, and on each side with the bike across.
-// NaN is a place that gave no reading.
-type Wheels struct{ FrontKg, RearKg, LeftKg, RightKg float64 }
+	"valiantmule/internal/core/load"
+)
 
 // Fault is what is wrong with a weighbridge.
 type Fault string
@@ -45,8 +43,8 @@ const (
 	poundsPer = 1 / 0.45359237
 )
 
-// Weigh reads what stands on the bridge.
-func Weigh(truth Wheels, fault Fault, seed uint64) (Wheels, error) {
+// Weigh reads what stands on the bridge; NaN is a place that gave no reading.
+func Weigh(truth load.Wheels, fault Fault, seed uint64) (load.Wheels, error) {
 	random := rand.New(rand.NewPCG(seed, 45))
 	spread, offset, unit := 0.1, 0.0, 1.0
 	switch fault {
@@ -60,12 +58,12 @@ func Weigh(truth Wheels, fault Fault, seed uint64) (Wheels, error) {
 	read := func(kg float64) float64 {
 		return math.Max(0, math.Round((kg*unit+offset+spread*random.NormFloat64())/stepKg)*stepKg)
 	}
-	w := Wheels{read(truth.FrontKg), read(truth.RearKg), read(truth.LeftKg), read(truth.RightKg)}
+	w := load.Wheels{FrontKg: read(truth.FrontKg), RearKg: read(truth.RearKg), LeftKg: read(truth.LeftKg), RightKg: read(truth.RightKg)}
 	if fault == Dropout {
 		lost := []*float64{&w.FrontKg, &w.RearKg, &w.LeftKg, &w.RightKg}
 		*lost[random.IntN(4)] = math.NaN()
 		if random.IntN(3) == 0 {
-			return Wheels{}, ErrNoReading
+			return load.Wheels{}, ErrNoReading
 		}
 	}
 	return w, nil

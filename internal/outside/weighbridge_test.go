@@ -7,10 +7,11 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/load"
 	"valiantmule/internal/outside"
 )
 
-var truth = outside.Wheels{FrontKg: 92.4, RearKg: 101.8, LeftKg: 98, RightKg: 96.2}
+var truth = load.Wheels{FrontKg: 92.4, RearKg: 101.8, LeftKg: 98, RightKg: 96.2}
 
 func TestWeighbridge(t *testing.T) {
 	for seed := range uint64(50) {

@@ -22,24 +22,19 @@ import (
 
 // fillsView is the log of fills and what it teaches.
 type fillsView struct {
-	Has      bool
-	Says     string
-	Drawing  draw.Learnt
-	Uses     string // the unit of the drawing
-	Fills    []fillRow
-	Revoked  []fillRow
-	Form     fillForm
-	Before   []estimateRow
-	Formula  string
-	Add      string
-	Revoke   string
-	File     string
-	Import   string
-	CSV      string // as it was sent
-	CSVError string
-	CSVRows  []csvRow
-	Good     int
-	Took     string // what an import did
+	Has     bool
+	Says    string
+	Drawing draw.Learnt
+	Uses    string // the unit of the drawing
+	Fills   []fillRow
+	Revoked []fillRow
+	Form    fillForm
+	Before  []estimateRow
+	Formula string
+	Add     string
+	Revoke  string
+	Took    string // what an import did
+	csvView
 }
 
 // fillRow is one fill of the table.
@@ -65,6 +60,14 @@ type fillForm struct {
 
 // estimateRow is what the model makes of something before and after the fills.
 type estimateRow struct{ Name, Before, After string }
+
+// csvView is a list as a file: where it is had, and one that was looked through.
+type csvView struct {
+	File, Import  string
+	CSV, CSVError string // as it was sent, and why none of it was taken
+	CSVRows       []csvRow
+	Good          int
+}
 
 // csvRow is a row of a file that was looked at.
 type csvRow struct {
@@ -92,7 +95,7 @@ const asItCame = "As it came, rider alone"
 func (d *desk) fills(form url.Values, errs formErrors) fillsView {
 	v := fillsView{
 		Has: d.Plan.Bike != nil, Uses: d.units.Of("L/100 km"), Formula: fuel.LearnFormula.Text,
-		Add: d.href("fills"), Revoke: d.href("fills/revoke"), File: d.href("fills.csv"), Import: d.href("fills/import"),
+		Add: d.href("fills"), Revoke: d.href("fills/revoke"), csvView: csvView{File: d.href("fills.csv"), Import: d.href("fills/import")},
 	}
 	if !v.Has {
 		return v

@@ -108,7 +108,7 @@ func moveTo(l *plan.Load, where string, b *plan.Built) error {
 // readWhere moves the things of the loadout on view.
 func (d *desk) readWhere(form url.Values) (*plan.Plan, []string, formErrors) {
 	errs := formErrors{}
-	changed, loadout := d.ownLoads()
+	changed, loadout := d.Plan.OwnLoads(d.loadout)
 	if d.Plan.Bike == nil {
 		errs["form"] = "Choose a bike first."
 		return changed, nil, errs
@@ -153,15 +153,6 @@ func sideWord(s plan.Side) string {
 		return "in the middle"
 	}
 	return "on the " + string(s)
-}
-
-// ownLoads is a copy of the plan whose loads on view can be changed.
-func (d *desk) ownLoads() (*plan.Plan, *plan.Loadout) {
-	changed := *d.Plan
-	changed.Loadouts = append([]plan.Loadout{}, d.Plan.Loadouts...)
-	loadout, _ := changed.Loadout(d.loadout)
-	loadout.Loads = append([]plan.Load{}, loadout.Loads...)
-	return &changed, loadout
 }
 
 func (d *desk) loadView(tried []plan.Choice, form url.Values, errs formErrors) (loadView, error) {

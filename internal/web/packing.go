@@ -49,12 +49,8 @@ type packingView struct {
 	Moves    []packMove
 	Proposed string // what a proposal says
 	CanTake  bool
-	File     string
-	Import   string
-	CSV      string // as it was sent
-	CSVError string
-	CSVRows  []csvRow
-	Good     int
+	proposal eval.Repacking
+	csvView
 	formState
 }
 
@@ -103,7 +99,7 @@ func (v packingView) with(state formState) formBody {
 func (d *desk) packing(form url.Values, errs formErrors) packingView {
 	loadout, _ := d.Plan.Loadout(d.loadout)
 	v := packingView{Has: d.Plan.Bike != nil, Loadout: loadout.Name, Unit: d.units.Of("kg"), Litre: d.units.Of("L"), Tick: d.href("packing/tick"), Start: d.href("packing/start"),
-		Propose: d.href("packing", "propose", "on"), Take: d.href("packing/propose"), File: d.href("packing.csv"), Import: d.href("packing/import"), formState: formState{Error: errs["form"], Try: d.href("packing/try"), Save: d.href("packing")}}
+		Propose: d.href("packing", "propose", "on"), Take: d.href("packing/propose"), csvView: csvView{File: d.href("packing.csv"), Import: d.href("packing/import")}, formState: formState{Error: errs["form"], Try: d.href("packing/try"), Save: d.href("packing")}}
 	if !v.Has {
 		return v
 	}
@@ -173,7 +169,7 @@ func (v *packingView) columns(d *desk, loadout *plan.Loadout, built *plan.Built)
 // readPacking reads the whole list; what a row does not show stays as it was.
 func (d *desk) readPacking(form url.Values) (*plan.Plan, []string, formErrors) {
 	errs := formErrors{}
-	changed, loadout := d.ownLoads()
+	changed, loadout := d.Plan.OwnLoads(d.loadout)
 	if d.Plan.Bike == nil {
 		errs["form"] = "Choose a bike first."
 		return changed, nil, errs
@@ -242,7 +238,7 @@ func (s *Server) tick(w http.ResponseWriter, r *http.Request) error {
 	found := false
 	err = s.store.Amend(r.Context(), s.rider(r), d.PlanID, rand.Text(), func(p *plan.Plan) (*plan.Plan, string) {
 		head := d.with(p)
-		changed, loadout := head.ownLoads()
+		changed, loadout := head.Plan.OwnLoads(d.loadout)
 		if at < 0 || at >= len(loadout.Loads) || loadout.Loads[at].Name != name {
 			return p, ""
 		}
@@ -272,7 +268,7 @@ func (s *Server) startPacking(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	changed, loadout := d.ownLoads()
+	changed, loadout := d.Plan.OwnLoads(d.loadout)
 	have := map[string]bool{}
 	for _, l := range loadout.Loads {
 		have[strings.ToLower(l.Name)] = true
@@ -312,62 +308,6 @@ func (d *desk) trip() pack.Trip {
 	return t
 }
 
-// proposal packs the loadout's things into the bags that are on. What is in none,
-// and what has no mass, stays where it is.
-func (d *desk) proposal() (changed *plan.Plan, moves []packMove, packing pack.Packing) {
-	changed, loadout := d.ownLoads()
-	built := d.Plan.Build(d.loadout)
-	base, seat := d.Plan.Bike.Wheelbase.In("mm"), d.Plan.Bike.SeatHeight.In("mm")
-	type target struct {
-		slot plan.Slot
-		part *plan.Part
-		side plan.Side
-	}
-	var bags []pack.Bag
-	var targets []target
-	for _, b := range d.report.Facts.Bags {
-		at := b.Part.Sits()
-		bag := pack.Bag{CarriesKg: or(b.LimitKg, math.Inf(1)), HoldsL: b.LimitL, XMM: at.XMM(base), ZMM: at.ZMM(seat), Handy: b.Part.Bag.Handy}
-		sides := []plan.Side{plan.Middle}
-		if b.Part.Bag.Pair {
-			bag.CarriesKg, bag.HoldsL = bag.CarriesKg/2, bag.HoldsL/2
-			sides = []plan.Side{plan.Left, plan.Right}
-		}
-		for _, side := range sides {
-			bag.Side = int(side.Sign())
-			bags, targets = append(bags, bag), append(targets, target{b.Slot, b.Part, side})
-		}
-	}
-	var items []pack.Item
-	var of []int
-	for i, l := range loadout.Loads {
-		if l.InBag(built) == nil && l.Bag == "" || !l.Mass.Known() {
-			continue
-		}
-		lies := func(t target) bool { return t.slot == l.Bag && t.side == l.Side }
-		item := pack.Item{MassKg: l.Mass.In("kg"), Daily: l.Daily, In: slices.IndexFunc(targets, lies)}
-		if l.Volume.Known() {
-			item.Litres = l.Volume.In("L")
-		}
-		items, of = append(items, item), append(of, i)
-	}
-	packing = pack.Pack(items, bags)
-	if !packing.OK {
-		return changed, nil, packing
-	}
-	for k, i := range of {
-		l, to := &loadout.Loads[i], targets[packing.Into[k]]
-		if l.Bag == to.slot && l.Side == to.side {
-			continue
-		}
-		move := packMove{Name: l.Name, From: lying(*l, built), Why: reason(*l, built, to.part, to.side, base, seat)}
-		l.Bag, l.Place, l.Side = to.slot, to.part.Sits(), to.side
-		move.To = lying(*l, built)
-		moves = append(moves, move)
-	}
-	return changed, moves, packing
-}
-
 // lying is where a thing is, with its side.
 func lying(l plan.Load, built *plan.Built) string {
 	where := optionName(wheres(built), whereOf(l, built))
@@ -377,40 +317,19 @@ func lying(l plan.Load, built *plan.Built) string {
 	return where + ", " + string(l.Side)
 }
 
-// or is v, or something else where it is not known.
-func or(v, otherwise float64) float64 {
-	if math.IsNaN(v) {
-		return otherwise
-	}
-	return v
-}
-
-// reason is why a thing moves.
-func reason(l plan.Load, built *plan.Built, to *plan.Part, side plan.Side, base, seat float64) string {
-	was := l.Sits(built)
-	switch now := to.Sits(); {
-	case l.Daily && to.Bag.Handy:
-		return "wanted every day: within reach"
-	case now.ZMM(seat) < was.ZMM(seat)-50:
-		return "lower"
-	case now.XMM(base) > was.XMM(base)+50:
-		return "farther forward"
-	case side != l.Side && side != plan.Middle:
-		return "evens the sides"
-	}
-	return "makes room for what gains more"
-}
-
 // propose shows the proposal.
 func (v *packingView) propose(d *desk) {
-	_, moves, packing := d.proposal()
-	v.Moves = moves
+	v.proposal = eval.Repack(d.Plan, d.report)
+	packing, built := v.proposal.Packing, d.report.Facts.Built
+	for _, m := range v.proposal.Moves {
+		v.Moves = append(v.Moves, packMove{m.To.Name, lying(m.From, built), lying(m.To, built), m.Why})
+	}
 	switch {
 	case len(d.report.Facts.Bags) == 0:
 		v.Proposed = "There is no bag on the bike in this loadout: fit one under Load first."
 	case !packing.OK:
 		v.Proposed = "Not everything goes into the bags that are on: leave something at home, share it, or fit another bag."
-	case len(moves) == 0:
+	case len(v.Moves) == 0:
 		v.Proposed = "It is packed as well as it can be, by height, reach and balance: nothing gains what packing it anew costs."
 	case packing.Gap > 0:
 		v.Proposed = fmt.Sprintf("Low, near, even, daily things in reach. So many things are not searched to the end: at most %.0f %% could still be saved.", 100*packing.Gap/packing.Cost)
@@ -430,9 +349,8 @@ func (s *Server) takeProposal(w http.ResponseWriter, r *http.Request) error {
 	if d.Plan.Bike == nil {
 		return store.ErrNotFound
 	}
-	changed, moves, _ := d.proposal()
-	if len(moves) > 0 {
-		if err := s.store.Save(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), changed, fmt.Sprintf("Packed anew, %s: %d things moved", d.loadout, len(moves))); err != nil {
+	if p := eval.Repack(d.Plan, d.report); len(p.Moves) > 0 {
+		if err := s.store.Save(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), p.Plan, fmt.Sprintf("Packed anew, %s: %d things moved", d.loadout, len(p.Moves))); err != nil {
 			return err
 		}
 	}
@@ -469,7 +387,7 @@ func (s *Server) importPacking(w http.ResponseWriter, r *http.Request) error {
 		view.CSVError = "Nothing was taken: " + err.Error() + "."
 		return s.showPage(w, r, http.StatusUnprocessableEntity, d, "packing", nil, view)
 	}
-	changed, loadout := d.ownLoads()
+	changed, loadout := d.Plan.OwnLoads(d.loadout)
 	for _, row := range rows {
 		shown := csvRow{Line: row.Line, Text: row.Text, Says: "new"}
 		at := slices.IndexFunc(loadout.Loads, func(l plan.Load) bool { return strings.EqualFold(l.Name, row.Load.Name) })
@@ -523,8 +441,7 @@ func (s *Server) packingPage(w http.ResponseWriter, r *http.Request) error {
 	}
 	var bench *benchView
 	if v := body.(packingView); v.CanTake {
-		changed, _, _ := d.proposal()
-		if bench, err = d.bench(eval.Alternative{Label: "Packed anew", Plan: changed}, "packing", nil); err != nil {
+		if bench, err = d.bench(eval.Alternative{Label: "Packed anew", Plan: v.proposal.Plan}, "packing", nil); err != nil {
 			return err
 		}
 		bench.SaveAs = "Pack it so"

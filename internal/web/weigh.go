@@ -12,6 +12,8 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/outside"
 	"valiantmule/internal/store"
@@ -38,21 +40,6 @@ type weighView struct {
 // weighRow is one weighing that stands.
 type weighRow struct{ ID, On, What, Front, Rear, Sides string }
 
-// expectedWheels are the loads that the plan expects in the loadout on view, with a
-// full tank; before any correction by weighings.
-func (d *desk) expectedWheels() (w outside.Wheels, known bool) {
-	if d.Plan.Bike == nil {
-		return w, false
-	}
-	front, _ := d.report.Figure("front-load")
-	rear, _ := d.report.Figure("rear-load")
-	by := d.Plan.Correction()
-	w = outside.Wheels{FrontKg: front.Value - by.FrontKg, RearKg: rear.Value - by.RearKg}
-	apart := (d.report.Facts.Sides.LeftKg - d.report.Facts.Sides.RightKg) / 2
-	w.LeftKg, w.RightKg = (w.FrontKg+w.RearKg)/2+apart, (w.FrontKg+w.RearKg)/2-apart
-	return w, front.Known && rear.Known
-}
-
 func (s *Server) weighPage(w http.ResponseWriter, r *http.Request) error {
 	d, err := s.open(r)
 	if err != nil {
@@ -71,7 +58,7 @@ func (d *desk) weigh(form url.Values, errs formErrors) weighView {
 	}
 	loadout, _ := d.Plan.Loadout(d.loadout)
 	v.What = loadout.Name + ", rider on it, tank full"
-	want, known := d.expectedWheels()
+	want, known := eval.ExpectedWheels(d.Plan, d.report)
 	v.Missing = !known
 	for _, f := range []struct {
 		key, label string
@@ -106,7 +93,7 @@ func (s *Server) readBridge(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	want, known := d.expectedWheels()
+	want, known := eval.ExpectedWheels(d.Plan, d.report)
 	if !known {
 		return store.ErrNotFound
 	}
@@ -126,7 +113,7 @@ func (s *Server) readBridge(w http.ResponseWriter, r *http.Request) error {
 
 // trueWheels is what the simulated bike really weighs: a little off its sheet, the
 // same each time.
-func trueWheels(bike string, want outside.Wheels) outside.Wheels {
+func trueWheels(bike string, want load.Wheels) load.Wheels {
 	h := fnv.New32a()
 	_, _ = h.Write([]byte(bike)) // never fails
 	front, rear := float64(h.Sum32()%40)/10-1, float64(h.Sum32()/40%50)/10-1
@@ -143,7 +130,7 @@ func (s *Server) keepWeighing(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	want, known := d.expectedWheels()
+	want, known := eval.ExpectedWheels(d.Plan, d.report)
 	if !known {
 		return store.ErrNotFound
 	}

@@ -165,3 +165,19 @@ func judgedRack(fig Figure, f *knock.Facts) Figure {
 	}
 	return fig
 }
+
+// ExpectedWheels are what scales under the wheels should read, kg, with a full tank,
+// and on each side with the bike across; before any correction by weighings. They
+// are not known where an axle load is not.
+func ExpectedWheels(p *plan.Plan, now *LoadoutReport) (w load.Wheels, known bool) {
+	if now.Facts == nil {
+		return w, false
+	}
+	front, _ := now.Figure("front-load")
+	rear, _ := now.Figure("rear-load")
+	by := p.Correction()
+	w = load.Wheels{FrontKg: front.Value - by.FrontKg, RearKg: rear.Value - by.RearKg}
+	half, apart := (w.FrontKg+w.RearKg)/2, (now.Facts.Sides.LeftKg-now.Facts.Sides.RightKg)/2
+	w.LeftKg, w.RightKg = half+apart, half-apart
+	return w, front.Known && rear.Known
+}

@@ -94,3 +94,47 @@ func BenchmarkHundredTwentyItems(b *testing.B) {
 		eval.Evaluate(p, nil)
 	}
 }
+
+// TestRepack: what is packed anew leaves nothing out, breaks no limit, keeps the plan
+// that it came from, and is settled: packing it anew again moves nothing.
+func TestRepack(t *testing.T) {
+	p, _ := demoPlan(t)
+	crooked, loadout := p.OwnLoads("travel")
+	for i := range loadout.Loads {
+		if loadout.Loads[i].Side == plan.Right {
+			loadout.Loads[i].Side = plan.Left
+		}
+	}
+	now := report(t, crooked)
+	r := eval.Repack(crooked, now)
+	require.True(t, r.Packing.OK)
+	require.NotEmpty(t, r.Moves)
+	for _, m := range r.Moves {
+		assert.Equal(t, m.From.Name, m.To.Name)
+		assert.NotEqual(t, m.From.Side, m.To.Side, m.To.Name)
+		assert.NotEmpty(t, m.Why)
+	}
+	after := report(t, r.Plan)
+	assert.Less(t, value(t, r.Plan, "left-right"), value(t, crooked, "left-right"))
+	assert.InDelta(t, value(t, crooked, "loaded-mass"), value(t, r.Plan, "loaded-mass"), 1e-9)
+	for _, b := range after.Facts.Bags {
+		assert.LessOrEqual(t, b.Share(), 1.0, b.Part.Name)
+	}
+	assert.Empty(t, eval.Repack(r.Plan, after).Moves)
+	assert.Equal(t, now.Facts.Sides, report(t, crooked).Facts.Sides, "the plan itself is not touched")
+}
+
+// TestExpectedWheels: both sides together weigh what both wheels do, and half of what
+// hangs on one side more than on the other moves across.
+func TestExpectedWheels(t *testing.T) {
+	p, _ := demoPlan(t)
+	now := report(t, p)
+	w, known := eval.ExpectedWheels(p, now)
+	require.True(t, known)
+	assert.InDelta(t, w.FrontKg+w.RearKg, w.LeftKg+w.RightKg, 1e-9)
+	assert.InDelta(t, value(t, p, "loaded-mass"), w.FrontKg+w.RearKg, 1e-6)
+	assert.InDelta(t, now.Facts.Sides.LeftKg-now.Facts.Sides.RightKg, w.LeftKg-w.RightKg, 1e-9)
+	p.Bike = nil
+	_, known = eval.ExpectedWheels(p, report(t, p))
+	assert.False(t, known)
+}

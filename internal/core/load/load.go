@@ -53,3 +53,6 @@ func Height(kerbKg, kerbHeightMM float64, items []Item) float64 {
 	}
 	return moment / total
 }
+
+// Wheels is a weighing, kg: under each wheel, and on each side with the bike across.
+type Wheels struct{ FrontKg, RearKg, LeftKg, RightKg float64 }

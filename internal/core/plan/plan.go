@@ -9,6 +9,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/money"
@@ -95,6 +96,19 @@ func (p *Plan) Loadout(id string) (*Loadout, error) {
 		}
 	}
 	return nil, fmt.Errorf("no loadout %q in this plan", id)
+}
+
+// OwnLoads is a copy of the plan, and of it a loadout whose loads can be changed
+// without changing the plan's.
+func (p *Plan) OwnLoads(id string) (*Plan, *Loadout) {
+	changed := *p
+	changed.Loadouts = slices.Clone(p.Loadouts)
+	loadout, err := changed.Loadout(id)
+	if err != nil {
+		return &changed, &Loadout{ID: id}
+	}
+	loadout.Loads = slices.Clone(loadout.Loads)
+	return &changed, loadout
 }
 
 // Loadout is one way of loading the bike.
