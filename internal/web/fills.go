@@ -179,11 +179,7 @@ func (d *desk) fillRow(r plan.Reading) fillRow {
 	default:
 		row.Distance = "at " + d.units.Quantity("", r.Fill.Odometer.In("km"), "km")
 	}
-	for _, o := range plan.DistancesBy() {
-		if o.Value == string(r.Fill.By) {
-			row.By = o.Name
-		}
-	}
+	row.By = plan.NameOf(plan.DistancesBy(), string(r.Fill.By))
 	mix := terrain.Mix{}
 	for _, s := range r.Fill.Ground {
 		mix[s.Ground] = s.Share.Base()

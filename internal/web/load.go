@@ -123,7 +123,7 @@ func (d *desk) readWhere(form url.Values) (*plan.Plan, []string, formErrors) {
 				errs[rowKey("where", i)] = err.Error()
 				continue
 			}
-			summary = append(summary, fmt.Sprintf("%s to %s", l.Name, strings.TrimPrefix(optionName(wheres(built), where), "in ")))
+			summary = append(summary, fmt.Sprintf("%s to %s", l.Name, strings.TrimPrefix(plan.NameOf(wheres(built), where), "in ")))
 		}
 		if form.Has(rowKey("side", i)) {
 			l.Side = plan.Side(form.Get(rowKey("side", i)))
@@ -136,16 +136,6 @@ func (d *desk) readWhere(form url.Values) (*plan.Plan, []string, formErrors) {
 		problems(changed, "loadouts", errs)
 	}
 	return changed, summary, errs
-}
-
-// optionName is the name of an option, by its value.
-func optionName(options []plan.Option, value string) string {
-	for _, o := range options {
-		if o.Value == value {
-			return o.Name
-		}
-	}
-	return value
 }
 
 func sideWord(s plan.Side) string {

@@ -2,7 +2,6 @@ package web
 
 import (
 	"fmt"
-	"math"
 	"net/http"
 	"net/url"
 	"strings"
@@ -98,16 +97,9 @@ func (d *desk) besideOthers() (own, theirs string) {
 	if f, ok := d.report.Figure("consumption"); ok && f.Known {
 		own = gaugeOf(d.units, f, "").Band
 	}
-	sum, weight, low, high := 0.0, 0.0, math.Inf(1), math.Inf(-1)
-	for _, r := range d.Plan.Reports {
-		if uses := r.Uses.In("L/100 km"); r.Uses.Known() {
-			sum, weight = sum+r.Weight()*uses, weight+r.Weight()
-			low, high = min(low, uses), max(high, uses)
-		}
-	}
-	if weight > 0 {
+	if mean, low, high, ok := plan.Told(d.Plan.Reports); ok {
 		words := func(v float64) string { return d.units.Quantity("", v, "L/100 km") }
-		theirs = fmt.Sprintf("%s weighed, between %s and %s", words(sum/weight), words(low), words(high))
+		theirs = fmt.Sprintf("%s weighed, between %s and %s", words(mean), words(low), words(high))
 	}
 	return own, theirs
 }

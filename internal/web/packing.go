@@ -155,7 +155,7 @@ func (v *packingView) columns(d *desk, loadout *plan.Loadout, built *plan.Built)
 			v.Bags[k].Things = append(v.Bags[k].Things, thing)
 			continue
 		}
-		thing.Note = strings.TrimSuffix(optionName(wheres(built), whereOf(l, built))+", "+thing.Note, ", ")
+		thing.Note = strings.TrimSuffix(plan.NameOf(wheres(built), whereOf(l, built))+", "+thing.Note, ", ")
 		beside.Things = append(beside.Things, thing)
 	}
 	if len(beside.Things) > 0 {
@@ -310,7 +310,7 @@ func (d *desk) trip() pack.Trip {
 
 // lying is where a thing is, with its side.
 func lying(l plan.Load, built *plan.Built) string {
-	where := optionName(wheres(built), whereOf(l, built))
+	where := plan.NameOf(wheres(built), whereOf(l, built))
 	if l.Side == plan.Middle {
 		return where
 	}

@@ -357,9 +357,7 @@ func (v *rangeView) legs(d *desk, l looked, shown *plan.Plan, after *eval.Loadou
 		if mid > 0 {
 			row.End = litre(low) + " to " + litre(high)
 		}
-		if leg.Ends != nil && i+1 < len(f.Legs) {
-			next := f.Legs[i+1]
-			joined := knock.Leg{Leg: f.Tank.Cover(leg.Km+next.Km, leg.NeedL+next.NeedL, leg.SpreadL+next.SpreadL)}
+		if joined, ok := f.Joined(i); ok {
 			row.Shut, row.ShutState = signedWords(litre, joined.MarginL), legState(joined)
 			row.Pump = &linkView{Name: "Shut " + leg.To, Href: d.href("range", l.query(leg.Ends.ID)...)}
 		}
@@ -428,12 +426,7 @@ func (d *desk) pumps(l looked, route *plan.Route) []draw.Pump {
 }
 
 func certainty(s plan.Stop) string {
-	text := string(s.Certainty)
-	for _, o := range plan.Certainties() {
-		if o.Value == text {
-			text = o.Name
-		}
-	}
+	text := plan.NameOf(plan.Certainties(), string(s.Certainty))
 	if s.Open != "" {
 		text += " (" + s.Open + ")"
 	}

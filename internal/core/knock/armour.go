@@ -135,11 +135,7 @@ func blockedAccess(f *Facts) (Finding, bool) {
 		if g := fitted.Part.Guard; g != nil && len(g.Blocks) > 0 {
 			names := make([]string, len(g.Blocks))
 			for i, a := range g.Blocks {
-				for _, o := range plan.Accesses() {
-					if o.Value == string(a) {
-						names[i] = o.Name
-					}
-				}
+				names[i] = plan.NameOf(plan.Accesses(), string(a))
 			}
 			words = append(words, fitted.Part.Name+" before "+strings.Join(names, " and "))
 		}

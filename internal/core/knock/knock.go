@@ -189,6 +189,17 @@ type Range struct {
 	Leader   *plan.Mate  // whose range is smaller than this bike's
 }
 
+// Joined is a leg and the next as one, with the pump between them shut; ok is false
+// where there is none. Their spreads are summed, as if the thirst of both had one
+// cause.
+func (r Range) Joined(i int) (joined Leg, ok bool) {
+	if i+1 >= len(r.Legs) || r.Legs[i].Ends == nil {
+		return Leg{}, false
+	}
+	a, b := r.Legs[i], r.Legs[i+1]
+	return Leg{From: a.From, To: b.To, FromKm: a.FromKm, ToKm: b.ToKm, Ends: b.Ends, UpM: a.UpM + b.UpM, Leg: r.Tank.Cover(a.Km+b.Km, a.NeedL+b.NeedL, a.SpreadL+b.SpreadL)}, true
+}
+
 // Leg is the way from one stop to the next.
 type Leg struct {
 	From, To     string

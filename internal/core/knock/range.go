@@ -74,30 +74,19 @@ func unsurePump(f *Facts) (Finding, bool) {
 		for _, s := range a.Shut {
 			look(a, s, "taken as shut,")
 		}
-		if a.Ends == nil || a.Ends.Certainty == plan.Sure || a.Short() || i+1 == len(f.Range.Legs) {
-			continue
+		if joined, ok := f.Range.Joined(i); ok && a.Ends.Certainty != plan.Sure && !a.Short() {
+			look(joined, a.Ends, "if it is shut,")
 		}
-		b := f.Range.Legs[i+1]
-		look(Leg{From: a.From, To: b.To, Leg: f.Range.Tank.Cover(a.Km+b.Km, a.NeedL+b.NeedL, a.SpreadL+b.SpreadL)}, a.Ends, "if it is shut,")
 	}
 	if pump == nil {
 		return Finding{}, false
 	}
 	return Finding{
 		State: verdict.Watch,
-		What:  say("%s (%s): %s %s to %s is {%.0f km} and {%.1f L} short.", pump.Name, certaintyWord(pump.Certainty), how, worst.From, worst.To, worst.Km, -worst.MarginL),
+		What:  say("%s (%s): %s %s to %s is {%.0f km} and {%.1f L} short.", pump.Name, plan.NameOf(plan.Certainties(), string(pump.Certainty)), how, worst.From, worst.To, worst.Km, -worst.MarginL),
 		Why:   "A pump that has run dry, closed for the day or for the winter makes two legs into one.",
 		Do:    "Ask there before you go, arrive inside the hours, or carry that much. Click it shut on the range page and look.",
 	}, true
-}
-
-func certaintyWord(c plan.Certainty) string {
-	for _, o := range plan.Certainties() {
-		if o.Value == string(c) {
-			return o.Name
-		}
-	}
-	return string(c)
 }
 
 func smallestOfGroup(f *Facts) (Finding, bool) {

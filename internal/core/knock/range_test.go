@@ -60,6 +60,10 @@ func TestClosingAPump(t *testing.T) {
 	closed := *p
 	closed.Route = p.Route.Closing(p.Route.Stops[3].ID)
 	joined := b.facts(&closed).Range.Legs
+	foreseen, ok := b.facts(p).Range.Joined(2)
+	require.True(t, ok)
+	assert.InDelta(t, joined[2].NeedL, foreseen.NeedL, 1e-9, "what shutting it would do is what it does")
+	assert.InDelta(t, joined[2].MarginL, foreseen.MarginL, 1e-9)
 	require.Len(t, joined, len(open)-1)
 	assert.Equal(t, open[2].From, joined[2].From)
 	assert.Equal(t, open[3].To, joined[2].To)

@@ -161,3 +161,13 @@ func (l Loadout) Check() error {
 
 // Option is one choice of a closed list.
 type Option struct{ Value, Name string }
+
+// NameOf is the name of an option by its value, and the value where there is none.
+func NameOf(options []Option, value string) string {
+	for _, o := range options {
+		if o.Value == value {
+			return o.Name
+		}
+	}
+	return value
+}

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"cmp"
+	"math"
 	"slices"
 	"strconv"
 
@@ -209,6 +210,21 @@ func (r Report) Weight() float64 {
 		w *= 0.4
 	}
 	return w
+}
+
+// Told is what reports come to, L/100 km: their weighed mean and how far they lie
+// apart. ok is false where none gives a number.
+func Told(reports []Report) (mean, low, high float64, ok bool) {
+	sum, weight := 0.0, 0.0
+	low, high = math.Inf(1), math.Inf(-1)
+	for _, r := range reports {
+		if r.Uses.Known() {
+			uses := r.Uses.In("L/100 km")
+			sum, weight = sum+r.Weight()*uses, weight+r.Weight()
+			low, high = min(low, uses), max(high, uses)
+		}
+	}
+	return sum / weight, low, high, weight > 0
 }
 
 // UsualNodes is how many nodes stand for a route.

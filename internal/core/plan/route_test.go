@@ -170,3 +170,17 @@ func TestCarriers(t *testing.T) {
 	can.Carrier.Unusable = can.Carrier.Holds
 	assert.NotEmpty(t, p.With(plan.Choice{Slot: can.Slot, Part: can}).Validate(), "nothing of it would be left")
 }
+
+// TestTold: a report by who paid for the same version counts five times one by who
+// did neither (1 against 0.5 × 0.4), worked by hand: (1 × 4 + 0.2 × 10) / 1.2 = 5.
+func TestTold(t *testing.T) {
+	_, _, _, ok := plan.Told([]plan.Report{{Who: "No number"}})
+	assert.False(t, ok)
+	reports := []plan.Report{{Own: true, Same: true}, {}, {Who: "No number"}}
+	require.NoError(t, reports[0].Uses.Enter("4", "L/100 km"))
+	require.NoError(t, reports[1].Uses.Enter("10", "L/100 km"))
+	mean, low, high, ok := plan.Told(reports)
+	require.True(t, ok)
+	assert.InDelta(t, 5, mean, 1e-9)
+	assert.Equal(t, []float64{4, 10}, []float64{low, high})
+}
