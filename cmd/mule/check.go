@@ -6,6 +6,7 @@ import (
 	"io"
 	"os"
 	"strings"
+	"time"
 
 	"github.com/go-json-experiment/json"
 	"github.com/go-json-experiment/json/jsontext"
@@ -19,16 +20,16 @@ import (
 
 // check evaluates a plan file and prints its gauges and findings.
 func check(args []string, in io.Reader, out io.Writer) error {
-	form, path, err := checkArgs(args)
+	asked, err := checkArgs(args)
 	if err != nil {
 		return errUse{"check: " + err.Error()}
 	}
-	p, err := readPlanFile(path, in)
+	p, err := readPlanFile(asked.path, in)
 	if err != nil {
-		return errUse{fmt.Sprintf("check: %s: %v", path, err)}
+		return errUse{fmt.Sprintf("check: %s: %v", asked.path, err)}
 	}
-	report := eval.Evaluate(p, nil)
-	if form == "json" {
+	report := eval.Evaluate(p, nil, asked.asOf)
+	if asked.form == "json" {
 		err = json.MarshalWrite(out, checkDocument(report), jsontext.WithIndent("  "))
 		fmt.Fprintln(out)
 	} else {
@@ -45,27 +46,38 @@ func check(args []string, in io.Reader, out io.Writer) error {
 	return nil
 }
 
+// checking is what a call of check asks for.
+type checking struct {
+	form, path string
+	asOf       string // date, 2026-11-26
+}
+
 // checkArgs reads the flags, before or after the file.
-func checkArgs(args []string) (form, path string, err error) {
+func checkArgs(args []string) (asked checking, err error) {
 	flags := flag.NewFlagSet("check", flag.ContinueOnError)
 	flags.SetOutput(io.Discard)
-	flags.StringVar(&form, "format", "text", "")
+	flags.StringVar(&asked.form, "format", "text", "")
+	flags.StringVar(&asked.asOf, "as-of", time.Now().Format(time.DateOnly), "")
 	var files []string
 	for rest := args; len(rest) > 0; {
 		if err := flags.Parse(rest); err != nil {
-			return "", "", err
+			return asked, err
 		}
 		if rest = flags.Args(); len(rest) > 0 {
 			files, rest = append(files, rest[0]), rest[1:]
 		}
 	}
-	if form != "text" && form != "json" {
-		return "", "", fmt.Errorf("-format %q, want text or json", form)
+	if asked.form != "text" && asked.form != "json" {
+		return asked, fmt.Errorf("-format %q, want text or json", asked.form)
+	}
+	if _, err := time.Parse(time.DateOnly, asked.asOf); err != nil {
+		return asked, fmt.Errorf("-as-of %q, want a date, e.g. 2026-11-26", asked.asOf)
 	}
 	if len(files) != 1 {
-		return "", "", fmt.Errorf("want one plan file, or - for standard input; got %d", len(files))
+		return asked, fmt.Errorf("want one plan file, or - for standard input; got %d", len(files))
 	}
-	return form, files[0], nil
+	asked.path = files[0]
+	return asked, nil
 }
 
 func readPlanFile(path string, in io.Reader) (*plan.Plan, error) {
@@ -112,7 +124,7 @@ func checkDocument(report *eval.Report) checkJSON {
 	doc := checkJSON{Version: checkVersion, Gauges: []gaugeJSON{}, Findings: []findingJSON{}}
 	for _, l := range report.Loadouts {
 		for _, g := range l.Gauges {
-			out := gaugeJSON{ID: g.ID, Loadout: l.ID, State: g.State, Unit: g.Unit, Missing: g.Missing}
+			out := gaugeJSON{ID: string(g.ID), Loadout: l.ID, State: g.State, Unit: g.Unit, Missing: g.Missing}
 			if g.Known {
 				out.Value = &g.Value
 			}
@@ -122,7 +134,8 @@ func checkDocument(report *eval.Report) checkJSON {
 			doc.Gauges = append(doc.Gauges, out)
 		}
 		for _, f := range l.Findings {
-			doc.Findings = append(doc.Findings, findingJSON{f.ID, f.State, l.ID, f.What.String(), f.Why.String(), f.Do.String()})
+			told := f.Tell()
+			doc.Findings = append(doc.Findings, findingJSON{f.ID, f.State, l.ID, told.What.String(), told.Why.String(), told.Do.String()})
 		}
 	}
 	return doc
@@ -147,7 +160,8 @@ func checkText(p *plan.Plan, report *eval.Report) string {
 			b.WriteString("\n")
 		}
 		for _, f := range l.Findings {
-			fmt.Fprintf(&b, "\n  %s: %s [%s]\n    %s\n    Do: %s\n", f.State, f.What, f.ID, f.Why, f.Do)
+			told := f.Tell()
+			fmt.Fprintf(&b, "\n  %s: %s [%s]\n    %s\n    Do: %s\n", f.State, told.What, f.ID, told.Why, told.Do)
 		}
 	}
 	b.WriteString("\nComputed from what the plan says; the maker's manual, local law and a competent mechanic decide.\n")

@@ -46,7 +46,7 @@ const help = `usage: mule COMMAND
   serve                   serve the pages; needs MULE_DSN and a migrated database
   demo                    start a private database, load the demo data, serve
   migrate                 bring the database of MULE_DSN to this version
-  check [-format text|json] FILE|-
+  check [-format text|json] [-as-of DATE] FILE|-
                           evaluate a plan file; exit 1 when something says stop
   calc NAME key=value …   one calculator; mule calc -help lists them
 

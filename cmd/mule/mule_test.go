@@ -18,10 +18,10 @@ import (
 	"testing"
 	"time"
 
+	"valiantmule/internal/core/figure"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
-
-	"valiantmule/internal/core/eval"
 )
 
 const demoFile = "../../internal/demo/plan.json"
@@ -59,7 +59,7 @@ func TestCheckJSON(t *testing.T) {
 		}
 		require.NoError(t, json.Unmarshal([]byte(out), &doc))
 		assert.Equal(t, 1, doc.Version)
-		assert.Len(t, doc.Gauges, 2*len(eval.GaugeIDs), "each gauge of each loadout")
+		assert.Len(t, doc.Gauges, 2*len(figure.Gauges()), "each gauge of each loadout")
 		for _, g := range doc.Gauges {
 			assert.Equal(t, g.State == "unknown", g.Value == nil || g.Limit == nil, g.ID)
 			assert.NotNil(t, g.Missing)

@@ -11,6 +11,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/draw"
@@ -25,16 +26,16 @@ func TestNumbersArePlain(t *testing.T) {
 	}
 }
 
-func demoReport(t *testing.T, change func(p *plan.Plan)) (eval.SprocketField, *eval.LoadoutReport) {
+func demoReport(t *testing.T, change func(p *plan.Plan)) (gearing.SprocketField, *eval.LoadoutReport) {
 	t.Helper()
 	p, err := demo.Plan()
 	require.NoError(t, err)
 	change(p)
 	shelf, err := demo.Parts()
 	require.NoError(t, err)
-	report, err := eval.EvaluateLoadout(p, shelf, "travel")
+	report, err := eval.EvaluateLoadout(p, shelf, "travel", "2026-11-26")
 	require.NoError(t, err)
-	return eval.Sprockets(p, shelf, report), report
+	return gearing.Sprockets(report.Facts), report
 }
 
 // TestFieldPlacesByRatio: a mark further right is geared shorter, and it stands
@@ -85,7 +86,7 @@ func TestNothingSpoilsADrawing(t *testing.T) {
 		for _, tick := range append(d.Pace, d.RPM...) {
 			assert.True(t, tick.At >= d.Left && tick.At <= d.Right, "%s: tick %s", name, tick.Text)
 		}
-		if fan := eval.Fan(report); fan != nil {
+		if fan := gearing.Fan(report.Facts); fan != nil {
 			d := draw.SpeedFan(fan, fan[:1], draw.FanLimits{Cruise: math.NaN(), Pace: math.NaN(), Unit: "km/h", CruiseRPM: math.NaN(), ComfortRPM: math.NaN()})
 			assert.Len(t, d.Rays, len(fan)+1, name)
 			assert.NotRegexp(t, bad, fmt.Sprint(d.Rays, d.Speeds, d.Engine, d.Meet), name)

@@ -5,7 +5,7 @@ import (
 	"math"
 	"strconv"
 
-	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/study/gearing"
 )
 
 // Fan is road speed against engine speed, a ray per gear.
@@ -60,9 +60,9 @@ const (
 
 // SpeedFan draws the gears, which must not be empty, over the ones before a
 // change, which may. Road speeds may be in any unit, all in the same.
-func SpeedFan(gears, before []eval.GearRange, limits FanLimits) Fan {
+func SpeedFan(gears, before []gearing.GearRange, limits FanLimits) Fan {
 	fastest, highest := 0.0, 0.0
-	for _, list := range [][]eval.GearRange{gears, before} {
+	for _, list := range [][]gearing.GearRange{gears, before} {
 		for _, g := range list {
 			fastest, highest = max(fastest, g.ToKmh), max(highest, g.ToRPM)
 		}
@@ -70,7 +70,7 @@ func SpeedFan(gears, before []eval.GearRange, limits FanLimits) Fan {
 	x := scale{0, fastest * 1.04, fanLeft, fanRight}
 	y := scale{0, highest * 1.06, fanLower, fanTop}
 	d := Fan{Shown: true, Width: fanWidth, Height: fanHeight, Left: fanLeft, Right: fanRight, Top: fanTop, Lower: fanLower}
-	rays := func(list []eval.GearRange, style Style) {
+	rays := func(list []gearing.GearRange, style Style) {
 		for _, g := range list {
 			d.Rays = append(d.Rays, Ray{
 				X1: x.of(g.FromKmh), Y1: y.of(g.FromRPM), X2: x.of(g.ToKmh), Y2: y.of(g.ToRPM), Gear: strconv.Itoa(g.Gear), Style: style,

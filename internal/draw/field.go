@@ -4,7 +4,7 @@ import (
 	"math"
 	"strconv"
 
-	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/study/gearing"
 )
 
 // Field is the sprocket field: a row per front sprocket, a mark per rear one,
@@ -36,7 +36,7 @@ type FieldRow struct {
 // Mark is one pair.
 type Mark struct {
 	X, Y    N
-	Figures eval.PairFigures
+	Figures gearing.PairFigures
 }
 
 // Line is a limit across the plot.
@@ -60,7 +60,7 @@ const (
 )
 
 // SprocketField places the pairs of a field, which must have some.
-func SprocketField(f eval.SprocketField) Field {
+func SprocketField(f gearing.SprocketField) Field {
 	low, high := math.Inf(1), math.Inf(-1)
 	for _, p := range f.Pairs {
 		low, high = min(low, p.Pair.Ratio()), max(high, p.Pair.Ratio())

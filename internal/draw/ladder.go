@@ -4,9 +4,9 @@ import (
 	"fmt"
 	"strings"
 
-	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/ranging"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/track"
 )
@@ -70,7 +70,7 @@ const (
 
 // FuelLadder draws a ladder. Litres and km turn numbers into what is shown, height
 // writes one of heights.
-func FuelLadder(l eval.Ladder, legs []knock.Leg, route *plan.Route, nodes []track.Node, pumps []Pump, litres, km func(v float64) (shown float64, text string), height func(m float64) string) Ladder {
+func FuelLadder(l ranging.Ladder, legs []facts.Leg, route *plan.Route, nodes []track.Node, pumps []Pump, litres, km func(v float64) (shown float64, text string), height func(m float64) string) Ladder {
 	d := Ladder{Shown: true, Width: ladderWidth, Height: ladderHeight, Left: ladderLeft, Right: ladderRight, Top: ladderTop, Lower: ladderLower}
 	x := scale{0, l.LengthKm, ladderLeft, ladderRight}
 	y := scale{0, l.FullL * 1.04, ladderLower, ladderTop}
@@ -132,7 +132,7 @@ func anchorAt(x N) string {
 }
 
 // levels are the outline of a leg's band and its middle; below zero it is the floor.
-func levels(list []eval.Level, x, y scale) (band, middle string) {
+func levels(list []ranging.Level, x, y scale) (band, middle string) {
 	var up, mid strings.Builder
 	down := ""
 	for i, v := range list {

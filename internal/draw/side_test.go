@@ -15,6 +15,7 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/fit"
 	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/draw"
 )
@@ -118,9 +119,9 @@ func TestChainTouchesBothSprockets(t *testing.T) {
 func TestThrustDiagram(t *testing.T) {
 	p, err := demo.Plan()
 	require.NoError(t, err)
-	r, err := eval.EvaluateLoadout(p, nil, "travel")
+	r, err := eval.EvaluateLoadout(p, nil, "travel", "2026-11-26")
 	require.NoError(t, err)
-	chart, ok := eval.Thrust(r, p.Brief.SteepGround())
+	chart, ok := gearing.Thrust(r.Facts, p.Brief.SteepGround())
 	require.True(t, ok)
 	d := draw.ThrustDiagram(chart, chart.Gears, func(kmh float64) float64 { return kmh }, "km/h")
 	require.Len(t, d.Gears, 10, "five ghosts under five gears")

@@ -6,7 +6,7 @@ import (
 	"slices"
 	"strings"
 
-	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/study/gearing"
 )
 
 // Thrust is the pull of each gear against slopes, over road speed.
@@ -41,7 +41,7 @@ const (
 
 // ThrustDiagram draws the chart over the gears of before; speeds turns km/h into
 // what is shown, in unit.
-func ThrustDiagram(c eval.ThrustChart, before []eval.GearThrust, speeds func(kmh float64) float64, unit string) Thrust {
+func ThrustDiagram(c gearing.ThrustChart, before []gearing.GearThrust, speeds func(kmh float64) float64, unit string) Thrust {
 	d := Thrust{Shown: true, Width: thrustWidth, Height: thrustHeight, Left: thrustLeft, Right: thrustRight, Top: thrustTop, Lower: thrustLower}
 	fastest, most := 0.0, 0.0
 	for _, g := range slices.Concat(before, c.Gears) {
@@ -51,7 +51,7 @@ func ThrustDiagram(c eval.ThrustChart, before []eval.GearThrust, speeds func(kmh
 	}
 	x := scale{0, speeds(fastest) * 1.02, thrustLeft, thrustRight}
 	y := scale{0, most * 1.06, thrustLower, thrustTop}
-	curve := func(points []eval.ThrustPoint) string {
+	curve := func(points []gearing.ThrustPoint) string {
 		var b strings.Builder
 		word := "M"
 		for _, p := range points {
@@ -99,7 +99,7 @@ func ThrustDiagram(c eval.ThrustChart, before []eval.GearThrust, speeds func(kmh
 	for _, v := range steps(0, most, 6) {
 		d.Newtons = append(d.Newtons, Tick{y.of(v), fmt.Sprintf("%.4g", v)})
 	}
-	level := func(l eval.Limit, text string) Level {
+	level := func(l gearing.Limit, text string) Level {
 		in := l.Newton > 0 && l.Newton <= most*1.06
 		return Level{in, y.of(l.Newton), fmt.Sprintf("%s at %.0f %%", text, 100*l.Slope)}
 	}

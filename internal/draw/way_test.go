@@ -13,6 +13,7 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/geo"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/ranging"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/draw"
@@ -81,9 +82,9 @@ func TestLadderFalls(t *testing.T) {
 	require.NoError(t, err)
 	for _, route := range []*plan.Route{p.Route, p.Route.Closing("pump-3"), nil} {
 		p.Route = route
-		report, err := eval.EvaluateLoadout(p, nil, "travel")
+		report, err := eval.EvaluateLoadout(p, nil, "travel", "2026-11-26")
 		require.NoError(t, err)
-		l, ok := eval.FuelLadder(report)
+		l, ok := ranging.FuelLadder(report.Facts)
 		require.True(t, ok)
 		legs := report.Facts.Range.Legs
 		require.Len(t, l.Runs, len(legs))
@@ -99,7 +100,7 @@ func TestLadderFalls(t *testing.T) {
 		if route != nil {
 			list = pumps(route)
 		}
-		d := draw.FuelLadder(l, legs, route, eval.Profile(p), list, km, km, func(m float64) string { return fmt.Sprintf("%.0f m", m) })
+		d := draw.FuelLadder(l, legs, route, ranging.Profile(p), list, km, km, func(m float64) string { return fmt.Sprintf("%.0f m", m) })
 		require.Len(t, d.Legs, len(legs))
 		for i, leg := range d.Legs {
 			assert.Equal(t, legs[i].Short(), leg.State == "short")

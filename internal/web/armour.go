@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/draw"
@@ -66,7 +67,7 @@ func (d *desk) armour(v *armourView, at guard.Place, tried []plan.Choice) error 
 	after := d.report
 	if len(tried) > 0 {
 		var err error
-		if after, err = eval.EvaluateLoadout(d.Plan.With(tried...), d.shelf, d.loadout); err != nil {
+		if after, err = d.on.Evaluate(d.Plan.With(tried...)); err != nil {
 			return err
 		}
 	}
@@ -110,9 +111,9 @@ func (d *desk) armour(v *armourView, at guard.Place, tried []plan.Choice) error 
 		}
 	}
 	v.Drawing = draw.ArmourViews(silhouette(d.Plan.Bike, after), marks)
-	for _, id := range []string{"armour-stranded", "armour-days", "armour-repair", "armour-cover"} {
+	for _, id := range []figure.ID{"armour-stranded", "armour-days", "armour-repair", "armour-cover"} {
 		if f, ok := after.Figure(id); ok {
-			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+id, "stage", "armour")))
+			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+string(id), "stage", "armour")))
 		}
 	}
 	bare, left := guard.Total(risks)
@@ -157,7 +158,7 @@ func (d *desk) repair(share float64) string {
 	if !ok || !worth.Known() {
 		return "?"
 	}
-	return d.units.Quantity("armour-repair", share*float64(worth.Minor()), d.Plan.Currency)
+	return d.units.Quantity(share*float64(worth.Minor()), d.Plan.Currency)
 }
 
 // guardsOf names what is fitted for a place.

@@ -116,9 +116,9 @@ func (d *desk) left(c baseline.Check, w baseline.Worn) (string, stateView) {
 	case math.IsInf(left, 1):
 		return "no wear to be measured", stateOf("ok")
 	case left < trip:
-		return d.units.Quantity("", left, "km") + " left, less than the trip", stateOf("watch")
+		return d.units.Quantity(left, "km") + " left, less than the trip", stateOf("watch")
 	}
-	return d.units.Quantity("", left, "km") + " left", stateOf("ok")
+	return d.units.Quantity(left, "km") + " left", stateOf("ok")
 }
 
 // refuse puts what was typed back, with what is wrong.

@@ -197,7 +197,7 @@ func title(choices []plan.Choice) string {
 
 // bench holds one alternative against the plan and shows the difference.
 func (d *desk) bench(alternative eval.Alternative, stage string, to wayOut) (*benchView, error) {
-	differences, err := d.compare(alternative)
+	differences, err := d.on.Preview(alternative)
 	if err != nil {
 		return nil, err
 	}

@@ -9,6 +9,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
@@ -234,7 +235,7 @@ func (s *Server) ownBikes(r *http.Request, d *desk, tried string) ([]bikeCard, e
 func (d *desk) ask(v *bikeView, bikes []*plan.Bike) error {
 	var silhouettes []draw.Silhouette
 	for _, b := range bikes {
-		report, err := eval.EvaluateLoadout(eval.AsItCame(d.Plan, b), d.shelf, d.loadout)
+		report, err := d.on.Evaluate(eval.AsItCame(d.Plan, b))
 		if err != nil {
 			return err
 		}
@@ -271,7 +272,7 @@ func (d *desk) ask(v *bikeView, bikes []*plan.Bike) error {
 			if mark.at.Shown {
 				v.Marks = append(v.Marks, heightMark{
 					X: mark.at.X, Y: mark.at.Y, TextX: v.Sheet.Width - 100, TextY: mark.at.Y, Style: style,
-					Text: mark.name + " " + d.units.Quantity("", mark.at.Height, "mm"),
+					Text: mark.name + " " + d.units.Quantity(mark.at.Height, "mm"),
 				})
 			}
 		}
@@ -294,7 +295,7 @@ func (d *desk) answer(q eval.Question) answerView {
 	for _, f := range q.Figures {
 		text := f.Name + " " + d.units.Value(f)
 		if f.Limited {
-			text += ", " + limitWord(f.ID) + " " + d.units.Limit(f)
+			text += ", " + limitWord(f) + " " + d.units.Limit(f)
 		}
 		if !f.Known && len(f.Missing) > 0 {
 			text = f.Name + ": needs " + strings.Join(f.Missing, ", ")
@@ -302,7 +303,8 @@ func (d *desk) answer(q eval.Question) answerView {
 		a.Figures = append(a.Figures, text)
 	}
 	for _, f := range q.Findings {
-		a.Says = append(a.Says, d.units.Text(f.What)+" "+d.units.Text(f.Do))
+		told := f.Tell()
+		a.Says = append(a.Says, d.units.Text(told.What)+" "+d.units.Text(told.Do))
 	}
 	return a
 }
@@ -313,31 +315,31 @@ var measures = []struct {
 	cell func(u words.Units, b *plan.Bike, r *eval.LoadoutReport) string
 }{
 	{"Ready to ride", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
-		return u.Quantity("", b.KerbMass.In("kg"), "kg")
+		return u.Quantity(b.KerbMass.In("kg"), "kg")
 	}},
 	{"Power", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
-		return u.Quantity("", b.Power.In("kW"), "kW")
+		return u.Quantity(b.Power.In("kW"), "kW")
 	}},
 	{"… per loaded tonne", func(u words.Units, b *plan.Bike, r *eval.LoadoutReport) string {
-		f, _ := r.Figure("loaded-mass")
+		f, _ := r.Figure(figure.LoadedMass)
 		if !f.Known {
 			return "?"
 		}
-		return u.Quantity("", 1000*b.Power.In("kW")/f.Value, "kW")
+		return u.Quantity(1000*b.Power.In("kW")/f.Value, "kW")
 	}},
 	{"May still be put on", func(u words.Units, _ *plan.Bike, r *eval.LoadoutReport) string {
-		f, _ := r.Figure("payload-left")
+		f, _ := r.Figure(figure.PayloadLeft)
 		return u.Value(f)
 	}},
 	{"Tank", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string { return u.Plain(b.Tank.In("L"), "L") }},
 	{"Seat", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
-		return u.Quantity("", b.SeatHeight.In("mm"), "mm")
+		return u.Quantity(b.SeatHeight.In("mm"), "mm")
 	}},
 	{"Clearance, unloaded", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
-		return u.Quantity("", b.Clearance.In("mm"), "mm")
+		return u.Quantity(b.Clearance.In("mm"), "mm")
 	}},
 	{"Travel, front and rear", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
-		return u.Quantity("", b.FrontTravel.In("mm"), "mm") + ", " + u.Quantity("", b.RearTravel.In("mm"), "mm")
+		return u.Quantity(b.FrontTravel.In("mm"), "mm") + ", " + u.Quantity(b.RearTravel.In("mm"), "mm")
 	}},
 	{"Wheels", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
 		return u.Plain(b.FrontRimDiameter.In("in"), "in") + " " + wheelWord(b.FrontBuild) + ", " + u.Plain(b.RearRimDiameter.In("in"), "in") + " " + wheelWord(b.RearBuild)
@@ -360,7 +362,7 @@ func wheelWord(build plan.WheelBuild) string {
 // anotherBike says what the plan spends on its bike against the difference to
 // the other one: past some sum that is cheaper.
 func (d *desk) anotherBike(bikes []*plan.Bike) string {
-	cost, _ := d.report.Figure("cost")
+	cost, _ := d.report.Figure(figure.Cost)
 	if len(bikes) < 2 || !cost.Known {
 		return ""
 	}
@@ -385,7 +387,7 @@ func silhouette(b *plan.Bike, report *eval.LoadoutReport) draw.Silhouette {
 	mm := func(q interface{ In(string) float64 }) float64 { return q.In("mm") }
 	s := draw.Silhouette{
 		WheelbaseMM: mm(b.Wheelbase), FrontRimMM: mm(b.FrontRimDiameter), RearRimMM: mm(b.RearRimDiameter),
-		FrontTyreMM: report.Facts.DiameterMM.Front, RearTyreMM: report.Facts.DiameterMM.Rear,
+		FrontTyreMM: report.Facts.Wheels.DiameterMM.Front, RearTyreMM: report.Facts.Wheels.DiameterMM.Rear,
 		SeatMM: mm(b.SeatHeight), ClearanceMM: mm(b.Clearance), BarMM: mm(b.BarHeight), PegMM: mm(b.PegHeight),
 		RakeDegrees: b.Rake.In("°"), OffsetMM: mm(b.Offset), FrontTravelMM: mm(b.FrontTravel),
 		Screen: b.Body == plan.Screen, Faired: b.Body == plan.Faired,
@@ -394,9 +396,9 @@ func silhouette(b *plan.Bike, report *eval.LoadoutReport) draw.Silhouette {
 	if t := report.Facts.Built.Tyre(plan.FrontTyre); t != nil {
 		s.FrontTyreWidthMM = t.WidthMM()
 	}
-	height, _ := report.Figure("centre-height")
-	front, _ := report.Figure("front-load")
-	rear, _ := report.Figure("rear-load")
+	height, _ := report.Figure(figure.CentreHeight)
+	front, _ := report.Figure(figure.FrontLoad)
+	rear, _ := report.Figure(figure.RearLoad)
 	if height.Known && front.Known && rear.Known {
 		s.CentreHeightMM = height.Value
 		s.CentreXMM = load.CentreXMM(load.Axles{FrontKg: front.Value, RearKg: rear.Value}, s.WheelbaseMM)

@@ -16,6 +16,7 @@ import (
 
 	"valiantmule/internal/browser"
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/format"
@@ -134,14 +135,14 @@ func (w *window) gauge(id string) string {
 }
 
 // core is what a gauge should show of a plan loaded to travel.
-func core(t *testing.T, p *plan.Plan, id string) string {
+func core(t *testing.T, p *plan.Plan, id figure.ID) string {
 	t.Helper()
 	return coreIn(t, p, "travel", id)
 }
 
-func coreIn(t *testing.T, p *plan.Plan, loadout, id string) string {
+func coreIn(t *testing.T, p *plan.Plan, loadout string, id figure.ID) string {
 	t.Helper()
-	report, err := eval.EvaluateLoadout(p, nil, loadout)
+	report, err := eval.EvaluateLoadout(p, nil, loadout, "2026-11-26")
 	require.NoError(t, err)
 	f, ok := report.Figure(id)
 	require.True(t, ok)

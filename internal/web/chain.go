@@ -7,7 +7,9 @@ import (
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/words"
 )
@@ -65,7 +67,7 @@ func (d *desk) chain(v *chainView, tried []plan.Choice) error {
 	after := d.report
 	if len(tried) > 0 {
 		var err error
-		if after, err = eval.EvaluateLoadout(d.Plan.With(tried...), d.shelf, d.loadout); err != nil {
+		if after, err = d.on.Evaluate(d.Plan.With(tried...)); err != nil {
 			return err
 		}
 	}
@@ -73,16 +75,16 @@ func (d *desk) chain(v *chainView, tried []plan.Choice) error {
 	if v.Shaft = d.Plan.Bike.Shaft(); v.Shaft {
 		return nil
 	}
-	for _, id := range []string{"chain-links", "axle-shift"} {
+	for _, id := range []figure.ID{"chain-links", "axle-shift"} {
 		if f, ok := d.report.Figure(id); ok {
 			v.Missing = append(v.Missing, f.Missing...)
-			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+id, "stage", "chain")))
+			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+string(id), "stage", "chain")))
 		}
 	}
-	runs := eval.ChainRuns(after)
+	runs := gearing.ChainRuns(after.Facts)
 	for _, run := range runs {
 		row := runRow{
-			Links: fmt.Sprint(run.Links), Centre: d.units.Quantity("axle-shift", run.CentreMM, "mm"), Shift: d.shift(run.ShiftMM),
+			Links: fmt.Sprint(run.Links), Centre: d.units.As(figure.AxleShift, run.CentreMM), Shift: d.shift(run.ShiftMM),
 			Reaches: run.Reaches, Current: run.Current, Slot: slotWords(after.Facts.Chain.Adjuster, run),
 		}
 		if run.Choices != nil {
@@ -117,13 +119,13 @@ func (d *desk) shift(mm float64) string {
 	case math.Abs(mm) < 0.05:
 		return "where it was"
 	case mm < 0:
-		return d.units.Quantity("axle-shift", -mm, "mm") + " forward"
+		return d.units.As(figure.AxleShift, -mm) + " forward"
 	}
-	return d.units.Quantity("axle-shift", mm, "mm") + " back"
+	return d.units.As(figure.AxleShift, mm) + " back"
 }
 
 // slotWords says where in its slot the axle comes to sit.
-func slotWords(a drive.Adjuster, run eval.ChainRun) string {
+func slotWords(a drive.Adjuster, run gearing.ChainRun) string {
 	length := a.ForwardMM + a.BackMM
 	switch {
 	case math.IsNaN(length):
@@ -136,7 +138,7 @@ func slotWords(a drive.Adjuster, run eval.ChainRun) string {
 	return fmt.Sprintf("%.0f %% from its front end, %.0f %% left for wear", 100*(run.ShiftMM+a.ForwardMM)/length, 100*(a.BackMM-run.ShiftMM)/length)
 }
 
-func (v *chainView) drawing(d *desk, after *eval.LoadoutReport, runs []eval.ChainRun) {
+func (v *chainView) drawing(d *desk, after *eval.LoadoutReport, runs []gearing.ChainRun) {
 	f := after.Facts
 	pitch, known := drive.PitchMM(f.Built.Bike.Chain)
 	if !known || len(runs) == 0 {
@@ -151,23 +153,24 @@ func (v *chainView) drawing(d *desk, after *eval.LoadoutReport, runs []eval.Chai
 		}
 		places = append(places, draw.AxlePlace{ShiftMM: run.ShiftMM, Text: fmt.Sprintf("%d links", run.Links), Style: style})
 	}
-	v.Drawing = draw.Chain(f.Pair, pitch, centre, f.Chain.Adjuster, places)
+	v.Drawing = draw.Chain(f.Drive.Pair, pitch, centre, f.Chain.Adjuster, places)
 }
 
 // swaps are the other front sprockets on the same chain, for the loadout that is
 // not on view: the road's is on, the trail's is carried.
 func (v *chainView) swaps(d *desk) {
-	field := eval.Sprockets(d.Plan, d.shelf, d.report)
+	field := gearing.Sprockets(d.report.Facts)
 	loadout, _ := d.Plan.Loadout(d.loadout)
 	v.Loadout = loadout.Name
-	for _, s := range eval.Swaps(field, d.report) {
+	change, _ := d.report.Figure(figure.GearChange)
+	for _, s := range gearing.Swaps(field, d.report.Facts) {
 		row := swapRow{
-			Pair: fmt.Sprintf("%d/%d", s.Pair.Front, s.Pair.Rear), Change: d.units.Delta(eval.Figure{ID: "gear-change", Unit: "%"}, s.Change),
-			Pace: d.units.Quantity("crawl-speed", s.PaceKmh, "km/h"), Cruise: d.units.Quantity("cruise-rpm", s.CruiseRPM, "rpm"),
+			Pair: fmt.Sprintf("%d/%d", s.Pair.Front, s.Pair.Rear), Change: d.units.Delta(change, s.Change),
+			Pace: d.units.As(figure.CrawlSpeed, s.PaceKmh), Cruise: d.units.As(figure.CruiseRPM, s.CruiseRPM),
 			Shift: d.shift(s.ShiftMM), Reaches: s.Reaches, Slack: "too tight to go on",
 		}
 		if s.ShiftMM >= 0 {
-			row.Slack = d.units.Quantity("", s.SlackMM, "mm") + " up and down more"
+			row.Slack = d.units.Quantity(s.SlackMM, "mm") + " up and down more"
 		}
 		choices := s.Choices
 		for i := range choices {
@@ -183,18 +186,18 @@ func (v *chainView) swaps(d *desk) {
 // kits is what each loadout is geared at.
 func (v *chainView) kits(d *desk) error {
 	for _, l := range d.Plan.Loadouts {
-		report, err := eval.EvaluateLoadout(d.Plan, nil, l.ID)
+		report, err := eval.EvaluateLoadout(d.Plan, nil, l.ID, d.asOf)
 		if err != nil {
 			return err
 		}
-		pace, _ := report.Figure("crawl-speed")
-		rpm, _ := report.Figure("cruise-rpm")
-		shift, _ := report.Figure("axle-shift")
+		pace, _ := report.Figure(figure.CrawlSpeed)
+		rpm, _ := report.Figure(figure.CruiseRPM)
+		shift, _ := report.Figure(figure.AxleShift)
 		row := kitRow{Name: l.Name, Pair: "?", Links: "?", Pace: d.units.Value(pace), Cruise: d.units.Value(rpm), Axle: "?"}
 		if shift.Known {
 			row.Axle = d.shift(shift.Value)
 		}
-		if pair := report.Facts.Pair; pair.Front > 0 {
+		if pair := report.Facts.Drive.Pair; pair.Front > 0 {
 			row.Pair = fmt.Sprintf("%d/%d", pair.Front, pair.Rear)
 		}
 		if links := report.Facts.Chain.Links; links > 0 {
@@ -209,7 +212,7 @@ func (v *chainView) kits(d *desk) error {
 func (v *chainView) readings(d *desk, after *eval.LoadoutReport) {
 	over := d.Plan.Bike.SpeedometerOver
 	v.Checked = over.Known()
-	for _, r := range eval.Readings(after) {
+	for _, r := range gearing.Readings(after.Facts) {
 		row := readingRow{Name: pickupWords[r.Pickup], Change: "?", Reads: "?", Own: r.Own}
 		if !math.IsNaN(r.Factor) {
 			row.Change = words.Signed(100*(r.Factor-1), 1) + " %"

@@ -5,6 +5,7 @@ import (
 
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/draw"
 )
@@ -72,7 +73,7 @@ func (d *desk) contactPoints(v *contactView, page string, tried []plan.Choice) e
 	after := d.report
 	if v.Tried {
 		var err error
-		if after, err = eval.EvaluateLoadout(d.Plan.With(tried...), d.shelf, d.loadout); err != nil {
+		if after, err = d.on.Evaluate(d.Plan.With(tried...)); err != nil {
 			return err
 		}
 	}
@@ -82,9 +83,9 @@ func (d *desk) contactPoints(v *contactView, page string, tried []plan.Choice) e
 	}
 	v.Drawing = draw.RiderOn(silhouette(d.Plan.Bike, d.report), postures...)
 	asked := map[string]bool{}
-	for _, id := range []string{"seat-reach", "knee", "bar-short", "seated-hours", "seat-hours"} {
+	for _, id := range []figure.ID{"seat-reach", "knee", "bar-short", "seated-hours", "seat-hours"} {
 		if f, ok := after.Figure(id); ok {
-			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+id, "stage", page)))
+			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+string(id), "stage", page)))
 			for _, missing := range f.Missing {
 				if !asked[missing] {
 					asked[missing] = true

@@ -4,11 +4,15 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"slices"
+	"time"
 
 	"github.com/go-chi/chi/v5"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/store"
 	"valiantmule/internal/words"
@@ -20,8 +24,13 @@ type desk struct {
 	shelf   plan.Shelf
 	loadout string
 	units   words.Units
+	asOf    string // the day on which it is looked at
+	on      *eval.Bench
 	report  *eval.LoadoutReport
 }
+
+// today is the day on which a request looks at a plan.
+func today() string { return time.Now().Format(time.DateOnly) }
 
 // open loads the plan of a request and evaluates it.
 func (s *Server) open(r *http.Request) (*desk, error) {
@@ -33,17 +42,15 @@ func (s *Server) open(r *http.Request) (*desk, error) {
 	if err != nil {
 		return nil, err
 	}
-	d := &desk{Snapshot: snapshot, shelf: shelf, loadout: r.FormValue("loadout"), units: unitsOf(r)}
+	d := &desk{Snapshot: snapshot, shelf: shelf, loadout: r.FormValue("loadout"), units: unitsOf(r), asOf: today()}
 	if _, err := d.Plan.Loadout(d.loadout); err != nil {
 		d.loadout = d.Plan.Loadouts[len(d.Plan.Loadouts)-1].ID
 	}
-	d.report, err = eval.EvaluateLoadout(d.Plan, d.shelf, d.loadout)
-	return d, err
-}
-
-// compare holds alternatives against the plan.
-func (d *desk) compare(alternatives ...eval.Alternative) ([]eval.Difference, error) {
-	return eval.Preview(d.Plan, d.shelf, d.loadout, alternatives)
+	if d.on, err = eval.NewBench(d.Plan, d.shelf, d.loadout, d.asOf); err != nil {
+		return nil, err
+	}
+	d.report = d.on.Report()
+	return d, nil
 }
 
 // href of a stage of this plan, with more for its query.
@@ -104,29 +111,46 @@ type stageView struct {
 	Href     string
 }
 
-// pageName is one page of a stage.
-type pageName struct{ id, name string }
-
-// stages in the order of the work, with the gauges that each settles and the
-// pages that it has. The first page has the stage's own id.
-var stages = []struct {
+// pageName is one page of a stage, with the needs that are settled there and not on
+// the stage's first.
+type pageName struct {
 	id, name string
-	gauges   []string
-	pages    []pageName
+	needs    []string
+}
+
+// stages in the order of the work, with the pages that each has. The first page has
+// the stage's own id.
+var stages = []struct {
+	id    figure.Stage
+	name  string
+	pages []pageName
 }{
-	{"brief", "Brief", []string{"needs"}, []pageName{{"brief", "Brief"}, {"needs", "What it asks for"}}},
-	{"bike", "Bike", []string{"seat-reach", "clearance"},
-		[]pageName{{"bike", "Which bike"}, {"sheet", "Its sheet"}}},
-	{"baseline", "Baseline", nil, []pageName{{"baseline", "Walk around"}, {"record", "Wear and record"}}},
-	{"tyres", "Tyres", []string{"tyre-load", "tyre-life"},
-		[]pageName{{"tyres", "Tyres"}, {"inside", "What is in them"}, {"pressures", "Pressures"}, {"wheels", "Wheels"}}},
-	{"armour", "Armour", nil, []pageName{{"armour", "What ends the ride"}, {"disputes", "Both sides"}, {"rates", "Rates"}}},
-	{"contact", "Contact", nil, []pageName{{"contact", "What you touch"}, {"cockpit", "Cockpit"}, {"opinions", "Both sides"}}},
-	{"range", "Range", []string{"range"}, []pageName{{"range", "Fuel ladder"}, {"route", "Route"}, {"fills", "Fills"}, {"others", "Others"}}},
-	{"load", "Load", []string{"loaded-mass", "axle-front", "axle-rear"}, []pageName{{"load", "Where it sits"}, {"packing", "Packing"}, {"weigh", "Weighing"}, {"carrying", "Both sides"}}},
-	{"gearing", "Gearing", []string{"cruise-rpm", "crawl-speed"},
-		[]pageName{{"gearing", "Sprockets"}, {"chain", "Chain"}, {"pull", "Pull"}}},
-	{"spend", "Spend", []string{"cost"}, []pageName{{"spend", "Spend"}, {"drawer", "Parts drawer"}}},
+	{figure.Brief, "Brief", []pageName{{"brief", "Brief", nil}, {"needs", "What it asks for", nil}}},
+	{figure.Bike, "Bike", []pageName{{"bike", "Which bike", nil}, {"sheet", "Its sheet", nil}}},
+	{figure.Baseline, "Baseline", []pageName{{"baseline", "Walk around", nil}, {"record", "Wear and record", nil}}},
+	{figure.Tyres, "Tyres", []pageName{
+		{"tyres", "Tyres", nil}, {"inside", "What is in them", []string{"mend-a-flat"}}, {"pressures", "Pressures", nil}, {"wheels", "Wheels", nil},
+	}},
+	{figure.Armour, "Armour", []pageName{{"armour", "What ends the ride", nil}, {"disputes", "Both sides", nil}, {"rates", "Rates", nil}}},
+	{figure.Contact, "Contact", []pageName{
+		{"contact", "What you touch", nil}, {"cockpit", "Cockpit", []string{"warm-hands", "navigation", "charging"}}, {"opinions", "Both sides", nil},
+	}},
+	{figure.Range, "Range", []pageName{{"range", "Fuel ladder", nil}, {"route", "Route", nil}, {"fills", "Fills", nil}, {"others", "Others", nil}}},
+	{figure.Load, "Load", []pageName{{"load", "Where it sits", nil}, {"packing", "Packing", nil}, {"weigh", "Weighing", nil}, {"carrying", "Both sides", nil}}},
+	{figure.Gearing, "Gearing", []pageName{{"gearing", "Sprockets", nil}, {"chain", "Chain", nil}, {"pull", "Pull", nil}}},
+	{figure.Spend, "Spend", []pageName{{"spend", "Spend", nil}, {"drawer", "Parts drawer", nil}}},
+}
+
+// settles is the page on which a need is settled.
+func settles(n study.Need) string {
+	for _, st := range stages {
+		for _, p := range st.pages {
+			if slices.Contains(p.needs, n.ID) {
+				return p.id
+			}
+		}
+	}
+	return string(n.Stage)
 }
 
 // stageOf finds the stage of a page by its index, and the page's name.
@@ -161,7 +185,7 @@ func (d *desk) view(page string, bench *benchView) *planView {
 	for i, st := range stages {
 		here := staged && i == at
 		v.Stages = append(v.Stages, stageView{
-			Number: i + 1, ID: st.id, Name: st.name, State: d.stageState(st.id, st.gauges), Current: here, Href: d.href(st.id),
+			Number: i + 1, ID: string(st.id), Name: st.name, State: d.stageState(st.id), Current: here, Href: d.href(string(st.id)),
 		})
 		for _, p := range st.pages {
 			if passed && v.Next == nil {
@@ -177,7 +201,7 @@ func (d *desk) view(page string, bench *benchView) *planView {
 		}
 	}
 	for _, g := range d.report.Gauges {
-		shown := gaugeOf(d.units, g, d.href("working/"+g.ID, "stage", page))
+		shown := gaugeOf(d.units, g, d.href("working/"+string(g.ID), "stage", page))
 		if waits(g) {
 			v.Waiting = append(v.Waiting, shown)
 		} else {
@@ -188,38 +212,19 @@ func (d *desk) view(page string, bench *benchView) *planView {
 	return v
 }
 
-// waits reports whether a gauge's subject is of a stage that is not there.
-func waits(g eval.Figure) bool {
-	for _, st := range stages {
-		for _, id := range st.gauges {
-			if id == g.ID {
-				return false
-			}
-		}
-	}
-	return true
-}
+// waits reports whether no step works a gauge out yet.
+func waits(g study.Figure) bool { return len(g.Lacks) > 0 }
 
-// stageState is the worst of a stage's gauges and findings.
-func (d *desk) stageState(id string, gauges []string) stateView {
-	if id == "brief" {
+// stageState is how a stage stands. The brief is judged by what it leaves open, and
+// an inspection that nobody made tells nothing.
+func (d *desk) stageState(id figure.Stage) stateView {
+	switch {
+	case id == figure.Brief:
 		return stateOf(briefState(&d.Plan.Brief))
-	}
-	if id == "baseline" && len(d.Plan.Baseline.Answers) == 0 {
+	case id == figure.Baseline && len(d.Plan.Baseline.Answers) == 0:
 		return stateOf(verdict.Unknown)
 	}
-	part := eval.LoadoutReport{}
-	for _, g := range gauges {
-		if f, ok := d.report.Figure(g); ok {
-			part.Gauges = append(part.Gauges, f)
-		}
-	}
-	for _, f := range d.report.Findings {
-		if string(f.Stage) == id {
-			part.Findings = append(part.Findings, f)
-		}
-	}
-	return stateOf(part.Worst())
+	return stateOf(d.report.Stage(id))
 }
 
 // pageOf keeps a page that a form names, or else the brief.

@@ -4,6 +4,7 @@ import (
 	"net/http"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/words"
@@ -33,7 +34,7 @@ type sideView struct {
 type dispute struct {
 	name, about string
 	place       guard.Place
-	figures     []string
+	figures     []figure.ID
 	sides       []side
 }
 
@@ -67,32 +68,32 @@ var disputes = map[string][]dispute{"disputes": {
 		{"When it breaks", "A lamp is replaced in town; ride by day until then.", plan.LampGuard, nil},
 	}},
 }, "opinions": {
-	{"Higher grips", "Both add up; look at the cables before either.", "", []string{"bar-short", "needs"}, []side{
+	{"Higher grips", "Both add up; look at the cables before either.", "", []figure.ID{"bar-short", "needs"}, []side{
 		{"Risers", "The bar that you know, higher; the cheapest way, as far as the cables go.", plan.Risers, func(p *plan.Part) bool { return p.Adds(plan.BarRise) >= 20 }},
 		{"A new bar", "Shape as well as height: aluminium springs back, steel bends and is bent back.", plan.Handlebar, func(p *plan.Part) bool { return p.Adds(plan.BarRise) >= 25 }},
 		{"Roll it", "A bar rolled a little ahead costs nothing and answers most of it.", plan.Risers, nil},
 	}},
-	{"The seat", "Try the standard one first, for a whole day.", "", []string{"seat-hours", "seat-reach", "knee", "needs"}, []side{
+	{"The seat", "Try the standard one first, for a whole day.", "", []figure.ID{"seat-hours", "seat-reach", "knee", "needs"}, []side{
 		{"As it came", "A day will tell; many need no more.", plan.Seat, nil},
 		{"Foam or a cover", "Half a day with an upholsterer, or a cover that moves from bike to bike.", plan.Seat, func(p *plan.Part) bool { return p.Sets(plan.SeatHours) == 4 }},
 		{"Another seat", "Made for hours; taller stands easier, lower reaches the ground.", plan.Seat, func(p *plan.Part) bool { return p.Sets(plan.SeatHours) >= 6 }},
 	}},
-	{"The way", "What finds it, and what it needs.", "", []string{"needs"}, []side{
+	{"The way", "What finds it, and what it needs.", "", []figure.ID{"needs"}, []side{
 		{"Paper", "No battery, no glare; somebody has to have drawn it.", plan.Navigator, provides("paper")},
 		{"Your phone", "It is there already; its camera and socket suffer.", plan.Navigator, provides("shaken-camera")},
 		{"A device of its own", "Sealed and dear, or cheap and replaceable.", plan.Navigator, provides("draws-power")},
 	}},
 }, "carrying": {
-	{"Soft or hard", "What gives in a fall, and what locks.", "", []string{"loaded-mass", "axle-rear", "bag-fullest", "range", "cost"}, []side{
+	{"Soft or hard", "What gives in a fall, and what locks.", "", []figure.ID{"loaded-mass", "axle-rear", "bag-fullest", "range", "cost"}, []side{
 		{"Soft", "Lighter; gives when a leg is under it; abrades, wants a shield and straps pulled tight again.", plan.SideBags, bagOf(plan.SoftBag)},
 		{"Hard", "Lockable, tidy, a table in the evening; heavy, wide, traps legs and bends in a crash.", plan.SideBags, bagOf(plan.HardBag)},
 		{"None", "One night less, and everything in a roll: nothing rides lighter.", plan.SideBags, nil},
 	}},
-	{"Rack or rackless", "What moves between bikes, and what is quick to pack.", "", []string{"loaded-mass", "axle-rear", "left-right", "cost", "own-hours"}, []side{
+	{"Rack or rackless", "What moves between bikes, and what is quick to pack.", "", []figure.ID{"loaded-mass", "axle-rear", "left-right", "cost", "own-hours"}, []side{
 		{"Rackless", "Light, cheap, moves to the next bike; slow to pack, and the seat comes off last.", plan.SideBags, bagOf(plan.Rackless)},
 		{"On a rack", "Off in a minute, clear of wheel and pipe; the rack weighs and costs, and takes the pillion's pegs.", plan.SideRack, func(p *plan.Part) bool { return p.Rack != nil }},
 	}},
-	{"The tail", "The worst place for anything heavy, and the handiest.", "", []string{"rack-load", "front-share", "centre-height", "cost"}, []side{
+	{"The tail", "The worst place for anything heavy, and the handiest.", "", []figure.ID{"rack-load", "front-share", "centre-height", "cost"}, []side{
 		{"A roll", "For what is light and large: it lies low across the seat.", plan.TailBag, func(p *plan.Part) bool { return p.Bag != nil && !p.Bag.Handy }},
 		{"A box", "Takes a helmet, locks; high and behind, on a subframe that was not asked.", plan.TopBox, func(p *plan.Part) bool { return p.Bag != nil }},
 		{"Nothing", "What does not go into the sides stays at home.", plan.TailBag, nil},
@@ -171,7 +172,7 @@ func (d *desk) dispute(page string, q dispute) (disputeView, error) {
 	for i, c := range choices {
 		alternatives[i] = eval.Alternative{Label: v.Sides[i].School, Plan: d.Plan.With(c)}
 	}
-	differences, err := d.compare(alternatives...)
+	differences, err := d.on.Preview(alternatives...)
 	if err != nil {
 		return v, err
 	}

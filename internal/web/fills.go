@@ -12,8 +12,11 @@ import (
 	"time"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/ranging"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/format/fillcsv"
@@ -101,9 +104,8 @@ func (d *desk) fills(form url.Values, errs formErrors) fillsView {
 		return v
 	}
 	v.Form = d.fillForm(form, errs)
-	learning := eval.Learn(d.Plan)
-	v.table(d, learning)
-	v.estimates(d, learning)
+	v.table(d, d.report.Facts.Learning)
+	v.estimates(d, d.report.Facts.Learning)
 	return v
 }
 
@@ -136,11 +138,8 @@ func (d *desk) fillForm(form url.Values, errs formErrors) fillForm {
 	return f
 }
 
-// today is the date that a new fill most likely has.
-func today() string { return time.Now().Format(time.DateOnly) }
-
 // table lists the log, the newest first, with what each full tank came to.
-func (v *fillsView) table(d *desk, learning eval.Learning) {
+func (v *fillsView) table(d *desk, learning facts.Learning) {
 	ends := map[string]int{}
 	for i, in := range learning.Intervals {
 		ends[in.Last().ID] = i
@@ -150,8 +149,8 @@ func (v *fillsView) table(d *desk, learning eval.Learning) {
 		row := d.fillRow(r)
 		if i, ok := ends[r.ID]; ok {
 			in, verdict := learning.Intervals[i], learning.Taught.Each[i]
-			row.Uses = d.units.Quantity("", in.Litres/in.Km*100, "L/100 km")
-			row.Expected = d.units.Quantity("", verdict.Expected/in.Km*100, "L/100 km")
+			row.Uses = d.units.Quantity(in.Litres/in.Km*100, "L/100 km")
+			row.Expected = d.units.Quantity(verdict.Expected/in.Km*100, "L/100 km")
 			row.State = stateOf("ok")
 			if verdict.Flagged() {
 				row.State = stateOf("watch")
@@ -172,37 +171,33 @@ func (v *fillsView) table(d *desk, learning eval.Learning) {
 }
 
 func (d *desk) fillRow(r plan.Reading) fillRow {
-	row := fillRow{ID: r.ID, On: r.On, Litres: d.units.Quantity("", r.Fill.Litres.In("L"), "L"), Full: !r.Fill.Partial, As: r.Fill.As.Name, Note: r.Note}
+	row := fillRow{ID: r.ID, On: r.On, Litres: d.units.Quantity(r.Fill.Litres.In("L"), "L"), Full: !r.Fill.Partial, As: r.Fill.As.Name, Note: r.Note}
 	switch {
 	case r.Fill.Trip.Known():
-		row.Distance = "+" + d.units.Quantity("", r.Fill.Trip.In("km"), "km")
+		row.Distance = "+" + d.units.Quantity(r.Fill.Trip.In("km"), "km")
 	default:
-		row.Distance = "at " + d.units.Quantity("", r.Fill.Odometer.In("km"), "km")
+		row.Distance = "at " + d.units.Quantity(r.Fill.Odometer.In("km"), "km")
 	}
 	row.By = plan.NameOf(plan.DistancesBy(), string(r.Fill.By))
-	mix := terrain.Mix{}
-	for _, s := range r.Fill.Ground {
-		mix[s.Ground] = s.Share.Base()
-	}
-	if row.Ground = grounds(mix); row.Ground == "" {
+	if row.Ground = grounds(plan.MixOf(r.Fill.Ground)); row.Ground == "" {
 		row.Ground = "paved road"
 	}
 	return row
 }
 
 // estimates draws how the estimate settled and compares it with the first guess.
-func (v *fillsView) estimates(d *desk, learning eval.Learning) {
+func (v *fillsView) estimates(d *desk, learning facts.Learning) {
 	own := func(per100 float64) float64 { u, _ := d.units.Convert(per100, "L/100 km"); return u }
 	var stands []draw.Estimate
 	for _, m := range learning.Stands() {
-		litres, spread := eval.OnTheRoad(d.Plan, learning, m)
+		litres, spread := ranging.OnTheRoad(d.report.Facts, m)
 		high, low := own(litres+fuel.BandSigma*spread), own(max(0.2*litres, litres-fuel.BandSigma*spread))
 		if high < low { // miles per gallon grow the other way
 			low, high = high, low
 		}
 		stands = append(stands, draw.Estimate{Mid: own(litres), Half: (high - low) / 2})
 	}
-	one, _ := eval.OnTheRoad(d.Plan, learning, fuel.Anchored(1, true))
+	one, _ := ranging.OnTheRoad(d.report.Facts, fuel.Anchored(1, true))
 	var said []draw.Said
 	for i, t := range learning.Tankfuls {
 		last := learning.Intervals[i].Last()
@@ -211,15 +206,15 @@ func (v *fillsView) estimates(d *desk, learning eval.Learning) {
 		if t, err := time.Parse(time.DateOnly, day); err == nil {
 			day = t.Format("2 Jan")
 		}
-		said = append(said, draw.Said{Value: value, Flagged: learning.Taught.Each[i].Flagged(), Day: day, Title: fmt.Sprintf("%s: %s as on the road", last.On, d.units.Quantity("", one*t.Litres/t.By.Total(), "L/100 km"))})
+		said = append(said, draw.Said{Value: value, Flagged: learning.Taught.Each[i].Flagged(), Day: day, Title: fmt.Sprintf("%s: %s as on the road", last.On, d.units.Quantity(one*t.Litres/t.By.Total(), "L/100 km"))})
 	}
 	if one == one && len(said) > 0 {
 		v.Drawing = draw.Estimates(stands, said, own(d.Plan.Bike.Economy.In("L/100 km")))
 	}
 	before := *d.Plan
 	before.Readings = nil
-	if was, err := eval.EvaluateLoadout(&before, d.shelf, d.loadout); err == nil {
-		for _, id := range []string{"range", "consumption", "dry-chance"} {
+	if was, err := d.on.Evaluate(&before); err == nil {
+		for _, id := range []figure.ID{"range", "consumption", "dry-chance"} {
 			a, _ := was.Figure(id)
 			b, _ := d.report.Figure(id)
 			row := estimateRow{Name: a.Name, Before: d.units.Value(a), After: d.units.Value(b)}
@@ -329,8 +324,8 @@ func (d *desk) readShares(form url.Values, errs formErrors) []plan.Stretch {
 // ridden is the bike as it was ridden: as planned in a loadout, or as it came.
 func (d *desk) ridden(loadout string) plan.Ridden {
 	if loadout != "" {
-		if report, err := eval.EvaluateLoadout(d.Plan, d.shelf, loadout); err == nil {
-			return eval.Ridden(report)
+		if report, err := eval.EvaluateLoadout(d.Plan, d.shelf, loadout, d.asOf); err == nil {
+			return ranging.Ridden(report.Facts)
 		}
 	}
 	return plan.Ridden{Name: asItCame}

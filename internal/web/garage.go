@@ -40,7 +40,7 @@ func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, 
 	for _, snapshot := range plans {
 		p := snapshot.Plan
 		last := p.Loadouts[len(p.Loadouts)-1]
-		report, err := eval.EvaluateLoadout(p, nil, last.ID)
+		report, err := eval.EvaluateLoadout(p, nil, last.ID, today())
 		if err != nil {
 			return err
 		}

@@ -9,7 +9,9 @@ import (
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/words"
 )
@@ -72,13 +74,13 @@ func (s *Server) gearingPage(w http.ResponseWriter, r *http.Request) error {
 func (d *desk) gearing(altitude string, tried []plan.Choice) (gearingView, error) {
 	v := gearingView{Speed: d.units.Of("km/h")}
 	p, at := atAltitude(d.Plan, altitude)
-	before, err := eval.EvaluateLoadout(p, d.shelf, d.loadout)
+	before, err := d.on.Evaluate(p)
 	if err != nil {
 		return v, err
 	}
 	after := d.report
 	if len(tried) > 0 {
-		if after, err = eval.EvaluateLoadout(d.Plan.With(tried...), d.shelf, d.loadout); err != nil {
+		if after, err = d.on.Evaluate(d.Plan.With(tried...)); err != nil {
 			return v, err
 		}
 	}
@@ -87,7 +89,7 @@ func (d *desk) gearing(altitude string, tried []plan.Choice) (gearingView, error
 		v.working(d)
 		return v, nil
 	}
-	field := eval.Sprockets(p, d.shelf, before)
+	field := gearing.Sprockets(before.Facts)
 	if len(field.Pairs) == 0 {
 		v.Missing = append(v.Missing, "sprocket teeth of the bike (Bike)")
 		if p.Bike == nil {
@@ -102,7 +104,7 @@ func (d *desk) gearing(altitude string, tried []plan.Choice) (gearingView, error
 		keep = []string{"altitude", at}
 	}
 	for _, m := range v.Field.Marks {
-		v.Marks = append(v.Marks, d.mark(m, len(tried) > 0 && m.Figures.Pair == after.Facts.Pair, keep))
+		v.Marks = append(v.Marks, d.mark(m, len(tried) > 0 && m.Figures.Pair == after.Facts.Drive.Pair, keep))
 	}
 	v.Altitudes = d.altitudes("gearing", at, tries(tried))
 	v.SteepGround = p.Brief.SteepGround().Name
@@ -115,15 +117,15 @@ func (d *desk) gearing(altitude string, tried []plan.Choice) (gearingView, error
 }
 
 func (v *gearingView) working(d *desk) {
-	for _, id := range []string{"cruise-rpm", "crawl-speed", "gear-change", "crawl-pull", "hold-gear", "speedometer"} {
+	for _, id := range []figure.ID{"cruise-rpm", "crawl-speed", "gear-change", "crawl-pull", "hold-gear", "speedometer"} {
 		if f, ok := d.report.Figure(id); ok {
-			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+id, "stage", "gearing")))
+			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+string(id), "stage", "gearing")))
 		}
 	}
 }
 
 // shown is a field with its road speeds in the rider's unit, to be drawn.
-func (d *desk) shown(field eval.SprocketField) eval.SprocketField {
+func (d *desk) shown(field gearing.SprocketField) gearing.SprocketField {
 	for _, v := range []*float64{&field.PaceByRatio, &field.PaceLimitKmh, &field.CruiseKmh} {
 		*v, _ = d.units.Convert(*v, "km/h")
 	}
@@ -131,7 +133,7 @@ func (d *desk) shown(field eval.SprocketField) eval.SprocketField {
 }
 
 // shownGears is shown for the fan.
-func (d *desk) shownGears(gears []eval.GearRange) []eval.GearRange {
+func (d *desk) shownGears(gears []gearing.GearRange) []gearing.GearRange {
 	gears = slices.Clone(gears)
 	for i := range gears {
 		gears[i].FromKmh, _ = d.units.Convert(gears[i].FromKmh, "km/h")
@@ -164,8 +166,8 @@ func (d *desk) mark(m draw.Mark, tried bool, keep []string) markView {
 		v.Href = d.href("gearing", append(tries(p.Choices), keep...)...)
 	}
 	v.Title = fmt.Sprintf("%d/%d: %s against standard, walking pace %s, %s at the cruise, %s", p.Pair.Front, p.Pair.Rear,
-		u.Quantity("gear-change", p.ChangePercent, "%"),
-		u.Quantity("crawl-speed", p.PaceKmh, "km/h"), u.Quantity("cruise-rpm", p.CruiseRPM, "rpm"), pairWord(p))
+		u.As(figure.GearChange, p.ChangePercent),
+		u.As(figure.CrawlSpeed, p.PaceKmh), u.As(figure.CruiseRPM, p.CruiseRPM), pairWord(p))
 	if !math.IsNaN(p.ClimbPercent) {
 		v.Title += fmt.Sprintf(", climbs %.0f %% at walking pace", p.ClimbPercent)
 	}
@@ -176,7 +178,7 @@ func (d *desk) mark(m draw.Mark, tried bool, keep []string) markView {
 }
 
 // pairWord is what stands against or for a pair.
-func pairWord(p eval.PairFigures) string {
+func pairWord(p gearing.PairFigures) string {
 	word := "outside the brief"
 	if p.Allowed {
 		word = "the brief allows it"
@@ -197,8 +199,8 @@ func pairWord(p eval.PairFigures) string {
 }
 
 // table is the field as a table: front sprockets down, rear across.
-func (v *gearingView) table(d *desk, field eval.SprocketField) {
-	at := map[drive.Pair]eval.PairFigures{}
+func (v *gearingView) table(d *desk, field gearing.SprocketField) {
+	at := map[drive.Pair]gearing.PairFigures{}
 	rears, fronts := map[int]bool{}, []int{}
 	for _, p := range field.Pairs {
 		at[p.Pair] = p
@@ -220,7 +222,7 @@ func (v *gearingView) table(d *desk, field eval.SprocketField) {
 				row.Cells = append(row.Cells, fieldCell{Class: "num"})
 				continue
 			}
-			cell := fieldCell{Class: "num", Pace: d.units.Quantity("crawl-speed", p.PaceKmh, "km/h"), RPM: words.Number(p.CruiseRPM, 0)}
+			cell := fieldCell{Class: "num", Pace: d.units.As(figure.CrawlSpeed, p.PaceKmh), RPM: words.Number(p.CruiseRPM, 0)}
 			for _, mark := range []struct {
 				is          bool
 				class, word string
@@ -237,21 +239,21 @@ func (v *gearingView) table(d *desk, field eval.SprocketField) {
 }
 
 // hint says in a sentence what the field shows.
-func hint(u words.Units, field eval.SprocketField) string {
+func hint(u words.Units, field gearing.SprocketField) string {
 	low, high := field.Window()
 	if math.IsNaN(low) || math.IsNaN(high) {
 		return "Give walking pace, cruise and cruise limit in the brief, and the field shows which pairs it allows."
 	}
 	if low > high {
 		return fmt.Sprintf("No gearing does both: %s walking pace wants a ratio of %s or more, %s at the cruise %s or less. A slower pace wish, a lower cruise or a higher limit opens the window.",
-			u.Quantity("crawl-speed", field.PaceLimitKmh, "km/h"), words.Number(low, 2), u.Quantity("cruise-rpm", field.CruiseLimitRPM, "rpm"), words.Number(high, 2))
+			u.As(figure.CrawlSpeed, field.PaceLimitKmh), words.Number(low, 2), u.As(figure.CruiseRPM, field.CruiseLimitRPM), words.Number(high, 2))
 	}
 	return fmt.Sprintf("The brief leaves a window between ratio %s (walking pace) and %s (cruise): %d of %d pairs stand in it.",
 		words.Number(low, 2), words.Number(high, 2), field.Allowed(), len(field.Pairs))
 }
 
 func (v *gearingView) fan(d *desk, after *eval.LoadoutReport) {
-	gears, u := eval.Fan(after), d.units
+	gears, u := gearing.Fan(after.Facts), d.units
 	if gears == nil {
 		return
 	}
@@ -259,28 +261,28 @@ func (v *gearingView) fan(d *desk, after *eval.LoadoutReport) {
 		Pace: math.NaN(), CruiseRPM: math.NaN(), Unit: u.Of("km/h"),
 		ComfortRPM: d.Plan.Bike.ComfortRPM.In("rpm"),
 	}
-	limits.Cruise, _ = u.Convert(after.Facts.CruiseKmh, "km/h")
-	if f, ok := after.Figure("crawl-speed"); ok && f.Limited {
+	limits.Cruise, _ = u.Convert(after.Facts.Drive.CruiseKmh, "km/h")
+	if f, ok := after.Figure(figure.CrawlSpeed); ok && f.Limited {
 		limits.Pace, _ = u.Convert(f.Limit, "km/h")
 	}
-	if f, ok := after.Figure("cruise-rpm"); ok && f.Limited {
+	if f, ok := after.Figure(figure.CruiseRPM); ok && f.Limited {
 		limits.CruiseRPM = f.Limit
 	}
-	var was []eval.GearRange
+	var was []gearing.GearRange
 	if after != d.report {
-		was = eval.Fan(d.report)
+		was = gearing.Fan(d.report.Facts)
 	}
 	v.Fan = draw.SpeedFan(d.shownGears(gears), d.shownGears(was), limits)
 	for _, g := range gears {
 		row := gearRow{
-			Gear: fmt.Sprint(g.Gear), From: u.Quantity("crawl-speed", g.FromKmh, "km/h"), To: u.Quantity("", g.ToKmh, "km/h"),
+			Gear: fmt.Sprint(g.Gear), From: u.As(figure.CrawlSpeed, g.FromKmh), To: u.Quantity(g.ToKmh, "km/h"),
 			Cruise: "out of its range", Step: "–",
 		}
 		if g.CruiseRPM >= g.FromRPM && g.CruiseRPM <= g.ToRPM {
-			row.Cruise = u.Quantity("cruise-rpm", g.CruiseRPM, "rpm")
+			row.Cruise = u.As(figure.CruiseRPM, g.CruiseRPM)
 		}
 		if !math.IsNaN(g.StepToNextPercent) {
-			row.Step = "−" + u.Quantity("", g.StepToNextPercent, "%")
+			row.Step = "−" + u.Quantity(g.StepToNextPercent, "%")
 		}
 		v.FanTable = append(v.FanTable, row)
 	}

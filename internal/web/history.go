@@ -7,8 +7,9 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 )
 
 // historyView is a plan's changes, the newest first.
@@ -67,7 +68,11 @@ func (d *desk) moved(before, after *plan.Plan) (string, error) {
 			return "", nil // a loadout that is gone has nothing to compare
 		}
 	}
-	differences, err := eval.Preview(before, d.shelf, loadout, []eval.Alternative{{Plan: after}})
+	bench, err := eval.NewBench(before, d.shelf, loadout, d.asOf)
+	if err != nil {
+		return "", err
+	}
+	differences, err := bench.Preview(eval.Alternative{Plan: after})
 	if err != nil {
 		return "", err
 	}
@@ -150,7 +155,7 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 		if _, err := snapshot.Plan.Loadout(loadout); err != nil {
 			loadout = snapshot.Plan.Loadouts[len(snapshot.Plan.Loadouts)-1].ID
 		}
-		report, err := eval.EvaluateLoadout(snapshot.Plan, d.shelf, loadout)
+		report, err := eval.EvaluateLoadout(snapshot.Plan, d.shelf, loadout, d.asOf)
 		if err != nil {
 			return err
 		}
@@ -161,7 +166,7 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 		}
 		view.Columns = append(view.Columns, column)
 		at := 0
-		for _, list := range [][]eval.Figure{report.Gauges, sideBySide(report)} {
+		for _, list := range [][]study.Figure{report.Gauges, sideBySide(report)} {
 			for _, f := range list {
 				if waits(f) && !f.Known {
 					continue
@@ -169,7 +174,7 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 				if at == len(view.Rows) {
 					view.Rows = append(view.Rows, variantRow{Name: f.Name})
 				}
-				view.Rows[at].Cells = append(view.Rows[at].Cells, gaugeOf(d.units, f, on.href("working/"+f.ID)))
+				view.Rows[at].Cells = append(view.Rows[at].Cells, gaugeOf(d.units, f, on.href("working/"+string(f.ID))))
 				at++
 			}
 		}
@@ -181,14 +186,14 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 
 // openPoints counts what the rules say of a variant, with the worst of it.
 func openPoints(report *eval.LoadoutReport) gaugeView {
-	return gaugeView{Value: strconv.Itoa(len(report.Findings)), State: stateOf(knock.Worst(report.Findings)), Limited: true}
+	return gaugeView{Value: strconv.Itoa(len(report.Findings)), State: stateOf(study.Worst(report.Findings)), Limited: true}
 }
 
 // sideBySide are the figures behind the gauges that variants are compared by;
 // a plan without a bike has them as unknown.
-func sideBySide(report *eval.LoadoutReport) []eval.Figure {
-	var list []eval.Figure
-	for _, id := range []string{"cost-needed", "cost-wanted"} {
+func sideBySide(report *eval.LoadoutReport) []study.Figure {
+	var list []study.Figure
+	for _, id := range []figure.ID{"cost-needed", "cost-wanted"} {
 		if f, ok := report.Figure(id); ok && f.Known {
 			list = append(list, f)
 		}

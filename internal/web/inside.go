@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
@@ -27,7 +28,7 @@ type schoolView struct{ Name, Says string }
 // wheelSlots are the slots of one wheel.
 type wheelSlots struct {
 	tyre, tube, lock, sealant, wheel plan.Slot
-	gains                            string // figure of what the plan adds to it
+	gains                            figure.ID // figure of what the plan adds to it
 	front                            bool
 }
 
@@ -114,7 +115,7 @@ func pressureWords(u words.Units, kPa float64) string {
 	if math.IsNaN(kPa) {
 		return "?"
 	}
-	return u.Quantity("pressure", kPa, "kPa")
+	return u.Quantity(kPa, "kPa")
 }
 
 // wheelsView is the wheels of the bike, and others for it.
@@ -176,8 +177,11 @@ var buildWords = map[plan.WheelBuild]string{
 // surfaceWords are the surfaces of the card.
 func surfaceWords(d *desk, s terrain.Surface) string {
 	share := s.Share(d.Plan.Brief.Mix())
-	if share == 0 {
+	switch {
+	case share == 0:
 		return "not on this trip"
+	case math.IsNaN(share):
+		return "the brief does not say how much"
 	}
 	return fmt.Sprintf("%.0f %% of the trip", 100*share)
 }

@@ -8,7 +8,8 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/draw"
@@ -156,7 +157,7 @@ func (d *desk) loadView(tried []plan.Choice, form url.Values, errs formErrors) (
 		shown, _, _ = d.readWhere(form)
 	}
 	shown = shown.With(tried...)
-	after, err := eval.EvaluateLoadout(shown, d.shelf, d.loadout)
+	after, err := d.on.Evaluate(shown)
 	if err != nil {
 		return v, err
 	}
@@ -172,17 +173,17 @@ func (d *desk) loadView(tried []plan.Choice, form url.Values, errs formErrors) (
 	v.Drawing = d.balance(shown, after, v.Tried)
 	v.limits(d, after)
 	v.says(d, after)
-	for _, id := range []string{"loaded-mass", "axle-front", "axle-rear", "tyre-load", "payload-left", "left-right", "rack-load", "front-share", "centre-shift", "centre-height", "bag-fullest"} {
+	for _, id := range []figure.ID{"loaded-mass", "axle-front", "axle-rear", "tyre-load", "payload-left", "left-right", "rack-load", "front-share", "centre-shift", "centre-height", "bag-fullest"} {
 		if f, ok := after.Figure(id); ok {
-			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+id, append([]string{"stage", "load"}, tries(tried)...)...)))
+			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+string(id), append([]string{"stage", "load"}, tries(tried)...)...)))
 		}
 	}
 	return v, v.options(d, tried)
 }
 
 func (v *loadView) says(d *desk, after *eval.LoadoutReport) {
-	share, _ := after.Figure("front-share")
-	shift, _ := after.Figure("centre-shift")
+	share, _ := after.Figure(figure.FrontShare)
+	shift, _ := after.Figure(figure.CentreShift)
 	if share.Known && shift.Known {
 		v.Says = fmt.Sprintf("%s of it on the front wheel; the centre sits %s behind that of the bike alone.", d.units.Value(share), d.units.Value(shift))
 	}
@@ -205,7 +206,7 @@ func (v *loadView) options(d *desk, tried []plan.Choice) error {
 
 // limits lists every limit with what is on it.
 func (v *loadView) limits(d *desk, after *eval.LoadoutReport) {
-	for _, id := range []string{"loaded-mass", "axle-front", "axle-rear", "rack-load"} {
+	for _, id := range []figure.ID{"loaded-mass", "axle-front", "axle-rear", "rack-load"} {
 		f, _ := after.Figure(id)
 		row := limitRow{Name: f.Name, On: d.units.Value(f), State: stateOf(f.State)}
 		if f.Limited {
@@ -214,12 +215,12 @@ func (v *loadView) limits(d *desk, after *eval.LoadoutReport) {
 		v.Limits = append(v.Limits, row)
 	}
 	v.Limits = append(v.Limits,
-		tyreLimit(d, "Front tyre", after, after.Facts.AxleKg.Front, func(p knock.Pressure) knock.PressureEnd { return p.Front }),
-		tyreLimit(d, "Rear tyre", after, after.Facts.AxleKg.Rear, func(p knock.Pressure) knock.PressureEnd { return p.Rear }))
-	for _, b := range after.Facts.Bags {
-		row := limitRow{Name: b.Part.Name, On: fmt.Sprintf("%s, %s", d.kg(b.Kg), d.units.Quantity("", b.Litres, "L")), State: stateOf("ok")}
+		tyreLimit(d, "Front tyre", after, after.Facts.Axles.Kg.Front, func(p facts.Pressure) facts.PressureEnd { return p.Front }),
+		tyreLimit(d, "Rear tyre", after, after.Facts.Axles.Kg.Rear, func(p facts.Pressure) facts.PressureEnd { return p.Rear }))
+	for _, b := range after.Facts.Bags.On {
+		row := limitRow{Name: b.Part.Name, On: fmt.Sprintf("%s, %s", d.kg(b.Kg), d.units.Quantity(b.Litres, "L")), State: stateOf("ok")}
 		if !math.IsNaN(b.LimitKg) {
-			row.Limit, row.Left = d.kg(b.LimitKg)+", "+d.units.Quantity("", b.LimitL, "L"), signedWords(d.kg, b.LimitKg-b.Kg)
+			row.Limit, row.Left = d.kg(b.LimitKg)+", "+d.units.Quantity(b.LimitL, "L"), signedWords(d.kg, b.LimitKg-b.Kg)
 		}
 		switch {
 		case b.Kg > b.LimitKg:
@@ -232,11 +233,11 @@ func (v *loadView) limits(d *desk, after *eval.LoadoutReport) {
 }
 
 // kg is a mass on the bike in the rider's units.
-func (d *desk) kg(v float64) string { return d.units.Quantity("loaded-mass", v, "kg") }
+func (d *desk) kg(v float64) string { return d.units.As(figure.LoadedMass, v) }
 
 // tyreLimit is what a tyre carries on the ground of the trip that it is run
 // softest on.
-func tyreLimit(d *desk, name string, after *eval.LoadoutReport, axleKg float64, end func(knock.Pressure) knock.PressureEnd) limitRow {
+func tyreLimit(d *desk, name string, after *eval.LoadoutReport, axleKg float64, end func(facts.Pressure) facts.PressureEnd) limitRow {
 	row, least := limitRow{Name: name, On: d.kg(axleKg), State: stateOf("unknown")}, math.Inf(1)
 	for _, p := range after.Facts.Pressures {
 		e := end(p)
@@ -244,7 +245,7 @@ func tyreLimit(d *desk, name string, after *eval.LoadoutReport, axleKg float64, 
 			continue
 		}
 		least = e.Carries
-		row.Name = fmt.Sprintf("%s at %s, %s", name, d.units.Quantity("", e.Taken(), "kPa"), strings.ToLower(p.Surface.Name))
+		row.Name = fmt.Sprintf("%s at %s, %s", name, d.units.Quantity(e.Taken(), "kPa"), strings.ToLower(p.Surface.Name))
 	}
 	if math.IsInf(least, 1) {
 		return row
@@ -282,14 +283,14 @@ func (d *desk) balance(p *plan.Plan, after *eval.LoadoutReport, tried bool) draw
 		}
 		spots = append(spots, draw.SpotFor(place, o.Value, o.Name, base, seat))
 	}
-	end := func(id string) draw.AxleEnd {
+	end := func(id figure.ID) draw.AxleEnd {
 		f, _ := after.Figure(id)
 		e := draw.AxleEnd{Kg: f.Value, LimitKg: math.NaN(), Text: d.units.Value(f)}
 		if !f.Known {
 			e.Kg = math.NaN()
 		}
 		if f.Limited {
-			e.LimitKg, e.Text = f.Limit, e.Text+" of "+d.units.Quantity("", f.Limit, "kg")
+			e.LimitKg, e.Text = f.Limit, e.Text+" of "+d.units.Quantity(f.Limit, "kg")
 		}
 		return e
 	}
@@ -299,7 +300,7 @@ func (d *desk) balance(p *plan.Plan, after *eval.LoadoutReport, tried bool) draw
 		was.CentreXMM, was.CentreHeightMM = math.NaN(), math.NaN()
 	}
 	drawn := draw.BalanceOf(silhouette(b, after), masses, spots, bareShare*base, b.CentreHeight.In("mm"), was.CentreXMM, was.CentreHeightMM, end("axle-rear"), end("axle-front"), bareShare)
-	sides := after.Facts.Sides
+	sides := after.Facts.Bags.Sides
 	drawn.LeftText, drawn.RightText = "left "+d.kg(sides.LeftKg), "right "+d.kg(sides.RightKg)
 	return drawn
 }

@@ -3,7 +3,7 @@ package web
 import (
 	"net/http"
 
-	"valiantmule/internal/core/need"
+	"valiantmule/internal/core/study"
 )
 
 // needsView is what the brief asks of the bike.
@@ -27,12 +27,13 @@ func (s *Server) needsPage(w http.ResponseWriter, r *http.Request) error {
 	}
 	v := needsView{Has: d.Plan.Bike != nil}
 	if v.Has {
-		var list []need.Need
-		list, v.Known = need.List(d.report.Facts)
+		var list []study.Need
+		list, v.Known = d.report.Needs()
 		for _, n := range list {
 			u := d.units
-			view := needView{ID: n.ID, Name: n.Name, Because: u.Text(n.Because), Bare: u.Text(n.Bare), Fitted: u.Text(n.Fitted), Short: u.Text(n.Short), Href: d.href(n.Page), State: stateOf("ok")}
-			if !n.Met() {
+			told := n.Tell()
+			view := needView{ID: n.ID, Name: n.Name, Because: u.Text(told.Because), Bare: u.Text(told.Bare), Fitted: u.Text(told.Fitted), Short: u.Text(told.Short), Href: d.href(settles(n)), State: stateOf("ok")}
+			if !n.Met {
 				view.State = stateOf("over")
 				v.Short++
 			}

@@ -5,8 +5,9 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/words"
 )
@@ -40,14 +41,14 @@ type column struct {
 }
 
 // moves is a column of what a figure moves by.
-func moves(title, figure string) column {
-	return column{title, func(u words.Units, diff eval.Difference) string { return deltaOf(u, diff, figure) }}
+func moves(title string, id figure.ID) column {
+	return column{title, func(u words.Units, diff eval.Difference) string { return deltaOf(u, diff, id) }}
 }
 
 // becomes is a column of what a figure comes to.
-func becomes(title, figure string) column {
+func becomes(title string, id figure.ID) column {
 	return column{title, func(u words.Units, diff eval.Difference) string {
-		if f, ok := diff.After.Figure(figure); ok {
+		if f, ok := diff.After.Figure(id); ok {
 			return u.Value(f)
 		}
 		return "?"
@@ -55,7 +56,7 @@ func becomes(title, figure string) column {
 }
 
 // deltaOf is what an option moves a figure by, "" when it does not.
-func deltaOf(u words.Units, diff eval.Difference, id string) string {
+func deltaOf(u words.Units, diff eval.Difference, id figure.ID) string {
 	for _, m := range diff.Moves {
 		if m.After.ID == id {
 			if delta, ok := m.Delta(); ok {
@@ -104,7 +105,7 @@ func (d *desk) rows(choices []plan.Choice, page string, columns []column, keep [
 	for i, c := range choices {
 		alternatives[i] = eval.Alternative{Label: choiceName(c), Plan: d.Plan.With(c)}
 	}
-	differences, err := d.compare(alternatives...)
+	differences, err := d.on.Preview(alternatives...)
 	if err != nil {
 		return nil, err
 	}
@@ -123,7 +124,7 @@ func (d *desk) rows(choices []plan.Choice, page string, columns []column, keep [
 
 func (d *desk) option(c plan.Choice, diff eval.Difference, own *plan.Part) optionRow {
 	o := optionRow{
-		Name: choiceName(c), Asks: len(diff.Appear), State: stateOf(knock.Worst(diff.Appear)),
+		Name: choiceName(c), Asks: len(diff.Appear), State: stateOf(study.Worst(diff.Appear)),
 		Current: (c.Part == nil && own == nil) || (c.Part != nil && own != nil && own.ID == c.Part.ID),
 	}
 	part := c.Part

@@ -6,6 +6,7 @@ import (
 	"net/url"
 	"strings"
 
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 )
 
@@ -94,11 +95,11 @@ func (d *desk) others(form url.Values, errs formErrors) othersView {
 // besideOthers is the plan's own consumption, and the weighed one of the reports
 // with how far they lie apart.
 func (d *desk) besideOthers() (own, theirs string) {
-	if f, ok := d.report.Figure("consumption"); ok && f.Known {
+	if f, ok := d.report.Figure(figure.Consumption); ok && f.Known {
 		own = gaugeOf(d.units, f, "").Band
 	}
 	if mean, low, high, ok := plan.Told(d.Plan.Reports); ok {
-		words := func(v float64) string { return d.units.Quantity("", v, "L/100 km") }
+		words := func(v float64) string { return d.units.Quantity(v, "L/100 km") }
 		theirs = fmt.Sprintf("%s weighed, between %s and %s", words(mean), words(low), words(high))
 	}
 	return own, theirs

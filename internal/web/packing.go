@@ -15,6 +15,7 @@ import (
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/pack"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/loading"
 	"valiantmule/internal/format/packcsv"
 	"valiantmule/internal/format/table"
 	"valiantmule/internal/store"
@@ -49,7 +50,7 @@ type packingView struct {
 	Moves    []packMove
 	Proposed string // what a proposal says
 	CanTake  bool
-	proposal eval.Repacking
+	proposal loading.Repacking
 	csvView
 	formState
 }
@@ -128,13 +129,13 @@ func (d *desk) packing(form url.Values, errs formErrors) packingView {
 // columns sorts the things by bag, those beside all bags last.
 func (v *packingView) columns(d *desk, loadout *plan.Loadout, built *plan.Built) {
 	at := map[string]int{}
-	for _, b := range d.report.Facts.Bags {
+	for _, b := range d.report.Facts.Bags.On {
 		c := bagColumn{Name: b.Part.Name, Fill: min(100, 100*b.Share()), State: stateOf("ok")}
 		c.Kg = d.kg(b.Kg)
 		if !math.IsNaN(b.LimitKg) {
-			c.Kg += " of " + d.units.Quantity("", b.LimitKg, "kg")
+			c.Kg += " of " + d.units.Quantity(b.LimitKg, "kg")
 		}
-		c.Litres = d.units.Quantity("", b.Litres, "L") + " of " + d.units.Quantity("", b.LimitL, "L")
+		c.Litres = d.units.Quantity(b.Litres, "L") + " of " + d.units.Quantity(b.LimitL, "L")
 		if b.Share() > 1 {
 			c.State = stateOf("over")
 		}
@@ -319,13 +320,13 @@ func lying(l plan.Load, built *plan.Built) string {
 
 // propose shows the proposal.
 func (v *packingView) propose(d *desk) {
-	v.proposal = eval.Repack(d.Plan, d.report)
+	v.proposal = loading.Repack(d.report.Facts)
 	packing, built := v.proposal.Packing, d.report.Facts.Built
 	for _, m := range v.proposal.Moves {
 		v.Moves = append(v.Moves, packMove{m.To.Name, lying(m.From, built), lying(m.To, built), m.Why})
 	}
 	switch {
-	case len(d.report.Facts.Bags) == 0:
+	case len(d.report.Facts.Bags.On) == 0:
 		v.Proposed = "There is no bag on the bike in this loadout: fit one under Load first."
 	case !packing.OK:
 		v.Proposed = "Not everything goes into the bags that are on: leave something at home, share it, or fit another bag."
@@ -349,7 +350,7 @@ func (s *Server) takeProposal(w http.ResponseWriter, r *http.Request) error {
 	if d.Plan.Bike == nil {
 		return store.ErrNotFound
 	}
-	if p := eval.Repack(d.Plan, d.report); len(p.Moves) > 0 {
+	if p := loading.Repack(d.report.Facts); len(p.Moves) > 0 {
 		if err := s.store.Save(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), p.Plan, fmt.Sprintf("Packed anew, %s: %d things moved", d.loadout, len(p.Moves))); err != nil {
 			return err
 		}

@@ -8,8 +8,9 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/unit"
@@ -105,7 +106,7 @@ func (d *desk) pressures(at, wheel string, tried []plan.Choice, form url.Values,
 	if form != nil && len(errs) == 0 {
 		shown, _, _ = d.readPressures(form)
 	}
-	report, err := eval.EvaluateLoadout(shown, d.shelf, d.loadout)
+	report, err := d.on.Evaluate(shown)
 	if err != nil {
 		return v, err
 	}
@@ -118,7 +119,7 @@ func (d *desk) pressures(at, wheel string, tried []plan.Choice, form url.Values,
 		for _, e := range []struct {
 			name   string
 			stored unit.Pressure
-			end    knock.PressureEnd
+			end    facts.PressureEnd
 		}{{"front", own.Front, p.Front}, {"rear", own.Rear, p.Rear}} {
 			key := e.name + "." + p.Surface.ID
 			row.Ends = append(row.Ends, pressureCell{
@@ -143,7 +144,7 @@ func (d *desk) pressures(at, wheel string, tried []plan.Choice, form url.Values,
 }
 
 // setBy says what sets the advice for a wheel on a surface.
-func (d *desk) setBy(s terrain.Surface, e knock.PressureEnd) string {
+func (d *desk) setBy(s terrain.Surface, e facts.PressureEnd) string {
 	if math.IsNaN(e.Advice) {
 		return "a number is missing"
 	}
@@ -179,7 +180,7 @@ func (d *desk) pressureAsks(report *eval.LoadoutReport) []string {
 			asks = append(asks, info.Name+": the pressure on its sidewall, at which it carries its rated load")
 		}
 	}
-	if math.IsNaN(report.Facts.AxleKg.Rear) {
+	if math.IsNaN(report.Facts.Axles.Kg.Rear) {
 		asks = append(asks, "the load on both axles")
 	}
 	return asks
@@ -191,7 +192,7 @@ func (d *desk) otherCards(v *pressuresView) error {
 		if l.ID == d.loadout {
 			continue
 		}
-		report, err := eval.EvaluateLoadout(d.Plan, nil, l.ID)
+		report, err := eval.EvaluateLoadout(d.Plan, nil, l.ID, d.asOf)
 		if err != nil {
 			return err
 		}
@@ -206,23 +207,24 @@ func (d *desk) otherCards(v *pressuresView) error {
 
 // contact draws one wheel on one surface, and works its pressure out.
 func (d *desk) contact(v *pressuresView, report *eval.LoadoutReport, at, wheel string) error {
-	slot, tube, axle := plan.RearTyre, plan.RearTube, report.Facts.AxleKg.Rear
-	if wheel == "front" {
-		slot, tube, axle = plan.FrontTyre, plan.FrontTube, report.Facts.AxleKg.Front
+	of := &study.RearWheel
+	if wheel == study.FrontWheel.Name {
+		of = &study.FrontWheel
 	}
-	t := report.Facts.Built.Tyre(slot)
+	axle := of.Of(report.Facts.Axles.Kg)
+	t := report.Facts.Built.Tyre(of.Tyre)
 	if t == nil {
 		return nil
 	}
 	surface, _ := terrain.SurfaceOf(at)
-	end, working, err := eval.PressureWorking(report.Facts.Plan, d.loadout, slot, at)
+	end, working, err := eval.PressureWorking(report.Facts.Plan, d.loadout, of, at, d.asOf)
 	if err != nil {
 		return err
 	}
 	v.Working, v.Notes = stepsOf(d.units, working), working.Notes
 	hit := tyre.HitFactor(surface.Puncture())
 	shape := t.Shape()
-	words := func(mm float64) string { return d.units.Quantity("", mm, "mm") }
+	words := func(mm float64) string { return d.units.Quantity(mm, "mm") }
 	states := []draw.ContactState{{Style: draw.Current, KPa: end.Taken(), LoadKg: axle, Text: pressureWords(d.units, end.Taken())}}
 	names := []string{"As the card has it"}
 	if !math.IsNaN(end.Placard) && math.Abs(end.Placard-end.Taken()) > 1 {
@@ -230,11 +232,11 @@ func (d *desk) contact(v *pressuresView, report *eval.LoadoutReport, at, wheel s
 		names = append(names, "By the placard")
 	}
 	filling := tyre.Filling("")
-	if f := report.Facts.Built.Filling(tube); f != nil {
+	if f := report.Facts.Built.Filling(of.Tube); f != nil {
 		filling = f.Kind
 	}
 	v.Contact = draw.TyreContact(shape, hit, filling, states, words)
-	v.Hit = d.units.Quantity("", axle, "kg") + " on it, hitting a stone of " + words(2*tyre.Rock) + " with " + d.units.Plain(hit, "") + " times that"
+	v.Hit = d.units.Quantity(axle, "kg") + " on it, hitting a stone of " + words(2*tyre.Rock) + " with " + d.units.Plain(hit, "") + " times that"
 	for i, s := range states {
 		length, width := shape.Patch(s.LoadKg, s.KPa)
 		sink := shape.SinkMM(hit*s.LoadKg, s.KPa, tyre.Rock)

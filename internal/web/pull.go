@@ -7,8 +7,9 @@ import (
 	"slices"
 	"strconv"
 
-	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/draw"
@@ -43,7 +44,7 @@ func (s *Server) pullPage(w http.ResponseWriter, r *http.Request) error {
 
 func (d *desk) pull(v *pullView, kind terrain.Kind, altitude string, tried []plan.Choice) error {
 	p, at := atAltitude(d.Plan.With(tried...), altitude)
-	report, err := eval.EvaluateLoadout(p, d.shelf, d.loadout)
+	report, err := d.on.Evaluate(p)
 	if err != nil {
 		return err
 	}
@@ -64,27 +65,27 @@ func (d *desk) pull(v *pullView, kind terrain.Kind, altitude string, tried []pla
 		v.Grounds = append(v.Grounds, linkView{g.Name, d.href("pull", query("ground", string(g.Kind), "altitude", at)...), g.Kind == ground.Kind})
 	}
 	v.Altitudes = d.altitudes("pull", at, query("ground", string(kind)))
-	for _, id := range []string{"crawl-pull", "climb", "top-speed", "hold-gear", "centre-height"} {
+	for _, id := range []figure.ID{"crawl-pull", "climb", "top-speed", "hold-gear", "centre-height"} {
 		if f, ok := report.Figure(id); ok {
 			v.Missing = append(v.Missing, f.Missing...)
-			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+id, "stage", "pull")))
+			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+string(id), "stage", "pull")))
 		}
 	}
 	slices.Sort(v.Missing)
 	v.Missing = slices.Compact(v.Missing)
-	chart, ok := eval.Thrust(report, ground)
+	chart, ok := gearing.Thrust(report.Facts, ground)
 	if !ok {
 		return nil
 	}
 	speeds := func(kmh float64) float64 { own, _ := d.units.Convert(kmh, "km/h"); return own }
-	var before []eval.GearThrust
+	var before []gearing.GearThrust
 	if len(tried) > 0 {
 		plain, _ := atAltitude(d.Plan, at)
-		was, err := eval.EvaluateLoadout(plain, d.shelf, d.loadout)
+		was, err := d.on.Evaluate(plain)
 		if err != nil {
 			return err
 		}
-		old, _ := eval.Thrust(was, ground)
+		old, _ := gearing.Thrust(was.Facts, ground)
 		before = old.Gears
 	}
 	v.Drawing = draw.ThrustDiagram(chart, before, speeds, v.Speed)
@@ -92,7 +93,7 @@ func (d *desk) pull(v *pullView, kind terrain.Kind, altitude string, tried []pla
 	for _, g := range chart.Gears {
 		row := pullRow{Gear: fmt.Sprint(g.Gear), Slope: "does not move it", At: "–", Cruise: "out of its range"}
 		if g.Slope >= 0 {
-			row.Slope, row.At = slopeWords(g.Slope), d.units.Quantity("", g.AtKmh, "km/h")
+			row.Slope, row.At = slopeWords(g.Slope), d.units.Quantity(g.AtKmh, "km/h")
 		}
 		switch {
 		case math.IsNaN(chart.CruiseAt):
@@ -115,7 +116,7 @@ func slopeWords(slope float64) string {
 }
 
 // pullWords says what sets the steepest slope on the ground that is shown.
-func (d *desk) pullWords(c eval.ThrustChart) string {
+func (d *desk) pullWords(c gearing.ThrustChart) string {
 	first := c.Gears[0].Slope
 	least, what := first, "the pull"
 	if c.Traction.Slope < least {
@@ -125,7 +126,7 @@ func (d *desk) pullWords(c eval.ThrustChart) string {
 		least, what = c.Wheelie.Slope, "the lifting front wheel"
 	}
 	text := fmt.Sprintf("On “%s”, with %s, it climbs %s: %s sets the limit. First gear would pull %s.",
-		c.Ground.Name, d.units.Quantity("", c.MassKg, "kg"), slopeWords(max(0, least)), what, slopeWords(max(0, first)))
+		c.Ground.Name, d.units.Quantity(c.MassKg, "kg"), slopeWords(max(0, least)), what, slopeWords(max(0, first)))
 	if c.AirLeft < 0.995 {
 		text += fmt.Sprintf(" The air up there leaves %.0f %% of the engine.", 100*c.AirLeft)
 	}

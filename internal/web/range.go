@@ -10,9 +10,12 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fuel"
-	"valiantmule/internal/core/knock"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/ranging"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/draw"
@@ -262,28 +265,28 @@ func (d *desk) fuel(l looked, form url.Values, errs formErrors) (rangeView, erro
 	if form != nil {
 		shown, _, _ = d.with(l.plan).readRange(form)
 	}
-	after, err := eval.EvaluateLoadout(shown, d.shelf, d.loadout)
+	after, err := d.on.Evaluate(shown)
 	if err != nil {
 		return v, err
 	}
 	v.sliders(d, shown, form, errs)
-	gauge, _ := after.Figure("range")
+	gauge, _ := after.Figure(figure.Distance)
 	v.Missing = gauge.Missing
 	v.legs(d, l, shown, after)
-	if ladder, ok := eval.FuelLadder(after); ok {
-		v.Ladder = draw.FuelLadder(ladder, after.Facts.Range.Legs, shown.Route, eval.Profile(shown), d.pumps(l, shown.Route),
+	if ladder, ok := ranging.FuelLadder(after.Facts); ok {
+		v.Ladder = draw.FuelLadder(ladder, after.Facts.Range.Legs, shown.Route, ranging.Profile(shown), d.pumps(l, shown.Route),
 			d.in("L", 1), d.in("km", 0), d.height)
 	}
 	v.Says = d.rangeSays(after, gauge)
-	for _, id := range []string{"range", "usable-fuel", "consumption", "leg-margin", "dry-chance", "fuel-factor", "drag-area"} {
+	for _, id := range []figure.ID{"range", "usable-fuel", "consumption", "leg-margin", "dry-chance", "fuel-factor", "drag-area"} {
 		if f, ok := after.Figure(id); ok {
-			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+id, append([]string{"stage", "range"}, tries(l.tried)...)...)))
+			v.Working = append(v.Working, gaugeOf(d.units, f, d.href("working/"+string(id), append([]string{"stage", "range"}, tries(l.tried)...)...)))
 		}
 	}
-	for _, g := range eval.Grounds(after) {
+	for _, g := range ranging.Grounds(after.Facts) {
 		v.Grounds = append(v.Grounds, groundRow{
-			g.Ground.Name, d.units.Quantity("", g.Kmh, "km/h"), d.units.Quantity("", g.RPM, "rpm"), strconv.Itoa(g.Gear), d.units.Quantity("", g.Litres, "L/100 km"),
-			d.units.Quantity("", g.Litres-fuel.BandSigma*g.Spread, "L/100 km") + " to " + d.units.Quantity("", g.Litres+fuel.BandSigma*g.Spread, "L/100 km"),
+			g.Ground.Name, d.units.Quantity(g.Kmh, "km/h"), d.units.Quantity(g.RPM, "rpm"), strconv.Itoa(g.Gear), d.units.Quantity(g.Litres, "L/100 km"),
+			d.units.Quantity(g.Litres-fuel.BandSigma*g.Spread, "L/100 km") + " to " + d.units.Quantity(g.Litres+fuel.BandSigma*g.Spread, "L/100 km"),
 		})
 	}
 	if err := v.ways(d, l); err != nil {
@@ -311,12 +314,12 @@ func (d *desk) height(m float64) string {
 	return words.Number(m, 0) + " m"
 }
 
-func (d *desk) rangeSays(after *eval.LoadoutReport, gauge eval.Figure) string {
-	if !gauge.Known || after.Facts.Range.Deciding < 0 {
+func (d *desk) rangeSays(after *eval.LoadoutReport, gauge study.Figure) string {
+	leg, ok := after.Facts.Range.Decides()
+	if !gauge.Known || !ok {
 		return ""
 	}
-	leg := after.Facts.Range.Legs[after.Facts.Range.Deciding]
-	km := func(v float64) string { return d.units.Quantity("", v, "km") }
+	km := func(v float64) string { return d.units.Quantity(v, "km") }
 	where := "The longest gap of the brief decides"
 	if after.Facts.Plan.Route != nil {
 		where = fmt.Sprintf("%s to %s decides", leg.From, leg.To)
@@ -348,9 +351,9 @@ func (v *rangeView) legs(d *desk, l looked, shown *plan.Plan, after *eval.Loadou
 			return
 		}
 		low, mid, high := leg.ArriveL()
-		litre := func(v float64) string { return d.units.Quantity("litres", v, "L") }
+		litre := func(v float64) string { return d.units.Quantity(v, "L") }
 		row := legRow{
-			Number: i + 1, From: leg.From, To: leg.To, Km: d.units.Quantity("", leg.Km, "km"), Climb: d.height(leg.UpM), Ground: grounds(leg.Mix),
+			Number: i + 1, From: leg.From, To: leg.To, Km: d.units.Quantity(leg.Km, "km"), Climb: d.height(leg.UpM), Ground: grounds(leg.Mix),
 			Need: litre(leg.NeedL), Have: litre(leg.HaveL), Left: signedWords(litre, leg.MarginL), Dry: chance(leg.Dry), End: litre(mid),
 			State: legState(leg), Deciding: i == f.Deciding,
 		}
@@ -365,7 +368,7 @@ func (v *rangeView) legs(d *desk, l looked, shown *plan.Plan, after *eval.Loadou
 	}
 }
 
-func legState(l knock.Leg) stateView {
+func legState(l facts.Leg) stateView {
 	switch {
 	case l.Short():
 		return stateOf(verdict.Over)
@@ -390,9 +393,9 @@ func grounds(mix terrain.Mix) string {
 		of   float64
 	}
 	var list []share
-	for _, g := range terrain.Grounds() {
-		if mix[g.Kind] >= 0.05 {
-			list = append(list, share{g.Name, mix[g.Kind]})
+	for i, g := range terrain.Grounds() {
+		if mix.At(i) >= 0.05 {
+			list = append(list, share{g.Name, mix.At(i)})
 		}
 	}
 	slices.SortStableFunc(list, func(a, b share) int { return int(1000 * (b.of - a.of)) })
@@ -435,7 +438,11 @@ func certainty(s plan.Stop) string {
 
 // ways lists what closes the leg that decides, on top of what is looked at.
 func (v *rangeView) ways(d *desk, l looked) error {
-	ways, err := eval.Ways(l.plan, d.shelf, d.loadout)
+	bench, err := eval.NewBench(l.plan, d.shelf, d.loadout, d.asOf)
+	if err != nil {
+		return err
+	}
+	ways, err := bench.Ways()
 	if err != nil {
 		return err
 	}
@@ -449,9 +456,9 @@ func (v *rangeView) ways(d *desk, l looked) error {
 		return d.href("range", append(l.query(""), "cruise", w.Cruise.String())...)
 	}
 	for _, w := range ways {
-		after, _ := w.After.Figure("range")
-		cost, _ := w.After.Figure("cost")
-		mass, _ := w.After.Figure("loaded-mass")
+		after, _ := w.After.Figure(figure.Distance)
+		cost, _ := w.After.Figure(figure.Cost)
+		mass, _ := w.After.Figure(figure.LoadedMass)
 		row := wayRow{Name: w.Alternative.Label, Href: href(w), Cost: d.units.Delta(cost, w.CostMin), Mass: d.units.Delta(mass, w.MassKg), Range: d.units.Value(after), State: stateOf(after.State)}
 		if w.Hours > 0 {
 			row.Hours = d.units.Plain(w.Hours, "h")

@@ -147,7 +147,7 @@ func (v *recordView) wear(d *desk) {
 		}
 		v.Wear = append(v.Wear, row)
 	}
-	v.Bars = draw.WearBars(bars, trip, func(km float64) string { return d.units.Quantity("", km, "km") })
+	v.Bars = draw.WearBars(bars, trip, func(km float64) string { return d.units.Quantity(km, "km") })
 }
 
 func (d *desk) readRecord(form url.Values) (*plan.Plan, []string, formErrors) {

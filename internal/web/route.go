@@ -114,7 +114,7 @@ func (d *desk) routeView(form url.Values, errs formErrors) routeView {
 	if shown.Level {
 		climb = "no heights in the file: nothing climbs"
 	}
-	v.Facts = []string{d.units.Quantity("", shown.LengthKm(), "km"), climb, fmt.Sprintf("%d pumps", len(shown.Open()))}
+	v.Facts = []string{d.units.Quantity(shown.LengthKm(), "km"), climb, fmt.Sprintf("%d pumps", len(shown.Open()))}
 	pumps := d.pumps(looked{}, shown)
 	for i := range pumps {
 		pumps[i].Title = fmt.Sprintf("%d %s, %s", i+1, shown.Stops[i].Name, certainty(shown.Stops[i]))
@@ -123,11 +123,11 @@ func (d *desk) routeView(form url.Values, errs formErrors) routeView {
 	v.Sections = draw.RouteSections(shown, pumps, d.in("km", 0), d.height)
 	mix := shown.Mix()
 	rest := 1 - mix.Sum()
-	for _, g := range terrain.Grounds() {
-		if share := mix[g.Kind]; share > 0.0005 {
+	for i, g := range terrain.Grounds() {
+		if share := mix.At(i); share > 0.0005 {
 			v.Legend = append(v.Legend, legendView{g.Kind, g.Name, fmt.Sprintf("%.0f %%", 100*share)})
 		}
-		if share, brief := mix[g.Kind], d.Plan.Brief.Share(g.Kind); share > 0.0005 || brief.Known() {
+		if share, brief := mix.At(i), d.Plan.Brief.Share(g.Kind); share > 0.0005 || brief.Known() {
 			v.Shares = append(v.Shares, shareRow{g.Name, fmt.Sprintf("%.0f %%", 100*share), brief.String()})
 		}
 	}

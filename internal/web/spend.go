@@ -11,9 +11,10 @@ import (
 	"strconv"
 	"strings"
 
-	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 	"valiantmule/internal/draw"
 )
 
@@ -207,9 +208,9 @@ func (d *desk) spend(form url.Values, errs formErrors) spendView {
 		})
 	}
 	v.Stairs = d.stairs()
-	for _, id := range []string{"cost", "cost-needed", "cost-wanted", "cost-baseline", "cost-spent", "cost-open", "cost-later", "contingency", "own-hours"} {
+	for _, id := range []figure.ID{"cost", "cost-needed", "cost-wanted", "cost-baseline", "cost-spent", "cost-open", "cost-later", "contingency", "own-hours"} {
 		if f, ok := d.report.Figure(id); ok {
-			v.Totals = append(v.Totals, gaugeOf(d.units, f, d.href("working/"+id, "stage", "spend")))
+			v.Totals = append(v.Totals, gaugeOf(d.units, f, d.href("working/"+string(id), "stage", "spend")))
 			v.Over += over(f)
 		}
 	}
@@ -245,7 +246,7 @@ func (d *desk) stairs() draw.Stairs {
 }
 
 // over says by how much the budget is passed.
-func over(f eval.Figure) string {
+func over(f study.Figure) string {
 	if f.ID != "cost" || !f.Known || !f.Limited || f.Value <= f.Limit {
 		return ""
 	}

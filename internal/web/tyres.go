@@ -6,8 +6,9 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/draw"
 )
@@ -176,7 +177,7 @@ func (d *desk) lineup(view *tyresView, beside []string, tried []plan.Choice) err
 	for i, c := range list {
 		alternatives[i] = eval.Alternative{Label: c.name, Plan: c.plan}
 	}
-	differences, err := d.compare(alternatives...)
+	differences, err := d.on.Preview(alternatives...)
 	if err != nil {
 		return err
 	}
@@ -269,10 +270,10 @@ var lineupRows = []struct {
 		return c.part.Price.Display()
 	}},
 	{"Width, diameter", func(d *desk, c contender, _ eval.Difference) string {
-		return d.units.Plain(c.tyre.WidthMM(), "mm") + ", " + d.units.Quantity("", c.tyre.DiameterMM(), "mm")
+		return d.units.Plain(c.tyre.WidthMM(), "mm") + ", " + d.units.Quantity(c.tyre.DiameterMM(), "mm")
 	}},
 	{"Roll-out", func(d *desk, c contender, _ eval.Difference) string {
-		return d.units.Quantity("", c.tyre.CircumferenceMM(), "mm")
+		return d.units.Quantity(c.tyre.CircumferenceMM(), "mm")
 	}},
 	{"Rim, its share of the width", func(d *desk, c contender, _ eval.Difference) string {
 		rim := c.plan.Build(d.loadout).Rim(c.slot)
@@ -288,14 +289,14 @@ var lineupRows = []struct {
 		if !known || !fast {
 			return "not in the code"
 		}
-		return d.units.Quantity("", kg, "kg") + ", " + d.units.Plain(kmh, "km/h")
+		return d.units.Quantity(kg, "kg") + ", " + d.units.Plain(kmh, "km/h")
 	}},
 	{"Lasts", func(d *desk, c contender, diff eval.Difference) string {
 		f, _ := diff.After.Figure(lifeOf[c.slot])
 		if !f.Banded {
 			return "?"
 		}
-		return d.units.Quantity(f.ID, f.Low, f.Unit) + " to " + d.units.Quantity(f.ID, f.High, f.Unit)
+		return d.units.Band(f)
 	}},
 	{"Does one set last the trip?", func(d *desk, c contender, diff eval.Difference) string { return d.lasts(c, diff.After) }},
 	{"Per 1 000 km", func(d *desk, c contender, diff eval.Difference) string {
@@ -307,27 +308,27 @@ var lineupRows = []struct {
 		if !ok {
 			return "?"
 		}
-		return d.units.Quantity("", float64(price.Minor())/f.Value*1000, d.Plan.Currency)
+		return d.units.Quantity(float64(price.Minor())/f.Value*1000, d.Plan.Currency)
 	}},
 	{"Gearing, walking pace", func(d *desk, c contender, diff eval.Difference) string {
 		if c.slot != plan.RearTyre {
 			return "–"
 		}
-		change, _ := diff.After.Figure("gear-change")
-		pace, _ := diff.After.Figure("crawl-speed")
+		change, _ := diff.After.Figure(figure.GearChange)
+		pace, _ := diff.After.Figure(figure.CrawlSpeed)
 		return d.units.Value(change) + ", " + d.units.Value(pace)
 	}},
 	{"Front against rear", func(d *desk, _ contender, diff eval.Difference) string {
-		f, _ := diff.After.Figure("wheel-mix")
+		f, _ := diff.After.Figure(figure.WheelMix)
 		return d.units.Value(f)
 	}},
 	{"Open points then", func(_ *desk, _ contender, diff eval.Difference) string {
-		worst := knock.Worst(diff.After.Findings)
+		worst := study.Worst(diff.After.Findings)
 		return fmt.Sprintf("%d, worst %s", len(diff.After.Findings), worst)
 	}},
 }
 
-var lifeOf = map[plan.Slot]string{plan.FrontTyre: "front-life", plan.RearTyre: "rear-life"}
+var lifeOf = map[plan.Slot]figure.ID{plan.FrontTyre: figure.FrontLife, plan.RearTyre: figure.RearLife}
 
 // lasts answers whether a tyre lasts the trip, or else from where another is
 // needed.
@@ -340,9 +341,9 @@ func (d *desk) lasts(c contender, after *eval.LoadoutReport) string {
 	case f.Low >= trip:
 		return "yes, at the low end too"
 	case f.Value >= trip:
-		return "likely; look at it from " + d.units.Quantity(f.ID, f.Low, "km")
+		return "likely; look at it from " + d.units.As(f.ID, f.Low)
 	case f.High >= trip:
-		return "if it goes well; have one waiting at " + d.units.Quantity(f.ID, f.Low, "km")
+		return "if it goes well; have one waiting at " + d.units.As(f.ID, f.Low)
 	}
-	return "no: change between " + d.units.Quantity(f.ID, f.Low, "km") + " and " + d.units.Quantity(f.ID, f.High, "km")
+	return "no: change between " + d.units.As(f.ID, f.Low) + " and " + d.units.As(f.ID, f.High)
 }

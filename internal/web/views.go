@@ -1,13 +1,14 @@
 package web
 
 import (
+	"cmp"
 	"math"
 	"slices"
 	"strings"
 
 	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/knock"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/words"
 )
@@ -35,24 +36,14 @@ type gaugeView struct {
 	Fill, Notch float64 // 0–100 along its rule; Notch is -1 without a limit
 }
 
-// limitWords say on which side of its limit a figure should stay.
-var limitWords = map[string]string{
-	"cost": "budget", "loaded-mass": "permitted", "axle-front": "permitted", "axle-rear": "permitted", "tyre-life": "trip", "tyre-load": "rated",
-	"range": "gap", "clearance": "wants",
-}
+// limitWord says on which side of its limit a figure should stay.
+func limitWord(f study.Figure) string { return cmp.Or(f.LimitName, "max") }
 
-func limitWord(id string) string {
-	if word, ok := limitWords[id]; ok {
-		return word
-	}
-	return "max"
-}
-
-func gaugeOf(u words.Units, f eval.Figure, href string) gaugeView {
-	g := gaugeView{ID: f.ID, Name: f.Name, Value: u.Value(f), State: stateOf(f.State), Missing: f.Missing, Href: href, Notch: -1}
+func gaugeOf(u words.Units, f study.Figure, href string) gaugeView {
+	g := gaugeView{ID: string(f.ID), Name: f.Name, Value: u.Value(f), State: stateOf(f.State), Missing: f.Missing, Href: href, Notch: -1}
 	span := f.Value
 	if f.Limited {
-		g.Limited, g.Limit, g.LimitWord = true, u.Limit(f), limitWord(f.ID)
+		g.Limited, g.Limit, g.LimitWord = true, u.Limit(f), limitWord(f)
 		span = max(f.Value, f.Limit) * 1.15
 		g.Notch = share(f.Limit, span)
 	}
@@ -63,7 +54,7 @@ func gaugeOf(u words.Units, f eval.Figure, href string) gaugeView {
 		g.Needs, _, _ = strings.Cut(f.Missing[0], " (")
 	}
 	if f.Banded {
-		g.Band = u.Quantity(f.ID, f.Low, f.Unit) + " to " + u.Quantity(f.ID, f.High, f.Unit)
+		g.Band = u.Band(f)
 	}
 	return g
 }
@@ -88,14 +79,16 @@ type wayOut func(remedy []plan.Choice) (href string)
 
 // findingsOf shows findings, the worst first; their remedies are the next things
 // to put on the bench. Without a way out they are left as words.
-func findingsOf(u words.Units, findings []knock.Finding, to wayOut) []findingView {
+func findingsOf(u words.Units, findings []study.Finding, to wayOut) []findingView {
 	views := make([]findingView, len(findings))
 	for i, f := range findings {
-		views[i] = findingView{ID: f.ID, What: u.Text(f.What), Why: u.Text(f.Why), Do: u.Text(f.Do), State: stateOf(f.State)}
-		for _, remedy := range f.Remedies {
-			if to != nil {
-				views[i].Remedies = append(views[i].Remedies, linkView{Name: remedy.Label, Href: to(remedy.Choices)})
-			}
+		told := f.Tell()
+		views[i] = findingView{ID: f.ID, What: u.Text(told.What), Why: u.Text(told.Why), Do: u.Text(told.Do), State: stateOf(f.State)}
+		if to == nil {
+			continue
+		}
+		for _, remedy := range f.Remedies() {
+			views[i].Remedies = append(views[i].Remedies, linkView{Name: remedy.Label, Href: to(remedy.Choices)})
 		}
 	}
 	slices.SortStableFunc(views, func(a, b findingView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
@@ -112,15 +105,10 @@ type moveView struct {
 func moveOf(u words.Units, m eval.Move) moveView {
 	v := moveView{
 		Name: m.After.Name, Before: u.Value(m.Before), After: u.Value(m.After),
-		State: stateOf(m.After.State), WasState: stateOf(m.Before.State),
+		State: stateOf(m.After.State), WasState: stateOf(m.Before.State), Gauge: m.After.Gauge,
 	}
 	if delta, ok := m.Delta(); ok {
 		v.Delta = u.Delta(m.After, delta)
-	}
-	for _, st := range stages {
-		for _, id := range st.gauges {
-			v.Gauge = v.Gauge || id == m.After.ID
-		}
 	}
 	return v
 }

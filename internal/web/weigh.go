@@ -12,9 +12,9 @@ import (
 	"strconv"
 	"strings"
 
-	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/loading"
 	"valiantmule/internal/outside"
 	"valiantmule/internal/store"
 )
@@ -58,7 +58,7 @@ func (d *desk) weigh(form url.Values, errs formErrors) weighView {
 	}
 	loadout, _ := d.Plan.Loadout(d.loadout)
 	v.What = loadout.Name + ", rider on it, tank full"
-	want, known := eval.ExpectedWheels(d.Plan, d.report)
+	want, known := loading.ExpectedWheels(d.report.Facts)
 	v.Missing = !known
 	for _, f := range []struct {
 		key, label string
@@ -93,7 +93,7 @@ func (s *Server) readBridge(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	want, known := eval.ExpectedWheels(d.Plan, d.report)
+	want, known := loading.ExpectedWheels(d.report.Facts)
 	if !known {
 		return store.ErrNotFound
 	}
@@ -130,7 +130,7 @@ func (s *Server) keepWeighing(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	want, known := eval.ExpectedWheels(d.Plan, d.report)
+	want, known := loading.ExpectedWheels(d.report.Facts)
 	if !known {
 		return store.ErrNotFound
 	}

@@ -6,6 +6,7 @@ import (
 	"github.com/go-chi/chi/v5"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/store"
 	"valiantmule/internal/words"
@@ -55,7 +56,7 @@ func (s *Server) working(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	id := chi.URLParam(r, "figure")
+	id := figure.ID(chi.URLParam(r, "figure"))
 	if _, ok := d.report.Figure(id); !ok {
 		return store.ErrNotFound
 	}
@@ -63,12 +64,12 @@ func (s *Server) working(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	figure, working, err := eval.Explain(d.Plan.With(choices...), d.loadout, id)
+	shown, working, err := eval.Explain(d.Plan.With(choices...), d.loadout, id, d.asOf)
 	if err != nil {
 		return err
 	}
 	loadout, _ := d.Plan.Loadout(d.loadout)
-	view := workingView{Figure: gaugeOf(d.units, figure, ""), Loadout: loadout.Name, Notes: working.Notes}
+	view := workingView{Figure: gaugeOf(d.units, shown, ""), Loadout: loadout.Name, Notes: working.Notes}
 	view.Steps = stepsOf(d.units, working)
-	return s.render(w, r, http.StatusOK, "working", frame{Title: figure.Name + ": the working", Plan: d.view(pageOf(r.FormValue("stage")), nil), Body: view})
+	return s.render(w, r, http.StatusOK, "working", frame{Title: shown.Name + ": the working", Plan: d.view(pageOf(r.FormValue("stage")), nil), Body: view})
 }

@@ -6,7 +6,7 @@ import (
 	"strconv"
 	"strings"
 
-	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/unit"
 )
 
@@ -100,7 +100,7 @@ func (u Units) Convert(v float64, metric string) (own float64, symbol string) {
 var braces = regexp.MustCompile(`\{([^{} ]+) ([^{}]+)\}`)
 
 // Text is what a rule says, in the rider's units.
-func (u Units) Text(t knock.Text) string {
+func (u Units) Text(t study.Text) string {
 	if len(u) == 0 {
 		return t.String()
 	}

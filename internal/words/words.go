@@ -7,48 +7,48 @@ import (
 	"strconv"
 	"strings"
 
-	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/study"
 )
 
 // thin is a narrow no-break space.
 const thin = "\u202f"
 
-// coarse figures are estimates: they are shown to the nearest hundred.
-var coarse = map[string]bool{"tyre-life": true, "rear-life": true, "front-life": true}
-
 // decimals shown per unit; a unit that is not here has none.
 var decimals = map[string]int{"km/h": 1, "mph": 1, "°": 1, "": 2, "in": 2, "st": 1, "US gal": 2, "UK gal": 2, "PS": 1, "hp": 1, "bar": 2, "psi": 1, "L/100 km": 1, "km/L": 1, "d": 1, "m²": 2, "L": 1, "kg/L": 3}
-
-// finer figures show more digits than their unit's.
-var finer = map[string]int{"gear-change": 1, "wheel-mix": 1, "speedometer": 1, "axle-shift": 1, "seat-rise": 1, "seated-hours": 1, "seat-hours": 1, "stand-short": 1, "loaded-mass": 1, "front-unsprung": 1, "rear-unsprung": 1, "left-right": 1, "rack-load": 1, "shipping-mass": 1}
 
 // roughFrom is from how many minor units money is shown without them.
 const roughFrom = 100_000
 
 // Value is a figure's value with its unit, "?" when it is unknown.
-func (u Units) Value(f eval.Figure) string {
+func (u Units) Value(f study.Figure) string {
 	if !f.Known {
 		return "?"
 	}
-	return u.Quantity(f.ID, f.Value, f.Unit)
+	return u.quantity(f.Row, f.Value, f.Unit)
 }
 
 // Limit is a figure's limit with its unit.
-func (u Units) Limit(f eval.Figure) string {
-	if f.ID == "loaded-mass" || f.ID == "crawl-speed" {
+func (u Units) Limit(f study.Figure) string {
+	if f.Digits > 0 && !f.IsSum() { // a limit that is a whole number is written as one
 		limit, symbol := u.Convert(f.Limit, f.Unit)
-		return join(trimmed(limit, 1), symbol)
+		return join(trimmed(limit, f.Digits), symbol)
 	}
-	return u.Quantity(f.ID, f.Limit, f.Unit)
+	return u.quantity(f.Row, f.Limit, f.Unit)
+}
+
+// Band is a figure's band with its unit.
+func (u Units) Band(f study.Figure) string {
+	return u.quantity(f.Row, f.Low, f.Unit) + " to " + u.quantity(f.Row, f.High, f.Unit)
 }
 
 // Delta is a change of a figure with its sign and unit, "" when it is too small
 // to be shown.
-func (u Units) Delta(f eval.Figure, delta float64) string {
-	text := u.Quantity(f.ID, math.Abs(delta), f.Unit)
+func (u Units) Delta(f study.Figure, delta float64) string {
+	text := u.quantity(f.Row, math.Abs(delta), f.Unit)
 	switch {
-	case text == u.Quantity(f.ID, 0, f.Unit):
+	case text == u.quantity(f.Row, 0, f.Unit):
 		return ""
 	case delta < 0:
 		return "−" + text
@@ -56,8 +56,17 @@ func (u Units) Delta(f eval.Figure, delta float64) string {
 	return "+" + text
 }
 
-// Quantity is a number of a figure with its unit.
-func (u Units) Quantity(id string, v float64, unit string) string {
+// Quantity is a number with its unit, with the digits that the unit usually has.
+func (u Units) Quantity(v float64, unit string) string { return u.quantity(nil, v, unit) }
+
+// Of is a number of a figure with its unit.
+func (u Units) As(id figure.ID, v float64) string {
+	row, _ := figure.Of(id)
+	return u.quantity(row, v, row.Unit)
+}
+
+// quantity is a number with its unit, as a figure's row says where there is one.
+func (u Units) quantity(row *figure.Row, v float64, unit string) string {
 	if money.Valid(unit) {
 		amount := money.New(int64(math.Round(v)), unit)
 		if math.Abs(v) >= roughFrom {
@@ -66,21 +75,26 @@ func (u Units) Quantity(id string, v float64, unit string) string {
 		return amount.Display()
 	}
 	v, unit = u.Convert(v, unit)
-	if coarse[id] {
-		v = 100 * math.Round(v/100)
+	if row != nil && row.Digits < 0 {
+		step := math.Pow10(-row.Digits)
+		v = step * math.Round(v/step)
 	}
-	return join(Number(v, digits(id, unit)), unit)
+	return join(Number(v, digits(row, unit)), unit)
 }
 
-// whole figures are counted, not measured.
-var whole = map[string]bool{"hold-gear": true, "needs": true, "chain-links": true}
-
-// digits behind the point that a figure is shown with.
-func digits(id, unit string) int {
-	if whole[id] {
-		return 0
+// digits behind the point for a number in a unit as it is shown. A figure whose row
+// asks for more than its unit usually has keeps more in the rider's unit too.
+func digits(row *figure.Row, shown string) int {
+	usual := decimals[shown]
+	switch {
+	case row == nil:
+		return usual
+	case shown == row.Unit:
+		return max(row.Digits, 0)
+	case row.Digits > decimals[row.Unit]:
+		return max(row.Digits, usual)
 	}
-	return max(finer[id], decimals[unit])
+	return usual
 }
 
 // Signed is Number with its sign in front, a plus too.

@@ -6,7 +6,8 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
-	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/study"
 	"valiantmule/internal/words"
 )
 
@@ -23,24 +24,32 @@ func TestNumber(t *testing.T) {
 	}
 }
 
+// of is a figure of the table with a value, NaN for none.
+func of(id figure.ID, v float64) study.Figure {
+	row, _ := figure.Of(id)
+	f := study.Begin(row, "EUR")
+	f.Known, f.Value = !math.IsNaN(v), v
+	return f
+}
+
 func TestValue(t *testing.T) {
 	for _, c := range []struct {
-		f    eval.Figure
+		f    study.Figure
 		want string
 	}{
-		{eval.Figure{ID: "cost", Unit: "EUR", Known: true, Value: 171450}, "€1,715"},
-		{eval.Figure{ID: "cost", Unit: "EUR", Known: true, Value: 4250}, "€42.50"},
-		{eval.Figure{ID: "tyre-life", Unit: "km", Known: true, Value: 4391}, "4400\u00a0km"},
-		{eval.Figure{ID: "crawl-speed", Unit: "km/h", Known: true, Value: 12.93}, "12.9\u00a0km/h"},
-		{eval.Figure{ID: "rake-change", Unit: "°", Known: true, Value: 0.63}, "0.6°"},
-		{eval.Figure{ID: "cost", Unit: "EUR"}, "?"},
+		{of("cost", 171450), "€1,715"},
+		{of("cost", 4250), "€42.50"},
+		{of("tyre-life", 4391), "4400\u00a0km"},
+		{of("crawl-speed", 12.93), "12.9\u00a0km/h"},
+		{of("rake-change", 0.63), "0.6°"},
+		{of("cost", math.NaN()), "?"},
 	} {
 		assert.Equal(t, c.want, words.Units(nil).Value(c.f), c.f.ID)
 	}
 }
 
 func TestDelta(t *testing.T) {
-	rpm := eval.Figure{ID: "cruise-rpm", Unit: "rpm"}
+	rpm := of("cruise-rpm", math.NaN())
 	assert.Equal(t, "+427\u00a0rpm", words.Units(nil).Delta(rpm, 426.8))
 	assert.Equal(t, "−427\u00a0rpm", words.Units(nil).Delta(rpm, -426.8))
 	assert.Empty(t, words.Units(nil).Delta(rpm, 0.2), "too small to be shown")
@@ -55,10 +64,10 @@ func TestPlain(t *testing.T) {
 
 func TestOwnUnits(t *testing.T) {
 	us := words.Presets()[1].Units
-	assert.Equal(t, "707.5\u00a0lb", us.Value(eval.Figure{ID: "loaded-mass", Unit: "kg", Known: true, Value: 320.9}), "320.9 / 0.45359237")
-	assert.Equal(t, "8.0\u00a0mph", us.Value(eval.Figure{ID: "crawl-speed", Unit: "km/h", Known: true, Value: 12.93}))
-	assert.Equal(t, "4588\u00a0rpm", us.Value(eval.Figure{ID: "cruise-rpm", Unit: "rpm", Known: true, Value: 4588}), "a unit without a choice stays")
-	assert.Equal(t, "+0.67\u00a0in", us.Delta(eval.Figure{ID: "axle-shift", Unit: "mm"}, 17))
+	assert.Equal(t, "707.5\u00a0lb", us.Value(of("loaded-mass", 320.9)), "320.9 / 0.45359237")
+	assert.Equal(t, "8.0\u00a0mph", us.Value(of("crawl-speed", 12.93)))
+	assert.Equal(t, "4588\u00a0rpm", us.Value(of("cruise-rpm", 4588)), "a unit without a choice stays")
+	assert.Equal(t, "+0.67\u00a0in", us.Delta(of("axle-shift", math.NaN()), 17))
 	assert.Equal(t, "The tyres raise the seat by 0.39 in.", us.Text("The tyres raise the seat by {10 mm}."))
 
 	mixed := words.Units{"kg": "st", "km": "mi"}

@@ -6,6 +6,7 @@ import (
 	"math"
 
 	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/unit"
 )
 
 // The standard atmosphere's troposphere [pub: ISO 2533:1975, table of constants].
@@ -14,7 +15,6 @@ const (
 	seaLevelTemperature = 288.15    // K
 	lapse               = 0.0065    // K/m
 	gasConstant         = 287.05287 // J/(kg·K)
-	gravity             = 9.80665   // m/s²
 )
 
 // DensityFormula is the formula of [Density].
@@ -26,7 +26,7 @@ var DensityFormula = sheet.Formula{
 // Density of the standard atmosphere in kg/m³ at an altitude in metres, up to
 // 11 000 m.
 func Density(altitudeM float64) float64 {
-	return seaLevelDensity * math.Pow(1-lapse*altitudeM/seaLevelTemperature, gravity/(gasConstant*lapse)-1)
+	return seaLevelDensity * math.Pow(1-lapse*altitudeM/seaLevelTemperature, unit.StandardGravity/(gasConstant*lapse)-1)
 }
 
 // PowerFormula is the formula of [PowerPercent].

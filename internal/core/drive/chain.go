@@ -120,12 +120,9 @@ func LinksInReach(p Pair, pitchMM, centreMM float64, a Adjuster) (links int, shi
 	return links, shiftMM, ok
 }
 
-// SlackFormula is the formula of [SlackMM].
-var SlackFormula = sheet.Formula{Text: "up and down = 2 × √((run/2)² − (span/2)²), run = span + 2 × excess", Origin: sheet.Computed}
-
 // SlackMM is how far the middle of the lower run moves up and down when the axle
 // stays excessMM of axle travel short of tight: the run of length span + 2 ×
-// excess, pulled up and down into two straight halves.
+// excess, pulled up and down into two straight halves: 2 × √((run/2)² − (span/2)²).
 func SlackMM(p Pair, pitchMM, centreMM, excessMM float64) float64 {
 	if excessMM <= 0 {
 		return 0

@@ -1,6 +1,7 @@
 package eval_test
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -21,7 +22,7 @@ func BenchmarkEvaluate(b *testing.B) {
 	require.NoError(b, err)
 	b.ReportAllocs()
 	for b.Loop() {
-		eval.Evaluate(p, shelf)
+		eval.Evaluate(p, shelf, today)
 	}
 }
 
@@ -36,7 +37,9 @@ func BenchmarkPreview40(b *testing.B) {
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		_, err := eval.Preview(p, shelf, "travel", alternatives)
+		bench, err := eval.NewBench(p, shelf, "travel", today)
+		require.NoError(b, err)
+		_, err = bench.Preview(alternatives...)
 		require.NoError(b, err)
 	}
 }
@@ -55,8 +58,20 @@ func BenchmarkLegsOfALongTrack(b *testing.B) {
 		route.Nodes = track.Measure(points).Reduce(plan.UsualNodes)
 		changed := *p
 		changed.Route = &route
-		if _, err := eval.EvaluateLoadout(&changed, nil, "travel"); err != nil {
+		if _, err := eval.EvaluateLoadout(&changed, nil, "travel", today); err != nil {
 			b.Fatal(err)
 		}
 	}
+}
+
+// BenchmarkUnit is the fixed piece of work that the others are held against, so that
+// a slow hour of the machine cancels: 20 000 powers.
+func BenchmarkUnit(b *testing.B) {
+	sum := 0.0
+	for b.Loop() {
+		for i := range 20_000 {
+			sum += math.Pow(1+float64(i)/20_000, 1.7)
+		}
+	}
+	b.ReportMetric(sum/float64(b.N), "sum/op")
 }

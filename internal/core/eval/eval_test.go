@@ -5,6 +5,7 @@ import (
 	"math"
 	"os"
 	"path/filepath"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
@@ -13,8 +14,11 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/demo"
@@ -29,14 +33,17 @@ func demoPlan(t testing.TB) (*plan.Plan, plan.Shelf) {
 	return p, shelf
 }
 
+// today is the day on which the tests look.
+const today = "2026-11-26"
+
 func report(t testing.TB, p *plan.Plan) *eval.LoadoutReport {
 	t.Helper()
-	r, err := eval.EvaluateLoadout(p, nil, "travel")
+	r, err := eval.EvaluateLoadout(p, nil, "travel", today)
 	require.NoError(t, err)
 	return r
 }
 
-func value(t testing.TB, p *plan.Plan, id string) float64 {
+func value(t testing.TB, p *plan.Plan, id figure.ID) float64 {
 	t.Helper()
 	f, ok := report(t, p).Figure(id)
 	require.True(t, ok, id)
@@ -76,15 +83,15 @@ var update = flag.Bool("update", false, "write the golden report anew")
 func TestGolden(t *testing.T) {
 	p, _ := demoPlan(t)
 	var b strings.Builder
-	for _, l := range eval.Evaluate(p, nil).Loadouts {
+	for _, l := range eval.Evaluate(p, nil, today).Loadouts {
 		b.WriteString("# " + l.Name + "\n")
-		for _, list := range [][]eval.Figure{l.Gauges, l.Others} {
+		for _, list := range [][]study.Figure{l.Gauges, l.Others} {
 			for _, f := range list {
 				b.WriteString(line(f))
 			}
 		}
 		for _, f := range l.Findings {
-			b.WriteString(string(f.State) + " " + f.ID + ": " + f.What.String() + "\n")
+			b.WriteString(string(f.State) + " " + f.ID + ": " + f.Tell().What.String() + "\n")
 		}
 	}
 	path := filepath.Join("testdata", "demo.golden")
@@ -96,8 +103,8 @@ func TestGolden(t *testing.T) {
 	assert.Equal(t, string(want), b.String())
 }
 
-func line(f eval.Figure) string {
-	words := []string{string(f.State), f.ID}
+func line(f study.Figure) string {
+	words := []string{string(f.State), string(f.ID)}
 	if f.Known {
 		words = append(words, number(f.Value), f.Unit)
 	}
@@ -123,11 +130,11 @@ func TestEveryGaugeIsThere(t *testing.T) {
 	blank := *p
 	blank.Bike = &plan.Bike{ID: "own", Name: "Own"}
 	for name, p := range map[string]*plan.Plan{"demo": p, "without a bike": &bare, "a blank sheet": &blank, "new": plan.New("New", "EUR")} {
-		for _, l := range eval.Evaluate(p, nil).Loadouts {
-			require.Len(t, l.Gauges, len(eval.GaugeIDs), name)
-			for i, g := range l.Gauges {
-				assert.Equal(t, eval.GaugeIDs[i], g.ID, name)
-				assert.NotEmpty(t, g.Name)
+		for _, l := range eval.Evaluate(p, nil, today).Loadouts {
+			require.Len(t, l.Gauges, len(figure.Gauges()), name)
+			for i, g := range slices.Concat(l.Gauges, l.Others) {
+				assert.Equal(t, figure.All()[i].ID, g.ID, name)
+				assert.NotEmpty(t, g.State, "%s, %s", name, g.ID)
 				if g.State == verdict.Unknown {
 					assert.NotEmpty(t, g.Missing, "%s, %s says what is missing", name, g.ID)
 				}
@@ -142,9 +149,9 @@ func TestEveryGaugeIsThere(t *testing.T) {
 func TestWorking(t *testing.T) {
 	p, _ := demoPlan(t)
 	r := report(t, p)
-	for _, list := range [][]eval.Figure{r.Gauges, r.Others} {
+	for _, list := range [][]study.Figure{r.Gauges, r.Others} {
 		for _, f := range list {
-			explained, working, err := eval.Explain(p, "travel", f.ID)
+			explained, working, err := eval.Explain(p, "travel", f.ID, today)
 			require.NoError(t, err)
 			assert.Equal(t, f, explained, f.ID)
 			if !f.Known {
@@ -163,23 +170,24 @@ func TestWorking(t *testing.T) {
 			assert.True(t, reached, "%s: a step comes to its value", f.ID)
 		}
 	}
-	_, _, err := eval.Explain(p, "travel", "luck")
+	_, _, err := eval.Explain(p, "travel", "luck", today)
 	assert.Error(t, err)
-	_, _, err = eval.Explain(p, "moon", "cost")
+	_, _, err = eval.Explain(p, "moon", "cost", today)
 	assert.Error(t, err)
 }
 
 // TestPreviewKeepsItsWord: what is shown before choosing is what is there after.
 func TestPreviewKeepsItsWord(t *testing.T) {
 	p, shelf := demoPlan(t)
+	bench, err := eval.NewBench(p, shelf, "travel", today)
+	require.NoError(t, err)
 	for _, part := range shelf {
 		chosen := p.With(plan.Choice{Slot: part.Slot, Part: part})
-		diffs, err := eval.Preview(p, shelf, "travel", []eval.Alternative{{Label: part.Name, Plan: chosen}})
+		diffs, err := bench.Preview(eval.Alternative{Label: part.Name, Plan: chosen})
 		require.NoError(t, err)
-		after, err := eval.EvaluateLoadout(chosen, shelf, "travel")
+		after, err := eval.EvaluateLoadout(chosen, shelf, "travel", today)
 		require.NoError(t, err)
-		before, err := eval.EvaluateLoadout(p, shelf, "travel")
-		require.NoError(t, err)
+		before := bench.Report()
 		d := diffs[0]
 		for _, m := range d.Moves {
 			was, _ := before.Figure(m.After.ID)
@@ -190,7 +198,7 @@ func TestPreviewKeepsItsWord(t *testing.T) {
 		assert.Len(t, after.Findings, len(d.Appear)+len(d.Stay), part.ID)
 		assert.Len(t, before.Findings, len(d.Vanish)+len(d.Stay), part.ID)
 	}
-	same, err := eval.Preview(p, shelf, "travel", []eval.Alternative{{Plan: p}})
+	same, err := bench.Preview(eval.Alternative{Plan: p.With()})
 	require.NoError(t, err)
 	assert.Empty(t, same[0].Moves, "nothing moves when nothing changes")
 }
@@ -237,9 +245,10 @@ func TestLaws(t *testing.T) {
 func TestStates(t *testing.T) {
 	p, _ := demoPlan(t)
 	for _, c := range []struct {
-		name, gauge string
-		change      func(p *plan.Plan) error
-		state       verdict.State
+		name   string
+		gauge  figure.ID
+		change func(p *plan.Plan) error
+		state  verdict.State
 	}{
 		{"budget passed", "cost", func(p *plan.Plan) error { return nil }, verdict.Over},
 		{"a larger budget", "cost", func(p *plan.Plan) error { return p.Brief.Budget.UnmarshalText([]byte("2500 EUR")) }, verdict.OK},
@@ -275,7 +284,7 @@ func TestForeignPrices(t *testing.T) {
 	require.NoError(t, rate.Rate.UnmarshalText([]byte("0.92")))
 	p.Rates = []plan.Rate{rate}
 	assert.InDelta(t, 167500+18400, value(t, p, "cost"), 1e-9)
-	_, working, err := eval.Explain(p, "travel", "cost")
+	_, working, err := eval.Explain(p, "travel", "cost", today)
 	require.NoError(t, err)
 	var notes []string
 	for _, v := range working.Steps[0].In {
@@ -295,9 +304,9 @@ func TestBoughtUsed(t *testing.T) {
 
 func TestSprocketField(t *testing.T) {
 	p, shelf := demoPlan(t)
-	r, err := eval.EvaluateLoadout(p, shelf, "travel")
+	r, err := eval.EvaluateLoadout(p, shelf, "travel", today)
 	require.NoError(t, err)
-	field := eval.Sprockets(p, shelf, r)
+	field := gearing.Sprockets(r.Facts)
 	require.NotEmpty(t, field.Pairs)
 	allowed := 0
 	for _, pair := range field.Pairs {
@@ -306,9 +315,9 @@ func TestSprocketField(t *testing.T) {
 		rpm, _ := with.Figure("cruise-rpm")
 		assert.InDelta(t, pace.Value, pair.PaceKmh, 1e-9, "the field says of %v what its preview says", pair.Pair)
 		assert.InDelta(t, rpm.Value, pair.CruiseRPM, 1e-6)
-		assert.Equal(t, pair.Pair, with.Facts.Pair)
+		assert.Equal(t, pair.Pair, with.Facts.Drive.Pair)
 		assert.Equal(t, pace.State != verdict.Over && rpm.State != verdict.Over, pair.Allowed, "%v", pair.Pair)
-		assert.Equal(t, pair.Pair == r.Facts.Pair, pair.Current)
+		assert.Equal(t, pair.Pair == r.Facts.Drive.Pair, pair.Current)
 		if pair.Allowed {
 			allowed++
 		}
@@ -325,15 +334,15 @@ func TestSprocketField(t *testing.T) {
 func TestFieldOfAnUnlistedBike(t *testing.T) {
 	p, _ := demoPlan(t)
 	p.Bike.Provides = nil
-	field := eval.Sprockets(p, nil, report(t, p))
+	field := gearing.Sprockets(report(t, p).Facts)
 	assert.Greater(t, len(field.Pairs), 30)
 	p.Bike.Standard = nil
-	assert.Empty(t, eval.Sprockets(p, nil, report(t, p)).Pairs, "without teeth there is no field")
+	assert.Empty(t, gearing.Sprockets(report(t, p).Facts).Pairs, "without teeth there is no field")
 }
 
 func TestFan(t *testing.T) {
 	p, _ := demoPlan(t)
-	fan := eval.Fan(report(t, p))
+	fan := gearing.Fan(report(t, p).Facts)
 	require.Len(t, fan, 5)
 	for i, g := range fan {
 		assert.Equal(t, i+1, g.Gear)
@@ -345,7 +354,7 @@ func TestFan(t *testing.T) {
 	assert.InDelta(t, value(t, p, "cruise-rpm"), fan[4].CruiseRPM, 1e-6)
 	assert.InDelta(t, 100*(1-1.842/2.917), fan[0].StepToNextPercent, 1e-9)
 	require.NoError(t, p.Bike.MaxRPM.Enter("", "rpm"))
-	assert.Nil(t, eval.Fan(report(t, p)))
+	assert.Nil(t, gearing.Fan(report(t, p).Facts))
 }
 
 // TestTyreLoadTakesTheWorst: both wheels, tank full and empty, against the index.

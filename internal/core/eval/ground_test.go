@@ -14,8 +14,11 @@ import (
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/demo"
@@ -46,7 +49,7 @@ func on(t testing.TB, id string) *plan.Plan {
 func TestEveryBikeHasItsNumbers(t *testing.T) {
 	for id := range bikes(t) {
 		r := report(t, on(t, id))
-		for _, gauge := range []string{"cost", "loaded-mass", "axle-front", "axle-rear", "tyre-load", "tyre-life", "cruise-rpm", "crawl-speed", "range", "seat-reach", "clearance", "crawl-pull", "climb", "top-speed", "hold-gear"} {
+		for _, gauge := range []figure.ID{"cost", "loaded-mass", "axle-front", "axle-rear", "tyre-load", "tyre-life", "cruise-rpm", "crawl-speed", "range", "seat-reach", "clearance", "crawl-pull", "climb", "top-speed", "hold-gear"} {
 			f, ok := r.Figure(gauge)
 			require.True(t, ok, gauge)
 			assert.True(t, f.Known || gauge == "hold-gear", "%s: %s lacks %v", id, gauge, f.Missing)
@@ -114,19 +117,19 @@ func TestLawsOfPull(t *testing.T) {
 				pull = now
 			}
 		}
-		falls := func(name, figure string, change func(p *plan.Plan, step float64) error) {
+		falls := func(name string, id figure.ID, change func(p *plan.Plan, step float64) error) {
 			before := math.Inf(1)
 			for step := range 6 {
 				bike, changed := *p.Bike, *p
 				changed.Bike = &bike
 				require.NoError(t, change(&changed, float64(step)))
-				now := value(t, &changed, figure)
-				assert.LessOrEqual(t, now, before+1e-9, "%s: %s with more %s", id, figure, name)
+				now := value(t, &changed, id)
+				assert.LessOrEqual(t, now, before+1e-9, "%s: %s with more %s", p.Bike.ID, id, name)
 				before = now
 			}
 		}
 		kg := func(v float64) string { return strconv.FormatFloat(v, 'f', 2, 64) }
-		for _, figure := range []string{"climb", "crawl-pull", "top-speed"} {
+		for _, figure := range []figure.ID{"climb", "crawl-pull", "top-speed"} {
 			falls("height", figure, func(p *plan.Plan, step float64) error { return p.Brief.Altitude.Enter(kg(800*step), "m") })
 			// A heavier bike with its own centre where it is.
 			falls("mass", figure, func(p *plan.Plan, step float64) error {
@@ -135,7 +138,7 @@ func TestLawsOfPull(t *testing.T) {
 			})
 		}
 		// A heavier rider sits far back and brings grip, but never pull.
-		for _, figure := range []string{"crawl-pull", "top-speed"} {
+		for _, figure := range []figure.ID{"crawl-pull", "top-speed"} {
 			falls("rider", figure, func(p *plan.Plan, step float64) error { return p.Brief.Rider.Enter(kg(60+15*step), "kg") })
 		}
 	}
@@ -158,7 +161,7 @@ func TestCrawlPullByHand(t *testing.T) {
 func TestThrustAgreesWithTheGauges(t *testing.T) {
 	p, _ := demoPlan(t)
 	r := report(t, p)
-	chart, ok := eval.Thrust(r, p.Brief.SteepGround())
+	chart, ok := gearing.Thrust(r.Facts, p.Brief.SteepGround())
 	require.True(t, ok)
 	require.Len(t, chart.Gears, 5)
 	climb := value(t, p, "climb") / 100
@@ -172,10 +175,10 @@ func TestThrustAgreesWithTheGauges(t *testing.T) {
 		assert.False(t, g.Kept)
 	}
 	paved, _ := terrain.Of(terrain.Paved)
-	onRoad, _ := eval.Thrust(r, paved)
+	onRoad, _ := gearing.Thrust(r.Facts, paved)
 	assert.Greater(t, onRoad.Traction.Slope, chart.Traction.Slope, "tarmac grips better than gravel")
 	require.NoError(t, p.Bike.Torque.Enter("", "Nm"))
-	_, ok = eval.Thrust(report(t, p), paved)
+	_, ok = gearing.Thrust(report(t, p).Facts, paved)
 	assert.False(t, ok)
 }
 
@@ -185,10 +188,10 @@ func TestChainRuns(t *testing.T) {
 	p, shelf := demoPlan(t)
 	for teeth, want := range map[string][]int{"rear-h6-46": {110, 112}, "rear-h6-47": {112, 114, 110}} {
 		with := p.With(plan.Choice{Slot: plan.RearSprocket, Part: shelf.Find(p.Bike, plan.RearSprocket, teeth)})
-		r, err := eval.EvaluateLoadout(with, shelf, "travel")
+		r, err := eval.EvaluateLoadout(with, shelf, "travel", today)
 		require.NoError(t, err)
 		var links []int
-		for _, run := range eval.ChainRuns(r) {
+		for _, run := range gearing.ChainRuns(r.Facts) {
 			links = append(links, run.Links)
 			assert.Equal(t, run.Links == 110, run.Current)
 			assert.Equal(t, run.Current, run.Choices == nil)
@@ -197,22 +200,22 @@ func TestChainRuns(t *testing.T) {
 		}
 		assert.Equal(t, want, links, teeth)
 	}
-	assert.Nil(t, eval.ChainRuns(report(t, on(t, shaftID(t)))))
+	assert.Nil(t, gearing.ChainRuns(report(t, on(t, shaftID(t))).Facts))
 }
 
 // TestSwaps: another front sprocket on the same chain moves the axle as the
 // geometry of the handbook says, and is what its preview says.
 func TestSwaps(t *testing.T) {
 	p, shelf := demoPlan(t)
-	r, err := eval.EvaluateLoadout(p, shelf, "travel")
+	r, err := eval.EvaluateLoadout(p, shelf, "travel", today)
 	require.NoError(t, err)
-	swaps := eval.Swaps(eval.Sprockets(p, shelf, r), r)
+	swaps := gearing.Swaps(gearing.Sprockets(r.Facts), r.Facts)
 	require.NotEmpty(t, swaps)
 	for _, s := range swaps {
-		assert.Equal(t, r.Facts.Pair.Rear, s.Pair.Rear)
-		fewer := s.Pair.Front < r.Facts.Pair.Front
+		assert.Equal(t, r.Facts.Drive.Pair.Rear, s.Pair.Rear)
+		fewer := s.Pair.Front < r.Facts.Drive.Pair.Front
 		assert.Equal(t, fewer, s.ShiftMM > 0, "%v: fewer teeth in front leave chain over", s.Pair)
-		assert.InDelta(t, 3.6*float64(r.Facts.Pair.Front-s.Pair.Front), s.ShiftMM, 0.6, "about 3.6 mm a tooth")
+		assert.InDelta(t, 3.6*float64(r.Facts.Drive.Pair.Front-s.Pair.Front), s.ShiftMM, 0.6, "about 3.6 mm a tooth")
 		assert.Equal(t, fewer, s.SlackMM > 0, "too tight is no slack")
 		assert.Equal(t, fewer, s.Change > 0)
 		assert.InDelta(t, value(t, p.With(s.Choices...), "crawl-speed"), s.PaceKmh, 1e-9)
@@ -226,7 +229,7 @@ func TestReadings(t *testing.T) {
 	p = p.With(plan.Choice{Slot: plan.RearSprocket, Part: shelf.Find(p.Bike, plan.RearSprocket, "rear-h6-47")})
 	factor := map[drive.Pickup]float64{}
 	own := 0
-	for _, reading := range eval.Readings(report(t, p)) {
+	for _, reading := range gearing.Readings(report(t, p).Facts) {
 		factor[reading.Pickup] = reading.Factor
 		if reading.Own {
 			own++
@@ -255,12 +258,12 @@ func TestShaft(t *testing.T) {
 	b := p.Bike
 	rear := b.StandardIn(plan.RearTyre).Tyre.CircumferenceMM()
 	assert.InDelta(t, p.Brief.Cruise.In("km/h")/3.6/rear*1000*60*b.Primary.In("")*b.Gearbox.Top()*b.FinalRatio.In(""), value(t, p, "cruise-rpm"), 1e-6)
-	for _, id := range []string{"chain-links", "axle-shift"} {
+	for _, id := range []figure.ID{"chain-links", "axle-shift"} {
 		f, _ := r.Figure(id)
 		assert.False(t, f.Known, id)
 	}
-	assert.Empty(t, eval.Sprockets(p, nil, r).Pairs)
-	fan := eval.Fan(r)
+	assert.Empty(t, gearing.Sprockets(r.Facts).Pairs)
+	fan := gearing.Fan(r.Facts)
 	require.NotEmpty(t, fan)
 	assert.InDelta(t, value(t, p, "cruise-rpm"), fan[len(fan)-1].CruiseRPM, 1e-6)
 	for _, f := range r.Findings {
@@ -272,9 +275,9 @@ func TestShaft(t *testing.T) {
 func TestPressureWorking(t *testing.T) {
 	p, _ := demoPlan(t)
 	r := report(t, p)
-	at := slices.IndexFunc(r.Facts.Pressures, func(q knock.Pressure) bool { return q.Surface.ID == "rock" })
+	at := slices.IndexFunc(r.Facts.Pressures, func(q facts.Pressure) bool { return q.Surface.ID == "rock" })
 	require.NotEqual(t, -1, at)
-	end, working, err := eval.PressureWorking(p, "travel", plan.RearTyre, "rock")
+	end, working, err := eval.PressureWorking(p, "travel", &study.RearWheel, "rock", today)
 	require.NoError(t, err)
 	assert.Equal(t, r.Facts.Pressures[at].Rear.Advice, end.Advice)
 	require.NotEmpty(t, working.Steps)
@@ -282,7 +285,7 @@ func TestPressureWorking(t *testing.T) {
 		assert.NotEmpty(t, step.Formula.Text)
 		assert.False(t, math.IsNaN(step.Out.Number), step.Formula.Text)
 	}
-	_, _, err = eval.PressureWorking(p, "travel", plan.RearTyre, "ice")
+	_, _, err = eval.PressureWorking(p, "travel", &study.RearWheel, "ice", today)
 	assert.Error(t, err)
 }
 

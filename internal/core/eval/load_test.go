@@ -9,8 +9,10 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/loading"
 	"valiantmule/internal/core/verdict"
 )
 
@@ -21,7 +23,7 @@ func loaded(t testing.TB, loads ...plan.Load) *plan.Plan {
 	return p
 }
 
-func thing(t testing.TB, kg float64, in plan.Slot, side plan.Side, at load.Place) plan.Load {
+func packedThing(t testing.TB, kg float64, in plan.Slot, side plan.Side, at load.Place) plan.Load {
 	l := plan.Load{Name: "Thing", Place: at, Bag: in, Side: side}
 	require.NoError(t, l.Mass.Enter(strconv.FormatFloat(kg, 'f', -1, 64), "kg"))
 	require.NoError(t, l.Volume.Enter("2", "L"))
@@ -30,24 +32,24 @@ func thing(t testing.TB, kg float64, in plan.Slot, side plan.Side, at load.Place
 
 // TestMirrored: what hangs left hung right instead changes nothing but the side.
 func TestMirrored(t *testing.T) {
-	left := loaded(t, thing(t, 6, plan.SideBags, plan.Left, load.Panniers), thing(t, 2, plan.SideBags, plan.Right, load.Panniers))
-	right := loaded(t, thing(t, 6, plan.SideBags, plan.Right, load.Panniers), thing(t, 2, plan.SideBags, plan.Left, load.Panniers))
-	for _, id := range []string{"loaded-mass", "axle-front", "axle-rear", "left-right", "centre-height", "bag-fullest"} {
+	left := loaded(t, packedThing(t, 6, plan.SideBags, plan.Left, load.Panniers), packedThing(t, 2, plan.SideBags, plan.Right, load.Panniers))
+	right := loaded(t, packedThing(t, 6, plan.SideBags, plan.Right, load.Panniers), packedThing(t, 2, plan.SideBags, plan.Left, load.Panniers))
+	for _, id := range []figure.ID{"loaded-mass", "axle-front", "axle-rear", "left-right", "centre-height", "bag-fullest"} {
 		assert.InDelta(t, value(t, left, id), value(t, right, id), 1e-9, id)
 	}
 	assert.InDelta(t, 4, value(t, left, "left-right"), 1e-9)
-	assert.Equal(t, report(t, left).Facts.Sides.LeftKg, report(t, right).Facts.Sides.RightKg)
+	assert.Equal(t, report(t, left).Facts.Bags.Sides.LeftKg, report(t, right).Facts.Bags.Sides.RightKg)
 }
 
 // TestStandingLoadsTheFront, and so does a load that is moved forward.
 func TestStandingLoadsTheFront(t *testing.T) {
-	p := loaded(t, thing(t, 8, "", "", load.Tail))
+	p := loaded(t, packedThing(t, 8, "", "", load.Tail))
 	assert.Greater(t, value(t, p, "standing-share"), value(t, p, "front-share"))
-	forward := loaded(t, thing(t, 8, "", "", load.Engine))
+	forward := loaded(t, packedThing(t, 8, "", "", load.Engine))
 	assert.Greater(t, value(t, forward, "front-share"), value(t, p, "front-share"))
 	assert.Less(t, value(t, forward, "centre-height"), value(t, p, "centre-height"))
 	assert.Less(t, value(t, forward, "rack-load"), value(t, p, "rack-load"))
-	over := loaded(t, thing(t, 12, "", "", load.Tail))
+	over := loaded(t, packedThing(t, 12, "", "", load.Tail))
 	f, _ := report(t, over).Figure("rack-load")
 	assert.Equal(t, verdict.Stop, f.State, "the bike's own rack carries 8 kg")
 }
@@ -74,11 +76,11 @@ func TestWeighingsCorrect(t *testing.T) {
 	}
 	corrected := *p
 	corrected.Readings = append(append([]plan.Reading{}, p.Readings...), plan.Reading{ID: "W", Kind: plan.Weighed, On: "2026-11-20", Bike: p.Bike.ID, Weighing: w})
-	for id, by := range map[string]float64{"loaded-mass": 4, "front-load": 3, "rear-load": 1, "payload-left": -4} {
+	for id, by := range map[figure.ID]float64{"loaded-mass": 4, "front-load": 3, "rear-load": 1, "payload-left": -4} {
 		was, _ := before.Figure(id)
 		assert.InDelta(t, was.Value+by, value(t, &corrected, id), 1e-9, id)
 	}
-	_, working, err := eval.Explain(&corrected, "travel", "loaded-mass")
+	_, working, err := eval.Explain(&corrected, "travel", "loaded-mass", today)
 	require.NoError(t, err)
 	assert.Contains(t, fmt.Sprint(working.Steps[0].Formula), "weighings")
 }
@@ -87,11 +89,11 @@ func TestWeighingsCorrect(t *testing.T) {
 func BenchmarkHundredTwentyItems(b *testing.B) {
 	var loads []plan.Load
 	for i := range 120 {
-		loads = append(loads, thing(b, 0.2, plan.SideBags, []plan.Side{plan.Left, plan.Right}[i%2], load.Panniers))
+		loads = append(loads, packedThing(b, 0.2, plan.SideBags, []plan.Side{plan.Left, plan.Right}[i%2], load.Panniers))
 	}
 	p := loaded(b, loads...)
 	for b.Loop() {
-		eval.Evaluate(p, nil)
+		eval.Evaluate(p, nil, today)
 	}
 }
 
@@ -106,7 +108,7 @@ func TestRepack(t *testing.T) {
 		}
 	}
 	now := report(t, crooked)
-	r := eval.Repack(crooked, now)
+	r := loading.Repack(now.Facts)
 	require.True(t, r.Packing.OK)
 	require.NotEmpty(t, r.Moves)
 	for _, m := range r.Moves {
@@ -117,11 +119,11 @@ func TestRepack(t *testing.T) {
 	after := report(t, r.Plan)
 	assert.Less(t, value(t, r.Plan, "left-right"), value(t, crooked, "left-right"))
 	assert.InDelta(t, value(t, crooked, "loaded-mass"), value(t, r.Plan, "loaded-mass"), 1e-9)
-	for _, b := range after.Facts.Bags {
+	for _, b := range after.Facts.Bags.On {
 		assert.LessOrEqual(t, b.Share(), 1.0, b.Part.Name)
 	}
-	assert.Empty(t, eval.Repack(r.Plan, after).Moves)
-	assert.Equal(t, now.Facts.Sides, report(t, crooked).Facts.Sides, "the plan itself is not touched")
+	assert.Empty(t, loading.Repack(after.Facts).Moves)
+	assert.Equal(t, now.Facts.Bags.Sides, report(t, crooked).Facts.Bags.Sides, "the plan itself is not touched")
 }
 
 // TestExpectedWheels: both sides together weigh what both wheels do, and half of what
@@ -129,12 +131,12 @@ func TestRepack(t *testing.T) {
 func TestExpectedWheels(t *testing.T) {
 	p, _ := demoPlan(t)
 	now := report(t, p)
-	w, known := eval.ExpectedWheels(p, now)
+	w, known := loading.ExpectedWheels(now.Facts)
 	require.True(t, known)
 	assert.InDelta(t, w.FrontKg+w.RearKg, w.LeftKg+w.RightKg, 1e-9)
 	assert.InDelta(t, value(t, p, "loaded-mass"), w.FrontKg+w.RearKg, 1e-6)
-	assert.InDelta(t, now.Facts.Sides.LeftKg-now.Facts.Sides.RightKg, w.LeftKg-w.RightKg, 1e-9)
+	assert.InDelta(t, now.Facts.Bags.Sides.LeftKg-now.Facts.Bags.Sides.RightKg, w.LeftKg-w.RightKg, 1e-9)
 	p.Bike = nil
-	_, known = eval.ExpectedWheels(p, report(t, p))
+	_, known = loading.ExpectedWheels(report(t, p).Facts)
 	assert.False(t, known)
 }

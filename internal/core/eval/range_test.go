@@ -48,14 +48,14 @@ func TestRangeByHand(t *testing.T) {
 // speed that is usual there, burns what the sheet says.
 func TestTheAnchorHolds(t *testing.T) {
 	p := gapOnly(t)
-	roadOnly(t, p)
+	pavedOnly(t, p)
 	bare := eval.AsItCame(p, p.Bike)
 	bare.Loadouts = []plan.Loadout{{ID: "travel", Name: "Travel"}}
 	require.NoError(t, bare.Brief.Cruise.Enter("110", "km/h"))
 	assert.InDelta(t, 4.3, value(t, bare, "consumption"), 1e-6)
 }
 
-func roadOnly(t *testing.T, p *plan.Plan) {
+func pavedOnly(t *testing.T, p *plan.Plan) {
 	var all plan.Stretch
 	all.Ground = terrain.Paved
 	require.NoError(t, all.Share.Enter("100", "%"))
@@ -183,12 +183,20 @@ func TestFillsWithoutASheet(t *testing.T) {
 	assert.True(t, some.Known)
 }
 
+func waysOf(t *testing.T, p *plan.Plan, shelf plan.Shelf) []eval.Way {
+	t.Helper()
+	b, err := eval.NewBench(p, shelf, "travel", today)
+	require.NoError(t, err)
+	ways, err := b.Ways()
+	require.NoError(t, err)
+	return ways
+}
+
 // TestWays: each way does what its preview says, and the three that are named close
 // the leg at the least money, mass and work.
 func TestWays(t *testing.T) {
 	p, shelf := demoPlan(t)
-	ways, err := eval.Ways(p, shelf, "travel")
-	require.NoError(t, err)
+	ways := waysOf(t, p, shelf)
 	require.NotEmpty(t, ways)
 	for i, w := range ways {
 		f, _ := report(t, w.Alternative.Plan).Figure("range")
@@ -206,8 +214,7 @@ func TestWays(t *testing.T) {
 
 	closed := *p
 	closed.Route = p.Route.Closing("pump-4", "pump-6")
-	ways, err = eval.Ways(&closed, shelf, "travel")
-	require.NoError(t, err)
+	ways = waysOf(t, &closed, shelf)
 	reopened := 0
 	for _, w := range ways {
 		if w.Reopens != nil {
@@ -218,8 +225,7 @@ func TestWays(t *testing.T) {
 
 	near := gapOnly(t)
 	require.NoError(t, near.Brief.Gap.Enter("60", "km"))
-	none, err := eval.Ways(near, shelf, "travel")
-	require.NoError(t, err)
+	none := waysOf(t, near, shelf)
 	assert.Empty(t, none, "nothing to close")
 }
 

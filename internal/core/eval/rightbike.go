@@ -1,8 +1,9 @@
 package eval
 
 import (
-	"valiantmule/internal/core/knock"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
 )
 
@@ -10,22 +11,22 @@ import (
 type Question struct {
 	ID, Name string
 	State    verdict.State
-	Figures  []Figure        // what answers it
-	Findings []knock.Finding // what the rules say to it
+	Figures  []study.Figure  // what answers it
+	Findings []study.Finding // what the rules say to it
 }
 
 var questions = []struct {
 	id, name string
-	figures  []string
+	figures  []figure.ID
 	rules    []string
 }{
 	{"mass", "Light enough for the ground?", nil, []string{"heavy-for-the-ground"}},
-	{"rating", "Carries it all?", []string{"loaded-mass", "payload-left"}, []string{"overweight", "axle-overload"}},
-	{"range", "Reaches the next pump?", []string{"range"}, []string{"range-short"}},
-	{"reach", "Feet on the ground?", []string{"seat-reach"}, []string{"out-of-reach"}},
-	{"wind", "Holds the open road?", []string{"cruise-rpm", "hold-gear", "top-speed"}, []string{"light-for-the-road", "cruise-not-held"}},
-	{"clearance", "Clears the ground?", []string{"clearance"}, []string{"room-short"}},
-	{"climb", "Climbs it loaded?", []string{"climb"}, []string{"climb-short"}},
+	{"rating", "Carries it all?", []figure.ID{figure.LoadedMass, figure.PayloadLeft}, []string{"overweight", "axle-overload"}},
+	{"range", "Reaches the next pump?", []figure.ID{figure.Distance}, []string{"range-short"}},
+	{"reach", "Feet on the ground?", []figure.ID{figure.SeatReach}, []string{"out-of-reach"}},
+	{"wind", "Holds the open road?", []figure.ID{figure.CruiseRPM, figure.HoldGear, figure.TopSpeed}, []string{"light-for-the-road", "cruise-not-held"}},
+	{"clearance", "Clears the ground?", []figure.ID{figure.Clearance}, []string{"room-short"}},
+	{"climb", "Climbs it loaded?", []figure.ID{figure.Climb}, []string{"climb-short"}},
 }
 
 // AsItCame is the plan with a bike on which nothing is changed: brief and loads
@@ -45,7 +46,7 @@ func AsItCame(p *plan.Plan, bike *plan.Bike) *plan.Plan {
 // a bike there is nothing to ask.
 func RightBike(report *LoadoutReport) []Question {
 	f := report.Facts
-	if f == nil {
+	if f.Built == nil {
 		return nil
 	}
 	list := make([]Question, len(questions))

@@ -4,6 +4,8 @@ import (
 	"cmp"
 	"slices"
 
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/core/verdict"
@@ -29,48 +31,44 @@ const slowest = 70
 // Ways are the ways there are, each held against the plan: those that close the leg
 // first, the cheapest of them before the others. There are none where the range
 // reaches or is not known.
-func Ways(p *plan.Plan, shelf plan.Shelf, loadout string) ([]Way, error) {
-	before, err := EvaluateLoadout(p, shelf, loadout)
-	if err != nil || before.Facts == nil {
-		return nil, err
-	}
-	if g, _ := before.Figure("range"); g.State == verdict.OK || g.State == verdict.Unknown {
+func (b *Bench) Ways() ([]Way, error) {
+	if g, _ := b.report.Figure(figure.Distance); g.State == verdict.OK || g.State == verdict.Unknown {
 		return nil, nil
 	}
-	ways := candidates(p, before, shelf)
+	ways := candidates(b.report.Facts)
 	alternatives := make([]Alternative, len(ways))
 	for i, w := range ways {
 		alternatives[i] = w.Alternative
 	}
-	differences, err := Preview(p, shelf, loadout, alternatives)
+	differences, err := b.Preview(alternatives...)
 	if err != nil {
 		return nil, err
 	}
 	for i := range ways {
 		w := &ways[i]
 		w.Difference = differences[i]
-		after, _ := w.After.Figure("range")
+		after, _ := w.After.Figure(figure.Distance)
 		w.Closes = after.State == verdict.OK
-		w.CostMin, w.MassKg = w.moves("cost"), w.moves("loaded-mass")
+		w.CostMin, w.MassKg = w.moves(figure.Cost), w.moves(figure.LoadedMass)
 	}
 	slices.SortStableFunc(ways, func(a, b Way) int {
 		if a.Closes != b.Closes {
-			return cmp.Compare(order(b.Closes), order(a.Closes))
+			return cmp.Compare(closesFirst(b), closesFirst(a))
 		}
 		return cmp.Compare(a.CostMin, b.CostMin)
 	})
 	return ways, nil
 }
 
-func order(closes bool) int {
-	if closes {
+func closesFirst(w Way) int {
+	if w.Closes {
 		return 1
 	}
 	return 0
 }
 
 // moves is what the way moves a figure by, 0 when it does not.
-func (w *Way) moves(id string) float64 {
+func (w *Way) moves(id figure.ID) float64 {
 	for _, m := range w.Moves {
 		if m.After.ID == id {
 			delta, _ := m.Delta()
@@ -80,16 +78,17 @@ func (w *Way) moves(id string) float64 {
 	return 0
 }
 
-func candidates(p *plan.Plan, before *LoadoutReport, shelf plan.Shelf) []Way {
+func candidates(f *facts.All) []Way {
+	p := f.Plan
 	var ways []Way
-	for _, part := range shelf {
-		if part.Carrier == nil || !part.Carrier.Approved || !before.Facts.Built.Fits(part) {
+	for _, part := range f.Shelf {
+		if part.Carrier == nil || !part.Carrier.Approved || !f.Built.Fits(part) {
 			continue
 		}
-		if on := before.Facts.Built.Part(part.Slot); on != nil && on.ID == part.ID {
+		if on := f.Built.Part(part.Slot); on != nil && on.ID == part.ID {
 			continue
 		}
-		choices := p.Scoped([]plan.Choice{{Slot: part.Slot, Part: part}}, before.ID)
+		choices := p.Scoped([]plan.Choice{{Slot: part.Slot, Part: part}}, f.Loadout.ID)
 		ways = append(ways, Way{Difference: Difference{Alternative: Alternative{part.Name, p.With(choices...)}}, Choices: choices, Hours: part.Slot.HoursToFit()})
 	}
 	for _, less := range []float64{10, 20} {
@@ -100,7 +99,7 @@ func candidates(p *plan.Plan, before *LoadoutReport, shelf plan.Shelf) []Way {
 		}
 	}
 	if p.Route != nil {
-		leg := before.Facts.Range.Legs[before.Facts.Range.Deciding]
+		leg, _ := f.Range.Decides()
 		for _, s := range leg.Shut {
 			changed := *p
 			changed.Route = p.Route.Closing(s.ID)

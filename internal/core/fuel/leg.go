@@ -48,15 +48,15 @@ func (t Tank) Cover(km, needL, spreadL float64) Leg {
 	l := Leg{Km: km, NeedL: needL, SpreadL: spread, HaveL: t.UsableL, ReserveL: t.UsableL * t.Reserve}
 	l.MarginL = l.HaveL - l.ReserveL - needL
 	l.LowL = l.MarginL - BandSigma*spread
-	l.Dry = below(l.HaveL - needL)
+	l.Dry = above(l.HaveL - needL)
 	if spread > 0 {
-		l.Dry = below((l.HaveL - needL) / spread)
+		l.Dry = above((l.HaveL - needL) / spread)
 	}
 	return l
 }
 
-// below is the chance that a standard normal number lies above z.
-func below(z float64) float64 { return math.Erfc(z/math.Sqrt2) / 2 }
+// above is the chance that a standard normal number lies above z.
+func above(z float64) float64 { return math.Erfc(z/math.Sqrt2) / 2 }
 
 // RangeKm is how far the fuel before the reserve goes on ground like the leg's, at
 // the middle of the band and at its two ends.

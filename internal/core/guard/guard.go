@@ -29,19 +29,19 @@ type HazardInfo struct {
 	Name   string
 	// PerThousandKm is how often it happens in 1000 km on each of the grounds, in
 	// their order, to a rider of some practice [memory].
-	PerThousandKm [8]float64
+	PerThousandKm [terrain.Count]float64
 }
 
 // Motorway, paved, smooth gravel, rough gravel, track, mud, sand, single track.
 var hazards = []HazardInfo{
-	{SlowFall, "Slow fall", [8]float64{0.02, 0.05, 0.3, 0.8, 1.5, 5, 4, 5}},
-	{FastFall, "Fast fall", [8]float64{0.01, 0.02, 0.1, 0.2, 0.15, 0.1, 0.2, 0.2}},
-	{Stone, "Stone", [8]float64{0.2, 0.3, 2, 6, 2, 0.5, 0.2, 3}},
-	{Strike, "Ground strike", [8]float64{0, 0, 0.1, 1.5, 0.5, 0.3, 0.1, 5}},
-	{Branch, "Branch", [8]float64{0, 0.02, 0.1, 0.1, 1, 0.5, 0.1, 4}},
-	{Rub, "Rubbing boots", [8]float64{1, 1, 1, 1, 1, 1, 1, 1}},
-	{PackedMud, "Packed mud", [8]float64{0, 0, 0.1, 0.1, 1, 8, 0.1, 1}},
-	{BrokeChain, "Chain failure", [8]float64{0.003, 0.003, 0.006, 0.01, 0.01, 0.015, 0.015, 0.012}},
+	{SlowFall, "Slow fall", [terrain.Count]float64{0.02, 0.05, 0.3, 0.8, 1.5, 5, 4, 5}},
+	{FastFall, "Fast fall", [terrain.Count]float64{0.01, 0.02, 0.1, 0.2, 0.15, 0.1, 0.2, 0.2}},
+	{Stone, "Stone", [terrain.Count]float64{0.2, 0.3, 2, 6, 2, 0.5, 0.2, 3}},
+	{Strike, "Ground strike", [terrain.Count]float64{0, 0, 0.1, 1.5, 0.5, 0.3, 0.1, 5}},
+	{Branch, "Branch", [terrain.Count]float64{0, 0.02, 0.1, 0.1, 1, 0.5, 0.1, 4}},
+	{Rub, "Rubbing boots", [terrain.Count]float64{1, 1, 1, 1, 1, 1, 1, 1}},
+	{PackedMud, "Packed mud", [terrain.Count]float64{0, 0, 0.1, 0.1, 1, 8, 0.1, 1}},
+	{BrokeChain, "Chain failure", [terrain.Count]float64{0.003, 0.003, 0.006, 0.01, 0.01, 0.015, 0.015, 0.012}},
 }
 
 // Hazards lists them.
@@ -176,5 +176,5 @@ func factorOf(s Skill) float64 {
 	return 1
 }
 
-// grounds is how many kinds of ground the rates are for.
+// grounds are the kinds that the rates are for.
 var grounds = terrain.Grounds()

@@ -33,7 +33,7 @@ func of(t *testing.T, risks []guard.Risk, p guard.Place) guard.Risk {
 // there, 0.06 of them hole the sump; stones 6 there and 0.3 on the paved rest,
 // 0.003 of them.
 func TestSumpByHand(t *testing.T) {
-	tr := trip(terrain.Mix{terrain.Paved: 0.75, terrain.RoughGravel: 0.25})
+	tr := trip(terrain.MixOf(map[terrain.Kind]float64{terrain.Paved: 0.75, terrain.RoughGravel: 0.25}))
 	tr.HelpDays = 2
 	breaks := 1.5*0.06 + (6+0.3*3)*0.003
 	sump := of(t, guard.Assess(tr, nil, everything, nil), guard.Sump)
@@ -62,7 +62,7 @@ func events(t guard.Trip, h guard.Hazard) float64 {
 
 // TestFalls that a rider counts on take the place of the rates'.
 func TestFalls(t *testing.T) {
-	tr := trip(terrain.Mix{terrain.SingleTrack: 1})
+	tr := trip(terrain.MixOf(map[terrain.Kind]float64{terrain.SingleTrack: 1}))
 	tr.Falls = 6
 	assert.InDelta(t, 6, events(tr, guard.SlowFall)+events(tr, guard.FastFall), 1e-9)
 	tr.Falls = 0
@@ -80,7 +80,7 @@ func TestLaws(t *testing.T) {
 	random := rand.New(rand.NewPCG(7, 11))
 	for range 200 {
 		rock := random.Float64()
-		tr := trip(terrain.Mix{terrain.Paved: 1 - rock, terrain.RoughGravel: rock})
+		tr := trip(terrain.MixOf(map[terrain.Kind]float64{terrain.Paved: 1 - rock, terrain.RoughGravel: rock}))
 		var covers []guard.Cover
 		before := guard.Assess(tr, nil, everything, nil)
 		for range 8 {
@@ -98,7 +98,7 @@ func TestLaws(t *testing.T) {
 			before = after
 		}
 		rockier, longer := tr, tr
-		rockier.Mix = terrain.Mix{terrain.Paved: (1 - rock) / 2, terrain.RoughGravel: 1 - (1-rock)/2}
+		rockier.Mix = terrain.MixOf(map[terrain.Kind]float64{terrain.Paved: (1 - rock) / 2, terrain.RoughGravel: 1 - (1-rock)/2})
 		longer.DistanceKm *= 1.3
 		bare := of(t, guard.Assess(tr, nil, everything, nil), guard.Sump).Bare
 		require.GreaterOrEqual(t, of(t, guard.Assess(rockier, nil, everything, nil), guard.Sump).Bare.Broken, bare.Broken)
@@ -118,7 +118,7 @@ func TestTotal(t *testing.T) {
 
 // TestRates: each can be changed, and moves what it is for.
 func TestRates(t *testing.T) {
-	tr := trip(terrain.Mix{terrain.RoughGravel: 1})
+	tr := trip(terrain.MixOf(map[terrain.Kind]float64{terrain.RoughGravel: 1}))
 	plain := of(t, guard.Assess(tr, nil, everything, nil), guard.Sump).Bare
 	for _, key := range []string{guard.EventKey(guard.Strike, terrain.RoughGravel), guard.BreakKey(guard.Sump, guard.Strike), guard.LossKey(guard.Sump, "stranded")} {
 		k, ok := guard.KeyOf(key)

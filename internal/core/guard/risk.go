@@ -69,9 +69,9 @@ func (r Rates) own(usual float64, key func() string) float64 {
 
 // Events over the trip, in the order of the hazards.
 func Events(t Trip, rates Rates) []float64 {
-	var km [len(HazardInfo{}.PerThousandKm)]float64
-	for i, g := range grounds {
-		km[i] = t.Mix[g.Kind] * t.DistanceKm / 1000
+	var km [terrain.Count]float64
+	for i := range grounds {
+		km[i] = t.Mix.At(i) * t.DistanceKm / 1000
 	}
 	skill := factorOf(t.Skill)
 	events := make([]float64, len(hazards))

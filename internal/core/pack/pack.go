@@ -10,8 +10,6 @@ package pack
 import (
 	"math"
 	"slices"
-
-	"valiantmule/internal/core/sheet"
 )
 
 // Item is a thing to be packed.
@@ -38,12 +36,6 @@ const (
 	unhandyWeight = 0.15 // a daily kilogram in a bag that is opened seldom
 	anewWeight    = 0.05 // a thing out of the bag that it lies in, where the rider looks for it
 )
-
-// CostFormula is the formula of [Cost].
-var CostFormula = sheet.Formula{
-	Text:   "cost = Σ m·(z + behind the rear axle) + 0.5 × |left − right| + 0.15 × daily mass out of reach + 0.05 × things packed anew, kg·m",
-	Origin: sheet.Memory,
-}
 
 // of is what one item costs in one bag, its side left out.
 func of(it Item, bags []Bag, into int) float64 {

@@ -58,14 +58,14 @@ type Stretch struct {
 	Share  unit.Ratio   `json:"share"`
 }
 
-// Mix is the terrain as shares; it is empty when no share is known.
-func (b *Brief) Mix() terrain.Mix {
-	if len(b.Terrain) == 0 {
-		return nil
-	}
-	mix := make(terrain.Mix, len(b.Terrain))
-	for _, s := range b.Terrain {
-		mix[s.Ground] = s.Share.Base()
+// Mix is the terrain as shares; nobody has said when no share is known.
+func (b *Brief) Mix() terrain.Mix { return MixOf(b.Terrain) }
+
+// MixOf are stretches as shares.
+func MixOf(list []Stretch) terrain.Mix {
+	var mix terrain.Mix
+	for _, s := range list {
+		mix.Add(s.Ground, s.Share.Base())
 	}
 	return mix
 }

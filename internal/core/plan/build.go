@@ -14,7 +14,7 @@ type Built struct {
 	Bike    *Bike
 	Fitted  []Fitted // by slot, in the order of Slots; empty slots left out
 	Fuels   []Fuel   // what holds fuel, the main tank first
-	figures [9]float64
+	figures [len(figures)]float64
 	Clashes []Figure // set by two parts
 }
 
@@ -34,17 +34,18 @@ func (p *Plan) BuildStandard() *Built { return build(p.Bike, nil, "") }
 
 func build(bike *Bike, lines []Line, loadout string) *Built {
 	b := &Built{Bike: bike, Fitted: make([]Fitted, 0, len(bike.Standard)+len(lines))}
-	var chosen [maxSlots]*Part
+	var chosen, standard [len(slots)]*Part
 	for i := range lines {
 		if l := &lines[i]; l.fitted(loadout) {
-			if at := slotIndex(l.Part.Slot); chosen[at] == nil || l.Loadout != "" {
+			if at, ok := slotsByName[l.Part.Slot]; ok && (chosen[at] == nil || l.Loadout != "") {
 				chosen[at] = l.Part
 			}
 		}
 	}
-	var standard [maxSlots]*Part
 	for i := range bike.Standard {
-		standard[slotIndex(bike.Standard[i].Slot)] = &bike.Standard[i]
+		if at, ok := slotsByName[bike.Standard[i].Slot]; ok {
+			standard[at] = &bike.Standard[i]
+		}
 	}
 	for i, info := range slots {
 		if part := chosen[i]; part != nil {
@@ -58,18 +59,6 @@ func build(bike *Bike, lines []Line, loadout string) *Built {
 	}
 	b.Fuels = b.holdsFuel()
 	return b
-}
-
-// maxSlots bounds the slots, so that folding needs no map.
-const maxSlots = 96
-
-// slotIndex of a slot in slots; an unknown one shares the last place, which
-// nothing reads.
-func slotIndex(s Slot) int {
-	if at, ok := slotsByName[s]; ok {
-		return at
-	}
-	return maxSlots - 1
 }
 
 var slotsByName = func() map[Slot]int {
@@ -108,7 +97,7 @@ func (b *Built) fold(figure Figure) float64 {
 }
 
 // Figure is the value of a figure, 0 when no part sets it.
-func (b *Built) Figure(f Figure) float64 { return b.figures[slices.Index(figures, f)] }
+func (b *Built) Figure(f Figure) float64 { return b.figures[slices.Index(figures[:], f)] }
 
 // Part in a slot, nil when it is empty.
 func (b *Built) Part(s Slot) *Part {

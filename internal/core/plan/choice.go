@@ -77,11 +77,16 @@ func (p *Plan) Chosen(s Slot, loadout string) *Part {
 
 // Scoped turns choices for the bike as it is in a loadout to the lines that
 // decide there: a slot with a part of that loadout only is changed there only.
+// The choices themselves stay as they are.
 func (p *Plan) Scoped(choices []Choice, loadout string) []Choice {
+	scoped := choices
 	for i, c := range choices {
 		if c.Loadout == "" && loadout != "" && p.lineIn(c.Slot, loadout) >= 0 {
-			choices[i].Loadout = loadout
+			if &scoped[0] == &choices[0] {
+				scoped = slices.Clone(choices)
+			}
+			scoped[i].Loadout = loadout
 		}
 	}
-	return choices
+	return scoped
 }

@@ -87,95 +87,96 @@ const (
 	BarBags  Slot = "bar-bags" // on the engine bars, the pair
 )
 
-// SlotInfo is a slot's name and where its part sits unless the part says.
+// SlotInfo is a slot's name, where its part sits unless the part says, and what
+// fitting one usually takes [practice].
 type SlotInfo struct {
 	Slot     Slot
 	Name     string
 	Place    load.Place
-	Standing bool // every bike has something in it: what replaces it weighs the difference
+	Standing bool    // every bike has something in it: what replaces it weighs the difference
+	Comes    bool    // every bike comes with one, though no sheet lists it
+	Hours    float64 // to fit; a thing that is only carried takes none
+	Takes    Effort
 }
 
-var slots = []SlotInfo{
-	{FrontTyre, "Front tyre", load.FrontWheel, true},
-	{RearTyre, "Rear tyre", load.RearWheel, true},
-	{FrontTube, "Front tube", load.FrontWheel, false},
-	{RearTube, "Rear tube", load.RearWheel, false},
-	{FrontLock, "Front rim lock", load.FrontWheel, false},
-	{RearLock, "Rear rim lock", load.RearWheel, false},
-	{FrontSealant, "Sealant, front", load.FrontWheel, false},
-	{RearSealant, "Sealant, rear", load.RearWheel, false},
-	{FrontWheel, "Front wheel", load.FrontWheel, true},
-	{RearWheel, "Rear wheel", load.RearWheel, true},
-	{TyreKit, "Puncture kit", load.Tail, false},
-	{FrontSprocket, "Front sprocket", load.Engine, false},
-	{RearSprocket, "Rear sprocket", load.RearWheel, false},
-	{Chain, "Chain", load.RearWheel, false},
-	{ChainSlider, "Chain slider", load.RearWheel, false},
-	{Speedometer, "Speedometer", load.FrontRack, false},
-	{SideStand, "Side stand", load.Engine, false},
+var slots = [...]SlotInfo{
+	{FrontTyre, "Front tyre", load.FrontWheel, true, false, 0.8, Tools},
+	{RearTyre, "Rear tyre", load.RearWheel, true, false, 1, Tools},
+	{FrontTube, "Front tube", load.FrontWheel, false, false, 0.3, Tools},
+	{RearTube, "Rear tube", load.RearWheel, false, false, 0.3, Tools},
+	{FrontLock, "Front rim lock", load.FrontWheel, false, false, 0.4, Tools},
+	{RearLock, "Rear rim lock", load.RearWheel, false, false, 0.4, Tools},
+	{FrontSealant, "Sealant, front", load.FrontWheel, false, false, 0.2, Hands},
+	{RearSealant, "Sealant, rear", load.RearWheel, false, false, 0.2, Hands},
+	{FrontWheel, "Front wheel", load.FrontWheel, true, false, 0.5, Tools},
+	{RearWheel, "Rear wheel", load.RearWheel, true, false, 0.7, Tools},
+	{TyreKit, "Puncture kit", load.Tail, false, false, 0, Hands},
+	{FrontSprocket, "Front sprocket", load.Engine, false, false, 0.7, Tools},
+	{RearSprocket, "Rear sprocket", load.RearWheel, false, false, 0.8, Tools},
+	{Chain, "Chain", load.RearWheel, false, false, 0.6, Tools},
+	{ChainSlider, "Chain slider", load.RearWheel, false, false, 1.5, Tools},
+	{Speedometer, "Speedometer", load.FrontRack, false, false, 0.8, Press},
+	{SideStand, "Side stand", load.Engine, false, false, 0.5, Tools},
 
-	{HandGuards, "Hand guards", load.FrontRack, false},
-	{SkidPlate, "Skid plate", load.Engine, false},
-	{EngineBars, "Engine bars", load.Engine, false},
-	{CaseCovers, "Case covers", load.Engine, false},
-	{CoolerGuard, "Cooler guard", load.Engine, false},
-	{LampGuard, "Headlamp guard", load.FrontRack, false},
-	{FrontMudguard, "Front mudguard", load.FrontWheel, false},
-	{ForkGuards, "Fork guards", load.FrontWheel, false},
-	{FrameGuards, "Frame guards", load.Engine, false},
-	{TankGuard, "Tank guard", load.Tank, false},
-	{DashGuard, "Dash guard", load.FrontRack, false},
-	{CaseSaver, "Case saver", load.Engine, false},
-	{ChainGuide, "Chain guide", load.RearWheel, false},
-	{BrakeGuard, "Rear brake guard", load.RearWheel, false},
-	{StandGuard, "Stand switch guard", load.Engine, false},
-	{Indicators, "Indicators", load.Tail, false},
-	{PlateHolder, "Plate holder", load.Tail, false},
+	{HandGuards, "Hand guards", load.FrontRack, false, false, 0.8, Tools},
+	{SkidPlate, "Skid plate", load.Engine, false, false, 0.6, Tools},
+	{EngineBars, "Engine bars", load.Engine, false, false, 1.5, Tools},
+	{CaseCovers, "Case covers", load.Engine, false, false, 0.6, Tools},
+	{CoolerGuard, "Cooler guard", load.Engine, false, false, 0.6, Tools},
+	{LampGuard, "Headlamp guard", load.FrontRack, false, false, 0.4, Hands},
+	{FrontMudguard, "Front mudguard", load.FrontWheel, false, true, 0.8, Tools},
+	{ForkGuards, "Fork guards", load.FrontWheel, false, false, 0.4, Tools},
+	{FrameGuards, "Frame guards", load.Engine, false, false, 0.5, Hands},
+	{TankGuard, "Tank guard", load.Tank, false, false, 0.3, Hands},
+	{DashGuard, "Dash guard", load.FrontRack, false, false, 0.2, Hands},
+	{CaseSaver, "Case saver", load.Engine, false, false, 0.5, Tools},
+	{ChainGuide, "Chain guide", load.RearWheel, false, false, 0.5, Tools},
+	{BrakeGuard, "Rear brake guard", load.RearWheel, false, false, 0.4, Tools},
+	{StandGuard, "Stand switch guard", load.Engine, false, false, 0.2, Tools},
+	{Indicators, "Indicators", load.Tail, false, true, 1, Press},
+	{PlateHolder, "Plate holder", load.Tail, false, true, 0.8, Tools},
 
-	{Handlebar, "Handlebar", load.FrontRack, false},
-	{Risers, "Risers, clamps", load.FrontRack, false},
-	{Grips, "Grips", load.FrontRack, false},
-	{Levers, "Levers", load.FrontRack, false},
-	{Mirrors, "Mirrors", load.FrontRack, false},
-	{Windscreen, "Screen", load.FrontRack, false},
-	{Seat, "Seat", load.Rider, false},
-	{Pegs, "Foot pegs", load.Engine, false},
-	{ShiftLever, "Shift lever", load.Engine, false},
-	{BrakePedal, "Brake pedal", load.Engine, false},
-	{KneeGrip, "Knee and calf grip", load.Tank, false},
-	{HighwayPegs, "Highway pegs", load.Engine, false},
-	{NavMount, "Navigation mount", load.FrontRack, false},
-	{Navigator, "Navigation", load.FrontRack, false},
-	{Socket, "Charging socket", load.FrontRack, false},
-	{Monitor, "Gauges to act on", load.FrontRack, false},
+	{Handlebar, "Handlebar", load.FrontRack, false, true, 1.5, Tools},
+	{Risers, "Risers, clamps", load.FrontRack, false, false, 0.8, Tools},
+	{Grips, "Grips", load.FrontRack, false, true, 0.5, Tools},
+	{Levers, "Levers", load.FrontRack, false, true, 0.4, Tools},
+	{Mirrors, "Mirrors", load.FrontRack, false, true, 0.2, Hands},
+	{Windscreen, "Screen", load.FrontRack, false, false, 0.7, Tools},
+	{Seat, "Seat", load.Rider, false, true, 0.1, Hands},
+	{Pegs, "Foot pegs", load.Engine, false, true, 0.5, Tools},
+	{ShiftLever, "Shift lever", load.Engine, false, true, 0.2, Tools},
+	{BrakePedal, "Brake pedal", load.Engine, false, true, 0.4, Tools},
+	{KneeGrip, "Knee and calf grip", load.Tank, false, false, 0.3, Hands},
+	{HighwayPegs, "Highway pegs", load.Engine, false, false, 0.4, Tools},
+	{NavMount, "Navigation mount", load.FrontRack, false, false, 0.3, Hands},
+	{Navigator, "Navigation", load.FrontRack, false, false, 0, Hands},
+	{Socket, "Charging socket", load.FrontRack, false, false, 0.8, Press},
+	{Monitor, "Gauges to act on", load.FrontRack, false, false, 0.8, Press},
 
-	{FuelTank, "Fuel tank", load.Tank, true},
-	{AuxTank, "Second tank", load.Panniers, false},
-	{FuelBladder, "Fuel bladder", load.Tail, false},
-	{FuelCans, "Fuel cans", load.Panniers, false},
+	{FuelTank, "Fuel tank", load.Tank, true, true, 2, Tools},
+	{AuxTank, "Second tank", load.Panniers, false, false, 3, Press},
+	{FuelBladder, "Fuel bladder", load.Tail, false, false, 0.2, Hands},
+	{FuelCans, "Fuel cans", load.Panniers, false, false, 0.5, Tools},
 
-	{RearRack, "Rear rack", load.Tail, false},
-	{SideRack, "Side rack", load.Panniers, false},
-	{SideBags, "Side bags", load.Panniers, false},
-	{TailBag, "Tail bag", load.Tail, false},
-	{TopBox, "Top box", load.TopBox, false},
-	{TankBag, "Tank bag", load.TankBag, false},
-	{ToolTube, "Tool tube", load.Engine, false},
-	{BarBags, "Bags on the bars", load.Engine, false},
+	{RearRack, "Rear rack", load.Tail, false, false, 1, Tools},
+	{SideRack, "Side rack", load.Panniers, false, false, 1.5, Tools},
+	{SideBags, "Side bags", load.Panniers, false, false, 0.4, Hands},
+	{TailBag, "Tail bag", load.Tail, false, false, 0.1, Hands},
+	{TopBox, "Top box", load.TopBox, false, false, 0.5, Tools},
+	{TankBag, "Tank bag", load.TankBag, false, false, 0.1, Hands},
+	{ToolTube, "Tool tube", load.Engine, false, false, 0.5, Tools},
+	{BarBags, "Bags on the bars", load.Engine, false, false, 0.2, Hands},
 }
 
 // Comes reports whether every bike comes with something in a slot, though no sheet
 // lists it.
 func (s Slot) Comes() bool {
-	switch s {
-	case Handlebar, Grips, Levers, Mirrors, Seat, Pegs, ShiftLever, BrakePedal, FrontMudguard, Indicators, PlateHolder, FuelTank:
-		return true
-	}
-	return false
+	info, _ := InfoOf(s)
+	return info.Comes
 }
 
 // Slots lists the slots in the order in which parts are folded in.
-func Slots() []SlotInfo { return slots }
+func Slots() []SlotInfo { return slots[:] }
 
 // InfoOf finds a slot.
 func InfoOf(s Slot) (SlotInfo, bool) {
@@ -354,7 +355,7 @@ const (
 	Shelter     Figure = "shelter-percent"
 )
 
-var figures = []Figure{FrontTeeth, RearTeeth, ChainLinks, StandLength, BarRise, SeatRise, PegDrop, SeatHours, Shelter}
+var figures = [...]Figure{FrontTeeth, RearTeeth, ChainLinks, StandLength, BarRise, SeatRise, PegDrop, SeatHours, Shelter}
 
 // lengths are figures that parts add to, mm.
 var lengths = []Figure{StandLength, BarRise, SeatRise, PegDrop}

@@ -174,10 +174,10 @@ func (r *Route) GroundAt(km float64) terrain.Kind {
 // Mix is the shares of the grounds that are known, over the whole route; what is
 // not known is left out of the sum.
 func (r *Route) Mix() terrain.Mix {
-	mix := terrain.Mix{}
+	mix := terrain.MixOf(nil)
 	length := r.LengthKm()
 	for _, s := range r.Ground {
-		mix[s.Ground] += (min(length, s.To.In("km")) - s.From.In("km")) / length
+		mix.Add(s.Ground, (min(length, s.To.In("km"))-s.From.In("km"))/length)
 	}
 	return mix
 }

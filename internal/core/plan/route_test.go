@@ -24,7 +24,7 @@ func TestPut(t *testing.T) {
 	assert.Equal(t, []plan.GroundStretch{stretch(0, 40, terrain.Paved), stretch(40, 50, terrain.Sand), stretch(55, 60, terrain.Sand), stretch(60, 100, terrain.Paved)}, r.Ground)
 	assert.Equal(t, terrain.Sand, r.GroundAt(45))
 	assert.Equal(t, terrain.Kind(""), r.GroundAt(52))
-	assert.InDelta(t, 0.8, r.Mix()[terrain.Paved], 1e-9)
+	assert.InDelta(t, 0.8, r.Mix().Of(terrain.Paved), 1e-9)
 	assert.InDelta(t, 0.95, r.Mix().Sum(), 1e-9)
 	assert.Equal(t, []plan.GroundStretch{stretch(0, 100, terrain.Paved)}, r.Put(stretch(40, 60, terrain.Paved)).Ground, "and grows together")
 }

@@ -227,7 +227,7 @@ func (v *validator) part(path string, p *Part) {
 	}
 	for i, e := range p.Effects {
 		path := fmt.Sprintf("%s.effects[%d]", path, i)
-		v.that(slices.Contains(figures, e.Figure), path+".figure", "%q is not a figure of the bike", e.Figure)
+		v.that(slices.Contains(figures[:], e.Figure), path+".figure", "%q is not a figure of the bike", e.Figure)
 		v.that(e.Op == Set || e.Op == Add || e.Op == Scale, path+".op", "%q is not set, add or scale", e.Op)
 		switch {
 		case slices.Contains(lengths, e.Figure):

@@ -9,10 +9,8 @@ import (
 	"errors"
 
 	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/unit"
 )
-
-// gravity in m/s² [pub: ISO 80000-3].
-const gravity = 9.80665
 
 // SagFormula is the formula of [SagMM].
 var SagFormula = sheet.Formula{Text: "s = (W / (k × R) − p) / R, held to 0…travel; W = m × g", Origin: sheet.Computed}
@@ -21,7 +19,7 @@ var SagFormula = sheet.Formula{Text: "s = (W / (k × R) − p) / R, held to 0…
 // it: s = (W/(k·R) − p)/R, p the spring's compression at full extension, held to
 // 0 … travel.
 func SagMM(massKg, springNmm, motionRatio, preloadMM, travelMM float64) float64 {
-	sag := (massKg*gravity/(springNmm*motionRatio) - preloadMM) / motionRatio
+	sag := (massKg*unit.StandardGravity/(springNmm*motionRatio) - preloadMM) / motionRatio
 	return min(max(sag, 0), travelMM)
 }
 
@@ -37,7 +35,7 @@ func SpringNmm(massKg, motionRatio, preloadMM, sagMM float64) (float64, error) {
 	if compressed <= 0 {
 		return 0, ErrNoSpring
 	}
-	return massKg * gravity / (motionRatio * compressed), nil
+	return massKg * unit.StandardGravity / (motionRatio * compressed), nil
 }
 
 // WheelRateFormula is the formula of [WheelRateNmm].
@@ -49,7 +47,7 @@ var ErrSameSag = errors.New("more mass must give more sag: check both readings")
 // WheelRateNmm is the rate at the wheel from two measurements with different
 // masses on it.
 func WheelRateNmm(mass1Kg, sag1MM, mass2Kg, sag2MM float64) (float64, error) {
-	rate := (mass2Kg - mass1Kg) * gravity / (sag2MM - sag1MM)
+	rate := (mass2Kg - mass1Kg) * unit.StandardGravity / (sag2MM - sag1MM)
 	if sag1MM == sag2MM || !(rate > 0) {
 		return 0, ErrSameSag
 	}

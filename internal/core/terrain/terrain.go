@@ -2,6 +2,8 @@
 // distance. It holds only the properties that a computation uses.
 package terrain
 
+import "math"
+
 // A Kind is one of the eight kinds of ground.
 type Kind string
 
@@ -37,7 +39,7 @@ type Ground struct {
 // leaves [memory].
 const SlowTo = 0.4
 
-var grounds = []Ground{
+var grounds = [...]Ground{
 	{Motorway, "Motorway", 110, 0.018, 0.8, 1.0, 0, 90, 0.02, 0.05, 1.3},
 	{Paved, "Paved road", 75, 0.018, 0.8, 1.1, 0, 90, 0.02, 0.7, 1.4},
 	{SmoothGravel, "Smooth gravel", 55, 0.025, 0.5, 1.3, 1, 120, 0.05, 1.8, 1.45},
@@ -48,55 +50,135 @@ var grounds = []Ground{
 	{SingleTrack, "Single track", 15, 0.07, 0.4, 1.2, 3, 190, 0.1, 25, 1.5},
 }
 
+// Count is how many kinds there are; tables by kind are arrays of as many.
+const Count = len(grounds)
+
 // Grounds lists the kinds in their order.
-func Grounds() []Ground { return grounds }
+func Grounds() []Ground { return grounds[:] }
 
 // Of finds a kind's ground.
 func Of(k Kind) (Ground, bool) {
-	for _, g := range grounds {
-		if g.Kind == k {
-			return g, true
-		}
+	if i := Index(k); i >= 0 {
+		return grounds[i], true
 	}
 	return Ground{}, false
 }
 
-// A Mix is the share of the distance on each kind, 0 to 1.
-type Mix map[Kind]float64
+// Index of a kind in Grounds, -1 for one that there is not.
+func Index(k Kind) int {
+	for i := range grounds {
+		if grounds[i].Kind == k {
+			return i
+		}
+	}
+	return -1
+}
+
+// IsRoad reports whether a kind is motorway or paved road.
+func (k Kind) IsRoad() bool { return k == Motorway || k == Paved }
+
+// A Mix is the share of the distance on each kind, 0 to 1. The zero Mix is one that
+// nobody has said: its shares and all that follows from them are NaN, so that a
+// brief without ground is neither all road nor all off it.
+type Mix struct {
+	said  bool
+	share [Count]float64
+}
+
+// MixOf is a mix of shares; a kind that is not named has none.
+func MixOf(shares map[Kind]float64) Mix {
+	m := Mix{said: true}
+	for k, share := range shares {
+		m.Add(k, share)
+	}
+	return m
+}
+
+// Only is a mix of one kind.
+func Only(k Kind) Mix {
+	var m Mix
+	m.Add(k, 1)
+	return m
+}
+
+// Add gives a kind a larger share. A kind that there is not has no room in a mix.
+func (m *Mix) Add(k Kind, share float64) {
+	m.said = true
+	if i := Index(k); i >= 0 {
+		m.share[i] += share
+	}
+}
+
+// Within is the mix of lengths as shares of a whole.
+func (m Mix) Within(whole float64) Mix {
+	for i := range m.share {
+		m.share[i] /= whole
+	}
+	return m
+}
+
+// Said reports whether anybody has said.
+func (m Mix) Said() bool { return m.said }
+
+// Or is the mix, or another where nobody has said.
+func (m Mix) Or(other Mix) Mix {
+	if m.said {
+		return m
+	}
+	return other
+}
+
+// Of is the share of a kind.
+func (m Mix) Of(k Kind) float64 {
+	if i := Index(k); i >= 0 {
+		return m.At(i)
+	}
+	return math.NaN()
+}
+
+// At is the share of the kind at a place in Grounds.
+func (m Mix) At(i int) float64 {
+	if !m.said {
+		return math.NaN()
+	}
+	return m.share[i]
+}
 
 // Sum of the shares; a whole trip is 1.
-func (m Mix) Sum() float64 {
-	sum := 0.0
-	for _, g := range grounds { // in order, so that rounding is the same each time
-		sum += m[g.Kind]
-	}
-	return sum
-}
+func (m Mix) Sum() float64 { return m.over(func(Ground) float64 { return 1 }) }
 
 // Road is the share on motorway and paved road.
-func (m Mix) Road() float64 { return m[Motorway] + m[Paved] }
+func (m Mix) Road() float64 { return m.Of(Motorway) + m.Of(Paved) }
+
+// Loose is the share of everything else.
+func (m Mix) Loose() float64 { return 1 - m.Road() }
 
 // Abrasion is the tread worn per km over the mix against a motorway's.
-func (m Mix) Abrasion() float64 {
-	sum := 0.0
-	for _, g := range grounds {
-		sum += m[g.Kind] * g.Abrasion
-	}
-	return sum
-}
+func (m Mix) Abrasion() float64 { return m.over(func(g Ground) float64 { return g.Abrasion }) }
 
 // Hours to ride the distance in km at each ground's typical speed.
 func (m Mix) Hours(distanceKm float64) float64 {
-	hours := 0.0
-	for _, g := range grounds {
-		hours += distanceKm * m[g.Kind] / g.SpeedKmh
-	}
-	return hours
+	return m.over(func(g Ground) float64 { return distanceKm / g.SpeedKmh })
 }
 
 // RoadHours is the part of them on motorway and paved road.
 func (m Mix) RoadHours(distanceKm float64) float64 {
-	return Mix{Motorway: m[Motorway], Paved: m[Paved]}.Hours(distanceKm)
+	return m.over(func(g Ground) float64 {
+		if !g.Kind.IsRoad() {
+			return 0
+		}
+		return distanceKm / g.SpeedKmh
+	})
+}
+
+// over sums a property of the grounds by their shares, in order, so that rounding
+// is the same each time.
+func (m Mix) over(property func(Ground) float64) float64 {
+	sum := 0.0
+	for i := range grounds {
+		sum += m.At(i) * property(grounds[i])
+	}
+	return sum
 }
 
 // A Surface is a group of grounds that a tyre is pumped up alike for.
@@ -130,7 +212,7 @@ func SurfaceOf(id string) (Surface, bool) {
 func (s Surface) Share(m Mix) float64 {
 	sum := 0.0
 	for _, k := range s.Kinds {
-		sum += m[k]
+		sum += m.Of(k)
 	}
 	return sum
 }

@@ -10,7 +10,6 @@ import (
 	"math"
 
 	"valiantmule/internal/core/geo"
-	"valiantmule/internal/core/sheet"
 )
 
 // Point is a place of a track; EleM is NaN where the file has none.
@@ -79,12 +78,6 @@ const (
 	// way round: less is noise or a bridge.
 	TurnM = 10
 )
-
-// ClimbFormula is the formula of the climb.
-var ClimbFormula = sheet.Formula{
-	Text:   "climb = Σ rises between turning points, heights averaged over 300 m, turns of less than 10 m left out",
-	Origin: sheet.Practice,
-}
 
 // Measured is a way with what was worked out along it, point by point.
 type Measured struct {

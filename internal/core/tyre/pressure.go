@@ -38,15 +38,9 @@ type Shape struct {
 // fist with its knuckles up [memory].
 const Rock = 60.0
 
-// SinkFormula is the formula of [Shape.SinkMM].
-var SinkFormula = sheet.Formula{
-	Text:   "s = F / (p × 2π√(R₁R₂)), 1/R₁ = 2/D + 1/r, 1/R₂ = 2/w + 1/r",
-	Origin: sheet.Computed,
-}
-
 // SinkMM is how deep a stone of radius r reaches into a tyre that stands on it
 // with loadKg, by the air alone: the contact is an ellipse of area 2πs√(R₁R₂)
-// that the pressure carries. An infinite radius is flat ground. The carcass
+// that the pressure carries, 1/R₁ = 2/D + 1/r, 1/R₂ = 2/w + 1/r. An infinite radius is flat ground. The carcass
 // helps, so the true depth is smaller.
 func (t Shape) SinkMM(loadKg, kPa, rockMM float64) float64 {
 	return loadKg * unit.StandardGravity / (kPa / 1000 * t.spread(rockMM))

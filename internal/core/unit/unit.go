@@ -64,8 +64,10 @@ func (q Quantity[D]) Base() float64 {
 
 // In is the value in the named unit, NaN when missing.
 func (q Quantity[D]) In(symbol string) float64 {
-	u, err := find[D](symbol)
-	if err != nil {
+	var d D
+	u := named(d.units(), symbol)
+	if u == nil {
+		_, err := find[D](symbol)
 		panic(err)
 	}
 	return u.number(q.Base())

@@ -1,0 +1,122 @@
+package eval
+
+import (
+	"math"
+	"slices"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+)
+
+// Bench is a plan in one loadout with what all alternatives are held against: the
+// report before, and what a change of the plan mostly leaves as it was.
+type Bench struct {
+	report  LoadoutReport
+	program *Program
+	shared  *facts.All
+}
+
+// NewBench evaluates a plan in a loadout as of a day. The shelf may be nil.
+func NewBench(p *plan.Plan, shelf plan.Shelf, loadout, asOf string) (*Bench, error) {
+	return standard.NewBench(p, shelf, loadout, asOf)
+}
+
+// NewBench is [NewBench] by this program.
+func (pr *Program) NewBench(p *plan.Plan, shelf plan.Shelf, loadout, asOf string) (*Bench, error) {
+	l, err := p.Loadout(loadout)
+	if err != nil {
+		return nil, err
+	}
+	shared := pr.shared(p, asOf, shelf, nil)
+	return &Bench{report: pr.report(shared, l), program: pr, shared: shared}, nil
+}
+
+// Report is the plan's own.
+func (b *Bench) Report() *LoadoutReport { return &b.report }
+
+// Evaluate is the report of a change of the plan in the bench's loadout.
+func (b *Bench) Evaluate(p *plan.Plan) (*LoadoutReport, error) {
+	if p == b.shared.Plan {
+		return &b.report, nil
+	}
+	l, err := p.Loadout(b.report.ID)
+	if err != nil {
+		return nil, err
+	}
+	report := b.program.report(b.program.shared(p, b.shared.AsOf, b.shared.Shelf, b.shared), l)
+	return &report, nil
+}
+
+// Alternative is something a rider points at before choosing it, as the plan it
+// would make: parts chosen by [plan.Plan.With], a brief as typed, another bike.
+type Alternative struct {
+	Label string
+	Plan  *plan.Plan
+}
+
+// Difference is what an alternative would do to the plan in one loadout.
+type Difference struct {
+	Alternative Alternative
+	After       *LoadoutReport
+	Moves       []Move // figures that change, gauges first
+	Appear      []study.Finding
+	Vanish      []study.Finding
+	Stay        []study.Finding // as they would read then
+}
+
+// Move is a figure before and after.
+type Move struct{ Before, After study.Figure }
+
+// Delta is what the figure moves by; ok is false when one side is unknown.
+func (m Move) Delta() (delta float64, ok bool) {
+	return m.After.Value - m.Before.Value, m.Before.Known && m.After.Known
+}
+
+// Preview holds each alternative against the plan.
+func (b *Bench) Preview(alternatives ...Alternative) ([]Difference, error) {
+	differences := make([]Difference, len(alternatives))
+	for i, a := range alternatives {
+		after, err := b.Evaluate(a.Plan)
+		if err != nil {
+			return nil, err
+		}
+		differences[i] = compare(&b.report, after)
+		differences[i].Alternative = a
+	}
+	return differences, nil
+}
+
+// compare pairs figures by their place in the one table that both reports have.
+func compare(before, after *LoadoutReport) Difference {
+	d := Difference{After: after}
+	for i := range before.figures {
+		if was, now := &before.figures[i], &after.figures[i]; moved(was, now) {
+			d.Moves = append(d.Moves, Move{*was, *now})
+		}
+	}
+	for _, f := range after.Findings {
+		if find(before.Findings, f.ID) {
+			d.Stay = append(d.Stay, f)
+		} else {
+			d.Appear = append(d.Appear, f)
+		}
+	}
+	for _, f := range before.Findings {
+		if !find(after.Findings, f.ID) {
+			d.Vanish = append(d.Vanish, f)
+		}
+	}
+	return d
+}
+
+func moved(was, now *study.Figure) bool {
+	if was.Known != now.Known || was.State != now.State {
+		return true
+	}
+	return was.Known && math.Abs(was.Value-now.Value) > 1e-9*math.Max(1, math.Abs(was.Value))
+}
+
+func find(findings []study.Finding, id string) bool {
+	return slices.ContainsFunc(findings, func(f study.Finding) bool { return f.ID == id })
+}

@@ -1,0 +1,269 @@
+package eval
+
+import (
+	"fmt"
+	"slices"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/armour"
+	"valiantmule/internal/core/study/bike"
+	"valiantmule/internal/core/study/contact"
+	"valiantmule/internal/core/study/gearing"
+	"valiantmule/internal/core/study/inspection"
+	"valiantmule/internal/core/study/loading"
+	"valiantmule/internal/core/study/ranging"
+	"valiantmule/internal/core/study/spend"
+	"valiantmule/internal/core/study/stance"
+	"valiantmule/internal/core/study/tyres"
+)
+
+// Studies are all there are, in the order in which their findings are shown: that of
+// the work.
+func Studies() []study.Study {
+	return []study.Study{
+		bike.Study, inspection.Study, tyres.Study, armour.Study, contact.Study, spend.Study,
+		ranging.Study, loading.Study, gearing.Study, stance.Study,
+	}
+}
+
+// Program is the steps of studies in an order in which each finds what it needs,
+// with the table of their figures.
+type Program struct {
+	rows  []*figure.Row
+	table study.Table
+	ofAll []study.Step // of the plan, run once for all its loadouts
+	of    []study.Step // of a loadout
+	rules []study.Rule
+	needs []study.NeedRule
+	// gauges is how many of the rows are on the strip; they come first.
+	gauges int
+}
+
+// Compile orders the steps of studies, as a compiler orders its passes. Its errors
+// name what does not fit together: a group of facts that nobody gives or that two
+// give, a circle, a figure without a row or without a step.
+func Compile(rows []*figure.Row, studies []study.Study) (*Program, error) {
+	if err := figure.Check(rows); err != nil {
+		return nil, err
+	}
+	p := &Program{rows: rows, table: study.Table{Place: make(map[figure.ID]int, len(rows)), By: make([]*study.Step, len(rows))}}
+	for i, row := range rows {
+		p.table.Place[row.ID] = i
+		if row.Gauge {
+			p.gauges = i + 1
+		}
+	}
+	var steps []study.Step
+	for _, s := range studies {
+		steps = append(steps, s.Steps...)
+		p.rules, p.needs = append(p.rules, s.Rules...), append(p.needs, s.Needs...)
+	}
+	steps = append(steps, p.counting())
+	if err := unique(p.rules, p.needs); err != nil {
+		return nil, err
+	}
+	if err := givers(steps); err != nil {
+		return nil, err
+	}
+	ordered, err := order(steps)
+	if err != nil {
+		return nil, err
+	}
+	for _, s := range ordered {
+		if s.Stays != nil {
+			p.ofAll = append(p.ofAll, s)
+		} else {
+			p.of = append(p.of, s)
+		}
+	}
+	return p, p.figures()
+}
+
+// mustCompile is Compile of what is known to fit together.
+func mustCompile(rows []*figure.Row, studies []study.Study) *Program {
+	p, err := Compile(rows, studies)
+	if err != nil {
+		panic(err)
+	}
+	return p
+}
+
+// unique looks for rules and needs that share an id.
+func unique(rules []study.Rule, needs []study.NeedRule) error {
+	seen := map[string]bool{}
+	for _, r := range rules {
+		if seen[r.ID] {
+			return fmt.Errorf("two rules %q", r.ID)
+		}
+		seen[r.ID] = true
+	}
+	clear(seen)
+	for _, n := range needs {
+		if seen[n.ID] {
+			return fmt.Errorf("two needs %q", n.ID)
+		}
+		seen[n.ID] = true
+	}
+	return nil
+}
+
+// givers looks for groups that two steps give, and that a step needs and none gives.
+func givers(steps []study.Step) error {
+	by := map[facts.Set]string{}
+	given, ofAll := facts.Bike, facts.Bike
+	for _, s := range steps {
+		for _, g := range s.Gives.Groups() {
+			if other, twice := by[g]; twice {
+				return fmt.Errorf("steps %q and %q both give %v", other, s.Name, g)
+			}
+			by[g] = s.Name
+		}
+		given |= s.Gives
+		if s.Stays != nil {
+			ofAll |= s.Gives
+		}
+	}
+	for _, s := range steps {
+		if missing := s.Needs &^ given; missing != 0 {
+			return fmt.Errorf("step %q needs %v, which no step gives", s.Name, missing)
+		}
+		if missing := s.Needs &^ ofAll; s.Stays != nil && missing != 0 {
+			return fmt.Errorf("step %q is of the plan and needs %v of a loadout", s.Name, missing)
+		}
+	}
+	return nil
+}
+
+// order puts each step behind those that give what it needs; else the steps stay as
+// they stand.
+func order(steps []study.Step) ([]study.Step, error) {
+	ordered, given := make([]study.Step, 0, len(steps)), facts.Bike
+	waiting := slices.Clone(steps)
+	for len(waiting) > 0 {
+		at := slices.IndexFunc(waiting, func(s study.Step) bool { return given.Has(s.Needs) })
+		if at < 0 {
+			names := make([]string, len(waiting))
+			for i, s := range waiting {
+				names[i] = s.Name
+			}
+			return nil, fmt.Errorf("steps that wait for one another in a circle: %q", names)
+		}
+		given |= waiting[at].Gives
+		ordered = append(ordered, waiting[at])
+		waiting = slices.Delete(waiting, at, at+1)
+	}
+	return ordered, nil
+}
+
+// figures says which step works each figure out.
+func (p *Program) figures() error {
+	for _, list := range [][]study.Step{p.ofAll, p.of} {
+		for i := range list {
+			s := &list[i]
+			for _, id := range s.Figures {
+				at, ok := p.table.Place[id]
+				switch {
+				case !ok:
+					return fmt.Errorf("step %q works out %q, which has no row", s.Name, id)
+				case s.Stays != nil:
+					return fmt.Errorf("step %q is of the plan: it cannot work out %q", s.Name, id)
+				case p.table.By[at] != nil:
+					return fmt.Errorf("steps %q and %q both work out %q", p.table.By[at].Name, s.Name, id)
+				case len(p.rows[at].Lacks) > 0:
+					return fmt.Errorf("step %q works out %q, whose row says what it lacks", s.Name, id)
+				}
+				p.table.By[at] = s
+			}
+		}
+	}
+	for i, row := range p.rows {
+		if p.table.By[i] == nil && len(row.Lacks) == 0 {
+			return fmt.Errorf("no step works out %q, and its row does not say what it lacks", row.ID)
+		}
+	}
+	return nil
+}
+
+// counting is the step behind all others: how many needs are not met.
+func (p *Program) counting() study.Step {
+	return study.Step{Name: "needs", Needs: facts.Every, Figures: []figure.ID{figure.Needs}, Run: p.countNeeds}
+}
+
+// upTo is the loadout's steps that lead to a step, and it.
+func (p *Program) upTo(last *study.Step) []study.Step {
+	needs := last.Needs
+	var steps []study.Step
+	for i := len(p.of) - 1; i >= 0; i-- {
+		s := &p.of[i]
+		if s != last && s.Gives&needs == 0 {
+			continue
+		}
+		needs |= s.Needs
+		steps = append(steps, *s)
+	}
+	slices.Reverse(steps)
+	return steps
+}
+
+// shared finds what all loadouts of a plan have in common. Of another plan's what a
+// change leaves as it was is taken over.
+func (p *Program) shared(now *plan.Plan, asOf string, shelf plan.Shelf, was *facts.All) *facts.All {
+	f := facts.Unknown()
+	if was != nil {
+		f = *was
+	}
+	f.Plan, f.AsOf, f.Shelf = now, asOf, shelf
+	if now.Bike == nil {
+		f.Standard = nil
+	} else if was == nil || was.Plan.Bike != now.Bike {
+		f.Standard = now.BuildStandard()
+	}
+	run := study.Run{All: &f, Table: &p.table}
+	for i := range p.ofAll {
+		s := &p.ofAll[i]
+		if was != nil && s.Stays(was.Plan, now) {
+			continue
+		}
+		f.Forget(s.Gives)
+		if now.Bike != nil || !s.Needs.Has(facts.Bike) {
+			run.Step = s
+			s.Run(&run)
+		}
+	}
+	return &f
+}
+
+// run evaluates a loadout by some of the steps.
+func (p *Program) run(shared *facts.All, l *plan.Loadout, steps []study.Step, look look) *study.Run {
+	f := *shared
+	f.Loadout = l
+	if f.Plan.Bike != nil {
+		f.Built = f.Plan.Build(l.ID)
+	}
+	r := &study.Run{All: &f, Figures: make([]study.Figure, len(p.rows)), Table: &p.table, Wanted: look.wanted, Working: look.working}
+	for i, row := range p.rows {
+		r.Figures[i] = study.Begin(row, f.Plan.Currency)
+	}
+	for i := range steps {
+		s := &steps[i]
+		if f.Built != nil || !s.Needs.Has(facts.Bike) {
+			r.Step = s
+			s.Run(r)
+			continue
+		}
+		for _, id := range s.Figures {
+			r.Figures[p.table.Place[id]].Waits("a bike (Bike)")
+		}
+	}
+	return r
+}
+
+// look is which figure's working somebody wants to see.
+type look struct {
+	wanted  figure.ID
+	working *sheet.Sheet
+}

@@ -1,0 +1,31 @@
+package facts
+
+// Ends is a number at the front wheel and at the rear one.
+type Ends struct{ Front, Rear float64 }
+
+// Wheels is how the tyres roll and how tall they are, as built and as they came.
+type Wheels struct {
+	CircumferenceMM, StandardCircumferenceMM Ends
+	DiameterMM, StandardDiameterMM           Ends
+	MixPercent                               float64 // front/rear circumference against standard
+}
+
+// Heights is what other tyres lift, mm.
+type Heights struct {
+	Growth       Ends // of each end: half of what its tyre's diameter grows
+	SeatRiseMM   float64
+	StandShortMM float64
+	RakeDegrees  float64 // + = steeper
+}
+
+// At is how much a point of the bike is lifted by the tyres, its place a share of
+// the wheelbase forward of the rear axle.
+func (h Heights) At(share float64) float64 {
+	return h.Growth.Rear + (h.Growth.Front-h.Growth.Rear)*share
+}
+
+// Reach is from sole to ground, and the brief's wish.
+type Reach struct{ MM, WishMM float64 }
+
+// Room is what there is under the engine with the rider on, and what is wished for.
+type Room struct{ MM, WishMM float64 }

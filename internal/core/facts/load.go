@@ -1,0 +1,81 @@
+package facts
+
+import (
+	"math"
+
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+)
+
+// Item is a mass on the bike beyond its kerb mass, at a place's default spot.
+type Item struct {
+	Mass  sheet.Value // NaN when unknown
+	Place load.Place
+}
+
+// Masses is what stands on the kerb mass: parts against the ones they replace, the
+// plan's first, then rider, pillion and loads; and the fuel.
+type Masses struct {
+	Items      []Item
+	Parts      int    // how many of them are the plan's parts
+	Laden      []Item // all of them with everything filled
+	Fuel       Fuel
+	CarriedKg  float64 // pillion and loads
+	UnsprungKg Ends    // that the plan's wheels, tyres and fillings weigh over the standard ones
+}
+
+// Fuel is the mass from the kerb state to full, and of all the fuel there is room
+// for: of the tank that feeds the engine, and of what is carried beside it.
+type Fuel struct {
+	TopUp, Full sheet.Value
+	Beside      []Item
+}
+
+// Loaded is what everything weighs with a full tank, and what is permitted.
+type Loaded struct{ Kg, PermittedKg float64 }
+
+// Axles are the loads under the wheels.
+type Axles struct {
+	Full, Empty load.Axles // by what is in the tank
+	Kg          Ends       // the worse of both
+	LimitKg     Ends
+}
+
+// Centre is how high the loaded bike's centre of mass sits, tank full.
+type Centre struct{ HeightMM float64 }
+
+// Bags is what is packed, and what carries it.
+type Bags struct {
+	On          []Bag       // that are on the bike
+	Loose       []plan.Load // in a bag that is not
+	Sides       Sides
+	RackKg      float64 // behind the seat
+	RackLimitKg float64
+}
+
+// Sides is what hangs on either.
+type Sides struct{ LeftKg, RightKg float64 }
+
+// Bag is a bag with what is in it.
+type Bag struct {
+	Slot            plan.Slot
+	Part            *plan.Part
+	Kg, Litres      float64
+	LimitKg, LimitL float64 // NaN when nobody has said
+}
+
+// Share of its limits that is used, the greater of both.
+func (b Bag) Share() float64 {
+	share := b.Litres / b.LimitL
+	if kg := b.Kg / b.LimitKg; !math.IsNaN(kg) {
+		share = max(share, kg)
+	}
+	return share
+}
+
+// Carrying is how the load sits.
+type Carrying struct {
+	ShipKg     float64 // without rider and bags' contents, a quarter tank
+	FrontShare float64 // of the loaded mass on the front wheel
+}

@@ -1,0 +1,113 @@
+// Package figure is the table of every number that a plan comes to: one row a
+// figure, in the order in which they are shown, gauges first.
+//
+// Whatever lists figures reads this table: the verdict strip, the words, the
+// command line, the schema, the docs, the tests. A row says what a figure is
+// called and how it is written; a step of package study works it out.
+package figure
+
+import (
+	"fmt"
+	"slices"
+)
+
+// ID names a figure in files, addresses and code.
+type ID string
+
+// Stage is the part of the work in which a figure or a finding is settled.
+type Stage string
+
+// The stages, in the order of the work.
+const (
+	Brief     Stage = "brief"
+	Bike      Stage = "bike"
+	Baseline  Stage = "baseline"
+	Tyres     Stage = "tyres"
+	Armour    Stage = "armour"
+	Contact   Stage = "contact"
+	Range     Stage = "range"
+	Load      Stage = "load"
+	Gearing   Stage = "gearing"
+	Stance    Stage = "stance"
+	Electrics Stage = "electrics"
+	Spend     Stage = "spend"
+	Calendar  Stage = "calendar"
+)
+
+// Row is what there is to know of a figure beside its value.
+type Row struct {
+	ID        ID
+	Name      string
+	Unit      string // metric; Money stands for the plan's currency
+	Digits    int    // behind the point in that unit; −2 is to the nearest hundred
+	Stage     Stage  // that settles it
+	LimitName string // what its limit is called, "" for a figure without one
+	Gauge     bool   // of the verdict strip
+	// Lacks is what has to be known first, of a figure that no step works out yet.
+	Lacks []string
+}
+
+// Money is the unit of sums: minor units of the plan's currency.
+const Money = "¤"
+
+// IsSum reports whether the figure is a sum of money.
+func (r *Row) IsSum() bool { return r.Unit == Money }
+
+// table is the rows in order; each is entered where its name is declared.
+var table []*Row
+
+func row(r Row) ID {
+	table = append(table, &r)
+	return r.ID
+}
+
+// gauge is a row of the verdict strip.
+func gauge(id ID, name, unit string, digits int, stage Stage, limit string) ID {
+	return row(Row{ID: id, Name: name, Unit: unit, Digits: digits, Stage: stage, LimitName: limit, Gauge: true})
+}
+
+// pending is a gauge that no step works out yet, with what it lacks.
+func pending(id ID, name, unit string, stage Stage, limit string, lacks ...string) ID {
+	return row(Row{ID: id, Name: name, Unit: unit, Stage: stage, LimitName: limit, Gauge: true, Lacks: lacks})
+}
+
+// beside is a figure that is not on the strip.
+func beside(id ID, name, unit string, digits int, stage Stage) ID {
+	return row(Row{ID: id, Name: name, Unit: unit, Digits: digits, Stage: stage})
+}
+
+// All lists the rows in the order in which they are shown.
+func All() []*Row { return slices.Clone(table) }
+
+// Gauges lists the rows of the verdict strip.
+func Gauges() []*Row {
+	return slices.DeleteFunc(All(), func(r *Row) bool { return !r.Gauge })
+}
+
+// Of finds a figure's row.
+func Of(id ID) (*Row, bool) {
+	at := slices.IndexFunc(table, func(r *Row) bool { return r.ID == id })
+	if at < 0 {
+		return nil, false
+	}
+	return table[at], true
+}
+
+// Check finds what is wrong with a table: a row twice, one without a name, a gauge
+// among the others.
+func Check(rows []*Row) error {
+	seen := map[ID]bool{}
+	others := false
+	for _, r := range rows {
+		switch {
+		case r.ID == "" || r.Name == "" || r.Stage == "":
+			return fmt.Errorf("figure %q wants an id, a name and a stage", r.ID)
+		case seen[r.ID]:
+			return fmt.Errorf("figure %q has two rows", r.ID)
+		case r.Gauge && others:
+			return fmt.Errorf("gauge %q stands behind figures that are none", r.ID)
+		}
+		seen[r.ID], others = true, !r.Gauge
+	}
+	return nil
+}

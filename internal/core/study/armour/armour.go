@@ -1,0 +1,116 @@
+// Package armour is the study of what breaks on the trip and what the guards take
+// away of it.
+package armour
+
+import (
+	"math"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/study"
+)
+
+// Study of the armour.
+var Study = study.Study{
+	Name: "armour",
+	Steps: []study.Step{
+		{
+			Name: "risks", Needs: facts.Bike, Gives: facts.RisksGroup, Run: risks,
+			Figures: []figure.ID{figure.ArmourStranded, figure.ArmourDays, figure.ArmourRepair, figure.ArmourCover},
+		},
+	},
+	Rules: rules,
+	Needs: []study.NeedRule{
+		{ID: "sump", Name: "The sump kept whole", Stage: figure.Armour, Ask: guarded(guard.Sump)},
+		{ID: "cases", Name: "The cases kept whole", Stage: figure.Armour, Ask: guarded(guard.Cases)},
+		{ID: "cooler", Name: "The cooler kept whole", Stage: figure.Armour, Ask: cooler},
+		{ID: "hands", Name: "Hands and levers kept whole", Stage: figure.Armour, Ask: hands},
+		{ID: "mud", Name: "Room for mud", Stage: figure.Armour, Ask: mud},
+	},
+}
+
+var rules = []study.Rule{
+	{ID: "cannot-both", Stage: figure.Armour, Judge: cannotBoth},
+	{ID: "ends-the-ride", Stage: figure.Armour, Judge: endsTheRide},
+	{ID: "lamp-behind-mudguard", Stage: figure.Armour, Judge: lampBehindMudguard},
+	{ID: "guards-at-the-bars", Stage: figure.Armour, Judge: guardsAtTheBars},
+	{ID: "blocked-access", Stage: figure.Armour, Judge: blockedAccess},
+	{ID: "blow-into-cases", Stage: figure.Armour, Judge: blowIntoCases},
+	{ID: "double-pace", Stage: figure.Armour, Judge: doublePace},
+	{ID: "short-plate-holder", Stage: figure.Armour, Judge: shortPlateHolder},
+}
+
+// risks works out what may break over the trip, and what is to be feared of it.
+func risks(r *study.Run) {
+	if trip := r.Plan.Brief.Exposed(); trip.DistanceKm > 0 && trip.Mix.Said() {
+		r.Risks = guard.Assess(trip, r.Plan.Risk.Rates(), r.Built.Bike.Vulnerable, r.Built.Covers())
+	}
+	bare, left := guard.Total(r.Risks)
+	feared(r, figure.ArmourStranded, 100*left.Stranded, 100*bare.Stranded)
+	feared(r, figure.ArmourDays, left.Days, bare.Days)
+	repair(r, left)
+	cover(r, bare, left)
+}
+
+// begin is a figure that rests on the risks.
+func begin(r *study.Run, id figure.ID) study.Calc {
+	c := r.Figure(id)
+	if r.Risks == nil {
+		c.Lacks("trip distance and ground (Brief)")
+	}
+	return c
+}
+
+// feared is a figure behind the guards, beside the same without any.
+func feared(r *study.Run, id figure.ID, value, unguarded float64) {
+	c := begin(r, id)
+	c.Is(value)
+	if c.Sheet != nil {
+		explainRisks(c, study.Computed(c.Name, value, c.Unit), study.Computed("without a guard", unguarded, c.Unit))
+	}
+	c.Plain()
+}
+
+// repair is what repairs are to be expected to cost, minor units.
+func repair(r *study.Run, left guard.Outcome) {
+	c := begin(r, figure.ArmourRepair)
+	worth := float64(r.Built.Bike.Price.Minor())
+	if home, _, ok := r.Plan.Home(r.Built.Bike.Price); ok && home.Known() {
+		worth = float64(home.Minor())
+	} else {
+		c.Lacks("what the bike is worth (Bike)")
+	}
+	amount := math.Round(left.Worth * worth)
+	c.Is(amount)
+	if c.Sheet != nil {
+		explainRisks(c, study.Computed("repairs", amount, c.Unit), study.Computed("share of the bike's worth", 100*left.Worth, "%"), study.Computed("worth", worth, c.Unit))
+	}
+	c.Plain()
+}
+
+// cover is how much of being stranded the guards take away.
+func cover(r *study.Run, bare, left guard.Outcome) {
+	c := begin(r, figure.ArmourCover)
+	share := 100 * guard.Coverage(bare.Stranded, left.Stranded)
+	c.Is(share)
+	if c.Sheet != nil {
+		c.Sheet.Step(guard.CoverageFormula, study.Computed("guarded", share, "%"), study.Computed("residual, stranded", 100*left.Stranded, "%"), study.Computed("unprotected, stranded", 100*bare.Stranded, "%"))
+	}
+	c.Plain()
+}
+
+// explainRisks writes the risk of each place down.
+func explainRisks(c study.Calc, out sheet.Value, more ...sheet.Value) {
+	events := guard.Events(c.Run.Plan.Brief.Exposed(), c.Run.Plan.Risk.Rates())
+	for i, h := range guard.Hazards() {
+		c.Sheet.Step(guard.EventsFormula, study.Computed(h.Name+", times", events[i], ""))
+	}
+	in := more
+	for _, r := range c.Run.Risks {
+		in = append(in, study.Computed(r.Place.Name+", stranded", 100*r.Left.Stranded, "%"))
+	}
+	c.Sheet.Step(guard.LossFormula, out, in...)
+	c.Sheet.Note("Every rate is a guess from memory; change the ones that you know better under Armour, Rates.")
+}

@@ -1,0 +1,219 @@
+package armour
+
+import (
+	"slices"
+	"strings"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
+)
+
+// Chances over the trip from which a place is worth a word, and from which it is
+// worth one aloud [memory].
+const (
+	strandsWatch = 0.05
+	strandsOver  = 0.20
+)
+
+func cannotBoth(f *facts.All) (study.Finding, bool) {
+	for _, a := range f.Built.Fitted {
+		for _, tag := range a.Part.Excludes {
+			for _, b := range f.Built.Fitted {
+				if b.Part != a.Part && slices.Contains(b.Part.Provides, tag) {
+					return study.Finding{
+						State: verdict.Stop,
+						Offer: func() []study.Remedy { return []study.Remedy{study.Without(a), study.Without(b)} },
+						Tell: func() study.Words {
+							return study.Words{
+								What: study.Say("%s and %s do not go on together.", a.Part.Name, b.Part.Name),
+								Why:  "They want the same place.",
+								Do:   "Choose one of them, or another version of the other.",
+							}
+						},
+					}, true
+				}
+			}
+		}
+	}
+	return study.Finding{}, false
+}
+
+// worst is the place that most likely ends the ride.
+func worst(f *facts.All) (risk guard.Risk, ok bool) {
+	for _, r := range f.Risks {
+		if r.Left.Stranded > risk.Left.Stranded {
+			risk, ok = r, true
+		}
+	}
+	return risk, ok
+}
+
+func endsTheRide(f *facts.All) (study.Finding, bool) {
+	r, ok := worst(f)
+	if !ok || !(r.Left.Stranded > strandsWatch) {
+		return study.Finding{}, false
+	}
+	state := verdict.Watch
+	if r.Left.Stranded > strandsOver {
+		state = verdict.Over
+	}
+	return study.Finding{
+		State: state,
+		Offer: func() []study.Remedy { return guarding(f, r) },
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("What most likely ends the ride: %s, %.0f times in 100 such trips.", strings.ToLower(r.Place.Name), 100*r.Left.Stranded),
+				Why:  study.Say("It breaks %.0f times in 100, and most riders are stuck then. The rates are guesses that you can change.", 100*r.Left.Broken),
+				Do:   "Guard it, carry what mends it, or ride where help is near.",
+			}
+		},
+	}, true
+}
+
+// guarding offers the guard that takes most of a place's risk away, of those that
+// go on and stop at least a third of it.
+func guarding(f *facts.All, r guard.Risk) []study.Remedy {
+	var best *plan.Part
+	least := 2.0 / 3
+	for _, p := range f.Shelf {
+		if p.Guard == nil || !p.Guard.Guards(r.Place.Place) || f.Built.Chosen(p.Slot) {
+			continue
+		}
+		left, all := 0.0, 0.0
+		for _, t := range r.Threats {
+			through := t.Events * t.Breaks * t.Left
+			all += through
+			for _, c := range p.Guard.Covers {
+				if c.Place == r.Place.Place && slices.Contains(c.Against, t.Hazard) {
+					through *= 1 - c.Stops.In("")
+				}
+			}
+			left += through
+		}
+		if share := left / all; share < least && f.Built.Fits(p) {
+			best, least = p, share
+		}
+	}
+	return study.Take(best, "%s")
+}
+
+func lampBehindMudguard(f *facts.All) (study.Finding, bool) {
+	if !f.Built.Provides("raised-mudguard") {
+		return study.Finding{}, false
+	}
+	for _, c := range f.Built.Covers() {
+		if c.Place == guard.Lamp && c.Hazard == guard.Stone {
+			return study.Finding{}, false
+		}
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy { return study.Offer(f, plan.LampGuard, func(*plan.Part) bool { return true }) },
+		Tell: func() study.Words {
+			return study.Words{
+				What: "The raised front mudguard lets stones of the front wheel up to the headlamp.",
+				Why:  "What the low one caught now flies on.",
+				Do:   "A guard that stands off the lamp and folds away to clean it.",
+			}
+		},
+	}, true
+}
+
+func guardsAtTheBars(f *facts.All) (study.Finding, bool) {
+	p := f.Built.Part(plan.HandGuards)
+	if p == nil || !slices.Contains(p.Provides, "bar-ends") {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("%s clamp to the bar and into its ends.", p.Name),
+				Why:  "They want hollow bar ends, levers that end before the guard, and room for heated-grip wires; a long lever jams.",
+				Do:   "Look into a bar end and pull the lever to the grip before you order. Saw a lever only where it has a notch to break.",
+			}
+		},
+	}, true
+}
+
+func blockedAccess(f *facts.All) (study.Finding, bool) {
+	var words []string
+	for _, fitted := range f.Built.Fitted {
+		if g := fitted.Part.Guard; g != nil && len(g.Blocks) > 0 {
+			names := make([]string, len(g.Blocks))
+			for i, a := range g.Blocks {
+				names[i] = plan.NameOf(plan.Accesses(), string(a))
+			}
+			words = append(words, fitted.Part.Name+" before "+strings.Join(names, " and "))
+		}
+	}
+	if len(words) == 0 {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("In the way: %s.", strings.Join(words, "; ")),
+				Why:  "What has to come off at each oil change is left off one day.",
+				Do:   "Look for an opening in it, or count its bolts; thread-lock and a torque wrench on every refit.",
+			}
+		},
+	}, true
+}
+
+func blowIntoCases(f *facts.All) (study.Finding, bool) {
+	p := f.Built.Part(plan.SkidPlate)
+	if p == nil || p.Guard == nil || p.Guard.Mount != plan.ToEngine {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy {
+			return study.Offer(f, plan.SkidPlate, func(p *plan.Part) bool { return p.Guard != nil && p.Guard.Mount == plan.ToFrame })
+		},
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("%s hangs on the engine: a hard blow goes into the cases.", p.Name),
+				Why:  "A plate on the frame keeps it out of them; a lug that breaks off beats a cracked case.",
+				Do:   "Take one that bolts to the frame where the ground is rock.",
+			}
+		},
+	}, true
+}
+
+func doublePace(f *facts.All) (study.Finding, bool) {
+	if !f.Built.Provides("led-indicators") || f.Built.Provides("flasher") {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy { return study.Providing(f, plan.Indicators, "flasher", "%s") },
+		Tell: func() study.Words {
+			return study.Words{
+				What: "LED indicators on a flasher that senses load run at about double pace.",
+				Why:  "60 to 120 flashes a minute are asked for (UN Regulations 53 and 6); the flasher takes the small load for a dead bulb.",
+				Do:   "A load-independent flasher, or resistors that stay away from plastic.",
+			}
+		},
+	}, true
+}
+
+func shortPlateHolder(f *facts.All) (study.Finding, bool) {
+	if !f.Built.Provides("short-plate") {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: "A short plate holder: plate light, reflector and the plate's angle have to be there still.",
+				Why:  "Inspections fail without them, and bags may stand before the lamp.",
+				Do:   "Look at it from behind at night with the bags on.",
+			}
+		},
+	}, true
+}

@@ -1,0 +1,110 @@
+package study
+
+import (
+	"fmt"
+	"math"
+
+	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/plan"
+)
+
+// What sprockets and chains can be had for a pair. More than one study offers them.
+
+// PairChoices are the choices that bring the bike from its pair to another; nil
+// for the pair that is on.
+func PairChoices(f *facts.All, pair drive.Pair) []plan.Choice {
+	var choices []plan.Choice
+	for _, want := range []struct {
+		slot     plan.Slot
+		figure   plan.Figure
+		teeth    int
+		now, std int
+	}{
+		{plan.FrontSprocket, plan.FrontTeeth, pair.Front, f.Drive.Pair.Front, f.Drive.StandardPair.Front},
+		{plan.RearSprocket, plan.RearTeeth, pair.Rear, f.Drive.Pair.Rear, f.Drive.StandardPair.Rear},
+	} {
+		if want.teeth == want.now {
+			continue
+		}
+		if want.teeth == want.std {
+			choices = append(choices, plan.Choice{Slot: want.slot})
+			continue
+		}
+		choices = append(choices, plan.Choice{Slot: want.slot, Part: partWith(f, want.slot, want.figure, want.teeth)})
+	}
+	return f.Plan.Scoped(choices, f.Loadout.ID)
+}
+
+// partWith is the shelf's part that sets a figure to a count and goes on the
+// bike, or else one that is not listed and has no price yet.
+func partWith(f *facts.All, slot plan.Slot, figure plan.Figure, count int) *plan.Part {
+	for _, p := range f.Shelf {
+		if p.Slot == slot && int(p.Sets(figure)) == count && f.Standard.Fits(p) {
+			return p
+		}
+	}
+	return plan.Unlisted(f.Built.Bike, slot, count)
+}
+
+// ChainFor is the chain for a pair: the one that is on if the adjuster reaches,
+// or else the even number of links that it does reach.
+func ChainFor(f *facts.All, pair drive.Pair) (links int, shiftMM float64, ok bool) {
+	pitch, known := drive.PitchMM(f.Built.Bike.Chain)
+	centre, err := f.StandardCentreMM()
+	if !known || err != nil {
+		return 0, 0, false
+	}
+	if now, err := drive.CentreMM(pair, pitch, float64(f.Chain.Links)); err == nil && f.Chain.Adjuster.Reaches(now-centre) {
+		return f.Chain.Links, now - centre, true
+	}
+	return drive.LinksInReach(pair, pitch, centre, f.Chain.Adjuster)
+}
+
+// ChainOf is a chain of so many links.
+func ChainOf(f *facts.All, links int) *plan.Part {
+	return partWith(f, plan.Chain, plan.ChainLinks, links)
+}
+
+// ChainChoice fits a chain of so many links.
+func ChainChoice(f *facts.All, links int) []plan.Choice {
+	c := plan.Choice{Slot: plan.Chain}
+	if int(f.Standard.Figure(plan.ChainLinks)) != links {
+		c.Part = ChainOf(f, links)
+	}
+	return f.Plan.Scoped([]plan.Choice{c}, f.Loadout.ID)
+}
+
+// ChainRemedy offers the chain that the adjuster reaches best, where it is another one.
+func ChainRemedy(f *facts.All, label string) []Remedy {
+	if f.Chain.Best == 0 || f.Chain.Best == f.Chain.Links {
+		return nil
+	}
+	choices := ChainChoice(f, f.Chain.Best)
+	if choices[0].Part == nil {
+		return []Remedy{{Label: "Back to the standard chain", Choices: choices}}
+	}
+	return []Remedy{{Label: fmt.Sprintf(label, choices[0].Part.Name), Choices: choices}}
+}
+
+// CloserChain is ChainRemedy when another chain sets the axle clearly nearer.
+func CloserChain(f *facts.All) []Remedy {
+	if math.Abs(f.Chain.BestShift) > math.Abs(f.Chain.ShiftMM)-2 {
+		return nil
+	}
+	return ChainRemedy(f, "Take %s: the axle stays nearer to where it was")
+}
+
+// PairRemedy offers a pair of sprockets from the shelf, and the chain if the one
+// that is on does not reach.
+func PairRemedy(f *facts.All, pair drive.Pair, label string) []Remedy {
+	choices := PairChoices(f, pair)
+	if choices == nil {
+		return nil
+	}
+	if links, _, ok := ChainFor(f, pair); ok && links != f.Chain.Links {
+		choices = append(choices, plan.Choice{Slot: plan.Chain, Part: ChainOf(f, links)})
+		label += fmt.Sprintf(", with a chain of %d links", links)
+	}
+	return []Remedy{{Label: label, Choices: choices}}
+}

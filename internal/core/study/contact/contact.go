@@ -1,0 +1,148 @@
+// Package contact is the study of where the rider touches the bike: seat, pegs, bars,
+// and the cockpit in sight.
+package contact
+
+import (
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/fit"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/study"
+)
+
+// Study of the contact points.
+var Study = study.Study{
+	Name: "contact",
+	Steps: []study.Step{
+		{
+			Name: "contact", Needs: facts.Bike, Gives: facts.ContactGroup, Run: touch,
+			Figures: []figure.ID{figure.RideHours, figure.SeatedHours, figure.SeatHours, figure.Knee, figure.BarShort},
+		},
+	},
+	Rules: rules,
+	Needs: []study.NeedRule{
+		{ID: "seat", Name: "A seat for the hours", Stage: figure.Contact, Ask: seat},
+		{ID: "stand", Name: "Grips to stand by", Stage: figure.Contact, Ask: stand},
+		{ID: "pegs", Name: "Pegs to stand on", Stage: figure.Contact, Ask: pegs},
+		{ID: "wind", Name: "Shelter from the wind", Stage: figure.Contact, Ask: wind},
+		{ID: "warm-hands", Name: "Warm hands", Stage: figure.Contact, Ask: warmHands},
+		{ID: "navigation", Name: "Something to find the way by", Stage: figure.Contact, Ask: navigation},
+		{ID: "charging", Name: "Charging on the way", Stage: figure.Contact, Ask: charging},
+	},
+}
+
+var rules = []study.Rule{
+	{ID: "cables-short", Stage: figure.Contact, Judge: cablesShort},
+	{ID: "knees-bent", Stage: figure.Contact, Judge: kneesBent},
+	{ID: "seat-for-the-hours", Stage: figure.Contact, Judge: seatForTheHours},
+	{ID: "bars-low-standing", Stage: figure.Contact, Judge: barsLow},
+	{ID: "screen-in-sight", Stage: figure.Contact, Judge: screenInSight},
+	{ID: "shaken-phone", Stage: figure.Contact, Judge: shakenPhone},
+	{ID: "live-socket", Stage: figure.Contact, Judge: liveSocket},
+	{ID: "glued-grips", Stage: figure.Contact, Judge: gluedGrips},
+	{ID: "pegs-drag", Stage: figure.Contact, Judge: pegsDrag},
+	{ID: "tower-and-bars", Stage: figure.Contact, Judge: towerAndBars},
+}
+
+// usualSeatHours is how long most standard seats do [practice: beyond an hour a
+// day is where a seat is worth money].
+const usualSeatHours = 1.5
+
+var (
+	hoursFormula  = sheet.Formula{Text: "hours = Σ distance × share / typical speed", Origin: sheet.Memory}
+	seatedFormula = sheet.Formula{Text: "seated = hours a day × (1 − half of the share of time on loose ground)", Origin: sheet.Memory}
+	seatFormula   = sheet.Formula{Text: "what the seat's maker or its riders say, or what a standard seat does", Origin: sheet.Practice}
+)
+
+// touch finds how the rider sits, stands and holds on.
+func touch(r *study.Run) {
+	rideHours(r)
+	seated(r)
+	seatHours(r)
+	knee(r)
+	standing(r)
+}
+
+// rideHours is the time in the saddle at each ground's typical speed.
+func rideHours(r *study.Run) {
+	c := r.Figure(figure.RideHours)
+	distance := c.Brief("trip distance", "km", &r.Plan.Brief.Distance)
+	mix := r.Plan.Brief.Mix()
+	if !mix.Said() {
+		c.Lacks("terrain shares (Brief)")
+	}
+	hours := mix.Hours(distance.Number)
+	c.Is(hours)
+	if c.Sheet != nil {
+		c.Sheet.Step(hoursFormula, study.Computed("hours", hours, "h"), distance)
+	}
+	c.Plain()
+}
+
+// seated is the hours of a day that are ridden sitting.
+func seated(r *study.Run) {
+	c := r.Figure(figure.SeatedHours)
+	day := c.Brief("hours a day", "h", &r.Plan.Brief.Day)
+	mix := r.Plan.Brief.Mix()
+	if !mix.Said() {
+		c.Lacks("terrain shares (Brief)")
+	}
+	loose := 1 - mix.RoadHours(1)/mix.Hours(1) // of the riding time
+	hours := day.Number * (1 - fit.StandShare*loose)
+	r.Contact.SeatedHours, r.Contact.StandingHours = hours, day.Number-hours
+	c.Is(hours)
+	if c.Sheet != nil {
+		c.Sheet.Step(seatedFormula, study.Computed("seated", hours, "h"), day, study.Computed("time on loose ground", 100*loose, "%"))
+	}
+	c.Plain()
+}
+
+// seatHours is how long the seat as built does.
+func seatHours(r *study.Run) {
+	c := r.Figure(figure.SeatHours)
+	hours := usualSeatHours
+	if set := r.Built.Figure(plan.SeatHours); set > 0 {
+		hours = set
+	}
+	r.Contact.SeatHours = hours
+	c.Is(hours)
+	if c.Sheet != nil {
+		c.Sheet.Step(seatFormula, study.Computed("the seat does", hours, "h"), sheet.Value{Name: "a standard seat", Number: usualSeatHours, Unit: "h", Origin: sheet.Practice})
+		c.Sheet.Note("Try the standard seat first, for a whole day: many do more, some less.")
+	}
+	c.Plain()
+}
+
+// knee is the angle of the rider's knee, seated.
+func knee(r *study.Run) {
+	c := r.Figure(figure.Knee)
+	b := r.Built.Bike
+	seat, peg := c.Bike("seat_height", "seat height", "mm", &b.SeatHeight), c.Bike("peg_height", "foot pegs", "mm", &b.PegHeight)
+	leg := c.Brief("inside leg", "mm", &r.Plan.Brief.Inseam)
+	over := seat.Number + r.Built.Figure(plan.SeatRise) - peg.Number + r.Built.Figure(plan.PegDrop)
+	angle := fit.KneeDegrees(leg.Number, over)
+	r.Contact.KneeDegrees = angle
+	c.Is(angle)
+	if c.Sheet != nil {
+		c.Sheet.Step(fit.KneeFormula, study.Computed("knee", angle, "°"), leg, study.Computed("seat over the pegs", over, "mm"), seat, peg)
+	}
+	c.Plain()
+}
+
+// standing is by how much the grips are too low for a rider on the pegs.
+func standing(r *study.Run) {
+	c := r.Figure(figure.BarShort)
+	b := r.Built.Bike
+	bar, peg := c.Bike("bar_height", "bar height", "mm", &b.BarHeight), c.Bike("peg_height", "foot pegs", "mm", &b.PegHeight)
+	leg := c.Brief("inside leg", "mm", &r.Plan.Brief.Inseam)
+	rise := r.Built.Figure(plan.BarRise)
+	over := bar.Number + rise - peg.Number + r.Built.Figure(plan.PegDrop)
+	short := fit.GripOverPegMM(leg.Number) - over
+	r.Contact.BarShortMM, r.Contact.BarRiseMM, r.Contact.CableSlackMM = short, rise, b.CableSlack.In("mm")
+	c.Is(short)
+	if c.Sheet != nil {
+		c.Sheet.Step(fit.StandFormula, study.Computed("too low by", short, "mm"), leg, study.Computed("grips over the pegs", over, "mm"), bar, peg, study.Computed("bars raised by", rise, "mm"))
+	}
+	c.Plain()
+}

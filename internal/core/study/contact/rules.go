@@ -1,0 +1,232 @@
+package contact
+
+import (
+	"math"
+	"slices"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/fit"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
+)
+
+func cablesShort(f *facts.All) (study.Finding, bool) {
+	rise, slack := f.Contact.BarRiseMM, f.Contact.CableSlackMM
+	short := fit.CableShortMM(rise, slack) > 0
+	unmeasured := math.IsNaN(slack) && rise > fit.UsualSlackMM
+	if !(rise > 0) || !short && !unmeasured {
+		return study.Finding{}, false
+	}
+	state := verdict.Over
+	if unmeasured {
+		state = verdict.Watch
+	}
+	return study.Finding{
+		State: state,
+		Offer: func() []study.Remedy { return withoutRise(f) },
+		Tell: func() study.Words {
+			words := study.Words{
+				What: study.Say("The bars rise {%.0f mm}; the cables allow {%.0f mm}.", rise, slack),
+				Why:  "At full lock a tight throttle cable opens the throttle, a tight hose pulls the brake on.",
+				Do:   "Front wheel off the ground, full lock to both sides, engine running: it must not rev up. Longer cables and hoses, or less rise; brakes by a competent mechanic.",
+			}
+			if unmeasured {
+				words.What = study.Say("The bars rise {%.0f mm}, and nobody has looked what the cables allow; {%.0f mm} usually go.", rise, fit.UsualSlackMM)
+			}
+			return words
+		},
+	}, true
+}
+
+// withoutRise leaves out what raises the bars.
+func withoutRise(f *facts.All) []study.Remedy {
+	var remedies []study.Remedy
+	for _, fitted := range f.Built.Fitted {
+		if fitted.Chosen && (fitted.Slot == plan.Risers || fitted.Slot == plan.Handlebar) {
+			remedies = append(remedies, study.Without(fitted))
+		}
+	}
+	return remedies
+}
+
+func kneesBent(f *facts.All) (study.Finding, bool) {
+	if !(f.Contact.KneeDegrees < fit.KneeLeast) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy {
+			return study.Offer(f, plan.Pegs, func(p *plan.Part) bool { return p.Adds(plan.PegDrop) > 0 && !f.Built.Chosen(plan.Pegs) })
+		},
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("Seated, the knee is bent to %.0f°; below %.0f° it tires within the hour.", f.Contact.KneeDegrees, fit.KneeLeast),
+				Why:  "A low seat and high pegs fold a long leg.",
+				Do:   "Lower pegs, or a taller seat where the ground can still be reached. Sit on it for an hour first.",
+			}
+		},
+	}, true
+}
+
+func seatForTheHours(f *facts.All) (study.Finding, bool) {
+	if !(f.Contact.SeatedHours > f.Contact.SeatHours) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy {
+			return study.Offer(f, plan.Seat, func(p *plan.Part) bool { return p.Sets(plan.SeatHours) >= min(f.Contact.SeatedHours, 6) })
+		},
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("%.1f hours a day on a seat that does %.1f.", f.Contact.SeatedHours, f.Contact.SeatHours),
+				Why:  "Beyond an hour a day the seat decides how the day ends; most standard ones are made for a test ride.",
+				Do:   "Try the standard one first, for a whole day. Then foam or a cover before a new seat.",
+			}
+		},
+	}, true
+}
+
+// standsMuch is from how many hours a day on the pegs their place is worth a word
+// [memory].
+const standsMuch = 0.5
+
+// dragsFromRoad is the share of road from which pegs that touch down matter [memory].
+const dragsFromRoad = 0.5
+
+func barsLow(f *facts.All) (study.Finding, bool) {
+	if !(f.Contact.BarShortMM > fit.StandTaste) || !(f.Contact.StandingHours > standsMuch) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy { return higherBars(f) },
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("For %.1f hours a day on the pegs the bars are {%.0f mm} low.", f.Contact.StandingHours, f.Contact.BarShortMM),
+				Why:  "A bent back steers with its arms and tires.",
+				Do:   "Roll the bar forward first; then risers or a higher bar, not both. Lower pegs do the same for the knee as well.",
+			}
+		},
+	}, true
+}
+
+// higherBars offers the most rise that the cables allow.
+func higherBars(f *facts.All) []study.Remedy {
+	slack := f.Contact.CableSlackMM
+	if math.IsNaN(slack) {
+		slack = fit.UsualSlackMM
+	}
+	var best *plan.Part
+	for _, p := range f.Shelf {
+		rise := p.Adds(plan.BarRise)
+		if (p.Slot == plan.Risers || p.Slot == plan.Handlebar) && rise > 0 && f.Contact.BarRiseMM+rise <= slack && f.Built.Fits(p) && !f.Built.Chosen(p.Slot) &&
+			(best == nil || rise > best.Adds(plan.BarRise)) {
+			best = p
+		}
+	}
+	return study.Take(best, "%s")
+}
+
+func screenInSight(f *facts.All) (study.Finding, bool) {
+	if !f.Built.Provides("tall-screen") || !(f.Contact.StandingHours > standsMuch) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("A tall screen stands in the sight line for the %.1f hours a day on the pegs.", f.Contact.StandingHours),
+				Why:  "Off the road one looks over a screen, not through its mud; in a fall it is in front of the neck.",
+				Do:   "One that ends below the eyes, comes off by hand, or is adjusted at the trail head.",
+			}
+		},
+	}, true
+}
+
+func shakenPhone(f *facts.All) (study.Finding, bool) {
+	if !f.Built.Provides("shaken-camera") || f.Built.Provides("damped-mount") || f.Built.Provides("tower") {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy { return study.Providing(f, plan.NavMount, "damped-mount", "%s") },
+		Tell: func() study.Words {
+			return study.Words{
+				What: "A phone on a rigid mount: the engine shakes its camera to pieces.",
+				Why:  "The lens floats on springs that were not made for it.",
+				Do:   "A damped mount, or a cheap tablet.",
+			}
+		},
+	}, true
+}
+
+func liveSocket(f *facts.All) (study.Finding, bool) {
+	if !f.Built.Provides("unswitched") {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy {
+			return study.Offer(f, plan.Socket, func(p *plan.Part) bool { return !slices.Contains(p.Provides, "unswitched") })
+		},
+		Tell: func() study.Words {
+			return study.Words{
+				What: "The socket is live with the key out.",
+				Why:  "What is forgotten in it empties the battery overnight.",
+				Do:   "Through a relay on the running light, with its fuse at the battery.",
+			}
+		},
+	}, true
+}
+
+func gluedGrips(f *facts.All) (study.Finding, bool) {
+	if !f.Built.Chosen(plan.Grips) || f.Built.Provides("bolt-on-grips") {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: "New grips: the old one is often glued to its throttle tube, or cast on it.",
+				Why:  "It comes off in pieces, and the tube with it.",
+				Do:   "Look first, and order a tube with them. Let glue dry a night; a grip that turns is a throttle that does not.",
+			}
+		},
+	}, true
+}
+
+func pegsDrag(f *facts.All) (study.Finding, bool) {
+	p := f.Built.Part(plan.Pegs)
+	road := f.Plan.Brief.Mix().Road()
+	if p == nil || !(p.Adds(plan.PegDrop) > 0) || !(road > dragsFromRoad) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("Lower pegs on a trip that is %.0f %% road: they touch down earlier in bends.", 100*road),
+				Why:  "Wide low ones drag on tarmac, and catch in ruts.",
+				Do:   "Know the lean at which they touch; leave room in fast bends.",
+			}
+		},
+	}, true
+}
+
+func towerAndBars(f *facts.All) (study.Finding, bool) {
+	if !f.Built.Provides("tower") || !(f.Contact.BarRiseMM > 0) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("A navigation tower, and bars that rise {%.0f mm}: guards and levers come near it at full lock.", f.Contact.BarRiseMM),
+				Why:  "What touches there ends the steering's lock where it is needed, at walking pace.",
+				Do:   "Full lock to both sides with everything on it, before the first ride; cables too.",
+			}
+		},
+	}, true
+}

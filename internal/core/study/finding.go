@@ -1,0 +1,108 @@
+package study
+
+import (
+	"fmt"
+	"math"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/verdict"
+)
+
+// Rule is one row of the trade's knowledge of how one change upsets another. It
+// looks at a bike as built beside the same bike as it came, and at the facts; it
+// speaks when its row applies and is silent when it does not. A number that is
+// missing is NaN and keeps a rule that compares silent, for the gauge that lacks it
+// already says so.
+type Rule struct {
+	ID    string
+	Stage figure.Stage // that settles it
+	Judge func(*facts.All) (Finding, bool)
+}
+
+// Speak asks the rule.
+func (r *Rule) Speak(f *facts.All) (finding Finding, ok bool) {
+	if finding, ok = r.Judge(f); ok {
+		finding.ID, finding.Stage, finding.facts = r.ID, r.Stage, f
+	}
+	return finding, ok
+}
+
+// Finding is what a rule has to say. It is judged at once; its sentences are made
+// and the shelf is searched when somebody wants to read it.
+type Finding struct {
+	ID    string
+	Stage figure.Stage
+	State verdict.State
+	Tell  func() Words
+	Offer func() []Remedy // ways out, nil where there are none
+
+	facts *facts.All
+}
+
+// Remedies are the ways out for the bike as it is in the loadout.
+func (f Finding) Remedies() []Remedy {
+	if f.Offer == nil {
+		return nil
+	}
+	list := f.Offer()
+	for i := range list {
+		list[i].Choices = f.facts.Plan.Scoped(list[i].Choices, f.facts.Loadout.ID)
+	}
+	return list
+}
+
+// Words are a finding's sentences.
+type Words struct {
+	What Text // what is the case, in figures
+	Why  Text // what comes of it
+	Do   Text // what a rider does about it
+}
+
+// Remedy is a way out that can be previewed: parts that are on the shelf.
+type Remedy struct {
+	Label   string
+	Choices []plan.Choice
+}
+
+// Worst is the worst state of findings, OK when there are none.
+func Worst(findings []Finding) verdict.State {
+	worst := verdict.OK
+	for _, f := range findings {
+		worst = verdict.Worse(worst, f.State)
+	}
+	return worst
+}
+
+// Text is what a rule or a need says. Its quantities stand in braces, "{17 mm}", so
+// that a page can show them in the rider's own units.
+type Text string
+
+// String is the text as it stands, in metric units.
+func (t Text) String() string { return braces.Replace(string(t)) }
+
+var braces = strings.NewReplacer("{", "", "}", "")
+
+// Say is a formatted text.
+func Say(format string, args ...any) Text { return Text(fmt.Sprintf(format, args...)) }
+
+// Signed writes a number with its sign, minus as a true one.
+func Signed(v float64, digits int) string {
+	text := strconv.FormatFloat(math.Abs(v), 'f', digits, 64)
+	if v < 0 {
+		return "−" + text
+	}
+	return "+" + text
+}
+
+// Listed names up to three things and how many more there are.
+func Listed(names []string) string {
+	const most = 3
+	if len(names) > most {
+		return strings.Join(names[:most], ", ") + fmt.Sprintf(" and %d more", len(names)-most)
+	}
+	return strings.Join(names, ", ")
+}

@@ -1,0 +1,130 @@
+package gearing
+
+import (
+	"math"
+	"slices"
+
+	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
+)
+
+const (
+	jettingFromM = 1800.0 // above which a carburettor runs rich enough to be felt [practice]
+	swapNoticeMM = 1.5    // of axle that a chain's slack does not forgive
+)
+
+func cruiseNotHeld(f *facts.All) (study.Finding, bool) {
+	c := f.Cruise
+	if !c.Known || c.Gear == c.Gears {
+		return study.Finding{}, false
+	}
+	state := verdict.Watch
+	if c.Gear == 0 {
+		state = verdict.Over
+	}
+	return study.Finding{
+		State: state,
+		Tell: func() study.Words {
+			words := study.Words{
+				What: study.Say("Top gear does not hold {%.0f km/h} here; gear %d of %d does.", f.Drive.CruiseKmh, c.Gear, c.Gears),
+				Why:  "Load, headwind and thin air take more than the engine gives at that speed: you change down at every rise.",
+				Do:   "Gear it shorter, or cruise slower; a screen and narrow bags take air away.",
+			}
+			if c.Gear == 0 {
+				words.What = study.Say("No gear holds {%.0f km/h} here, loaded and into the headwind.", f.Drive.CruiseKmh)
+				words.Do = "Cruise slower: gearing cannot give power that is not there."
+			}
+			return words
+		},
+	}, true
+}
+
+func climbShort(f *facts.All) (study.Finding, bool) {
+	slope, limit := f.Climb.Slope()
+	if !(slope < f.Climb.Wish) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Over,
+		Tell: func() study.Words {
+			says := climbLimits[limit]
+			return study.Words{
+				What: study.Say("It climbs %.0f %% on “%s”; the brief asks for %.0f %%. %s sets the limit.", 100*slope, f.Climb.Ground.Name, 100*f.Climb.Wish, says.what),
+				Why:  "A loaded bike that stops on a slope falls there.",
+				Do:   says.do,
+			}
+		},
+	}, true
+}
+
+// climbLimits are what sets the steepest climb, in words.
+var climbLimits = map[string]struct {
+	what string
+	do   study.Text
+}{
+	"pull":            {"The pull", "Gear it shorter, or carry less: the engine stalls first."},
+	"grip":            {"Grip", "Tyres, less pressure, a run-up: the rear wheel spins first. More pull does not help."},
+	"the front wheel": {"The lifting front wheel", "Load lower and further forward, stand and lean in: the front wheel lifts first."},
+}
+
+func carburettorAltitude(f *facts.All) (study.Finding, bool) {
+	high := f.Plan.Brief.Altitude.In("m")
+	if f.Built.Bike.Fuelling != plan.Carburettor || !(high > jettingFromM) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("A carburettor at {%.0f m}.", high),
+				Why:  "The mixture grows rich as the air thins. How much that matters is disputed for constant-velocity ones; plain slides feel it.",
+				Do:   "Ask what others ran up there; carry the leaner main jet and a clip's change of the needle, and change back down low.",
+			}
+		},
+	}, true
+}
+
+// swapSlack looks at the other loadouts: two gearings on one chain, changed at
+// the trail head.
+func swapSlack(f *facts.All) (study.Finding, bool) {
+	b := f.Built.Bike
+	pitch, known := drive.PitchMM(b.Chain)
+	swaps := slices.ContainsFunc(f.Plan.Lines, func(l plan.Line) bool { return l.Loadout != "" })
+	if !swaps || !known || f.Chain.Links == 0 || f.Drive.Pair.Front == 0 {
+		return study.Finding{}, false
+	}
+	for _, l := range f.Plan.Loadouts {
+		if l.ID == f.Loadout.ID {
+			continue
+		}
+		other := f.Plan.Build(l.ID)
+		pair, ok := other.Sprockets()
+		if !ok || pair == f.Drive.Pair || int(other.Figure(plan.ChainLinks)) != f.Chain.Links {
+			continue
+		}
+		here, err := drive.CentreMM(f.Drive.Pair, pitch, float64(f.Chain.Links))
+		there, errThere := drive.CentreMM(pair, pitch, float64(f.Chain.Links))
+		shift := here - there
+		if err != nil || errThere != nil || math.Abs(shift) < swapNoticeMM {
+			continue
+		}
+		return study.Finding{
+			State: verdict.Watch,
+			Tell: func() study.Words {
+				words := study.Words{
+					What: study.Say("Changing from %d/%d for “%s” to %d/%d, the axle moves %s.", pair.Front, pair.Rear, l.Name, f.Drive.Pair.Front, f.Drive.Pair.Rear, shiftWords(shift)),
+					Why:  "Left where it is, the chain is too tight to go on.",
+					Do:   "Take the axle spanner and a wheel-alignment mark with you, or leave one gearing on.",
+				}
+				if shift > 0 {
+					words.Why = study.Say("Left where it is, the lower run moves {%.0f mm} up and down on top of its slack: it jumps.", drive.SlackMM(f.Drive.Pair, pitch, there, shift))
+				}
+				return words
+			},
+		}, true
+	}
+	return study.Finding{}, false
+}

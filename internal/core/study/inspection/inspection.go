@@ -1,0 +1,18 @@
+// Package inspection is the study of what a look at the bike found: what is worn,
+// what is due, what blocks the trip.
+package inspection
+
+import (
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/study"
+)
+
+// Study of the inspection.
+var Study = study.Study{Name: "inspection", Rules: rules}
+
+var rules = []study.Rule{
+	{ID: "worn-past-limit", Stage: figure.Baseline, Judge: wornPast},
+	{ID: "blocks-the-trip", Stage: figure.Baseline, Judge: blocksTrip},
+	{ID: "wear-short", Stage: figure.Baseline, Judge: wearShort},
+	{ID: "put-right-first", Stage: figure.Baseline, Judge: dueFirst},
+}

@@ -1,0 +1,297 @@
+package loading
+
+import (
+	"fmt"
+	"math"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/fuel"
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
+)
+
+// masses lists what stands on the kerb mass: parts against the ones they replace,
+// rider, pillion, loads, and the fuel.
+func masses(r *study.Run) {
+	m := &r.Masses
+	items := make([]facts.Item, 0, 5+len(r.Built.Fitted)+len(r.Loadout.Loads)+len(r.Built.Fuels))
+	m.UnsprungKg = facts.Ends{}
+	for _, f := range r.Built.Fitted {
+		if !f.Chosen {
+			continue
+		}
+		item := gained(r.All, f)
+		switch item.Place {
+		case load.FrontWheel:
+			m.UnsprungKg.Front += item.Mass.Number
+		case load.RearWheel:
+			m.UnsprungKg.Rear += item.Mass.Number
+		}
+		items = append(items, item)
+	}
+	m.Parts = len(items)
+	items = append(items, facts.Item{Mass: sheet.Value{Name: "Rider, dressed", Number: r.Plan.Brief.Rider.In("kg"), Unit: "kg", Origin: sheet.Rider}, Place: load.Rider})
+	carried := len(items)
+	if r.Loadout.Pillion.Known() {
+		items = append(items, facts.Item{Mass: sheet.Value{Name: "Pillion", Number: r.Loadout.Pillion.In("kg"), Unit: "kg", Origin: sheet.Rider}, Place: load.Pillion})
+	}
+	for i := range r.Loadout.Loads {
+		l := &r.Loadout.Loads[i]
+		items = append(items, facts.Item{Mass: sheet.Value{Name: l.Name, Number: l.Mass.In("kg"), Unit: "kg", Origin: sheet.Rider}, Place: l.Sits(r.Built)})
+	}
+	m.CarriedKg = 0
+	for i := range items[carried:] {
+		m.CarriedKg += items[carried+i].Mass.Number
+	}
+	m.Items, m.Fuel = items[:len(items):len(items)], fuelOf(r.Built)
+	m.Laden = append(append(items, facts.Item{Mass: m.Fuel.TopUp, Place: load.Tank}), m.Fuel.Beside...)
+	unsprung(r, figure.FrontUnsprung, load.FrontWheel, m.UnsprungKg.Front)
+	unsprung(r, figure.RearUnsprung, load.RearWheel, m.UnsprungKg.Rear)
+}
+
+// gained is the mass of a part that the plan puts on, less that of the one it
+// replaces.
+func gained(f *facts.All, fitted plan.Fitted) facts.Item {
+	info, _ := plan.InfoOf(fitted.Slot)
+	mass := sheet.Value{Name: fitted.Part.Name, Number: fitted.Part.Mass.In("kg"), Unit: "kg", Origin: fitted.Part.Origin}
+	switch standard := f.Standard.Part(fitted.Slot); {
+	case standard != nil:
+		mass.Name += " less the standard one"
+		mass.Number -= standard.Mass.In("kg")
+	case info.Standing: // the standard one weighs something, and nobody knows what
+		mass.Name += " less the standard one"
+		mass.Number = math.NaN()
+	}
+	return facts.Item{Mass: mass, Place: fitted.Part.Sits()}
+}
+
+// fuelOf is the fuel of the bike as built, everything filled.
+func fuelOf(built *plan.Built) facts.Fuel {
+	var f facts.Fuel
+	for i, holds := range built.Fuels {
+		v := sheet.Value{Name: "fuel, full tank", Number: holds.HoldsL * fuel.Density, Unit: "kg", Origin: sheet.Computed}
+		if i == 0 {
+			f.Full = v
+			continue
+		}
+		v.Name = "fuel in " + holds.Part.Name
+		f.Beside = append(f.Beside, facts.Item{Mass: v, Place: holds.Part.Sits()})
+	}
+	b := built.Bike
+	f.TopUp = study.Computed("fuel to the brim", f.Full.Number-b.Tank.In("L")*fuel.Density*b.KerbFuel.In(""), "kg")
+	return f
+}
+
+var (
+	weighedFormula  = sheet.Formula{Text: "kerb mass + mean of (read − expected) of the weighings that stand", Origin: sheet.Measured}
+	fuelFormula     = sheet.Formula{Text: "to the brim = (tank as built − the bike's own × share) × density", Origin: sheet.Computed}
+	carrierFormula  = sheet.Formula{Text: "fuel = what it holds × density", Origin: sheet.Computed}
+	massFormula     = sheet.Formula{Text: "loaded = kerb + fuel to the brim + Σ (new − removed) + rider + pillion + loads", Origin: sheet.Computed}
+	payloadFormula  = sheet.Formula{Text: "left = permitted − loaded", Origin: sheet.Computed}
+	unsprungFormula = sheet.Formula{Text: "Σ (new − standard) of what turns or hangs at the wheel", Origin: sheet.Computed}
+)
+
+// kerbMass is the bike's kerb mass, corrected by weighings.
+func kerbMass(c study.Calc) sheet.Value {
+	by := c.Run.Weighed
+	mass := c.Bike("kerb_mass", "kerb mass", "kg", &c.Run.Built.Bike.KerbMass)
+	if by.Weighings == 0 {
+		return mass
+	}
+	mass.Number += by.FrontKg + by.RearKg
+	mass.Origin = sheet.Measured
+	if c.Sheet != nil {
+		c.Sheet.Step(weighedFormula, mass, study.Computed("front wheel, read less expected", by.FrontKg, "kg"), study.Computed("rear wheel", by.RearKg, "kg"), study.Computed("weighings", float64(by.Weighings), ""))
+	}
+	return mass
+}
+
+// kerb is the kerb mass with what of it is under the front wheel.
+func kerb(c study.Calc) (mass, front sheet.Value) {
+	by := c.Run.Weighed
+	mass, front = kerbMass(c), c.Bike("kerb_front", "kerb mass under the front wheel", "kg", &c.Run.Built.Bike.KerbFront)
+	if by.Weighings > 0 {
+		front.Number += by.FrontKg
+		front.Origin = sheet.Measured
+	}
+	return mass, front
+}
+
+// onBoard notes what the masses on board lack, and how the fuel's come about.
+func onBoard(c study.Calc) {
+	m, b := &c.Run.Masses, c.Run.Built.Bike
+	share := c.Bike("kerb_fuel", "fuel in the kerb mass", "%", &b.KerbFuel)
+	own := c.Bike("tank", "tank", "L", &b.Tank)
+	for i := range m.Items {
+		lacksMass(c, &m.Items[i])
+	}
+	if c.Sheet == nil {
+		return
+	}
+	density := sheet.Value{Name: "density", Number: fuel.Density, Unit: "kg/L", Origin: sheet.Published, Note: "EN 228: 0.720–0.775"}
+	tank := sheet.Value{Name: "tank as built", Number: m.Fuel.Full.Number / fuel.Density, Unit: "L", Origin: own.Origin}
+	c.Sheet.Step(fuelFormula, m.Fuel.TopUp, tank, own, share, density)
+	for _, it := range m.Fuel.Beside {
+		c.Sheet.Step(carrierFormula, it.Mass, density)
+	}
+}
+
+func lacksMass(c study.Calc, it *facts.Item) {
+	if math.IsNaN(it.Mass.Number) {
+		c.Lacks("mass of " + it.Mass.Name)
+	}
+}
+
+// loadedMass is everything, with a full tank, against the plate; and what could
+// still be put on.
+func loadedMass(r *study.Run) {
+	c := r.Figure(figure.LoadedMass)
+	b := r.Built.Bike
+	kerb := kerbMass(c)
+	onBoard(c)
+	total := kerb.Number
+	for i := range r.Masses.Laden {
+		total += r.Masses.Laden[i].Mass.Number
+	}
+	c.Is(total)
+	if c.Sheet != nil {
+		c.Sheet.Step(massFormula, study.Computed("loaded mass", total, "kg"), append([]sheet.Value{kerb}, valuesOf(r.Masses.Laden)...)...)
+	}
+	permitted := c.Bike("permitted_mass", "permitted mass", "kg", &b.Permitted)
+	c.AtMost(permitted, 0.95, verdict.Stop)
+	r.Loaded = facts.Loaded{Kg: total, PermittedKg: permitted.Number}
+
+	c = r.Figure(figure.PayloadLeft)
+	permitted = c.Bike("permitted_mass", "permitted mass", "kg", &b.Permitted)
+	loaded := c.Fact("loaded mass", total, "kg")
+	left := permitted.Number - total
+	c.Is(left)
+	if c.Sheet != nil {
+		c.Sheet.Step(payloadFormula, study.Computed("left", left, "kg"), permitted, loaded)
+	}
+	c.Plain()
+}
+
+func valuesOf(items []facts.Item) []sheet.Value {
+	values := make([]sheet.Value, len(items))
+	for i, it := range items {
+		values[i] = it.Mass
+	}
+	return values
+}
+
+// placed are masses at their places, with how each is written in a working where
+// somebody looks.
+func placed(c study.Calc, wheelbaseMM, seatMM float64, write func(it load.Item) string) (items []load.Item, values []sheet.Value) {
+	laden := c.Run.Masses.Laden
+	items = make([]load.Item, len(laden))
+	for i := range laden {
+		it := &laden[i]
+		items[i] = load.Item{MassKg: it.Mass.Number, XMM: it.Place.XMM(wheelbaseMM), ZMM: it.Place.ZMM(seatMM)}
+		if c.Sheet != nil {
+			v := it.Mass
+			v.Name += write(items[i])
+			values = append(values, v)
+		}
+	}
+	return items, values
+}
+
+// axles finds the loads under the wheels with a full and with an empty tank.
+func axles(r *study.Run) {
+	wheelLoad(r, figure.FrontLoad, func(a load.Axles) float64 { return a.FrontKg })
+	wheelLoad(r, figure.RearLoad, func(a load.Axles) float64 { return a.RearKg })
+	b := r.Built.Bike
+	axleGauge(r, figure.AxleFront, figure.FrontLoad, r.Axles.Kg.Front, "front_axle_limit", "front axle limit", &b.FrontLimit, &r.Axles.LimitKg.Front)
+	axleGauge(r, figure.AxleRear, figure.RearLoad, r.Axles.Kg.Rear, "rear_axle_limit", "rear axle limit", &b.RearLimit, &r.Axles.LimitKg.Rear)
+}
+
+// wheelLoad is the load under one wheel with a full tank. What both wheels carry is
+// worked out once, unless somebody looks.
+func wheelLoad(r *study.Run, id figure.ID, of func(load.Axles) float64) {
+	c := r.Figure(id)
+	kerb, front := kerb(c)
+	base := c.Bike("wheelbase", "wheelbase", "mm", &r.Built.Bike.Wheelbase)
+	onBoard(c)
+	if id == figure.FrontLoad || c.Sheet != nil {
+		r.Axles.Full, r.Axles.Empty = stand(c, kerb, front, base)
+		r.Axles.Kg = facts.Ends{Front: max(r.Axles.Full.FrontKg, r.Axles.Empty.FrontKg), Rear: max(r.Axles.Full.RearKg, r.Axles.Empty.RearKg)}
+	}
+	c.Is(of(r.Axles.Full))
+	c.Plain()
+}
+
+// stand puts everything on the bike, and takes the fuel out again.
+func stand(c study.Calc, kerb, front, base sheet.Value) (full, empty load.Axles) {
+	m := &c.Run.Masses
+	items, values := placed(c, base.Number, math.NaN(), func(it load.Item) string { return fmt.Sprintf(", at %+.0f mm", it.XMM) })
+	full = load.Add(load.Axles{FrontKg: front.Number, RearKg: kerb.Number - front.Number}, base.Number, items)
+	burnt := append(make([]load.Item, 0, 4), load.Item{MassKg: -m.Fuel.Full.Number, XMM: load.Tank.XMM(base.Number)})
+	for _, it := range m.Fuel.Beside {
+		burnt = append(burnt, load.Item{MassKg: -it.Mass.Number, XMM: it.Place.XMM(base.Number)})
+	}
+	empty = load.Add(full, base.Number, burnt)
+	if c.Sheet != nil {
+		in := append([]sheet.Value{kerb, front, base}, values...)
+		c.Sheet.Step(load.AxleFormula, study.Computed("front, full tank", full.FrontKg, "kg"), in...)
+		c.Sheet.Step(load.AxleFormula, study.Computed("rear, full tank", full.RearKg, "kg"))
+		c.Sheet.Step(load.AxleFormula, study.Computed("front, empty tank", empty.FrontKg, "kg"))
+		c.Sheet.Step(load.AxleFormula, study.Computed("rear, empty tank", empty.RearKg, "kg"))
+		c.Sheet.Note("Each load sits at the default spot of its place: good to about a tenth of the wheelbase. Scales under both wheels settle it.")
+	}
+	return full, empty
+}
+
+// axleGauge is the worse of full and empty tank under one wheel, against the plate.
+func axleGauge(r *study.Run, id, on figure.ID, kg float64, key, name string, plate study.Quantity, limit *float64) {
+	c := r.Figure(id)
+	c.On(on, "")
+	c.Is(kg)
+	v := c.Bike(key, name, "kg", plate)
+	*limit = v.Number
+	c.AtMost(v, 0.95, verdict.Stop)
+}
+
+// centre is how high the loaded bike's centre sits, tank full.
+func centre(r *study.Run) {
+	c := r.Figure(figure.CentreHeight)
+	b := r.Built.Bike
+	kerb := kerbMass(c)
+	own := c.Bike("centre_height", "centre of the bike above ground", "mm", &b.CentreHeight)
+	seat := c.Bike("seat_height", "seat height", "mm", &b.SeatHeight)
+	onBoard(c)
+	items, values := placed(c, math.NaN(), seat.Number, func(it load.Item) string { return fmt.Sprintf(", at %.0f mm", it.ZMM) })
+	height := load.Height(kerb.Number, own.Number, items)
+	r.Centre.HeightMM = height
+	c.Is(height)
+	if c.Sheet != nil {
+		c.Sheet.Step(load.HeightFormula, study.Computed("centre", height, "mm"), append([]sheet.Value{kerb, own, seat}, values...)...)
+		c.Sheet.Note("Each load sits at the default height of its place, a share of the seat height: good to about a tenth.")
+	}
+	c.Plain()
+}
+
+// unsprung is what the plan adds to one wheel.
+func unsprung(r *study.Run, id figure.ID, place load.Place, added float64) {
+	c := r.Figure(id)
+	var values []sheet.Value
+	for i := range r.Masses.Items {
+		it := &r.Masses.Items[i]
+		if it.Place != place {
+			continue
+		}
+		lacksMass(c, it)
+		if c.Sheet != nil {
+			values = append(values, it.Mass)
+		}
+	}
+	c.Is(added)
+	if c.Sheet != nil {
+		c.Sheet.Step(unsprungFormula, study.Computed("gains", added, "kg"), values...)
+	}
+	c.Plain()
+}

@@ -1,0 +1,104 @@
+package loading
+
+import (
+	"math"
+	"slices"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/pack"
+	"valiantmule/internal/core/plan"
+)
+
+// Repacking is a proposal to pack what is in bags anew.
+type Repacking struct {
+	Plan    *plan.Plan // packed so
+	Moves   []Repacked
+	Packing pack.Packing
+}
+
+// Repacked is a thing that moves, and why.
+type Repacked struct {
+	From, To plan.Load
+	Why      string
+}
+
+// pocket is a bag, or one side of a pair.
+type pocket struct {
+	slot plan.Slot
+	part *plan.Part
+	side plan.Side
+}
+
+// Repack packs the things of a loadout into the bags that are on. What is in none,
+// and what has no mass, stays where it is; a pair of bags carries and holds half of
+// its limit a side.
+func Repack(f *facts.All) Repacking {
+	changed, loadout := f.Plan.OwnLoads(f.Loadout.ID)
+	built := f.Built
+	base, seat := built.Bike.Wheelbase.In("mm"), built.Bike.SeatHeight.In("mm")
+	var bags []pack.Bag
+	var pockets []pocket
+	for _, b := range f.Bags.On {
+		at := b.Part.Sits()
+		bag := pack.Bag{CarriesKg: b.LimitKg, HoldsL: b.LimitL, XMM: at.XMM(base), ZMM: at.ZMM(seat), Handy: b.Part.Bag.Handy}
+		if math.IsNaN(bag.CarriesKg) {
+			bag.CarriesKg = math.Inf(1)
+		}
+		sides := []plan.Side{plan.Middle}
+		if b.Part.Bag.Pair {
+			bag.CarriesKg, bag.HoldsL = bag.CarriesKg/2, bag.HoldsL/2
+			sides = []plan.Side{plan.Left, plan.Right}
+		}
+		for _, side := range sides {
+			bag.Side = int(side.Sign())
+			bags, pockets = append(bags, bag), append(pockets, pocket{b.Slot, b.Part, side})
+		}
+	}
+	var items []pack.Item
+	var of []int // the load of each item
+	for i, l := range loadout.Loads {
+		if l.Bag == "" || !l.Mass.Known() {
+			continue
+		}
+		lies := func(in pocket) bool { return in.slot == l.Bag && in.side == l.Side }
+		item := pack.Item{MassKg: l.Mass.In("kg"), Daily: l.Daily, In: slices.IndexFunc(pockets, lies)}
+		if l.Volume.Known() {
+			item.Litres = l.Volume.In("L")
+		}
+		items, of = append(items, item), append(of, i)
+	}
+	r := Repacking{Plan: changed, Packing: pack.Pack(items, bags)}
+	if !r.Packing.OK {
+		return r
+	}
+	for k, i := range of {
+		l, to := &loadout.Loads[i], r.Packing.Into[k]
+		if to == items[k].In {
+			continue
+		}
+		move := Repacked{From: *l, Why: gain(*l, built, pockets[to], base, seat)}
+		l.Bag, l.Place, l.Side = pockets[to].slot, pockets[to].part.Sits(), pockets[to].side
+		move.To = *l
+		r.Moves = append(r.Moves, move)
+	}
+	return r
+}
+
+// felt is how far a place is lower or farther forward to be named for it, mm.
+const felt = 50.0
+
+// gain is why a thing moves, the first of the wishes that it serves.
+func gain(l plan.Load, built *plan.Built, to pocket, base, seat float64) string {
+	was := l.Sits(built)
+	switch now := to.part.Sits(); {
+	case l.Daily && to.part.Bag.Handy:
+		return "wanted every day: within reach"
+	case now.ZMM(seat) < was.ZMM(seat)-felt:
+		return "lower"
+	case now.XMM(base) > was.XMM(base)+felt:
+		return "farther forward"
+	case to.side != l.Side && to.side != plan.Middle:
+		return "evens the sides"
+	}
+	return "makes room for what gains more"
+}

@@ -1,0 +1,417 @@
+package loading
+
+import (
+	"math"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/core/verdict"
+)
+
+func overweight(f *facts.All) (study.Finding, bool) {
+	if !(f.Loaded.Kg > f.Loaded.PermittedKg) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Stop,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("Loaded, the bike weighs {%.0f kg}; {%.0f kg} are permitted.", f.Loaded.Kg, f.Loaded.PermittedKg),
+				Why:  "Frame, wheels, brakes and springs were not made for it, and insurance ends there.",
+				Do:   "Do not ride it so. Leave load at home or take another bike; the maker's plate rules.",
+			}
+		},
+	}, true
+}
+
+func axleOverload(f *facts.All) (study.Finding, bool) {
+	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
+		on, limit := w.Of(f.Axles.Kg), w.Of(f.Axles.LimitKg)
+		if !(on > limit) {
+			return study.Finding{}, false
+		}
+		return study.Finding{
+			State: verdict.Stop,
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("The %s axle carries {%.0f kg}; {%.0f kg} are permitted.", w.Name, on, limit),
+					Why:  "Wheel, bearings and brake of that end were not made for it.",
+					Do:   "Do not ride it so. Move load to the other end or leave it at home; the maker's plate rules.",
+				}
+			},
+		}, true
+	})
+}
+
+// Limits of what is carried that figures are held against, too.
+const (
+	unevenKg   = 2.0  // between the sides [practice]
+	frontLeast = 0.38 // of the loaded mass under the front wheel, from which steering goes light [memory]
+)
+
+const (
+	highKg       = 8.0  // behind and high, from which it is felt [memory]
+	takesShare   = 0.15 // of the kerb mass, from which springs, tyres and brakes are set for it [memory]
+	hardOnLoose  = 0.3  // loose share, from which hard boxes and trapped legs are spoken of [memory]
+	narrowShare  = 0.1  // single track share
+	narrowMostMM = 950.0
+)
+
+func rackOverload(f *facts.All) (study.Finding, bool) {
+	if !(f.Bags.RackKg > f.Bags.RackLimitKg) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Stop,
+		Offer: func() []study.Remedy {
+			return study.Offer(f, plan.RearRack, func(p *plan.Part) bool { return p.Rack != nil && p.Rack.Carries.In("kg") >= f.Bags.RackKg })
+		},
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("{%.1f kg} behind the seat; the rack carries {%.1f kg}.", f.Bags.RackKg, f.Bags.RackLimitKg),
+				Why:  "Racks and subframes crack at their bolts, far out, on the corrugations.",
+				Do:   "Move it down into side bags and forward, or fit a rack that is made for it; the subframe keeps its limit either way.",
+			}
+		},
+	}, true
+}
+
+func bagOverload(f *facts.All) (study.Finding, bool) {
+	for _, b := range f.Bags.On {
+		if b.Kg > b.LimitKg {
+			return study.Finding{
+				State: verdict.Stop,
+				Tell: func() study.Words {
+					return study.Words{
+						What: study.Say("{%.1f kg} in %s; it carries {%.1f kg}.", b.Kg, b.Part.Name, b.LimitKg),
+						Why:  "Straps, hooks and hinges let go first, and what falls off at speed meets a wheel.",
+						Do:   "Spread it over the bags; the packing page proposes how.",
+					}
+				},
+			}, true
+		}
+	}
+	return study.Finding{}, false
+}
+
+func bagOverfull(f *facts.All) (study.Finding, bool) {
+	for _, b := range f.Bags.On {
+		if b.Litres > b.LimitL {
+			return study.Finding{
+				State: verdict.Over,
+				Tell: func() study.Words {
+					return study.Words{
+						What: study.Say("{%.0f L} for %s; it holds {%.0f L}.", b.Litres, b.Part.Name, b.LimitL),
+						Why:  "What does not go in is strapped on outside, high and loose.",
+						Do:   "Leave something at home, share it in the group, or move it to another bag.",
+					}
+				},
+			}, true
+		}
+	}
+	return study.Finding{}, false
+}
+
+func bagSpeed(f *facts.All) (study.Finding, bool) {
+	for _, b := range f.Bags.On {
+		if most := b.Part.Bag.MaxSpeed.In("km/h"); f.Drive.CruiseKmh > most {
+			return study.Finding{
+				State: verdict.Watch,
+				Tell: func() study.Words {
+					return study.Words{
+						What: study.Say("%s is made for {%.0f km/h}; the cruise is {%.0f km/h}.", b.Part.Name, most, f.Drive.CruiseKmh),
+						Why:  "Bags beside and behind stir the air: faster, a loaded bike can start to weave.",
+						Do:   "Ride to the bags' limit, or take some with a higher one.",
+					}
+				},
+			}, true
+		}
+	}
+	return study.Finding{}, false
+}
+
+func sidesUneven(f *facts.All) (study.Finding, bool) {
+	apart := f.Bags.Sides.LeftKg - f.Bags.Sides.RightKg
+	if !(math.Abs(apart) > unevenKg) {
+		return study.Finding{}, false
+	}
+	heavy := "left"
+	if apart < 0 {
+		heavy = "right"
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("The %s side is {%.1f kg} heavier.", heavy, math.Abs(apart)),
+				Why:  "The bike pulls to one side and leans on its stand, and in sand it steers itself.",
+				Do:   "Within {2 kg} is good. The side with the exhaust often takes less.",
+			}
+		},
+	}, true
+}
+
+func frontLight(f *facts.All) (study.Finding, bool) {
+	if !(f.Carrying.FrontShare < frontLeast) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("%.0f %% of the loaded mass is on the front wheel.", 100*f.Carrying.FrontShare),
+				Why:  "With little weight in front it wanders, washes out in gravel and lifts on climbs.",
+				Do:   "Heavy things low and forward: tools before the engine, water on the tank, nothing heavy behind the axle.",
+			}
+		},
+	}, true
+}
+
+func highBehind(f *facts.All) (study.Finding, bool) {
+	if !(f.Bags.RackKg > highKg) || f.Bags.RackKg > f.Bags.RackLimitKg {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("{%.1f kg} high behind the seat.", f.Bags.RackKg),
+				Why:  "A tall heavy end is the worst place: it lifts the front, swings, and works on the subframe.",
+				Do:   "The tent may lie there; tools, water and food go down into the sides or forward.",
+			}
+		},
+	}, true
+}
+
+func bagNotThere(f *facts.All) (study.Finding, bool) {
+	if len(f.Bags.Loose) == 0 {
+		return study.Finding{}, false
+	}
+	names := make([]string, len(f.Bags.Loose))
+	for i, l := range f.Bags.Loose {
+		names[i] = l.Name
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("Packed into a bag that is not on the bike: %s.", study.Listed(names)),
+				Why:  "It is counted at the place that it had before.",
+				Do:   "Put it into another bag on the packing page, or fit the one that is missing.",
+			}
+		},
+	}, true
+}
+
+// racks are those that the plan puts on.
+func racks(f *facts.All) []*plan.Part {
+	var list []*plan.Part
+	for _, slot := range plan.RackSlots() {
+		if p := f.Built.Part(slot); p != nil && p.Rack != nil {
+			list = append(list, p)
+		}
+	}
+	return list
+}
+
+func bagsByThePipe(f *facts.All) (study.Finding, bool) {
+	p := f.Built.Part(plan.SideBags)
+	if p == nil || p.Bag == nil || p.Bag.Kind == plan.HardBag || f.Built.Provides("heat-shield") {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy { return study.Providing(f, plan.SideRack, "heat-shield", "%s") },
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("%s hangs beside the silencer, without a shield.", p.Name),
+				Why:  "Fabric melts at a hand's width from a hot pipe, and what is in it burns.",
+				Do:   "A shield with air behind it, straps pulled tight again after the first hour, and a look at full compression.",
+			}
+		},
+	}, true
+}
+
+func hardBoxesTrap(f *facts.All) (study.Finding, bool) {
+	p, mix := f.Built.Part(plan.SideBags), f.Plan.Brief.Mix()
+	if p == nil || p.Bag == nil {
+		return study.Finding{}, false
+	}
+	switch width := p.Bag.Width.In("mm"); {
+	case p.Bag.Kind == plan.HardBag && mix.Loose() >= hardOnLoose:
+		return study.Finding{
+			State: verdict.Watch,
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("Hard boxes, and %.0f %% of the trip is off the road.", 100*mix.Loose()),
+					Why:  "A foot that is put down slides back under a box that does not give; in a fall it traps the leg and bends its mounts.",
+					Do:   "Soft bags there; or ride seated with the feet up, and empty them for the trail days.",
+				}
+			},
+		}, true
+	case mix.Of(terrain.SingleTrack) >= narrowShare && width > narrowMostMM:
+		return study.Finding{
+			State: verdict.Watch,
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("{%.0f mm} over the bags, and %.0f %% of the trip is single track.", width, 100*mix.Of(terrain.SingleTrack)),
+					Why:  "What is wider than the bars catches where the bars went through.",
+					Do:   "Narrow bags, or a loadout without them for those days.",
+				}
+			},
+		}, true
+	}
+	return study.Finding{}, false
+}
+
+func rackKeepsTheSeat(f *facts.All) (study.Finding, bool) {
+	for _, p := range racks(f) {
+		if p.Rack.SeatStays {
+			return study.Finding{
+				State: verdict.Watch,
+				Tell: func() study.Words {
+					return study.Words{
+						What: study.Say("%s wraps round the seat: it does not come off any more.", p.Name),
+						Why:  "Battery, air filter and tools lie under it.",
+						Do:   "A rack on the subframe alone leaves the seat free; else keep its keys and spanners outside.",
+					}
+				},
+			}, true
+		}
+	}
+	return study.Finding{}, false
+}
+
+func rackTakesThePegs(f *facts.All) (study.Finding, bool) {
+	if !f.Loadout.Pillion.Known() {
+		return study.Finding{}, false
+	}
+	for _, p := range racks(f) {
+		if p.Rack.NoPegs {
+			return study.Finding{
+				State: verdict.Over,
+				Tell: func() study.Words {
+					return study.Words{
+						What: study.Say("%s takes the place of the pillion's pegs, and there is a pillion.", p.Name),
+						Why:  "Feet without pegs end at the chain or the pipe.",
+						Do:   "Relocated pegs, with the boots clear of a hot pipe, or another rack.",
+					}
+				},
+			}, true
+		}
+	}
+	return study.Finding{}, false
+}
+
+func homeMadeCarrier(f *facts.All) (study.Finding, bool) {
+	for i := range f.Plan.Lines {
+		l := &f.Plan.Lines[i]
+		if l.Source != plan.HomeMade || l.Part == nil || l.Standing() != plan.In || (l.Part.Bag == nil && l.Part.Rack == nil) {
+			continue
+		}
+		return study.Finding{
+			State: verdict.Watch,
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("%s is home-made.", l.Part.Name),
+					Why:  "It cracks at the first sharp bend of a bracket, loses its fasteners, and nobody answers for it.",
+					Do:   "Fix it to the frame, not to pipes or cases; round the corners, lock the threads, look at every weld after the first rough day.",
+				}
+			},
+		}, true
+	}
+	return study.Finding{}, false
+}
+
+func tailLampHidden(f *facts.All) (study.Finding, bool) {
+	var names []string
+	for _, slot := range []plan.Slot{plan.TailBag, plan.TopBox} {
+		if p := f.Built.Part(slot); p != nil && f.Built.Chosen(slot) {
+			names = append(names, p.Name)
+		}
+	}
+	if len(names) == 0 {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("Behind the lamp and the plate: %s.", study.Listed(names)),
+				Why:  "What hangs down or hides lamp, plate or indicators is not seen, and not legal.",
+				Do:   "Walk round it at dusk with the lights on, packed as on the day.",
+			}
+		},
+	}, true
+}
+
+func loadTakes(f *facts.All) (study.Finding, bool) {
+	kerb := f.Built.Bike.KerbMass.In("kg")
+	if !(f.Masses.CarriedKg > takesShare*kerb) || math.IsNaN(f.Loaded.Kg) {
+		return study.Finding{}, false
+	}
+	more := f.Loaded.Kg / (f.Loaded.Kg - f.Masses.CarriedKg)
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("{%.0f kg} carried: %.0f %% more to stop, and as much more on the brakes.", f.Masses.CarriedKg, 100*(more-1)),
+				Why:  "Rear preload, tyre pressure and lamp aim are set for a rider alone; hot brakes fade, and each climb takes a tooth more.",
+				Do:   "Preload to the same sag, pressure by the card, the lamp down again. Then ride it loaded where nothing comes, and brake.",
+			}
+		},
+	}, true
+}
+
+func tooHeavyToShip(f *facts.All) (study.Finding, bool) {
+	most := f.Plan.Brief.ShipMost.In("kg")
+	if !(f.Carrying.ShipKg > most) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Over,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("Shipped it weighs {%.0f kg}; {%.0f kg} are allowed.", f.Carrying.ShipKg, most),
+				Why:  "A trailer's plate and a carrier's tariff are kept at the gate.",
+				Do:   "Ship what comes off apart: racks, boxes, the second set of wheels. Less fuel, if the carrier wants it so.",
+			}
+		},
+	}, true
+}
+
+func shipsTooLate(f *facts.All) (study.Finding, bool) {
+	b := &f.Plan.Brief
+	if b.Ships == "" || b.Start == "" || b.Ships <= b.Start {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Over,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("It ships on %s, after the start on %s.", b.Ships, b.Start),
+				Why:  "Everything counts back from the day it leaves the garage.",
+				Do:   "Correct one of the two dates in the brief.",
+			}
+		},
+	}, true
+}
+
+func nowhereToTie(f *facts.All) (study.Finding, bool) {
+	b := &f.Plan.Brief
+	if b.Ships == "" || b.TieDown != "" {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("It ships on %s, and nobody has said where its straps go.", b.Ships),
+				Why:  "Straps over bars, hoses and plastic break them; a fork pressed down for days weeps.",
+				Do:   "Find four points on frame and yokes, try them with the bags off, and note them in the brief.",
+			}
+		},
+	}, true
+}

@@ -1,0 +1,247 @@
+package study
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/core/verdict"
+)
+
+// Figure is one computed number with its state.
+type Figure struct {
+	*figure.Row
+	Unit      string        // the row's, or the plan's currency
+	State     verdict.State // "" until a step has worked it out
+	Known     bool          // whether Value holds
+	Value     float64
+	Limited   bool // whether Limit holds
+	Limit     float64
+	Banded    bool // whether Low and High hold
+	Low, High float64
+	Missing   []string // what would have to be known
+}
+
+// Begin is a figure before its step has run; one that no step works out yet says
+// what it lacks.
+func Begin(row *figure.Row, currency string) Figure {
+	f := Figure{Row: row, Unit: row.Unit, Missing: row.Lacks}
+	if row.IsSum() {
+		f.Unit = currency
+	}
+	if len(row.Lacks) > 0 {
+		f.State = verdict.Unknown
+	}
+	return f
+}
+
+// Waits leaves the figure unknown for something that has to be there first.
+func (f *Figure) Waits(what string) { f.State, f.Missing = verdict.Unknown, []string{what} }
+
+// Or is the value, or another number where it is not known.
+func (f *Figure) Or(other float64) float64 {
+	if f.Known {
+		return f.Value
+	}
+	return other
+}
+
+// Run is one evaluation of one loadout: the facts so far, and the figures.
+type Run struct {
+	*facts.All
+	Figures []Figure // in the order of the table
+
+	Table   *Table
+	Step    *Step        // that is running
+	Wanted  figure.ID    // whose working is kept
+	Working *sheet.Sheet // nil when nobody looks
+}
+
+// Table says where a figure stands in [Run.Figures], and which step works it out.
+type Table struct {
+	Place map[figure.ID]int
+	By    []*Step // by place; nil for a figure that no step works out
+}
+
+// figure is the one of an id, which must be in the table.
+func (r *Run) figure(id figure.ID) *Figure {
+	at, ok := r.Table.Place[id]
+	if !ok {
+		panic(fmt.Sprintf("step %q: figure %q has no row", r.Step.Name, id))
+	}
+	return &r.Figures[at]
+}
+
+// explain is the working of a figure that a step before has worked out: it runs
+// that step once more, on a copy of what is known.
+func (r *Run) explain(id figure.ID) *sheet.Sheet {
+	known, again := *r.All, *r
+	again.All, again.Figures = &known, slices.Clone(r.Figures)
+	again.Wanted, again.Working = id, &sheet.Sheet{}
+	again.Step = r.Table.By[r.Table.Place[id]]
+	again.Forget(again.Step.Gives)
+	again.Step.Run(&again)
+	return again.Working
+}
+
+// Calc is one figure in the making.
+type Calc struct {
+	*Figure
+	Sheet *sheet.Sheet // nil unless this is the figure that is looked at
+
+	Run *Run
+}
+
+// Figure begins a figure that the step declares.
+func (r *Run) Figure(id figure.ID) Calc {
+	if !slices.Contains(r.Step.Figures, id) {
+		panic(fmt.Sprintf("step %q does not say that it works %q out", r.Step.Name, id))
+	}
+	c := Calc{Figure: r.figure(id), Run: r}
+	*c.Figure = Figure{Row: c.Row, Unit: c.Unit}
+	if r.Wanted == id {
+		c.Sheet = r.Working
+	}
+	return c
+}
+
+// Lacks notes something that would have to be known.
+func (c Calc) Lacks(what string) {
+	if !slices.Contains(c.Missing, what) {
+		c.Missing = append(c.Missing, what)
+	}
+}
+
+// Is sets the value; a value that rests on something missing stays unknown.
+func (c Calc) Is(value float64) {
+	if len(c.Missing) > 0 || math.IsNaN(value) || math.IsInf(value, 0) {
+		return
+	}
+	c.Known, c.Value = true, value
+}
+
+// Band sets the ends of a known value's band.
+func (c Calc) Band(low, high float64) {
+	if c.Known {
+		c.Banded, c.Low, c.High = true, low, high
+	}
+}
+
+// limit sets a limit, which is none when it is NaN; ok says that value and limit
+// are both there to be compared.
+func (c Calc) limit(limit float64) (ok bool) {
+	if !math.IsNaN(limit) {
+		c.Limited, c.Limit = true, limit
+	}
+	return c.Known && c.Limited
+}
+
+// AtMost ends a figure that should not pass a limit: past it the state is worst,
+// above near × limit it is watch.
+func (c Calc) AtMost(limit sheet.Value, near float64, worst verdict.State) {
+	switch {
+	case !c.limit(limit.Number):
+		c.State = verdict.Unknown
+	case c.Value > limit.Number:
+		c.State = worst
+	case c.Value > near*limit.Number:
+		c.State = verdict.Watch
+	default:
+		c.State = verdict.OK
+	}
+}
+
+// Against ends a figure that has a limit and is judged by more than its value.
+func (c Calc) Against(limit float64, over, watch bool) {
+	if !c.limit(limit) {
+		c.State = verdict.Unknown
+		return
+	}
+	c.Judged(over, watch)
+}
+
+// Plain ends a figure that nothing judges.
+func (c Calc) Plain() { c.Judged(false, false) }
+
+// Judged ends a figure whose state follows from other numbers than its own; one
+// that is not known is not judged.
+func (c Calc) Judged(over, watch bool) {
+	switch {
+	case !c.Known:
+		c.State = verdict.Unknown
+	case over:
+		c.State = verdict.Over
+	case watch:
+		c.State = verdict.Watch
+	default:
+		c.State = verdict.OK
+	}
+}
+
+// Quantity is a number of the document; a pointer, so that taking one costs nothing.
+type Quantity interface {
+	Known() bool
+	In(unit string) float64
+}
+
+// Bike takes one of the bike's numbers.
+func (c Calc) Bike(key, name, unit string, q Quantity) sheet.Value {
+	if !q.Known() {
+		c.Lacks(name + " (Bike)")
+	}
+	v := sheet.Value{Name: name, Number: q.In(unit), Unit: unit}
+	if c.Sheet != nil {
+		v.Origin = c.Run.Built.Bike.OriginOf(key)
+	}
+	return v
+}
+
+// Brief takes one of the brief's numbers.
+func (c Calc) Brief(name, unit string, q Quantity) sheet.Value {
+	if !q.Known() {
+		c.Lacks(name + " (Brief)")
+	}
+	return sheet.Value{Name: name, Number: q.In(unit), Unit: unit, Origin: sheet.Rider}
+}
+
+// Fact takes a number that another step found.
+func (c Calc) Fact(name string, number float64, unit string) sheet.Value {
+	if math.IsNaN(number) {
+		c.Lacks(name)
+	}
+	return Computed(name, number, unit)
+}
+
+// On takes another figure as an input, under a name of its own here: what that lacks
+// this lacks too, and its working comes before this one's. The step must need a
+// group that the other's step gives.
+func (c Calc) On(id figure.ID, name string) sheet.Value {
+	other := c.Run.figure(id)
+	for _, what := range other.Missing {
+		c.Lacks(what)
+	}
+	if c.Sheet != nil {
+		before := c.Run.explain(id)
+		c.Sheet.Steps = append(c.Sheet.Steps, before.Steps...)
+		for _, note := range before.Notes {
+			if !slices.Contains(c.Sheet.Notes, note) {
+				c.Sheet.Note(note)
+			}
+		}
+	}
+	return Computed(name, other.Or(math.NaN()), other.Unit)
+}
+
+// Rolling is the resistance of a kind of ground.
+func Rolling(g terrain.Ground) sheet.Value {
+	return sheet.Value{Name: "Crr on " + g.Name, Number: g.Rolling, Origin: sheet.Memory}
+}
+
+// Computed wraps a number that another step worked out.
+func Computed(name string, number float64, unit string) sheet.Value {
+	return sheet.Value{Name: name, Number: number, Unit: unit, Origin: sheet.Computed}
+}

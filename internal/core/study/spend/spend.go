@@ -1,0 +1,197 @@
+// Package spend is the study of the money and of the rider's own hours.
+package spend
+
+import (
+	"fmt"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
+)
+
+// Study of the spending.
+var Study = study.Study{
+	Name: "spend",
+	Steps: []study.Step{
+		{Name: "ledger", Gives: facts.LedgerGroup, Run: ledger, Stays: study.OfThePlan},
+		{
+			Name: "cost", Needs: facts.LedgerGroup, Run: costs,
+			Figures: append([]figure.ID{figure.Cost, figure.Contingency, figure.OwnHours}, totalIDs()...),
+		},
+	},
+	Rules: rules,
+}
+
+var rules = []study.Rule{
+	{ID: "for-the-workshop", Stage: figure.Spend, Judge: forTheWorkshop},
+}
+
+// ledger finds what costs money beside the plan's own lines.
+func ledger(r *study.Run) {
+	due := r.Plan.Due()
+	r.Ledger = facts.Ledger{Due: due, Beside: append(due[:len(due):len(due)], r.Plan.Priced()...)}
+}
+
+// totals are the sums beside the cost.
+var totals = []struct {
+	id     figure.ID
+	counts func(*plan.Line) bool
+}{
+	{figure.CostNeeded, func(l *plan.Line) bool { return in(l) && l.Need == plan.Needed }},
+	{figure.CostWanted, func(l *plan.Line) bool { return in(l) && l.Need == plan.Wanted }},
+	{figure.CostBaseline, func(l *plan.Line) bool { return in(l) && l.Kind == plan.Baseline }},
+	{figure.CostSpent, func(l *plan.Line) bool {
+		return l.Decision == plan.Ordered || l.Decision == plan.Owned || l.Decision == plan.OnTheBike
+	}},
+	{figure.CostOpen, func(l *plan.Line) bool { return l.Standing() == plan.Open }},
+	{figure.CostLater, func(l *plan.Line) bool { return l.Standing() == plan.Later }},
+}
+
+func totalIDs() []figure.ID {
+	ids := make([]figure.ID, len(totals))
+	for i, t := range totals {
+		ids[i] = t.id
+	}
+	return ids
+}
+
+func in(l *plan.Line) bool { return l.Standing() == plan.In }
+
+// costs adds everything up.
+func costs(r *study.Run) {
+	spent := cost(r)
+	for _, t := range totals {
+		c := r.Figure(t.id)
+		sum(c, t.counts)
+		c.Plain()
+	}
+	contingency(r, spent)
+	ownHours(r)
+}
+
+// spending is all that costs money, line by line.
+func spending(f *facts.All) func(yield func(*plan.Line) bool) {
+	return func(yield func(*plan.Line) bool) {
+		for _, lines := range [...][]plan.Line{f.Plan.Lines, f.Ledger.Beside} {
+			for i := range lines {
+				if !yield(&lines[i]) {
+					return
+				}
+			}
+		}
+	}
+}
+
+var (
+	costFormula        = sheet.Formula{Text: "cost = Σ lines that are in", Origin: sheet.Computed}
+	workFormula        = sheet.Formula{Text: "hours = Σ hours of the lines that are in", Origin: sheet.Computed}
+	contingencyFormula = sheet.Formula{Text: "contingency = cost / 10", Origin: sheet.Practice}
+)
+
+// cost adds up every line that is in, in minor units of the plan's currency,
+// against the brief's budget.
+func cost(r *study.Run) *study.Figure {
+	c := r.Figure(figure.Cost)
+	sum(c, in)
+	c.Sheet.Note("Contingency stands apart: a tenth is wise. Freight, tax and workshop count when they are lines of the plan. Lines that are undecided, for later or rejected do not count.")
+	budget := r.Plan.Brief.Budget
+	if !budget.Known() || budget.Code() != r.Plan.Currency {
+		c.Lacks("budget (Brief)")
+		c.State = verdict.Unknown
+		return c.Figure
+	}
+	c.AtMost(sheet.Value{Number: float64(budget.Minor())}, 0.95, verdict.Over)
+	return c.Figure
+}
+
+// ownHours is what the lines take of the rider's time: as noted, or what such parts
+// usually take.
+func ownHours(r *study.Run) {
+	c := r.Figure(figure.OwnHours)
+	var in []sheet.Value
+	total := 0.0
+	for l := range spending(r.All) {
+		hours := r.Plan.OwnHours(l)
+		if l.Standing() != plan.In || hours == 0 {
+			continue
+		}
+		total += hours
+		if c.Sheet != nil {
+			v := sheet.Value{Name: l.Title(), Number: hours, Unit: "h", Origin: sheet.Practice}
+			if l.Hours.Known() {
+				v.Origin = sheet.Rider
+			}
+			in = append(in, v)
+		}
+	}
+	c.Is(total)
+	if c.Sheet != nil {
+		c.Sheet.Step(workFormula, study.Computed("hours", total, "h"), in...)
+	}
+	c.Plain()
+}
+
+// contingency is a tenth of what is needed and wanted, apart from it.
+func contingency(r *study.Run, cost *study.Figure) {
+	c := r.Figure(figure.Contingency)
+	if !cost.Known {
+		c.Lacks("the cost")
+	}
+	c.Is(cost.Value / 10)
+	if c.Sheet != nil {
+		c.Sheet.Step(contingencyFormula, study.Computed("contingency", cost.Value/10, r.Plan.Currency), study.Computed("cost", cost.Value, r.Plan.Currency))
+	}
+	c.Plain()
+}
+
+// sum adds up the lines that count.
+func sum(c study.Calc, counts func(*plan.Line) bool) {
+	p := c.Run.Plan
+	var in []sheet.Value
+	total := money.New(0, p.Currency)
+	for l := range spending(c.Run.All) {
+		if !counts(l) {
+			continue
+		}
+		amount := l.Cost()
+		if !amount.Known() {
+			c.Lacks("price of " + l.Title())
+			continue
+		}
+		home, rate, ok := p.Home(amount)
+		if !ok {
+			c.Lacks("rate from " + amount.Code() + " to " + p.Currency + " (Spend)")
+			continue
+		}
+		sum, err := total.Plus(home)
+		if err != nil {
+			c.Lacks("price of " + l.Title() + " in " + p.Currency)
+			continue
+		}
+		total = sum
+		if c.Sheet != nil {
+			v := sheet.Value{Name: l.Title() + ", " + string(l.Need), Number: float64(home.Minor()), Unit: p.Currency, Origin: priceOrigin(l)}
+			if rate != nil {
+				v.Note = fmt.Sprintf("%s at %s on %s", amount, rate.Rate, rate.On)
+			}
+			in = append(in, v)
+		}
+	}
+	c.Is(float64(total.Minor()))
+	if c.Sheet != nil {
+		c.Sheet.Step(costFormula, study.Computed("cost", float64(total.Minor()), p.Currency), in...)
+	}
+}
+
+// priceOrigin is where a line's price comes from: the part's data, unless the
+// rider entered one.
+func priceOrigin(l *plan.Line) sheet.Origin {
+	if l.Part != nil && !l.Amount.Known() {
+		return l.Part.Origin
+	}
+	return sheet.Rider
+}

@@ -1,0 +1,129 @@
+package stance
+
+import (
+	"math"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
+)
+
+const (
+	seatNoticeMM  = 5.0
+	standNoticeMM = 6.0  // [practice]: the stand still holds, the bike stands steeper
+	rakeNotice    = 0.4  // degrees
+	tiptoeMM      = 60.0 // over the wish, from which it is more than a watch
+)
+
+func outOfReach(f *facts.All) (study.Finding, bool) {
+	if !(f.Reach.MM > f.Reach.WishMM) {
+		return study.Finding{}, false
+	}
+	state := verdict.Watch
+	if f.Reach.MM > f.Reach.WishMM+tiptoeMM {
+		state = verdict.Over
+	}
+	return study.Finding{
+		State: state,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("Heels end {%.0f mm} above the ground; the brief wants {%.0f mm} at most.", f.Reach.MM, f.Reach.WishMM),
+				Why:  "Some ride happily on tiptoe, others sell a tall seat within a month. Slow rock, slopes and bags decide.",
+				Do:   "Sit on it in your boots where you would stop. A low seat keeps the travel; links cost clearance.",
+			}
+		},
+	}, true
+}
+
+func roomShort(f *facts.All) (study.Finding, bool) {
+	if !(f.Room.MM < f.Room.WishMM) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("{%.0f mm} under the engine with the rider on; this ground asks for {%.0f mm}.", f.Room.MM, f.Room.WishMM),
+				Why:  "Sump, header and frame rails take what the tyres roll over.",
+				Do:   "A skid plate and another line; springs for your mass keep what there is. Longer legs are another bike.",
+			}
+		},
+	}, true
+}
+
+func seatHeight(f *facts.All) (study.Finding, bool) {
+	if !(math.Abs(f.Heights.SeatRiseMM) > seatNoticeMM) {
+		return study.Finding{}, false
+	}
+	if f.Heights.SeatRiseMM < 0 {
+		return study.Finding{
+			State: verdict.Watch,
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("The tyres lower the seat by {%.0f mm}.", -f.Heights.SeatRiseMM),
+					Why:  "The engine comes down with it: less room over rock, and the stand may hold the bike too upright.",
+					Do:   "Measure the clearance under the engine with the rider on.",
+				}
+			},
+		}, true
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("The tyres raise the seat by {%.0f mm}.", f.Heights.SeatRiseMM),
+				Why:  "Half of what the diameter grows goes into the height: feet reach less far.",
+				Do:   "Sit on it in boots, on the kind of ground where you will stop.",
+			}
+		},
+	}, true
+}
+
+func standTooShort(f *facts.All) (study.Finding, bool) {
+	if !(f.Heights.StandShortMM > standNoticeMM) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy { return longerStand(f) },
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("The bike stands {%.0f mm} higher than its side stand was made for.", f.Heights.StandShortMM),
+				Why:  "A taller bike leans further on its stand; with bags, on soft ground, it falls.",
+				Do:   "Lengthen the stand or put a thicker foot on it, and mind its switch.",
+			}
+		},
+	}, true
+}
+
+func longerStand(f *facts.All) []study.Remedy {
+	var best *plan.Part
+	for _, p := range f.Shelf {
+		if p.Slot == plan.SideStand && f.Built.Fits(p) && f.Heights.StandShortMM-p.Adds(plan.StandLength) <= standNoticeMM &&
+			(best == nil || p.Adds(plan.StandLength) < best.Adds(plan.StandLength)) {
+			best = p
+		}
+	}
+	return study.Take(best, "Fit %s")
+}
+
+func rake(f *facts.All) (study.Finding, bool) {
+	if !(math.Abs(f.Heights.RakeDegrees) > rakeNotice) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			how, why := "steeper", study.Text("Trail falls with it: quicker steering, less steady at speed and in sand.")
+			if f.Heights.RakeDegrees < 0 {
+				how, why = "flatter", "Trail grows with it: steadier, slower to turn."
+			}
+			return study.Words{
+				What: study.Say("One end is higher than the other by more than before: the steering head is %.1f° %s.", math.Abs(f.Heights.RakeDegrees), how),
+				Why:  why + " The headlamp's aim moves too.",
+				Do:   "Balance the other end, or slide the fork in its clamps within the maker's marks; then aim the lamp.",
+			}
+		},
+	}, true
+}

@@ -1,0 +1,155 @@
+package tyres
+
+import (
+	"math"
+
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/tyre"
+)
+
+var (
+	leftFormula     = sheet.Formula{Text: "left = life × tread left", Origin: sheet.Practice}
+	frontFormula    = sheet.Formula{Text: "front = rear of its kind × 1.6", Origin: sheet.Practice}
+	tyreCostFormula = sheet.Formula{Text: "per 1 000 km = price / life × 1 000, over both tyres of the plan", Origin: sheet.Computed}
+)
+
+// lives is how long the tyres last, and what that costs.
+func lives(r *study.Run) {
+	front, rear := oneLife(r, figure.FrontLife, plan.FrontTyre), oneLife(r, figure.RearLife, plan.RearTyre)
+	tyreLife(r, front, rear)
+	tyreCost(r, front, rear)
+}
+
+func oneLife(r *study.Run, id figure.ID, slot plan.Slot) tyre.Band {
+	c := r.Figure(id)
+	band := life(c, slot)
+	c.Is(band.Mid)
+	c.Band(band.Low, band.High)
+	c.Plain()
+	return band
+}
+
+// tyreLife is the shorter-lived tyre of the two on this mix, against the trip:
+// ok when the low end of its band lasts, watch when only the middle does.
+func tyreLife(r *study.Run, front, rear tyre.Band) {
+	c := r.Figure(figure.TyreLife)
+	c.On(figure.FrontLife, "")
+	c.On(figure.RearLife, "")
+	band := rear
+	if front.Mid < rear.Mid {
+		band = front
+	}
+	c.Is(band.Mid)
+	c.Band(band.Low, band.High)
+	trip := c.Brief("trip distance", "km", &r.Plan.Brief.Distance)
+	c.Against(trip.Number, band.Mid < trip.Number, band.Low < trip.Number)
+}
+
+// life is the band of what is left of a tyre: all of it for one that the plan
+// fits, what is left of the tread for one that is on the bike.
+func life(c study.Calc, slot plan.Slot) tyre.Band {
+	r, b := c.Run, c.Run.Built.Bike
+	t := r.Built.Tyre(slot)
+	if t == nil {
+		info, _ := plan.InfoOf(slot)
+		c.Lacks(info.Name + " (Tyres)")
+		return tyre.Band{Low: math.NaN(), Mid: math.NaN(), High: math.NaN()}
+	}
+	base, _ := tyre.CharacterOf(t.Kind)
+	wear := tyre.Wear{LowKm: base.LifeLowKm, HighKm: base.LifeHighKm, Style: r.Plan.Brief.Style}
+	origin := sheet.Practice
+	if t.LifeLow.Known() {
+		wear.LowKm, wear.HighKm = t.LifeLow.In("km"), t.LifeHigh.In("km")
+		origin = r.Built.Part(slot).Origin
+	}
+	if wear.Style == "" {
+		wear.Style = tyre.Steady
+		c.Sheet.Note("The brief does not say how hard you are on tyres: taken as steady.")
+	}
+	mix := r.Plan.Brief.Mix()
+	if !mix.Said() {
+		c.Lacks("terrain shares (Brief)")
+	}
+	wear.Abrasion = mix.Abrasion()
+	power := c.Bike("power", "power", "kW", &b.Power)
+	wear.PowerKW, wear.LoadedKg = power.Number, r.Loaded.Kg
+	if math.IsNaN(wear.LoadedKg) {
+		c.Lacks("loaded mass")
+	}
+	band := tyre.Life(wear)
+	if c.Sheet != nil {
+		low := sheet.Value{Name: "base, low", Number: wear.LowKm, Unit: "km", Origin: origin, Note: string(t.Kind)}
+		high := sheet.Value{Name: "base, high", Number: wear.HighKm, Unit: "km", Origin: origin}
+		c.Sheet.Step(tyre.LifeFormula, study.Computed(string(slot)+" as a rear, middle of the band", band.Mid, "km"), low, high,
+			study.Computed("loaded mass", wear.LoadedKg, "kg"), power,
+			study.Computed("abrasion of the mix", wear.Abrasion, ""),
+			sheet.Value{Name: "style, " + string(wear.Style), Number: tyre.StyleFactor(wear.Style), Origin: sheet.Practice})
+	}
+	if slot == plan.FrontTyre {
+		band = scale(band, tyre.FrontLife)
+		if c.Sheet != nil {
+			c.Sheet.Step(frontFormula, study.Computed("front tyre", band.Mid, "km"))
+		}
+	}
+	if r.Built.Chosen(slot) {
+		return band
+	}
+	left := treadLeft(c, slot)
+	band = scale(band, left.Number/100)
+	if c.Sheet != nil {
+		c.Sheet.Step(leftFormula, study.Computed(string(slot)+", what is left", band.Mid, "km"), left)
+	}
+	return band
+}
+
+func treadLeft(c study.Calc, slot plan.Slot) sheet.Value {
+	b := c.Run.Built.Bike
+	if slot == plan.FrontTyre {
+		return c.Bike("front_tread", "front tread left", "%", &b.FrontTread)
+	}
+	return c.Bike("rear_tread", "rear tread left", "%", &b.RearTread)
+}
+
+func scale(b tyre.Band, by float64) tyre.Band {
+	return tyre.Band{Low: b.Low * by, Mid: b.Mid * by, High: b.High * by}
+}
+
+// tyreCost is what the plan's tyres cost per 1000 km, in minor units.
+func tyreCost(r *study.Run, front, rear tyre.Band) {
+	c := r.Figure(figure.TyreCost)
+	sum := 0.0
+	for _, of := range []struct {
+		slot plan.Slot
+		life figure.ID
+		band tyre.Band
+	}{{plan.FrontTyre, figure.FrontLife, front}, {plan.RearTyre, figure.RearLife, rear}} {
+		part := r.Built.Part(of.slot)
+		if part == nil || !r.Built.Chosen(of.slot) {
+			continue
+		}
+		price, _, ok := r.Plan.Home(part.Price)
+		if !ok {
+			c.Lacks("price of " + part.Name + " in " + r.Plan.Currency)
+			continue
+		}
+		c.On(of.life, "")
+		per := float64(price.Minor()) / of.band.Mid * 1000
+		if c.Sheet != nil {
+			c.Sheet.Step(tyreCostFormula, study.Computed(part.Name, per, r.Plan.Currency),
+				sheet.Value{Name: "price", Number: float64(price.Minor()), Unit: r.Plan.Currency, Origin: part.Origin},
+				study.Computed("life", of.band.Mid, "km"))
+		}
+		sum += per
+	}
+	if sum == 0 {
+		c.Lacks("tyres in the plan (Tyres)")
+	}
+	c.Is(sum)
+	if c.Sheet != nil {
+		c.Sheet.Step(tyreCostFormula, study.Computed("both together", sum, r.Plan.Currency))
+	}
+	c.Plain()
+}

@@ -1,0 +1,379 @@
+package tyres
+
+import (
+	"fmt"
+	"math"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/core/verdict"
+)
+
+func tyreOverload(f *facts.All) (study.Finding, bool) {
+	end, share := "rear", f.TyreLoad.Rear
+	if f.TyreLoad.Front > share {
+		end, share = "front", f.TyreLoad.Front
+	}
+	if !(share > 1) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Stop,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("The %s tyre carries %.0f %% of its rated load.", end, 100*share),
+				Why:  "An overloaded tyre overheats and fails, at speed and without a warning.",
+				Do:   "Do not ride it so. Take a tyre with a higher load index, or less load on that axle.",
+			}
+		},
+	}, true
+}
+
+const (
+	mixNotice      = 3.0 // % that upsets anti-lock and traction control [memory]
+	clearanceTight = 5.0 // mm beyond which a tape measure is not asked for
+	roadShareOff   = 0.35
+	mudShareOff    = 0.10
+)
+
+func wheelName(s plan.Slot) string {
+	if s == plan.FrontTyre {
+		return "front"
+	}
+	return "rear"
+}
+
+func rimMismatch(f *facts.All, s plan.Slot) (study.Finding, bool) {
+	t, r := f.Built.Tyre(s), f.Built.Rim(s)
+	if t == nil || r.DiameterIn == 0 || t.Size.RimIn == r.DiameterIn {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Stop,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("%s is made for a %g in rim, the %s rim is %g in.", t.Size, t.Size.RimIn, wheelName(s), r.DiameterIn),
+				Why:  "It does not go on.",
+				Do:   study.Say("Choose a %g in tyre; another rim or a second wheel set is a bigger job with approval and sensors.", r.DiameterIn),
+			}
+		},
+	}, true
+}
+
+func rimWidth(f *facts.All, s plan.Slot) (study.Finding, bool) {
+	t, r := f.Built.Tyre(s), f.Built.Rim(s)
+	if t == nil || r.WidthIn == 0 || !f.Built.Chosen(s) {
+		return study.Finding{}, false
+	}
+	share := tyre.RimShare(t.Size, r)
+	low, high := tyre.RimShareRange(t.Kind)
+	if share >= low && share <= high {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Tell: func() study.Words {
+			words := study.Words{
+				What: study.Say("The %.2f in %s rim is %.0f %% of the tyre's width; %.0f–%.0f %% is usual for its kind.", r.WidthIn, wheelName(s), 100*share, 100*low, 100*high),
+				Why:  "A wide rim squares the profile: it turns in late and wears its edges.",
+				Do:   "Look the rim width up in the tyre maker's table: it decides.",
+			}
+			if share < low {
+				words.Why = "A narrow rim makes the profile more pointed: it digs in and its middle wears first."
+			}
+			return words
+		},
+	}, true
+}
+
+func rearClearance(f *facts.All) (study.Finding, bool) {
+	t, b := f.Built.Tyre(plan.RearTyre), f.Built.Bike
+	if t == nil || !f.Built.Chosen(plan.RearTyre) {
+		return study.Finding{}, false
+	}
+	wide := t.WidthMM() - b.RearMaxWidth.In("mm")
+	// An axle further forward brings the tread nearer to the swingarm's pivot.
+	forward := max(0, -f.Chain.ShiftMM)
+	if math.IsNaN(forward) {
+		forward = 0
+	}
+	tall := f.Wheels.DiameterMM.Rear + 2*forward - b.RearMaxDiameter.In("mm")
+	const why = "A tyre that touches swingarm, chain or mudguard wears through it or locks the wheel; mud needs more room still."
+	switch {
+	case wide > 0 || tall > 0:
+		return study.Finding{
+			State: verdict.Stop,
+			Offer: func() []study.Remedy { return clearing(f, t, forward) },
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("The rear tyre is %s.", excess(wide, tall, forward, "swingarm, chain and mudguard")),
+					Why:  why,
+					Do:   "Choose a narrower or lower tyre, or move the axle back; then turn the wheel by hand through the whole travel.",
+				}
+			},
+		}, true
+	case wide > -clearanceTight || tall > -clearanceTight:
+		return study.Finding{
+			State: verdict.Watch,
+			Offer: func() []study.Remedy { return clearing(f, t, forward) },
+			Tell: func() study.Words {
+				return study.Words{
+					What: "The rear tyre comes within {5 mm} of what clears.",
+					Why:  why,
+					Do:   "Measure the mounted tyre: the same size differs between makes.",
+				}
+			},
+		}, true
+	case (!b.RearMaxWidth.Known() && grows(t.WidthMM(), widthOf(f.Standard.Tyre(plan.RearTyre)))) ||
+		(!b.RearMaxDiameter.Known() && grows(f.Wheels.DiameterMM.Rear, f.Wheels.StandardDiameterMM.Rear)):
+		return study.Finding{
+			State: verdict.Watch,
+			Tell: func() study.Words {
+				return study.Words{
+					What: "The rear tyre is bigger than standard and nobody has measured the room for it.",
+					Why:  why,
+					Do:   "Measure the gap to swingarm, chain and mudguard and enter it under Bike.",
+				}
+			},
+		}, true
+	}
+	return study.Finding{}, false
+}
+
+// clearing offers the chain that brings the axle back, and the tyre that clears.
+func clearing(f *facts.All, t *plan.Tyre, forward float64) []study.Remedy {
+	var remedies []study.Remedy
+	if forward > 0 {
+		remedies = study.CloserChain(f)
+	}
+	return append(remedies, clearingTyres(f, t, forward)...)
+}
+
+func frontClearance(f *facts.All) (study.Finding, bool) {
+	t, b := f.Built.Tyre(plan.FrontTyre), f.Built.Bike
+	if t == nil || !f.Built.Chosen(plan.FrontTyre) {
+		return study.Finding{}, false
+	}
+	wide, tall := t.WidthMM()-b.FrontMaxWidth.In("mm"), f.Wheels.DiameterMM.Front-b.FrontMaxDiameter.In("mm")
+	if !(wide > 0) && !(tall > 0) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Stop,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("The front tyre is %s.", excess(wide, tall, 0, "fork and mudguard")),
+				Why:  "Mud packs between tyre and mudguard and acts as a brake, at the front.",
+				Do:   "Choose a narrower or lower tyre, or raise the mudguard; then turn the wheel by hand.",
+			}
+		},
+	}, true
+}
+
+func excess(wide, tall, forward float64, what string) string {
+	text := ""
+	if wide > 0 {
+		text = fmt.Sprintf("{%.0f mm} wider than what clears %s", wide, what)
+	}
+	if tall > 0 {
+		if text != "" {
+			text += ", and "
+		}
+		text += fmt.Sprintf("{%.0f mm} taller than what clears %s", tall, what)
+		if forward >= 1 {
+			text += fmt.Sprintf(" with the axle {%.0f mm} further forward", forward)
+		}
+	}
+	return text
+}
+
+func widthOf(t *plan.Tyre) float64 {
+	if t == nil {
+		return math.NaN()
+	}
+	return t.WidthMM()
+}
+
+func grows(now, before float64) bool { return now > before+1 }
+
+// clearingTyres offers the tyre of the same kind that clears and comes nearest in
+// width.
+func clearingTyres(f *facts.All, t *plan.Tyre, forward float64) []study.Remedy {
+	b := f.Built.Bike
+	var best *plan.Part
+	for _, p := range f.Shelf {
+		if p.Slot != plan.RearTyre || p.Tyre == nil || p.Tyre.Kind != t.Kind || p.Tyre.Size.RimIn != t.Size.RimIn ||
+			!(p.Tyre.WidthMM() <= b.RearMaxWidth.In("mm")-clearanceTight) ||
+			!(p.Tyre.DiameterMM()+2*forward <= b.RearMaxDiameter.In("mm")-clearanceTight) {
+			continue
+		}
+		if best == nil || p.Tyre.WidthMM() > best.Tyre.WidthMM() {
+			best = p
+		}
+	}
+	return study.Take(best, "Take %s, which clears")
+}
+
+func speedSymbol(f *facts.All, s plan.Slot) (study.Finding, bool) {
+	t := f.Built.Tyre(s)
+	if t == nil || t.Size.Speed == "" {
+		return study.Finding{}, false
+	}
+	rated, _ := tyre.MaxSpeedKmh(t.Size.Speed)
+	top := f.Built.Bike.TopSpeed.In("km/h")
+	cruised := f.Drive.CruiseKmh > rated
+	noticed := !cruised && top > rated && t.Size.MudAndSnow
+	if !cruised && !(top > rated) {
+		return study.Finding{}, false
+	}
+	state := verdict.Stop
+	if noticed {
+		state = verdict.Watch
+	}
+	return study.Finding{
+		State: state,
+		Tell: func() study.Words {
+			words := study.Words{
+				What: study.Say("The %s tyre's symbol %s allows {%.0f km/h}; the bike's top speed is {%.0f km/h}.", wheelName(s), t.Size.Speed, rated, top),
+				Why:  "Above its symbol a loaded tyre overheats; approval and insurance hang on it too.",
+				Do:   "Choose a tyre with the symbol in the bike's papers. Local law decides.",
+			}
+			if cruised {
+				words.What = study.Say("The %s tyre's symbol %s allows {%.0f km/h}; the brief's cruise is {%.0f km/h}.", wheelName(s), t.Size.Speed, rated, f.Drive.CruiseKmh)
+			}
+			if noticed {
+				words.Do = "Some countries allow a lower symbol on an M+S tyre with a notice in the rider's sight. Ask before you order."
+			}
+			return words
+		},
+	}, true
+}
+
+func rearInFront(f *facts.All) (study.Finding, bool) {
+	t := f.Built.Tyre(plan.FrontTyre)
+	if t == nil || !t.Size.RearOnly {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Over,
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("%s is marked for the rear and is planned for the front.", t.Size),
+				Why:  "Its carcass is laid for drive, not for braking and steering.",
+				Do:   "Choose a front tyre.",
+			}
+		},
+	}, true
+}
+
+func frontRearMix(f *facts.All) (study.Finding, bool) {
+	if !(math.Abs(f.Wheels.MixPercent) > mixNotice) {
+		return study.Finding{}, false
+	}
+	counted := f.Built.Bike.AntiLock || f.Built.Bike.TractionControl
+	state := verdict.Watch
+	if counted {
+		state = verdict.Over
+	}
+	return study.Finding{
+		State: state,
+		Offer: func() []study.Remedy { return balancingTyres(f) },
+		Tell: func() study.Words {
+			words := study.Words{
+				What: study.Say("Front against rear circumference is %s %% from standard.", study.Signed(f.Wheels.MixPercent, 1)),
+				Why:  "The steering changes; a speedometer may lie.",
+				Do:   "Balance the other end, or accept it and ride it in.",
+			}
+			if counted {
+				words.Why = "Anti-lock and traction control compare the two wheels: beyond about 3 % they see a slide that is not there."
+				words.Do = "Balance the other end, or ask the maker's dealer whether the unit can be taught the new sizes."
+			}
+			return words
+		},
+	}, true
+}
+
+// balancingTyres offers the tyre at the end that was not changed that brings the
+// circumferences back together.
+func balancingTyres(f *facts.All) []study.Remedy {
+	slot := plan.FrontTyre
+	if f.Built.Chosen(plan.FrontTyre) && !f.Built.Chosen(plan.RearTyre) {
+		slot = plan.RearTyre
+	}
+	rim := f.Built.Rim(slot)
+	standard := f.Wheels.StandardCircumferenceMM.Front / f.Wheels.StandardCircumferenceMM.Rear
+	var best *plan.Part
+	bestOff := mixNotice
+	for _, p := range f.Shelf {
+		if p.Slot != slot || p.Tyre == nil || p.Tyre.Size.RimIn != rim.DiameterIn {
+			continue
+		}
+		ends := f.Wheels.CircumferenceMM
+		if slot == plan.FrontTyre {
+			ends.Front = p.Tyre.CircumferenceMM()
+		} else {
+			ends.Rear = p.Tyre.CircumferenceMM()
+		}
+		if off := math.Abs(ends.Front/ends.Rear/standard-1) * 100; off < bestOff {
+			best, bestOff = p, off
+		}
+	}
+	return study.Take(best, "Balance it with %s")
+}
+
+func tyreAgainstGround(f *facts.All) (study.Finding, bool) {
+	t, mix := f.Built.Tyre(plan.RearTyre), f.Plan.Brief.Mix()
+	if t == nil || !mix.Said() {
+		return study.Finding{}, false
+	}
+	c, _ := tyre.CharacterOf(t.Kind)
+	loose := mix.Of(terrain.Mud) + mix.Of(terrain.Sand)
+	switch {
+	case mix.Road()-c.RoadShare > roadShareOff:
+		return study.Finding{
+			State: verdict.Watch,
+			Offer: func() []study.Remedy { return tyreNearer(f, t, mix.Road()) },
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("%.0f %% of the trip is road; the rear tyre is %s.", 100*mix.Road(), t.Kind),
+					Why:  "Blocks let go early on tarmac, above all in the wet, and a large road share eats them.",
+					Do:   "Take a tyre nearer to the road share, or carry the soft ones and change them at the trail head.",
+				}
+			},
+		}, true
+	case c.RoadShare >= 0.7 && loose > mudShareOff:
+		return study.Finding{
+			State: verdict.Watch,
+			Offer: func() []study.Remedy { return tyreNearer(f, t, mix.Road()) },
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("%.0f %% of the trip is mud and sand; the rear tyre is %s.", 100*loose, t.Kind),
+					Why:  "Road treads manage dry, flat gravel. They fill with mud and slide at once.",
+					Do:   "Take an all-round or dirt-biased tyre, or ride round the wet parts.",
+				}
+			},
+		}, true
+	}
+	return study.Finding{}, false
+}
+
+// tyreNearer offers the rear tyre whose kind suits the road share best, nearest
+// in size to the one it replaces.
+func tyreNearer(f *facts.All, t *plan.Tyre, road float64) []study.Remedy {
+	var best *plan.Part
+	bestOff := math.Inf(1)
+	for _, p := range f.Shelf {
+		if p.Slot != plan.RearTyre || p.Tyre == nil || p.Tyre.Size.RimIn != t.Size.RimIn {
+			continue
+		}
+		c, _ := tyre.CharacterOf(p.Tyre.Kind)
+		off := math.Abs(c.RoadShare-min(road, 0.6)) + math.Abs(p.Tyre.CircumferenceMM()/t.CircumferenceMM()-1)
+		if p.Tyre.Kind != t.Kind && off < bestOff {
+			best, bestOff = p, off
+		}
+	}
+	return study.Take(best, "Take %s, nearer to your ground")
+}

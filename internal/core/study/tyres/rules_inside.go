@@ -1,0 +1,404 @@
+package tyres
+
+import (
+	"fmt"
+	"math"
+	"slices"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/core/verdict"
+)
+
+const (
+	lockWidthOffIn  = 0.3 // of a rim lock's width that still sits on the beads [practice]
+	unsprungNotice  = 1.0 // kg on one wheel that a rider feels [practice]
+	rockShareNotice = 0.10
+	toolsFromKm     = 150.0
+)
+
+// fillingFor offers a filling for a wheel from the shelf.
+func fillingFor(f *facts.All, w *study.Wheel, slot plan.Slot, kind tyre.Filling, label string) []study.Remedy {
+	rim := f.Built.Rim(w.Tyre)
+	for _, p := range f.Shelf {
+		if p.Slot != slot || p.Filling == nil || p.Filling.Kind != kind || (p.Filling.Rim.Known() && p.Filling.Rim.In("in") != rim.DiameterIn) {
+			continue
+		}
+		if p.Filling.RimWidth.Known() && !(math.Abs(p.Filling.RimWidth.In("in")-rim.WidthIn) <= lockWidthOffIn) {
+			continue
+		}
+		return study.Take(p, label)
+	}
+	return nil
+}
+
+func holdsNoAir(f *facts.All) (study.Finding, bool) {
+	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
+		build, t, filling := f.Built.WheelBuild(w.Tyre), f.Built.Tyre(w.Tyre), f.Built.Filling(w.Tube)
+		if build == "" || t == nil || filling != nil && (filling.Kind.HoldsAir() || filling.Kind == tyre.Foam) {
+			return study.Finding{}, false
+		}
+		sealed := build.Tubeless() || filling != nil && filling.Kind == tyre.RimTape
+		if sealed && !t.Size.TubeType {
+			return study.Finding{}, false
+		}
+		return study.Finding{
+			State: verdict.Stop,
+			Offer: func() []study.Remedy { return fillingFor(f, w, w.Tube, tyre.Tube, "Put in %s") },
+			Tell: func() study.Words {
+				words := study.Words{
+					What: study.Say("The %s wheel is spoked through and has no tube.", w.Name),
+					Why:  "It does not hold air.",
+					Do:   "Put in a tube for this rim, or take a wheel and a tyre that are both tubeless.",
+				}
+				if sealed {
+					words.What = study.Say("%s is a tube-type tyre, and the %s wheel has no tube.", t.Size, w.Name)
+				}
+				return words
+			},
+		}, true
+	})
+}
+
+func fillingSize(f *facts.All) (study.Finding, bool) {
+	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
+		filling, rim := f.Built.Filling(w.Tube), f.Built.Rim(w.Tyre)
+		if filling == nil || !filling.Rim.Known() || rim.DiameterIn == 0 || filling.Rim.In("in") == rim.DiameterIn {
+			return study.Finding{}, false
+		}
+		return study.Finding{
+			State: verdict.Stop,
+			Offer: func() []study.Remedy { return fillingFor(f, w, w.Tube, filling.Kind, "Take %s") },
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("%s is made for %g in, the %s rim is %g in.", f.Built.Part(w.Tube).Name, filling.Rim.In("in"), w.Name, rim.DiameterIn),
+					Why:  "Stretched or folded it fails within a day.",
+					Do:   "Take the size of the tyre.",
+				}
+			},
+		}, true
+	})
+}
+
+func rimLockFit(f *facts.All) (study.Finding, bool) {
+	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
+		lock, rim := f.Built.Filling(w.Lock), f.Built.Rim(w.Tyre)
+		if lock == nil {
+			return study.Finding{}, false
+		}
+		if f.Built.WheelBuild(w.Tyre).Tubeless() {
+			return study.Finding{
+				State: verdict.Stop,
+				Tell: func() study.Words {
+					return study.Words{
+						What: study.Say("A rim lock needs a hole in the rim; the %s wheel is tubeless.", w.Name),
+						Why:  "Drilled, it holds no air, and a cast wheel may crack from the hole.",
+						Do:   "Leave it out and stay above the pressure at which the bead lets go.",
+					}
+				},
+			}, true
+		}
+		if off := math.Abs(lock.RimWidth.In("in") - rim.WidthIn); rim.WidthIn == 0 || !(off > lockWidthOffIn) {
+			return study.Finding{}, false
+		}
+		return study.Finding{
+			State: verdict.Stop,
+			Offer: func() []study.Remedy { return fillingFor(f, w, w.Lock, tyre.RimLock, "Take %s") },
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("%s is made for a %.2f in rim, the %s rim is %.2f in.", f.Built.Part(w.Lock).Name, lock.RimWidth.In("in"), w.Name, rim.WidthIn),
+					Why:  "Too narrow it does not reach the beads, too wide it bends the rim.",
+					Do:   "Take the lock of the rim's width.",
+				}
+			},
+		}, true
+	})
+}
+
+func foamSpeed(f *facts.All) (study.Finding, bool) {
+	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
+		filling := f.Built.Filling(w.Tube)
+		road := f.Plan.Brief.Mix().Road()
+		if filling == nil || filling.Kind != tyre.Foam || !(road > 0) {
+			return study.Finding{}, false
+		}
+		limit := filling.MaxSpeed.In("km/h")
+		state := verdict.Over
+		if f.Drive.CruiseKmh > limit {
+			state = verdict.Stop
+		}
+		return study.Finding{
+			State: state,
+			Tell: func() study.Words {
+				words := study.Words{
+					What: study.Say("Foam in the %s tyre, and %.0f %% of the trip is road.", w.Name, 100*road),
+					Why:  "Foam heats at speed, swells and goes soft or to crumbs; with it the tyre has no approval for the road.",
+					Do:   "Keep it for days without tarmac, on a second set of wheels; else tubes. Local law decides.",
+				}
+				if f.Drive.CruiseKmh > limit {
+					words.What = study.Say("Foam in the %s tyre is limited to {%.0f km/h}; the brief's cruise is {%.0f km/h}.", w.Name, limit, f.Drive.CruiseKmh)
+				}
+				return words
+			},
+		}, true
+	})
+}
+
+func wheelBalance(f *facts.All) (study.Finding, bool) {
+	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
+		lock := f.Built.Part(w.Lock)
+		if lock == nil || f.Built.Provides(w.Balanced) {
+			return study.Finding{}, false
+		}
+		return study.Finding{
+			State: verdict.Watch,
+			Offer: func() []study.Remedy { return balancedLock(f, w) },
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("The rim lock unbalances the %s wheel by its own {%.2f kg}.", w.Name, lock.Mass.In("kg")),
+					Why:  "At road speed the wheel hops; bars and screws shake loose.",
+					Do:   "Set counterweights opposite it, or take a lock that brings its own.",
+				}
+			},
+		}, true
+	})
+}
+
+func balancedLock(f *facts.All, w *study.Wheel) []study.Remedy {
+	for _, p := range f.Shelf {
+		if p.Slot == w.Lock && slices.Contains(p.Provides, w.Balanced) && math.Abs(p.Filling.RimWidth.In("in")-f.Built.Rim(w.Tyre).WidthIn) <= lockWidthOffIn {
+			return study.Take(p, "Take %s")
+		}
+	}
+	return nil
+}
+
+func unsprungMass(f *facts.All) (study.Finding, bool) {
+	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
+		more := w.Of(f.Masses.UnsprungKg)
+		if !(more > unsprungNotice) {
+			return study.Finding{}, false
+		}
+		return study.Finding{
+			State: verdict.Watch,
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("Tyre, filling and wheel add {%.1f kg} to the %s wheel.", more, w.Name),
+					Why:  "Springs and damping work harder to keep it on the ground, and the bike turns slower. Some want the steadiness in mud.",
+					Do:   "Take it where the ground asks for it; else the lighter tyre or tube.",
+				}
+			},
+		}, true
+	})
+}
+
+func tyreTools(f *facts.All) (study.Finding, bool) {
+	tag, what, build := "mends-tubes", "tubes", f.Built.WheelBuild(plan.RearTyre)
+	if build == "" || f.Built.Tyre(plan.RearTyre) == nil {
+		return study.Finding{}, false
+	}
+	if filling := f.Built.Filling(plan.RearTube); filling != nil && filling.Kind == tyre.Foam {
+		return study.Finding{}, false
+	} else if build.Tubeless() && filling == nil {
+		tag, what = "mends-tubeless", "tubeless tyres"
+	}
+	off := f.Plan.Brief.Mix().Loose()
+	if f.Built.Provides(tag) || !(off > 0) || !(f.Plan.Brief.Distance.In("km") > toolsFromKm) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy { return study.Providing(f, plan.TyreKit, tag, "Carry %s") },
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("Nothing in the plan mends %s on the way.", what),
+				Why:  "A flat off the road ends the day, and the longest walk is the one with boots on.",
+				Do:   "Irons and tubes, or plugs; a pump; a way to lift the wheel. Try them once in the garage with the tyre that you will ride.",
+			}
+		},
+	}, true
+}
+
+func castOnRock(f *facts.All) (study.Finding, bool) {
+	rock, _ := terrain.SurfaceOf("rock")
+	share := rock.Share(f.Plan.Brief.Mix())
+	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
+		if f.Built.WheelBuild(w.Tyre) != plan.Cast || !(share > rockShareNotice) {
+			return study.Finding{}, false
+		}
+		return study.Finding{
+			State: verdict.Watch,
+			Offer: func() []study.Remedy { return spokedWheel(f, w) },
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("The %s wheel is cast, and %.0f %% of the trip is rock and single track.", w.Name, 100*share),
+					Why:  "Cast wheels crack where spoked ones bend, and a cracked one ends the trip.",
+					Do:   "More pressure and less speed over rock, or spoked wheels: money, approval, sensors.",
+				}
+			},
+		}, true
+	})
+}
+
+func spokedWheel(f *facts.All, w *study.Wheel) []study.Remedy {
+	for _, p := range f.Shelf {
+		if p.Slot == w.Wheel && p.Wheel != nil && p.Wheel.Build != plan.Cast && f.Built.Fits(p) && p.Wheel.Rim().DiameterIn == f.Built.Rim(w.Tyre).DiameterIn {
+			return study.Take(p, "Fit %s")
+		}
+	}
+	return nil
+}
+
+func otherWheels(f *facts.All) (study.Finding, bool) {
+	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
+		part := f.Built.Part(w.Wheel)
+		if part == nil || part.Wheel == nil || !f.Built.Chosen(w.Wheel) {
+			return study.Finding{}, false
+		}
+		now, was := part.Wheel.Rim(), f.Standard.Rim(w.Tyre)
+		resized := was.DiameterIn > 0 && now.DiameterIn != was.DiameterIn
+		counted := resized && (f.Built.Bike.AntiLock || f.Built.Bike.TractionControl)
+		state := verdict.Watch
+		if counted {
+			state = verdict.Over
+		}
+		return study.Finding{
+			State: state,
+			Tell: func() study.Words {
+				words := study.Words{
+					What: study.Say("Another %s wheel: %s.", w.Name, part.Name),
+					Why:  "Disc, spacers, bearings and sprocket carrier belong to a wheel, and approval may hang on it.",
+					Do:   "Check fitment before money; a second set pays when every piece on it stays on it.",
+				}
+				if resized {
+					words.What = study.Say("The %s wheel becomes %g in instead of %g in.", w.Name, now.DiameterIn, was.DiameterIn)
+				}
+				if counted {
+					words.Why = "Anti-lock and traction control count both wheels' turns; sensor ring, disc and bracket must come along. Approval hangs on the size."
+				}
+				return words
+			},
+		}, true
+	})
+}
+
+// pressureRow speaks of the surface of the trip on which a wheel is worst off.
+func pressureRow(f *facts.All, speak func(w *study.Wheel, p *facts.Pressure, at facts.PressureEnd) (study.Finding, bool)) (study.Finding, bool) {
+	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
+		for i := range f.Pressures {
+			p := &f.Pressures[i]
+			if finding, ok := speak(w, p, w.Pressure(p)); ok {
+				return finding, true
+			}
+		}
+		return study.Finding{}, false
+	})
+}
+
+func onSurface(p *facts.Pressure) string { return fmt.Sprintf("on “%s”", p.Surface.Name) }
+
+func pressureLoad(f *facts.All) (study.Finding, bool) {
+	return pressureRow(f, func(w *study.Wheel, p *facts.Pressure, at facts.PressureEnd) (study.Finding, bool) {
+		if !(at.Own < at.Load-0.5) {
+			return study.Finding{}, false
+		}
+		return study.Finding{
+			State: verdict.Stop,
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("{%.0f kPa} %s: the %s tyre carries its axle from {%.0f kPa} up.", at.Own, onSurface(p), w.Name, at.Load),
+					Why:  "Below it the carcass overheats and the tyre fails, at speed and without a warning.",
+					Do:   "Pump it up, or take load off that axle.",
+				}
+			},
+		}, true
+	})
+}
+
+func pressureMaker(f *facts.All) (study.Finding, bool) {
+	return pressureRow(f, func(w *study.Wheel, p *facts.Pressure, at facts.PressureEnd) (study.Finding, bool) {
+		if !(at.Own < at.Maker-0.5) {
+			return study.Finding{}, false
+		}
+		return study.Finding{
+			State: verdict.Stop,
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("{%.0f kPa} %s is under the {%.0f kPa} that the %s tyre's maker allows.", at.Own, onSurface(p), at.Maker, w.Name),
+					Why:  "The maker knows the carcass; nobody else answers for it.",
+					Do:   "Stay at the maker's minimum or above it.",
+				}
+			},
+		}, true
+	})
+}
+
+func pressurePinch(f *facts.All) (study.Finding, bool) {
+	return pressureRow(f, func(w *study.Wheel, p *facts.Pressure, at facts.PressureEnd) (study.Finding, bool) {
+		if !(p.Share > 0) || !(at.Taken() < at.Pinch-2.5) {
+			return study.Finding{}, false
+		}
+		finding := study.Finding{
+			State: verdict.Watch,
+			Tell: func() study.Words {
+				words := study.Words{
+					What: study.Say("{%.0f kPa} %s: from {%.0f kPa} down a fist-sized stone reaches the %s rim.", at.Taken(), onSurface(p), at.Pinch, w.Name),
+					Why:  "The tube is cut twice between tread and rim: the snake bite. Tubeless, the rim dents and the air goes.",
+					Do:   "More pressure, less speed on the stony bits, or a heavy tube.",
+				}
+				if f.Masses.CarriedKg > facts.WithLoadKg {
+					words.Why = "With bags on it happens at half the speed. " + words.Why
+				}
+				return words
+			},
+		}
+		if filling := f.Built.Filling(w.Tube); filling != nil && filling.Kind == tyre.Tube {
+			finding.Offer = func() []study.Remedy { return fillingFor(f, w, w.Tube, tyre.HeavyTube, "Put in %s") }
+		}
+		return finding, true
+	})
+}
+
+func pressureSoft(f *facts.All) (study.Finding, bool) {
+	return pressureRow(f, func(w *study.Wheel, p *facts.Pressure, at facts.PressureEnd) (study.Finding, bool) {
+		if !(at.Own < at.Bead-0.5) {
+			return study.Finding{}, false
+		}
+		tubeless := f.Built.WheelBuild(w.Tyre).Tubeless()
+		finding := study.Finding{
+			State: verdict.Watch,
+			Tell: func() study.Words {
+				what := study.Say("{%.0f kPa} %s, and nothing holds the %s tyre on its rim.", at.Own, onSurface(p), w.Name)
+				if tubeless {
+					return study.Words{What: what, Why: "A tubeless bead that leaves its seat lets all the air go at once.", Do: study.Say("{%.0f kPa} and more.", at.Bead)}
+				}
+				return study.Words{What: what, Why: "Under drive or brakes the tyre turns on the rim and tears the valve out.", Do: study.Say("A rim lock, or {%.0f kPa} and more.", at.Bead)}
+			},
+		}
+		if !tubeless {
+			finding.Offer = func() []study.Remedy { return fillingFor(f, w, w.Lock, tyre.RimLock, "Fit %s") }
+		}
+		return finding, true
+	})
+}
+
+func pressureRoad(f *facts.All) (study.Finding, bool) {
+	return pressureRow(f, func(w *study.Wheel, p *facts.Pressure, at facts.PressureEnd) (study.Finding, bool) {
+		if p.Surface.ID != "road" || !(at.Own < at.Placard-2.5) {
+			return study.Finding{}, false
+		}
+		return study.Finding{
+			State: verdict.Over,
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("{%.0f kPa} for the road; the placard says {%.0f kPa} for the %s tyre as loaded.", at.Own, at.Placard, w.Name),
+					Why:  "A soft tyre folds in a bend and heats on the motorway.",
+					Do:   "Back up to the placard before tarmac.",
+				}
+			},
+		}, true
+	})
+}
