@@ -14,7 +14,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/browser"
+	"valiantmule/internal/browser/browsertest"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
@@ -32,16 +32,13 @@ type window struct {
 	expects []string
 }
 
-// patience bounds a whole browser test; nothing waits by the clock.
+// patience bounds one step of a browser test, not a whole one: a slow machine takes
+// longer over all of them, but over none so long. Nothing waits by the clock.
 const patience = 3 * time.Minute
 
 func (s *site) window(t *testing.T) *window {
 	t.Helper()
-	ctx, cancel := context.WithTimeout(ctx, patience)
-	t.Cleanup(cancel)
-	tab, stop, err := browser.Start(ctx)
-	require.NoError(t, err)
-	t.Cleanup(stop)
+	tab := browsertest.Tab(t)
 	said := make(chan string, 100)
 	messages := chromedp.Console(tab)
 	go func() {
@@ -74,18 +71,43 @@ func (s *site) window(t *testing.T) *window {
 	return w
 }
 
+// in is the window of a subtest, which is told what fails.
+func (w *window) in(t *testing.T) *window {
+	mine := *w
+	mine.t = t
+	return &mine
+}
+
+// step bounds what is done next.
+func (w *window) step() (context.Context, context.CancelFunc) {
+	return context.WithTimeout(w.tab, patience)
+}
+
 func (w *window) do(steps ...chromedp.Action[chromedp.Void]) {
 	w.t.Helper()
-	require.NoError(w.t, chromedp.Do(w.tab, steps...))
+	for _, s := range steps {
+		ctx, cancel := w.step()
+		err := chromedp.Do(ctx, s)
+		cancel()
+		require.NoError(w.t, err)
+	}
 }
 
 func (w *window) open(path string) { w.t.Helper(); w.do(chromedp.Navigate(w.site.URL + path)) }
 
+// leads does something that leads to another page and waits for it: the page that
+// was marked is gone, and the one in its place has loaded.
+func (w *window) leads(steps ...chromedp.Action[chromedp.Void]) {
+	w.t.Helper()
+	w.eval(`(window.marked = true)`)
+	w.do(steps...)
+	w.until(`!window.marked && document.readyState === 'complete'`)
+}
+
 // follow clicks something that leads to another page and waits for it.
 func (w *window) follow(selector string) {
 	w.t.Helper()
-	_, err := chromedp.RunResponse(w.tab, chromedp.Click(chromedp.CSS(selector)))
-	require.NoError(w.t, err, selector)
+	w.leads(chromedp.Click(chromedp.CSS(selector)))
 }
 
 func (w *window) fill(selector, text string) {
@@ -96,29 +118,38 @@ func (w *window) fill(selector, text string) {
 
 func (w *window) eval(script string) {
 	w.t.Helper()
-	_, err := chromedp.Run(w.tab, chromedp.Evaluate[bool](script))
-	require.NoError(w.t, err, script)
+	ask[bool](w, script)
 }
 
 func (w *window) text(script string) string {
 	w.t.Helper()
-	text, err := chromedp.Run(w.tab, chromedp.Evaluate[string](script))
+	return strings.ReplaceAll(ask[string](w, script), "\u00a0", " ")
+}
+
+// ask is what a script comes to in the page.
+func ask[T any](w *window, script string, options ...chromedp.EvaluateOption) T {
+	w.t.Helper()
+	ctx, cancel := w.step()
+	defer cancel()
+	answer, err := chromedp.Run(ctx, chromedp.Evaluate[T](script, options...))
 	require.NoError(w.t, err, script)
-	return strings.ReplaceAll(text, "\u00a0", " ")
+	return answer
 }
 
 // until waits for a condition of the page. A poll does not survive the page
 // being replaced under it, so it is asked again.
 func (w *window) until(condition string) {
 	w.t.Helper()
-	var err error
-	for range 3 {
-		_, err = chromedp.Run(w.tab, chromedp.Poll[bool](condition, chromedp.WithPollingTimeout(30*time.Second)))
-		if err == nil || !(strings.Contains(err.Error(), "context with specified id") || strings.Contains(err.Error(), "navigated or closed")) {
-			break
+	ctx, cancel := w.step()
+	defer cancel()
+	for {
+		_, err := chromedp.Run(ctx, chromedp.Poll[bool](condition, chromedp.WithPollingTimeout(patience)))
+		replaced := err != nil && (strings.Contains(err.Error(), "context with specified id") || strings.Contains(err.Error(), "navigated or closed") || strings.Contains(err.Error(), "context was destroyed"))
+		if !replaced || ctx.Err() != nil {
+			require.NoError(w.t, err, condition)
+			return
 		}
 	}
-	require.NoError(w.t, err, condition)
 }
 
 // bench waits until something lies on the bench.
@@ -314,10 +345,7 @@ func TestKeys(t *testing.T) {
 	w.open("/sign-in")
 	w.follow("#demo")
 	w.follow(".plan-card h2 a")
-	key := func(keys string) {
-		_, err := chromedp.RunResponse(w.tab, chromedp.KeyEvent(keys))
-		require.NoError(t, err)
-	}
+	key := func(keys string) { t.Helper(); w.leads(chromedp.KeyEvent(keys)) }
 	key("0")
 	assert.Contains(t, w.text(`location.pathname`), "/spend", "0 is the tenth")
 	key("9")
@@ -344,18 +372,21 @@ func TestKeys(t *testing.T) {
 	assert.Contains(t, w.text(`document.querySelector('#f-name').value`), "4 u ?", "keys rest while one types")
 }
 
+// tabs is over how many the walk over every screen is spread.
+const tabs = 3
+
 // TestEveryScreen walks the routes: each page that can be looked at, and the
 // states that a page can be in, is clean for axe-core in both themes, no wider
 // than a phone, and silent on the console.
 func TestEveryScreen(t *testing.T) {
 	s := newSite(t)
-	axe, err := os.ReadFile("../../third_party/axe-core/axe.min.js")
+	script, err := os.ReadFile("../../third_party/axe-core/axe.min.js")
 	require.NoError(t, err)
-	w := s.window(t)
+	axe := string(script)
 	_, path := s.demo(t)
 	type screen struct{ name, path string }
+	nobody := []screen{{"nobody is signed in", "/sign-in"}, {"an account", "/register"}}
 	screens := []screen{
-		{"nobody is signed in", "/sign-in"}, {"an account", "/register"},
 		{"a tyre on the bench", path + "/tyres?all=1&try=rear-tyre:lanner-150-70r17"},
 		{"a pair on the bench", path + "/gearing?try=rear-sprocket:rear-h6-47"},
 		{"a pump shut and a can on the bench", path + "/range?pump=pump-3&try=fuel-cans:cans-2x3"},
@@ -372,35 +403,60 @@ func TestEveryScreen(t *testing.T) {
 		}
 	})
 	require.Greater(t, len(screens), 20)
-	for i, screen := range screens {
-		if i == 2 { // the first two are for nobody
-			w.open("/sign-in")
-			w.follow("#demo")
-		}
+	look := func(w *window, at screen) {
 		w.do(chromedp.EmulateViewport(1280, 800))
-		w.open(screen.path)
-		w.clean(string(axe), screen.name)
+		w.open(at.path)
+		w.clean(axe, at.name)
 		w.do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile))
 		w.until(`document.documentElement.scrollWidth <= 390`)
 	}
+	idle := make(chan *window, tabs)
+	for range tabs {
+		w := s.window(t)
+		if nobody != nil {
+			for _, at := range nobody {
+				t.Run(at.name, func(t *testing.T) { look(w.in(t), at) })
+			}
+			nobody = nil
+		}
+		w.open("/sign-in")
+		w.follow("#demo")
+		idle <- w
+	}
+	t.Run("screens", func(t *testing.T) {
+		for _, at := range screens {
+			t.Run(at.name, func(t *testing.T) {
+				t.Parallel()
+				w := <-idle
+				defer func() { idle <- w }()
+				look(w.in(t), at)
+			})
+		}
+	})
+	t.Run("states", func(t *testing.T) { (<-idle).in(t).states(axe, path) })
+}
+
+// states are what a page can be in that no address leads to.
+func (w *window) states(axe, path string) {
+	w.t.Helper()
 	w.do(chromedp.EmulateViewport(1280, 800))
 	w.open(path + "/brief")
 	w.fill("#f-distance", "lots")
 	w.follow("#save")
-	w.clean(string(axe), "a form with a mistake")
+	w.clean(axe, "a form with a mistake")
 	w.do(chromedp.Click(chromedp.CSS(`.strip [data-gauge="cost"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")))
-	w.clean(string(axe), "the working in its dialog")
+	w.clean(axe, "the working in its dialog")
 	w.open("/register")
 	w.follow(`form[action="/sign-out"] button`)
 	w.open("/register")
 	w.fill("#f-name", "Rook")
 	w.fill("#f-password", "a long enough one")
 	w.follow("#register")
-	w.clean(string(axe), "an empty garage")
+	w.clean(axe, "an empty garage")
 	w.fill("#f-name", "New")
 	w.follow("#new-plan")
 	for _, stage := range []string{"bike", "baseline", "tyres", "armour", "contact", "range", "load", "gearing", "spend", "brief"} {
-		w.clean(string(axe), "an empty plan, before "+stage)
+		w.clean(axe, "an empty plan, before "+stage)
 		w.follow(`.rail a[href*="/` + stage + `"]`)
 	}
 }
@@ -411,8 +467,7 @@ func (w *window) clean(axe, name string) {
 	w.eval(axe + "\n;true")
 	for _, theme := range []string{"daylight", "garage"} {
 		w.do(chromedp.SetAttributeValue(chromedp.CSS("html"), "data-theme", theme))
-		found, err := chromedp.Run(w.tab, chromedp.Evaluate[string](`axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']}).then((r) => r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.target.join(' ') + ' ' + n.failureSummary).slice(0, 3).join('; ')).join('\n'))`, chromedp.EvalAwaitPromise))
-		require.NoError(w.t, err)
+		found := ask[string](w, `axe.run({runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']}).then((r) => r.violations.map((v) => v.id + ': ' + v.nodes.map((n) => n.target.join(' ') + ' ' + n.failureSummary).slice(0, 3).join('; ')).join('\n'))`, chromedp.EvalAwaitPromise)
 		assert.Empty(w.t, found, "%s, %s", name, theme)
 	}
 }

@@ -385,10 +385,7 @@ func TestThreeFillsNarrowTheBand(t *testing.T) {
 	w.follow("#demo")
 	w.open(path + "/fills?loadout=travel")
 	band := func() (width float64) {
-		_, err := chromedp.Run(w.tab, chromedp.Evaluate[bool](`true`))
-		require.NoError(t, err)
-		numbers, err := chromedp.Run(w.tab, chromedp.Evaluate[[]float64](`document.querySelectorAll('#teaches')[0].closest('section').querySelectorAll('tbody tr')[1].lastElementChild.textContent.match(/[0-9.]+(?=\s*L)/g).map(Number)`))
-		require.NoError(t, err)
+		numbers := ask[[]float64](w, `document.querySelectorAll('#teaches')[0].closest('section').querySelectorAll('tbody tr')[1].lastElementChild.textContent.match(/[0-9.]+(?=\s*L)/g).map(Number)`)
 		require.Len(t, numbers, 2)
 		return numbers[1] - numbers[0]
 	}

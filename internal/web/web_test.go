@@ -19,6 +19,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/browser/browsertest"
 	"valiantmule/internal/core/calc"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/format"
@@ -27,7 +28,11 @@ import (
 	"valiantmule/internal/web"
 )
 
-func TestMain(m *testing.M) { os.Exit(mariadbtest.Main(m)) }
+func TestMain(m *testing.M) {
+	code := mariadbtest.Main(m)
+	browsertest.Stop()
+	os.Exit(code)
+}
 
 var ctx = context.Background()
 

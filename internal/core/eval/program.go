@@ -62,7 +62,7 @@ func Compile(rows []*figure.Row, studies []study.Study) (*Program, error) {
 		steps = append(steps, s.Steps...)
 		p.rules, p.needs = append(p.rules, s.Rules...), append(p.needs, s.Needs...)
 	}
-	steps = append(steps, p.counting())
+	steps = append(steps, p.counting(steps))
 	if err := unique(p.rules, p.needs); err != nil {
 		return nil, err
 	}
@@ -189,8 +189,12 @@ func (p *Program) figures() error {
 }
 
 // counting is the step behind all others: how many needs are not met.
-func (p *Program) counting() study.Step {
-	return study.Step{Name: "needs", Needs: facts.Every, Figures: []figure.ID{figure.Needs}, Run: p.countNeeds}
+func (p *Program) counting(others []study.Step) study.Step {
+	all := facts.Bike
+	for _, s := range others {
+		all |= s.Gives
+	}
+	return study.Step{Name: "needs", Needs: all, Figures: []figure.ID{figure.Needs}, Run: p.countNeeds}
 }
 
 // upTo is the loadout's steps that lead to a step, and it.

@@ -1,0 +1,55 @@
+package figure_test
+
+import (
+	"flag"
+	"fmt"
+	"os"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/figure"
+)
+
+func TestTable(t *testing.T) {
+	require.NoError(t, figure.Check(figure.All()))
+	for _, r := range figure.All() {
+		found, ok := figure.Of(r.ID)
+		assert.True(t, ok)
+		assert.Equal(t, r, found)
+		assert.Equal(t, r.Gauge, r.LimitName != "", "%s: a gauge has a limit, and it has a name", r.ID)
+	}
+	_, ok := figure.Of("luck")
+	assert.False(t, ok)
+	all := figure.All()
+	all[0] = nil
+	assert.NotNil(t, figure.All()[0], "a list of one's own")
+}
+
+var update = flag.Bool("update", false, "write docs/figures.md anew")
+
+// TestDocs keeps docs/figures.md the table's. `go test ./internal/core/figure -update`
+// writes it anew.
+func TestDocs(t *testing.T) {
+	var b strings.Builder
+	b.WriteString("# Figures\n\nWritten by the test of internal/core/figure from its table; [adding.md](adding.md) says how to add one.\nThe gauges of `mule check` are in this order in each loadout.\n\n| id | name | unit | settled in | its limit |\n|---|---|---|---|---|\n")
+	for _, r := range figure.All() {
+		kind := r.LimitName
+		if r.Gauge {
+			kind = "gauge: " + kind
+		}
+		if len(r.Lacks) > 0 {
+			kind += "; not worked out yet"
+		}
+		fmt.Fprintf(&b, "| `%s` | %s | %s | %s | %s |\n", r.ID, r.Name, strings.Replace(r.Unit, figure.Money, "minor units", 1), r.Stage, kind)
+	}
+	const path = "../../../docs/figures.md"
+	if *update {
+		require.NoError(t, os.WriteFile(path, []byte(b.String()), 0o644))
+	}
+	was, err := os.ReadFile(path)
+	require.NoError(t, err)
+	assert.Equal(t, b.String(), string(was))
+}
