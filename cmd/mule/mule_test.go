@@ -45,7 +45,7 @@ func TestCheckText(t *testing.T) {
 func TestCheckJSON(t *testing.T) {
 	file, err := os.ReadFile(demoFile)
 	require.NoError(t, err)
-	for _, args := range [][]string{{"check", "-format", "json", demoFile}, {"check", demoFile, "-format=json"}, {"check", "-format", "json", "-"}} {
+	for _, args := range [][]string{{"check", "-format", "json", demoFile}, {"check", demoFile, "-format=json"}, {"check", "-format", "json", "-", "-as-of", "2027-05-01"}} {
 		code, out, _ := call(t, string(file), args...)
 		require.Zero(t, code, args)
 		var doc struct {
@@ -60,7 +60,8 @@ func TestCheckJSON(t *testing.T) {
 		require.NoError(t, json.Unmarshal([]byte(out), &doc))
 		assert.Equal(t, 1, doc.Version)
 		assert.Len(t, doc.Gauges, 2*len(figure.Gauges()), "each gauge of each loadout")
-		for _, g := range doc.Gauges {
+		for i, g := range doc.Gauges {
+			assert.EqualValues(t, figure.Gauges()[i%len(figure.Gauges())].ID, g.ID, "in the order of the table")
 			assert.Equal(t, g.State == "unknown", g.Value == nil || g.Limit == nil, g.ID)
 			assert.NotNil(t, g.Missing)
 		}
@@ -89,6 +90,7 @@ func TestBadUse(t *testing.T) {
 		"two files":      {"", []string{"check", "a", "b"}, "one plan file"},
 		"not there":      {"", []string{"check", "nowhere.json"}, "nowhere.json"},
 		"a format":       {"", []string{"check", "-format", "xml", demoFile}, "xml"},
+		"a day":          {"", []string{"check", "-as-of", "soon", demoFile}, "soon"},
 		"a flag":         {"", []string{"check", "-loud", demoFile}, "loud"},
 		"bad document":   {`{"format":"valiant-mule-plan","version":1,"name":"P","currency":"EUR","brief":{"rider":"lots"}}`, []string{"check", "-"}, "brief.rider"},
 		"not a document": {"hello", []string{"check", "-"}, "document"},

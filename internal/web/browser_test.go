@@ -101,7 +101,7 @@ func (w *window) leads(steps ...chromedp.Action[chromedp.Void]) {
 	w.t.Helper()
 	w.eval(`(window.marked = true)`)
 	w.do(steps...)
-	w.until(`!window.marked && document.readyState === 'complete'`)
+	w.until(`!window.marked`)
 }
 
 // follow clicks something that leads to another page and waits for it.
@@ -116,9 +116,10 @@ func (w *window) fill(selector, text string) {
 	w.eval(`document.querySelector('` + selector + `').dispatchEvent(new Event('change', {bubbles: true})), true`)
 }
 
+// eval does something in the page; the script says true when it could.
 func (w *window) eval(script string) {
 	w.t.Helper()
-	ask[bool](w, script)
+	require.True(w.t, ask[bool](w, script), script)
 }
 
 func (w *window) text(script string) string {
@@ -136,10 +137,12 @@ func ask[T any](w *window, script string, options ...chromedp.EvaluateOption) T 
 	return answer
 }
 
-// until waits for a condition of the page. A poll does not survive the page
-// being replaced under it, so it is asked again.
+// until waits for a condition of the page, and for the page to have loaded: before
+// that its script does not listen yet. A poll does not survive the page being
+// replaced under it, so it is asked again.
 func (w *window) until(condition string) {
 	w.t.Helper()
+	condition = "document.readyState === 'complete' && (" + condition + ")"
 	ctx, cancel := w.step()
 	defer cancel()
 	for {

@@ -118,13 +118,25 @@ type pageName struct {
 	needs    []string
 }
 
-// stages in the order of the work, with the pages that each has. The first page has
-// the stage's own id.
-var stages = []struct {
+// stage is one part of the work, with its pages. The first has the stage's own id.
+type stage struct {
 	id    figure.Stage
 	name  string
 	pages []pageName
-}{
+}
+
+// page finds one of the stage's, nil for none.
+func (st stage) page(id string) *pageName {
+	for i := range st.pages {
+		if st.pages[i].id == id {
+			return &st.pages[i]
+		}
+	}
+	return nil
+}
+
+// stages in the order of the work.
+var stages = []stage{
 	{figure.Brief, "Brief", []pageName{{"brief", "Brief", nil}, {"needs", "What it asks for", nil}}},
 	{figure.Bike, "Bike", []pageName{{"bike", "Which bike", nil}, {"sheet", "Its sheet", nil}}},
 	{figure.Baseline, "Baseline", []pageName{{"baseline", "Walk around", nil}, {"record", "Wear and record", nil}}},
@@ -141,6 +153,28 @@ var stages = []struct {
 	{figure.Spend, "Spend", []pageName{{"spend", "Spend", nil}, {"drawer", "Parts drawer", nil}}},
 }
 
+// checkStages holds the table of stages against the core's needs: each is settled on
+// a page that there is, and no page names one that there is not.
+func checkStages() error {
+	named := map[string]bool{}
+	for _, n := range eval.Needs() {
+		named[n.ID] = true
+		if page := settles(study.Need{ID: n.ID, Stage: n.Stage}); !slices.ContainsFunc(stages, func(st stage) bool { return st.page(page) != nil }) {
+			return fmt.Errorf("need %q is settled on %q, which is no page", n.ID, page)
+		}
+	}
+	for _, st := range stages {
+		for _, p := range st.pages {
+			for _, id := range p.needs {
+				if !named[id] {
+					return fmt.Errorf("page %q settles %q, which is no need", p.id, id)
+				}
+			}
+		}
+	}
+	return nil
+}
+
 // settles is the page on which a need is settled.
 func settles(n study.Need) string {
 	for _, st := range stages {
@@ -154,12 +188,10 @@ func settles(n study.Need) string {
 }
 
 // stageOf finds the stage of a page by its index, and the page's name.
-func stageOf(page string) (stage int, name string, ok bool) {
+func stageOf(page string) (at int, name string, ok bool) {
 	for i, st := range stages {
-		for _, p := range st.pages {
-			if p.id == page {
-				return i, p.name, true
-			}
+		if p := st.page(page); p != nil {
+			return i, p.name, true
 		}
 	}
 	return 0, "", false

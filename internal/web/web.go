@@ -43,6 +43,9 @@ type Server struct {
 // New makes the handler of all pages.
 func New(o Options) (http.Handler, error) {
 	s := &Server{store: o.Store, log: o.Log, demoRider: o.DemoRider, sessions: newSessions(o.Store)}
+	if err := checkStages(); err != nil {
+		return nil, err
+	}
 	var err error
 	if s.assets, err = newBundle(); err != nil {
 		return nil, err

@@ -21,6 +21,8 @@ import (
 
 	"valiantmule/internal/browser/browsertest"
 	"valiantmule/internal/core/calc"
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/format"
 	"valiantmule/internal/mariadb/mariadbtest"
@@ -159,6 +161,28 @@ func gauge(page, id string) string {
 		return ""
 	}
 	return m[1] + " " + strings.ReplaceAll(m[2], "\u00a0", " ")
+}
+
+// TestStripListsTheTable: every gauge of the table is on the strip, or named among
+// those that wait.
+func TestStripListsTheTable(t *testing.T) {
+	s := newSite(t)
+	v, path := s.demo(t)
+	page := v.page(path + "/brief?loadout=travel")
+	for _, row := range figure.Gauges() {
+		if len(row.Lacks) > 0 {
+			assert.Contains(t, page, "<b>"+row.Name+"</b>", row.ID)
+			continue
+		}
+		assert.NotEmpty(t, gauge(page, string(row.ID)), row.ID)
+	}
+	require.NotEmpty(t, eval.Needs())
+	needs := v.page(path + "/needs?loadout=travel")
+	links := regexp.MustCompile(`(?s)data-need="[^"]+".*?class="option" href="([^"]+)"`).FindAllStringSubmatch(needs, -1)
+	require.NotEmpty(t, links)
+	for _, m := range links {
+		v.page(strings.ReplaceAll(m[1], "&amp;", "&"))
+	}
 }
 
 // routes calls f for every route with the ids of a plan filled in.

@@ -144,9 +144,6 @@ func (pr *Program) findings(f *facts.All) []study.Finding {
 // usualFindings is how many findings a plan has room for at first.
 const usualFindings = 24
 
-// Rules lists every rule in the order in which findings are shown.
-func Rules() []study.Rule { return slices.Clone(standard.rules) }
-
 // Needs lists every need in the order in which needs are shown.
 func Needs() []study.NeedRule { return slices.Clone(standard.needs) }
 

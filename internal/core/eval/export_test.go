@@ -8,6 +8,9 @@ import (
 	"valiantmule/internal/core/study"
 )
 
+// Rules lists every rule in the order in which findings are shown.
+func Rules() []study.Rule { return standard.rules }
+
 // EachStep evaluates a loadout, and then runs each step again: once with everything
 // known, once with nothing known but what it declares. It hands out what was known
 // before, and after each of the two.

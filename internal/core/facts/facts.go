@@ -181,16 +181,6 @@ func (a *All) Forget(set Set) {
 	}
 }
 
-// Group is the facts of one group, for tests that compare them.
-func (a *All) Group(set Set) any {
-	for _, g := range groups {
-		if g.set == set {
-			return g.of(a)
-		}
-	}
-	return nil
-}
-
 // forget sets every float of a value to NaN, but not behind pointers and in lists.
 func forget(v reflect.Value) {
 	switch v.Kind() {

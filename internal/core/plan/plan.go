@@ -4,7 +4,7 @@
 // A plan keeps what the rider typed, with its unit; a missing number is missing,
 // not zero. Plans are values to be copied and changed, never changed in place
 // once shared: [Plan.With] gives a changed copy. The package decides nothing:
-// figures are package eval's, judgements package knock's.
+// figures and judgements are the studies' of package study.
 package plan
 
 import (

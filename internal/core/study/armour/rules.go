@@ -11,6 +11,8 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
+// Rows of what ends the ride, and of what guards and lamps get in the way of.
+
 // Chances over the trip from which a place is worth a word, and from which it is
 // worth one aloud [memory].
 const (

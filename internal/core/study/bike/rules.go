@@ -12,6 +12,8 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
+// Rows of whether it is the right bike, and of what goes on it.
+
 const (
 	heavyKg, heavyTightKg = 200.0, 165.0 // kerb masses that are work where it is loose, or tight [practice]
 	looseShare            = 0.15

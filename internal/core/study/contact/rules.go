@@ -11,6 +11,8 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
+// Rows of where the rider touches the bike.
+
 func cablesShort(f *facts.All) (study.Finding, bool) {
 	rise, slack := f.Contact.BarRiseMM, f.Contact.CableSlackMM
 	short := fit.CableShortMM(rise, slack) > 0

@@ -11,6 +11,8 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
+// Rows of sprockets and chain, and of what a tyre does to them.
+
 const (
 	shiftNoticeMM  = 6.0   // of axle position that moves more than the chain
 	cautionTeeth   = 13    // front sprockets below this: caution [practice]

@@ -11,6 +11,8 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
+// Rows of what the engine must pull, and of two gearings on one chain.
+
 const (
 	jettingFromM = 1800.0 // above which a carburettor runs rich enough to be felt [practice]
 	swapNoticeMM = 1.5    // of axle that a chain's slack does not forgive

@@ -10,6 +10,8 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
+// Rows of what the inspection found.
+
 // wearing names what tell says of the answers with a measure, of parts that stay.
 func wearing(f *facts.All, tell func(c baseline.Check, w baseline.Worn) bool) []string {
 	var names []string

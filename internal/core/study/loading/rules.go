@@ -10,6 +10,8 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
+// Rows of what is carried, of what carries it, and of every load.
+
 func overweight(f *facts.All) (study.Finding, bool) {
 	if !(f.Loaded.Kg > f.Loaded.PermittedKg) {
 		return study.Finding{}, false

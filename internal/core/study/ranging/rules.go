@@ -11,6 +11,8 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
+// Rows of fuel: what does not reach, and what carrying more of it brings with it.
+
 const (
 	factorLow, factorHigh = 0.7, 1.4 // a consumption outside of what the model makes of the bike is looked at again [practice]
 	widerMM               = 40.0     // at the knees, from which standing feels it [memory]

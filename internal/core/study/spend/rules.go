@@ -8,6 +8,8 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
+// Rows of what goes beyond the rider's tools.
+
 func forTheWorkshop(f *facts.All) (study.Finding, bool) {
 	lines := f.Plan.Workshop()
 	if len(lines) == 0 {

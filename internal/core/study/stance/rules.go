@@ -9,6 +9,8 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
+// Rows of how high the bike stands.
+
 const (
 	seatNoticeMM  = 5.0
 	standNoticeMM = 6.0  // [practice]: the stand still holds, the bike stands steeper

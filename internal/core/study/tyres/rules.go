@@ -12,6 +12,8 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
+// Rows of a taller, wider or other tyre, and of a front/rear mix.
+
 func tyreOverload(f *facts.All) (study.Finding, bool) {
 	end, share := "rear", f.TyreLoad.Rear
 	if f.TyreLoad.Front > share {

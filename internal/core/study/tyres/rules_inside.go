@@ -13,6 +13,8 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
+// Rows of what is in the tyres, of their pressures, and of the wheels under them.
+
 const (
 	lockWidthOffIn  = 0.3 // of a rim lock's width that still sits on the beads [practice]
 	unsprungNotice  = 1.0 // kg on one wheel that a rider feels [practice]
