@@ -59,7 +59,7 @@ var (
 	Consumption        = beside("consumption", "Consumption there", "L/100 km", 1, Range)
 	LegMargin          = beside("leg-margin", "Left before the reserve", "L", 1, Range)
 	DryChance          = beside("dry-chance", "Dry before the pump", "%", 0, Range)
-	LegsShort          = beside("legs-short", "Legs that do not reach", "", 2, Range)
+	LegsShort          = beside("legs-short", "Legs that do not reach", "", 0, Range)
 	FuelFactor         = beside("fuel-factor", "Burns against the model", "", 2, Range)
 	SeatedHours        = beside("seated-hours", "Seated a day", "h", 1, Contact)
 	SeatHours          = beside("seat-hours", "The seat does", "h", 1, Contact)
