@@ -5,11 +5,12 @@ import (
 	"net/http"
 
 	"valiantmule/internal/store"
+	"valiantmule/internal/web/desk"
 	"valiantmule/internal/words"
 )
 
 type accountView struct {
-	Errors      formErrors
+	Errors      desk.FormErrors
 	Done        string
 	MinPassword int
 	Units       []unitChoice
@@ -19,7 +20,7 @@ type accountView struct {
 // unitChoice is one quantity with the units that it can be shown in.
 type unitChoice struct {
 	Key, Name string
-	Options   []optionView
+	Options   []desk.OptionView
 }
 
 func (s *Server) account(w http.ResponseWriter, r *http.Request) error {
@@ -32,16 +33,16 @@ func (s *Server) showAccount(w http.ResponseWriter, r *http.Request, status int,
 	for _, c := range words.Choices() {
 		choice := unitChoice{Key: "unit." + c.Units[0], Name: c.Name}
 		for _, symbol := range c.Units {
-			choice.Options = append(choice.Options, optionView{symbol, symbol, unitsOf(r).Of(c.Units[0]) == symbol})
+			choice.Options = append(choice.Options, desk.OptionView{Value: symbol, Name: symbol, Selected: desk.UnitsOf(r).Of(c.Units[0]) == symbol})
 		}
 		view.Units = append(view.Units, choice)
 	}
-	return s.show(w, r, status, "account", "Account", view)
+	return s.Show(w, r, status, "account", "Account", view)
 }
 
 func (s *Server) changePassword(w http.ResponseWriter, r *http.Request) error {
 	password := r.PostFormValue("new")
-	view := accountView{Errors: formErrors{}}
+	view := accountView{Errors: desk.FormErrors{}}
 	switch {
 	case len(password) < store.MinPassword || len(password) > store.MaxPassword:
 		view.Errors["new"] = "A password has 10 to 72 characters; a few plain words make a good one."
@@ -49,10 +50,10 @@ func (s *Server) changePassword(w http.ResponseWriter, r *http.Request) error {
 		view.Errors["again"] = "The two are not the same."
 	}
 	if len(view.Errors) == 0 {
-		if err := s.store.Try(r.Context(), byPassword, s.rider(r)); err != nil {
+		if err := s.Store.Try(r.Context(), byPassword, s.Rider(r)); err != nil {
 			return err
 		}
-		fresh, err := s.store.ChangePassword(r.Context(), s.rider(r), r.PostFormValue("old"), password)
+		fresh, err := s.Store.ChangePassword(r.Context(), s.Rider(r), r.PostFormValue("old"), password)
 		if err == nil {
 			return s.stay(w, r, fresh, "/account?done=password")
 		}
@@ -66,7 +67,7 @@ func (s *Server) changePassword(w http.ResponseWriter, r *http.Request) error {
 
 // keys is the map of keys.
 func (s *Server) keys(w http.ResponseWriter, r *http.Request) error {
-	return s.show(w, r, http.StatusOK, "keys", "Keys", nil)
+	return s.Show(w, r, http.StatusOK, "keys", "Keys", nil)
 }
 
 // setUnits keeps a choice for each quantity, or a preset for all.
@@ -81,14 +82,14 @@ func (s *Server) setUnits(w http.ResponseWriter, r *http.Request) error {
 		}
 	}
 	// Through its text, which leaves out what is no choice.
-	if err := s.store.SetUnits(r.Context(), s.rider(r), words.ParseUnits(units.String()).String()); err != nil {
+	if err := s.Store.SetUnits(r.Context(), s.Rider(r), words.ParseUnits(units.String()).String()); err != nil {
 		return err
 	}
-	return seeOther(w, r, "/account?done=units")
+	return desk.SeeOther(w, r, "/account?done=units")
 }
 
 func (s *Server) signOutEverywhere(w http.ResponseWriter, r *http.Request) error {
-	fresh, err := s.store.EndSessions(r.Context(), s.rider(r))
+	fresh, err := s.Store.EndSessions(r.Context(), s.Rider(r))
 	if err != nil {
 		return err
 	}
@@ -101,5 +102,5 @@ func (s *Server) stay(w http.ResponseWriter, r *http.Request, fresh int, to stri
 		return err
 	}
 	s.sessions.Put(r.Context(), epoch, fresh)
-	return seeOther(w, r, to)
+	return desk.SeeOther(w, r, to)
 }

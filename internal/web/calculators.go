@@ -18,18 +18,19 @@ import (
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/store"
+	"valiantmule/internal/web/desk"
 	"valiantmule/internal/words"
 )
 
 // calculatorView is one calculator with what was put in and what comes out.
 type calculatorView struct {
-	All     []linkView
+	All     []desk.LinkView
 	Name    string
 	Title   string
 	Caution string
-	Fields  []fieldView
-	Results []valueView
-	Steps   []stepView
+	Fields  []desk.FieldView
+	Results []desk.ValueView
+	Steps   []desk.StepView
 	Error   string // of the inputs together
 	Plan    *calculatorPlan
 	Command string // the same on the command line
@@ -49,7 +50,7 @@ type keptView struct {
 }
 
 func (s *Server) calculators(w http.ResponseWriter, r *http.Request) error {
-	return seeOther(w, r, "/calculators/"+calc.All()[0].Name)
+	return desk.SeeOther(w, r, "/calculators/"+calc.All()[0].Name)
 }
 
 func (s *Server) calculator(w http.ResponseWriter, r *http.Request) error {
@@ -59,11 +60,11 @@ func (s *Server) calculator(w http.ResponseWriter, r *http.Request) error {
 	}
 	var on *store.Snapshot
 	if id := r.URL.Query().Get("plan"); id != "" {
-		if on, err = s.store.Plan(r.Context(), s.rider(r), id); err != nil {
+		if on, err = s.Store.Plan(r.Context(), s.Rider(r), id); err != nil {
 			return err
 		}
 	}
-	return s.show(w, r, http.StatusOK, "calculator", c.Title, calculatorOf(unitsOf(r), c, r.URL.Query(), on))
+	return s.Show(w, r, http.StatusOK, "calculator", c.Title, calculatorOf(desk.UnitsOf(r), c, r.URL.Query(), on))
 }
 
 // calculatorOf computes with what the address says, or else with the plan's own
@@ -76,12 +77,12 @@ func calculatorOf(u words.Units, c calc.Calculator, query url.Values, on *store.
 		v.Plan = &calculatorPlan{ID: on.PlanID, Name: on.Plan.Name, Revision: on.Revision, Kept: kept(u, on)}
 	}
 	for _, other := range calc.All() {
-		v.All = append(v.All, linkView{other.Title, "/calculators/" + other.Name + tail, other.Name == c.Name})
+		v.All = append(v.All, desk.LinkView{Name: other.Title, Href: "/calculators/" + other.Name + tail, Current: other.Name == c.Name})
 	}
 	asked := slices.ContainsFunc(c.Keys, func(k calc.Key) bool { return query.Has(k.Name) })
 	var args []string
 	for _, k := range c.Keys {
-		f := fieldView{Key: k.Name, Label: k.Label, Unit: k.Unit, Help: k.Help, Value: k.Example}
+		f := desk.FieldView{Key: k.Name, Label: k.Label, Unit: k.Unit, Help: k.Help, Value: k.Example}
 		if n := known[c.Name+"."+k.Name]; n != "" {
 			f.Value, f.Origin = n, "from the plan"
 		}
@@ -105,7 +106,7 @@ func calculatorOf(u words.Units, c calc.Calculator, query url.Values, on *store.
 	case err != nil:
 		v.Error = err.Error()
 	default:
-		v.Results, v.Steps = resultsOf(u, results), stepsOf(u, working)
+		v.Results, v.Steps = resultsOf(u, results), desk.StepsOf(u, working)
 		v.Command = command(c.Name, args)
 	}
 	return v
@@ -139,10 +140,10 @@ func command(name string, args []string) string {
 	return strings.Join(words, " ")
 }
 
-func resultsOf(u words.Units, results []calc.Result) []valueView {
-	var views []valueView
+func resultsOf(u words.Units, results []calc.Result) []desk.ValueView {
+	var views []desk.ValueView
 	for _, r := range results {
-		v := valueView{Name: r.Label}
+		v := desk.ValueView{Name: r.Label}
 		switch value := r.Value.(type) {
 		case float64:
 			v.Value = u.Plain(value, r.Unit)
@@ -260,7 +261,7 @@ func kept(u words.Units, on *store.Snapshot) []keptView {
 
 // keepCalculation puts a calculation into the plan.
 func (s *Server) keepCalculation(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.open(r)
+	d, err := s.Open(r)
 	if err != nil {
 		return err
 	}
@@ -283,7 +284,7 @@ func (s *Server) keepCalculation(w http.ResponseWriter, r *http.Request) error {
 
 // dropCalculation takes a kept one out.
 func (s *Server) dropCalculation(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.open(r)
+	d, err := s.Open(r)
 	if err != nil {
 		return err
 	}
@@ -297,12 +298,12 @@ func (s *Server) dropCalculation(w http.ResponseWriter, r *http.Request) error {
 	return s.saveCalculations(w, r, d, &changed, "Dropped a calculation: "+name, "/calculators/"+name+"?plan="+d.PlanID)
 }
 
-func (s *Server) saveCalculations(w http.ResponseWriter, r *http.Request, d *desk, changed *plan.Plan, summary, back string) error {
+func (s *Server) saveCalculations(w http.ResponseWriter, r *http.Request, d *desk.Desk, changed *plan.Plan, summary, back string) error {
 	if problems := changed.Validate(); len(problems) > 0 {
-		return s.show(w, r, http.StatusUnprocessableEntity, "failure", "Not kept", failure{"That was not kept.", problems[0].Error()})
+		return s.Show(w, r, http.StatusUnprocessableEntity, "failure", "Not kept", failure{"That was not kept.", problems[0].Error()})
 	}
-	if err := s.store.Save(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), changed, summary); err != nil {
+	if err := s.Store.Save(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), changed, summary); err != nil {
 		return err
 	}
-	return seeOther(w, r, back)
+	return desk.SeeOther(w, r, back)
 }

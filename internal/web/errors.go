@@ -44,14 +44,14 @@ func (s *Server) fail(w http.ResponseWriter, r *http.Request, err error) {
 		status, view = http.StatusTooManyRequests, failure{"Too many tries.", "Wait a quarter of an hour, then try again. Nothing was changed."}
 	case errors.As(err, &tooLarge):
 		status, view = http.StatusRequestEntityTooLarge, failure{"That is larger than what is taken here.", "A plan file has at most 4 MB."}
-	case s.store.Ping(r.Context()) != nil:
+	case s.Store.Ping(r.Context()) != nil:
 		status, view = http.StatusServiceUnavailable, failure{"The database does not answer.",
 			"Nothing was changed. Go back and try again in a moment: what you typed is still in the form."}
 	}
 	if status >= http.StatusInternalServerError {
 		s.log.Error("request failed", "method", r.Method, "path", r.URL.Path, "error", err)
 	}
-	if err := s.show(w, r, status, "failure", view.What, view); err != nil {
+	if err := s.Show(w, r, status, "failure", view.What, view); err != nil {
 		s.log.Error("the page of an error failed", "error", err)
 		http.Error(w, view.What+" "+view.Do, status)
 	}

@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"net/http"
 	"strings"
-	"unicode"
 
 	"github.com/go-chi/chi/v5"
 
@@ -13,19 +12,20 @@ import (
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
+	"valiantmule/internal/web/desk"
 )
 
 type garageView struct {
 	Plans          []planCard
 	Name, Currency string // of a new plan, as typed
-	Errors         formErrors
+	Errors         desk.FormErrors
 }
 
 // planCard is a plan as it stands in the garage.
 type planCard struct {
 	ID, Name, Bike, Trip, Changed string
-	State                         stateView
-	Gauges                        []gaugeView
+	State                         desk.StateView
+	Gauges                        []desk.GaugeView
 }
 
 func (s *Server) garage(w http.ResponseWriter, r *http.Request) error {
@@ -33,30 +33,30 @@ func (s *Server) garage(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, view garageView) error {
-	plans, err := s.store.Plans(r.Context(), s.rider(r))
+	plans, err := s.Store.Plans(r.Context(), s.Rider(r))
 	if err != nil {
 		return err
 	}
 	for _, snapshot := range plans {
 		p := snapshot.Plan
 		last := p.Loadouts[len(p.Loadouts)-1]
-		report, err := eval.EvaluateLoadout(p, nil, last.ID, today())
+		report, err := eval.EvaluateLoadout(p, nil, last.ID, desk.Today())
 		if err != nil {
 			return err
 		}
 		card := planCard{ID: snapshot.PlanID, Name: p.Name, Bike: "No bike yet", Changed: snapshot.MadeAt.Format("2 January 2006, 15:04 UTC"),
-			Trip: trip(&p.Brief), State: stateOf(report.Worst())}
+			Trip: trip(&p.Brief), State: desk.StateOf(report.Worst())}
 		if p.Bike != nil {
 			card.Bike = p.Bike.Name
 		}
 		for _, g := range report.Gauges {
 			if g.Known {
-				card.Gauges = append(card.Gauges, gaugeOf(unitsOf(r), g, ""))
+				card.Gauges = append(card.Gauges, desk.GaugeOf(desk.UnitsOf(r), g, ""))
 			}
 		}
 		view.Plans = append(view.Plans, card)
 	}
-	return s.show(w, r, status, "garage", "Garage", view)
+	return s.Show(w, r, status, "garage", "Garage", view)
 }
 
 // trip is the brief in a few words.
@@ -78,7 +78,7 @@ func trip(b *plan.Brief) string {
 }
 
 func (s *Server) newPlan(w http.ResponseWriter, r *http.Request) error {
-	view := garageView{Name: strings.TrimSpace(r.FormValue("name")), Currency: strings.ToUpper(strings.TrimSpace(r.FormValue("currency"))), Errors: formErrors{}}
+	view := garageView{Name: strings.TrimSpace(r.FormValue("name")), Currency: strings.ToUpper(strings.TrimSpace(r.FormValue("currency"))), Errors: desk.FormErrors{}}
 	if view.Name == "" {
 		view.Errors["name"] = "Give the plan a name, such as the trip's."
 	}
@@ -94,15 +94,15 @@ func (s *Server) newPlan(w http.ResponseWriter, r *http.Request) error {
 	if len(view.Errors) > 0 {
 		return s.showGarage(w, r, http.StatusUnprocessableEntity, view)
 	}
-	id, err := s.store.CreatePlan(r.Context(), s.rider(r), p, "New plan")
+	id, err := s.Store.CreatePlan(r.Context(), s.Rider(r), p, "New plan")
 	if err != nil {
 		return err
 	}
-	return seeOther(w, r, "/plans/"+id+"/brief")
+	return desk.SeeOther(w, r, "/plans/"+id+"/brief")
 }
 
 func (s *Server) importPlan(w http.ResponseWriter, r *http.Request) error {
-	view := garageView{Currency: "EUR", Errors: formErrors{}}
+	view := garageView{Currency: "EUR", Errors: desk.FormErrors{}}
 	file, header, err := r.FormFile("file")
 	if errors.Is(err, http.ErrMissingFile) || errors.Is(err, http.ErrNotMultipart) {
 		view.Errors["file"] = "Choose a plan file first."
@@ -117,38 +117,18 @@ func (s *Server) importPlan(w http.ResponseWriter, r *http.Request) error {
 		view.Errors["file"] = fmt.Sprintf("%s was not taken, and nothing was changed. %v", header.Filename, err)
 		return s.showGarage(w, r, http.StatusUnprocessableEntity, view)
 	}
-	id, err := s.store.CreatePlan(r.Context(), s.rider(r), p, "Imported from "+header.Filename)
+	id, err := s.Store.CreatePlan(r.Context(), s.Rider(r), p, "Imported from "+header.Filename)
 	if err != nil {
 		return err
 	}
-	return seeOther(w, r, "/plans/"+id+"/brief")
+	return desk.SeeOther(w, r, "/plans/"+id+"/brief")
 }
 
 func (s *Server) exportPlan(w http.ResponseWriter, r *http.Request) error {
-	snapshot, err := s.store.Plan(r.Context(), s.rider(r), chi.URLParam(r, "plan"))
+	snapshot, err := s.Store.Plan(r.Context(), s.Rider(r), chi.URLParam(r, "plan"))
 	if err != nil {
 		return err
 	}
-	attach(w, "application/json", fileName(snapshot.Plan.Name, ".plan.json"))
+	desk.Attach(w, "application/json", desk.FileName(snapshot.Plan.Name, ".plan.json"))
 	return format.WritePlan(w, snapshot.Plan)
-}
-
-// attach says that what follows is a file to keep.
-func attach(w http.ResponseWriter, contentType, name string) {
-	w.Header().Set("Content-Type", contentType)
-	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", name))
-}
-
-// fileName keeps what every file system takes.
-func fileName(name, ending string) string {
-	name = strings.Map(func(r rune) rune {
-		if r < 128 && (unicode.IsLetter(r) || unicode.IsDigit(r)) {
-			return unicode.ToLower(r)
-		}
-		return '-'
-	}, name)
-	if name = strings.Trim(name, "-"); name == "" {
-		name = "plan"
-	}
-	return name + ending
 }

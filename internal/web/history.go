@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/web/desk"
 )
 
 // historyView is a plan's changes, the newest first.
@@ -28,7 +29,7 @@ type revisionView struct {
 const perPage = 25
 
 func (s *Server) history(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.open(r)
+	d, err := s.Open(r)
 	if err != nil {
 		return err
 	}
@@ -36,39 +37,39 @@ func (s *Server) history(w http.ResponseWriter, r *http.Request) error {
 	if err != nil || page < 0 || page > 10_000 {
 		page = 0
 	}
-	revisions, err := s.store.History(r.Context(), s.rider(r), d.PlanID, perPage+1, page*perPage)
+	revisions, err := s.Store.History(r.Context(), s.Rider(r), d.PlanID, perPage+1, page*perPage)
 	if err != nil {
 		return err
 	}
 	view := historyView{}
 	if page > 0 {
-		view.Newer = d.href("history", "page", strconv.Itoa(page-1))
+		view.Newer = d.Href("history", "page", strconv.Itoa(page-1))
 	}
 	if len(revisions) > perPage {
-		revisions, view.Older = revisions[:perPage], d.href("history", "page", strconv.Itoa(page+1))
+		revisions, view.Older = revisions[:perPage], d.Href("history", "page", strconv.Itoa(page+1))
 	}
 	for _, rev := range revisions {
 		shown := revisionView{ID: rev.ID, When: rev.MadeAt.Format("2 January 2006, 15:04 UTC"), Summary: rev.Summary, Current: rev.ID == d.Revision}
 		if rev.Before != nil {
-			if shown.Figures, err = d.moved(rev.Before, rev.After); err != nil {
+			if shown.Figures, err = moved(d, rev.Before, rev.After); err != nil {
 				return err
 			}
 		}
 		view.Revisions = append(view.Revisions, shown)
 	}
-	return s.render(w, r, http.StatusOK, "history", frame{Title: "History · " + d.Plan.Name, Plan: d.view("history", nil), Body: view})
+	return s.Render(w, r, http.StatusOK, "history", desk.Frame{Title: "History · " + d.Plan.Name, Plan: d.View("history", nil), Body: view})
 }
 
 // moved says in figures what a change did to the gauges, in the loadout on view
 // or else the change's last one.
-func (d *desk) moved(before, after *plan.Plan) (string, error) {
-	loadout := d.loadout
+func moved(d *desk.Desk, before, after *plan.Plan) (string, error) {
+	loadout := d.Loadout
 	for _, p := range []*plan.Plan{before, after} {
 		if _, err := p.Loadout(loadout); err != nil {
 			return "", nil // a loadout that is gone has nothing to compare
 		}
 	}
-	bench, err := eval.NewBench(before, d.shelf, loadout, d.asOf)
+	bench, err := eval.NewBench(before, d.Shelf, loadout, d.AsOf)
 	if err != nil {
 		return "", err
 	}
@@ -78,13 +79,13 @@ func (d *desk) moved(before, after *plan.Plan) (string, error) {
 	}
 	var moves []string
 	for _, m := range differences[0].Moves {
-		v := moveOf(d.units, m)
+		v := desk.MoveOf(d.Units, m)
 		switch {
 		case !v.Gauge:
 		case v.Delta != "":
 			moves = append(moves, strings.ToLower(m.After.Name)+" "+v.Delta)
 		case m.Before.Known != m.After.Known:
-			moves = append(moves, strings.ToLower(m.After.Name)+" "+d.units.Value(m.After))
+			moves = append(moves, strings.ToLower(m.After.Name)+" "+d.Units.Value(m.After))
 		}
 	}
 	for _, count := range []struct {
@@ -92,28 +93,21 @@ func (d *desk) moved(before, after *plan.Plan) (string, error) {
 		word string
 	}{{len(differences[0].Appear), "new"}, {len(differences[0].Vanish), "settled"}} {
 		if count.n > 0 {
-			moves = append(moves, fmt.Sprintf("%d open %s %s", count.n, plural(count.n, "point"), count.word))
+			moves = append(moves, fmt.Sprintf("%d open %s %s", count.n, desk.Plural(count.n, "point"), count.word))
 		}
 	}
 	return strings.Join(moves, ", "), nil
 }
 
-func plural(n int, word string) string {
-	if n == 1 {
-		return word
-	}
-	return word + "s"
-}
-
 func (s *Server) restore(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.open(r)
+	d, err := s.Open(r)
 	if err != nil {
 		return err
 	}
-	if err := s.store.Restore(r.Context(), s.rider(r), d.PlanID, r.PostFormValue("base"), r.PostFormValue("revision")); err != nil {
+	if err := s.Store.Restore(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), r.PostFormValue("revision")); err != nil {
 		return err
 	}
-	return seeOther(w, r, d.href("history"))
+	return desk.SeeOther(w, r, d.Href("history"))
 }
 
 // variantsView is a plan and its variants side by side.
@@ -132,35 +126,35 @@ type variantColumn struct {
 
 type variantRow struct {
 	Name  string
-	Cells []gaugeView
+	Cells []desk.GaugeView
 }
 
 func (s *Server) variants(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.open(r)
+	d, err := s.Open(r)
 	if err != nil {
 		return err
 	}
 	return s.showVariants(w, r, http.StatusOK, d, variantsView{Name: d.Plan.Name + ", another way"})
 }
 
-func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int, d *desk, view variantsView) error {
-	variants, err := s.store.Variants(r.Context(), s.rider(r), d.PlanID)
+func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int, d *desk.Desk, view variantsView) error {
+	variants, err := s.Store.Variants(r.Context(), s.Rider(r), d.PlanID)
 	if err != nil {
 		return err
 	}
 	view.OnlyItself = len(variants) == 1
 	points := variantRow{Name: "Open points"}
 	for _, snapshot := range variants {
-		loadout := d.loadout
+		loadout := d.Loadout
 		if _, err := snapshot.Plan.Loadout(loadout); err != nil {
 			loadout = snapshot.Plan.Loadouts[len(snapshot.Plan.Loadouts)-1].ID
 		}
-		report, err := eval.EvaluateLoadout(snapshot.Plan, d.shelf, loadout, d.asOf)
+		report, err := eval.EvaluateLoadout(snapshot.Plan, d.Shelf, loadout, d.AsOf)
 		if err != nil {
 			return err
 		}
-		on := &desk{Snapshot: snapshot, loadout: loadout, units: d.units}
-		column := variantColumn{Name: snapshot.Plan.Name, Bike: "no bike yet", Href: on.href("brief"), Current: snapshot.PlanID == d.PlanID}
+		on := &desk.Desk{Snapshot: snapshot, Loadout: loadout, Units: d.Units}
+		column := variantColumn{Name: snapshot.Plan.Name, Bike: "no bike yet", Href: on.Href("brief"), Current: snapshot.PlanID == d.PlanID}
 		if snapshot.Plan.Bike != nil {
 			column.Bike = snapshot.Plan.Bike.Name
 		}
@@ -168,25 +162,25 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 		at := 0
 		for _, list := range [][]study.Figure{report.Gauges, sideBySide(report)} {
 			for _, f := range list {
-				if waits(f) && !f.Known {
+				if desk.Waits(f) && !f.Known {
 					continue
 				}
 				if at == len(view.Rows) {
 					view.Rows = append(view.Rows, variantRow{Name: f.Name})
 				}
-				view.Rows[at].Cells = append(view.Rows[at].Cells, gaugeOf(d.units, f, on.href("working/"+string(f.ID))))
+				view.Rows[at].Cells = append(view.Rows[at].Cells, desk.GaugeOf(d.Units, f, on.Href("working/"+string(f.ID))))
 				at++
 			}
 		}
 		points.Cells = append(points.Cells, openPoints(report))
 	}
 	view.Rows = append([]variantRow{points}, view.Rows...)
-	return s.render(w, r, status, "variants", frame{Title: "Variants · " + d.Plan.Name, Plan: d.view("variants", nil), Body: view})
+	return s.Render(w, r, status, "variants", desk.Frame{Title: "Variants · " + d.Plan.Name, Plan: d.View("variants", nil), Body: view})
 }
 
 // openPoints counts what the rules say of a variant, with the worst of it.
-func openPoints(report *eval.LoadoutReport) gaugeView {
-	return gaugeView{Value: strconv.Itoa(len(report.Findings)), State: stateOf(study.Worst(report.Findings)), Limited: true}
+func openPoints(report *eval.LoadoutReport) desk.GaugeView {
+	return desk.GaugeView{Value: strconv.Itoa(len(report.Findings)), State: desk.StateOf(study.Worst(report.Findings)), Limited: true}
 }
 
 // sideBySide are the figures behind the gauges that variants are compared by;
@@ -203,7 +197,7 @@ func sideBySide(report *eval.LoadoutReport) []study.Figure {
 
 // split makes a variant of the plan as it is.
 func (s *Server) split(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.open(r)
+	d, err := s.Open(r)
 	if err != nil {
 		return err
 	}
@@ -212,9 +206,9 @@ func (s *Server) split(w http.ResponseWriter, r *http.Request) error {
 	if problems := changed.Validate(); len(problems) > 0 {
 		return s.showVariants(w, r, http.StatusUnprocessableEntity, d, variantsView{Name: r.PostFormValue("name"), Error: "The name " + problems[0].What + "."})
 	}
-	variant, err := s.store.Split(r.Context(), s.rider(r), d.PlanID, &changed, "Split from "+d.Plan.Name)
+	variant, err := s.Store.Split(r.Context(), s.Rider(r), d.PlanID, &changed, "Split from "+d.Plan.Name)
 	if err != nil {
 		return err
 	}
-	return seeOther(w, r, "/plans/"+variant+"/variants?loadout="+d.loadout)
+	return desk.SeeOther(w, r, "/plans/"+variant+"/variants?loadout="+d.Loadout)
 }

@@ -1,6 +1,8 @@
 package web
 
-import "net/http"
+import (
+	"net/http"
+)
 
 // contentPolicy lets pages load from here only; data: is for the icons in
 // Bootstrap's stylesheet.

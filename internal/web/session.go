@@ -2,7 +2,6 @@ package web
 
 import (
 	"cmp"
-	"context"
 	"errors"
 	"net"
 	"net/http"
@@ -11,6 +10,7 @@ import (
 	"unicode/utf8"
 
 	"valiantmule/internal/store"
+	"valiantmule/internal/web/desk"
 	"valiantmule/internal/words"
 )
 
@@ -44,12 +44,12 @@ const maxName = 60
 // signedIn lets only riders through; others are sent to sign in.
 func (s *Server) signedIn(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		id := s.rider(r)
+		id := s.Rider(r)
 		if id == "" {
 			http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
 			return
 		}
-		rider, err := s.store.RiderByID(r.Context(), id)
+		rider, err := s.Store.RiderByID(r.Context(), id)
 		if err != nil && !errors.Is(err, store.ErrNotFound) {
 			s.fail(w, r, err)
 			return
@@ -63,7 +63,7 @@ func (s *Server) signedIn(next http.Handler) http.Handler {
 			return
 		}
 		w.Header().Set("Cache-Control", "no-store")
-		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), unitsKey{}, words.ParseUnits(rider.Units))))
+		next.ServeHTTP(w, r.WithContext(desk.Measured(r.Context(), words.ParseUnits(rider.Units))))
 	})
 }
 
@@ -72,24 +72,8 @@ func (s *Server) signedIn(next http.Handler) http.Handler {
 func (s *Server) named(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		name := s.sessions.GetString(r.Context(), riderName)
-		next.ServeHTTP(w, r.WithContext(context.WithValue(r.Context(), nameKey{}, name)))
+		next.ServeHTTP(w, r.WithContext(desk.Named(r.Context(), name)))
 	})
-}
-
-func nameOf(r *http.Request) string {
-	name, _ := r.Context().Value(nameKey{}).(string)
-	return name
-}
-
-type (
-	nameKey  struct{}
-	unitsKey struct{}
-)
-
-// unitsOf the rider who is signed in; metric for anybody else.
-func unitsOf(r *http.Request) words.Units {
-	u, _ := r.Context().Value(unitsKey{}).(words.Units)
-	return u
 }
 
 // rider is the id of the rider who is signed in, "" when nobody is.
@@ -97,10 +81,10 @@ func (s *Server) rider(r *http.Request) string { return s.sessions.GetString(r.C
 
 func (s *Server) front(w http.ResponseWriter, r *http.Request) error {
 	to := "/sign-in"
-	if s.rider(r) != "" {
+	if s.Rider(r) != "" {
 		to = "/garage"
 	}
-	return seeOther(w, r, to)
+	return desk.SeeOther(w, r, to)
 }
 
 type signInView struct {
@@ -110,24 +94,24 @@ type signInView struct {
 }
 
 func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) error {
-	if s.rider(r) != "" {
-		return seeOther(w, r, "/garage")
+	if s.Rider(r) != "" {
+		return desk.SeeOther(w, r, "/garage")
 	}
-	return s.show(w, r, http.StatusOK, "sign-in", "Sign in", signInView{DemoRider: s.demoRider})
+	return s.Show(w, r, http.StatusOK, "sign-in", "Sign in", signInView{DemoRider: s.demoRider})
 }
 
 func (s *Server) signIn(w http.ResponseWriter, r *http.Request) error {
 	name := strings.TrimSpace(r.FormValue("name"))
 	who := strings.ToLower(name)
-	if err := cmp.Or(s.store.Try(r.Context(), byAddress, address(r)), s.store.Try(r.Context(), byName, who)); err != nil {
+	if err := cmp.Or(s.Store.Try(r.Context(), byAddress, address(r)), s.Store.Try(r.Context(), byName, who)); err != nil {
 		return err
 	}
-	rider, err := s.store.SignIn(r.Context(), name, r.FormValue("password"))
+	rider, err := s.Store.SignIn(r.Context(), name, r.FormValue("password"))
 	if err == nil {
-		err = s.store.Forget(r.Context(), byName, who)
+		err = s.Store.Forget(r.Context(), byName, who)
 	}
 	if errors.Is(err, store.ErrNotFound) {
-		return s.show(w, r, http.StatusUnprocessableEntity, "sign-in", "Sign in",
+		return s.Show(w, r, http.StatusUnprocessableEntity, "sign-in", "Sign in",
 			signInView{Name: name, DemoRider: s.demoRider, Error: "No account has that name with that password. Check both and try again."})
 	}
 	if err != nil {
@@ -140,7 +124,7 @@ func (s *Server) signInDemo(w http.ResponseWriter, r *http.Request) error {
 	if s.demoRider == "" {
 		return store.ErrNotFound
 	}
-	rider, err := s.store.RiderByName(r.Context(), s.demoRider)
+	rider, err := s.Store.RiderByName(r.Context(), s.demoRider)
 	if err != nil {
 		return err
 	}
@@ -156,28 +140,28 @@ func (s *Server) enter(w http.ResponseWriter, r *http.Request, rider *store.Ride
 	s.sessions.Put(r.Context(), riderID, rider.ID)
 	s.sessions.Put(r.Context(), riderName, rider.Name)
 	s.sessions.Put(r.Context(), epoch, rider.Epoch)
-	return seeOther(w, r, "/garage")
+	return desk.SeeOther(w, r, "/garage")
 }
 
 func (s *Server) signOut(w http.ResponseWriter, r *http.Request) error {
 	if err := s.sessions.Destroy(r.Context()); err != nil {
 		return err
 	}
-	return seeOther(w, r, "/sign-in")
+	return desk.SeeOther(w, r, "/sign-in")
 }
 
 type registerView struct {
 	Name        string
-	Errors      formErrors
+	Errors      desk.FormErrors
 	MinPassword int
 }
 
 func (s *Server) registerPage(w http.ResponseWriter, r *http.Request) error {
-	return s.show(w, r, http.StatusOK, "register", "Open an account", registerView{MinPassword: store.MinPassword})
+	return s.Show(w, r, http.StatusOK, "register", "Open an account", registerView{MinPassword: store.MinPassword})
 }
 
 func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
-	view := registerView{Name: strings.TrimSpace(r.FormValue("name")), MinPassword: store.MinPassword, Errors: formErrors{}}
+	view := registerView{Name: strings.TrimSpace(r.FormValue("name")), MinPassword: store.MinPassword, Errors: desk.FormErrors{}}
 	password := r.FormValue("password")
 	switch {
 	case view.Name == "":
@@ -189,15 +173,15 @@ func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
 		view.Errors["password"] = "A password has 10 to 72 characters; a few plain words make a good one."
 	}
 	if len(view.Errors) > 0 {
-		return s.show(w, r, http.StatusUnprocessableEntity, "register", "Open an account", view)
+		return s.Show(w, r, http.StatusUnprocessableEntity, "register", "Open an account", view)
 	}
-	if err := s.store.Try(r.Context(), byRegister, address(r)); err != nil {
+	if err := s.Store.Try(r.Context(), byRegister, address(r)); err != nil {
 		return err
 	}
-	rider, err := s.store.CreateRider(r.Context(), view.Name, password)
+	rider, err := s.Store.CreateRider(r.Context(), view.Name, password)
 	if errors.Is(err, store.ErrTaken) {
 		view.Errors["name"] = "That name is taken: choose another."
-		return s.show(w, r, http.StatusUnprocessableEntity, "register", "Open an account", view)
+		return s.Show(w, r, http.StatusUnprocessableEntity, "register", "Open an account", view)
 	}
 	if err != nil {
 		return err
@@ -205,26 +189,13 @@ func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
 	return s.enter(w, r, rider)
 }
 
-const themeCookie = "theme"
-
-// themes are what a rider can choose; without a choice the machine's own holds.
-var themes = map[string]bool{"daylight": true, "garage": true}
-
-func theme(r *http.Request) string {
-	cookie, err := r.Cookie(themeCookie)
-	if err != nil || !themes[cookie.Value] {
-		return ""
-	}
-	return cookie.Value
-}
-
 func (s *Server) setTheme(w http.ResponseWriter, r *http.Request) error {
-	if chosen := r.FormValue("theme"); themes[chosen] {
+	if chosen := r.FormValue("theme"); desk.Themes[chosen] {
 		http.SetCookie(w, &http.Cookie{
-			Name: themeCookie, Value: chosen, Path: "/", MaxAge: 365 * 24 * 3600, HttpOnly: true, SameSite: http.SameSiteLaxMode,
+			Name: desk.ThemeCookie, Value: chosen, Path: "/", MaxAge: 365 * 24 * 3600, HttpOnly: true, SameSite: http.SameSiteLaxMode,
 		})
 	}
-	return seeOther(w, r, localPath(r.FormValue("back")))
+	return desk.SeeOther(w, r, localPath(r.FormValue("back")))
 }
 
 // localPath keeps a way back inside this site.
@@ -233,9 +204,4 @@ func localPath(path string) string {
 		return "/"
 	}
 	return path
-}
-
-func seeOther(w http.ResponseWriter, r *http.Request, to string) error {
-	http.Redirect(w, r, to, http.StatusSeeOther)
-	return nil
 }

@@ -1,0 +1,57 @@
+package desk
+
+import (
+	"fmt"
+	"io"
+	"net/http"
+	"strings"
+	"unicode"
+
+	"valiantmule/internal/format/table"
+)
+
+// CSVView is a list as a file: where it is had, and one that was looked through.
+type CSVView struct {
+	File, Import  string
+	CSV, CSVError string // as it was sent, and why none of it was taken
+	CSVRows       []CSVRow
+	Good          int
+}
+
+// CSVRow is a row of a file that was looked at.
+type CSVRow struct {
+	Line       int
+	Text, Says string
+	Bad        bool
+}
+
+// Attach says that what follows is a file to keep.
+func Attach(w http.ResponseWriter, contentType, name string) {
+	w.Header().Set("Content-Type", contentType)
+	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", name))
+}
+
+// FileName keeps what every file system takes.
+func FileName(name, ending string) string {
+	name = strings.Map(func(r rune) rune {
+		if r < 128 && (unicode.IsLetter(r) || unicode.IsDigit(r)) {
+			return unicode.ToLower(r)
+		}
+		return '-'
+	}, name)
+	if name = strings.Trim(name, "-"); name == "" {
+		name = "plan"
+	}
+	return name + ending
+}
+
+// SentFile is the text of a file that was sent, or of what was pasted.
+func SentFile(r *http.Request) (string, error) {
+	file, _, err := r.FormFile("file")
+	if err != nil {
+		return r.FormValue("csv"), nil
+	}
+	defer file.Close()
+	text, err := io.ReadAll(io.LimitReader(file, table.MaxBytes+1))
+	return string(text), err
+}

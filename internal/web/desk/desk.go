@@ -1,0 +1,184 @@
+package desk
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"time"
+
+	"github.com/go-chi/chi/v5"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/store"
+	"valiantmule/internal/words"
+)
+
+// Desk is one request's plan, evaluated in the loadout that it looks at.
+type Desk struct {
+	*store.Snapshot
+	Shelf   plan.Shelf
+	Loadout string
+	Units   words.Units
+	AsOf    string // the day on which it is looked at
+	On      *eval.Bench
+	Report  *eval.LoadoutReport
+
+	house *House
+}
+
+// Today is the day on which a request looks at a plan.
+func Today() string { return time.Now().Format(time.DateOnly) }
+
+// Open loads the plan of a request and evaluates it.
+func (s *House) Open(r *http.Request) (*Desk, error) {
+	snapshot, err := s.Store.Plan(r.Context(), s.Rider(r), chi.URLParam(r, "plan"))
+	if err != nil {
+		return nil, err
+	}
+	shelf, err := s.Store.Shelf(r.Context())
+	if err != nil {
+		return nil, err
+	}
+	d := &Desk{Snapshot: snapshot, Shelf: shelf, Loadout: r.FormValue("loadout"), Units: UnitsOf(r), AsOf: Today(), house: s}
+	if _, err := d.Plan.Loadout(d.Loadout); err != nil {
+		d.Loadout = d.Plan.Loadouts[len(d.Plan.Loadouts)-1].ID
+	}
+	if d.On, err = eval.NewBench(d.Plan, d.Shelf, d.Loadout, d.AsOf); err != nil {
+		return nil, err
+	}
+	d.Report = d.On.Report()
+	return d, nil
+}
+
+// Href of a stage of this plan, with more for its query.
+func (d *Desk) Href(stage string, more ...string) string {
+	query := url.Values{"loadout": {d.Loadout}}
+	for i := 0; i+1 < len(more); i += 2 {
+		query.Add(more[i], more[i+1])
+	}
+	return "/plans/" + d.PlanID + "/" + stage + "?" + query.Encode()
+}
+
+// With is the desk with another plan on it, for what hangs on its bike.
+func (d *Desk) With(p *plan.Plan) *Desk {
+	changed, snapshot := *d, *d.Snapshot
+	snapshot.Plan = p
+	changed.Snapshot = &snapshot
+	return &changed
+}
+
+// OnTop leads to a remedy on top of what is tried on a stage; more is kept in
+// the address beside it.
+func (d *Desk) OnTop(stage string, tried []plan.Choice, more ...string) wayOut {
+	return func(remedy []plan.Choice) string { return d.Href(stage, append(Tries(tried, remedy), more...)...) }
+}
+
+// PlanView is what the frame around every stage shows of the plan.
+type PlanView struct {
+	ID, Name, Revision string
+	Page               string
+	Loadout            string
+	Loadouts           []LinkView
+	Undo, Redo         string
+	Bike               bool      // there is one
+	Next               *LinkView // stage, nil after the last
+	Stages             []stageView
+	Tabs               []LinkView  // the stage's pages, where it has several
+	Gauges             []GaugeView // with a value or within reach of one
+	Waiting            []GaugeView // whose subject the plan does not hold yet
+	Bench              *BenchView
+	Findings           []findingView
+
+	href func(stage string, more ...string) string
+}
+
+// Href of a stage, in the loadout that is looked at.
+func (v *PlanView) Href(stage string) string { return v.href(stage) }
+
+// LinkView is an address in a list of which one may be the present one.
+type LinkView struct {
+	Name, Href string
+	Current    bool
+}
+
+type stageView struct {
+	Number   int
+	ID, Name string
+	Key      string
+	State    StateView
+	Current  bool
+	Href     string
+}
+
+// View of the desk for a page. On the bench lies what is tried, or nothing.
+func (d *Desk) View(page string, bench *BenchView) *PlanView {
+	var tried []string // stays on the bench from page to page of the stage
+	if bench != nil && bench.Bike == "" {
+		for _, c := range bench.Choices {
+			tried = append(tried, "try", c.Try)
+		}
+	}
+	v := &PlanView{
+		ID: d.PlanID, Name: d.Plan.Name, Revision: d.Revision, Page: page, Loadout: d.Loadout,
+		Undo: d.Undo, Redo: d.Redo, Bike: d.Plan.Bike != nil, Bench: bench, href: d.Href,
+	}
+	for _, l := range d.Plan.Loadouts {
+		v.Loadouts = append(v.Loadouts, LinkView{l.Name, (&Desk{Snapshot: d.Snapshot, Loadout: l.ID}).Href(page), l.ID == d.Loadout})
+	}
+	at, _ := d.house.pageOf(page)
+	passed := false // the page, on the way through all of them
+	for i, st := range d.house.Stages {
+		here := i == at
+		v.Stages = append(v.Stages, stageView{
+			Number: i + 1, ID: string(st.ID), Name: st.Name, Key: st.Key, State: d.stageState(&st), Current: here, Href: d.Href(string(st.ID)),
+		})
+		for _, p := range st.Pages {
+			if passed && v.Next == nil {
+				v.Next = &LinkView{Name: p.Name, Href: d.Href(p.ID)}
+				if !here {
+					v.Next.Name = st.Name
+				}
+			}
+			passed = passed || p.ID == page
+			if here && len(st.Pages) > 1 {
+				v.Tabs = append(v.Tabs, LinkView{p.Name, d.Href(p.ID, tried...), p.ID == page})
+			}
+		}
+	}
+	for _, g := range d.Report.Gauges {
+		shown := GaugeOf(d.Units, g, d.Href("working/"+string(g.ID), "stage", page))
+		if Waits(g) {
+			v.Waiting = append(v.Waiting, shown)
+		} else {
+			v.Gauges = append(v.Gauges, shown)
+		}
+	}
+	v.Findings = findingsOf(d.Units, d.Report.Findings, d.OnTop(page, nil))
+	return v
+}
+
+// Waits reports whether no step works a gauge out yet.
+func Waits(g study.Figure) bool { return len(g.Lacks) > 0 }
+
+// stageState is how a stage stands.
+func (d *Desk) stageState(st *Stage) StateView {
+	if st.State != nil {
+		return StateOf(st.State(d))
+	}
+	return StateOf(d.Report.Stage(st.ID))
+}
+
+// Settles is the page on which a need is settled.
+func (d *Desk) Settles(n study.Need) string { return d.house.Settles(n) }
+
+// ShowPage answers with a page of a stage.
+func (s *House) ShowPage(w http.ResponseWriter, r *http.Request, status int, d *Desk, page string, bench *BenchView, body any) error {
+	_, p := s.pageOf(page)
+	if p == nil {
+		return store.ErrNotFound
+	}
+	title := fmt.Sprintf("%s · %s", p.Name, d.Plan.Name)
+	return s.Render(w, r, status, page, Frame{Title: title, Plan: d.View(page, bench), Body: body})
+}

@@ -1,0 +1,189 @@
+package desk
+
+import (
+	"fmt"
+	"net/url"
+	"slices"
+	"strings"
+
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/words"
+)
+
+// blankRows are offered for new lines.
+const BlankRows = 2
+
+// Places where luggage goes; the others are for parts.
+func Places() []plan.Option {
+	var options []plan.Option
+	for _, s := range load.Spots() {
+		if !slices.Contains([]load.Place{load.FrontWheel, load.RearWheel, load.Rider, load.Tank}, s.Place) {
+			options = append(options, plan.Option{Value: string(s.Place), Name: s.Name})
+		}
+	}
+	return options
+}
+
+// FormErrors are what is wrong with a form, by field.
+type FormErrors map[string]string
+
+// At is the state with the addresses of another.
+func (s FormState) At(other FormState) FormState {
+	s.Try, s.Save = other.Try, other.Save
+	return s
+}
+
+// FieldView is one field of a form.
+type FieldView struct {
+	Key, Label, Unit, Help string
+	Value, Error           string
+	Origin                 string
+	List                   *List // that the field is in a row of, nil for most
+}
+
+// FormState is what every stage's form shows beside its fields.
+type FormState struct {
+	Error     string // of the form as a whole
+	Note      string // why it is shown again
+	Conflicts []conflictView
+	Try, Save string // where a change is tried, and saved
+}
+
+// Typed is the value of a field: as it was sent, or else as it is stored.
+func Typed(form url.Values, key, stored string) string {
+	if form != nil {
+		return form.Get(key)
+	}
+	return stored
+}
+
+// FieldOf shows a plan's field in the rider's units, as typed before as kept.
+func FieldOf(u words.Units, f plan.Field, form url.Values, errs FormErrors) FieldView {
+	return FieldView{Key: f.Key, Label: f.Label, Unit: u.Of(f.Unit), Help: f.Help, Value: Typed(form, f.Key, f.Entry.String()), Error: errs[f.Key]}
+}
+
+// Enter sets fields from a form, a bare number in the rider's unit; it returns
+// what changed, in words.
+func Enter(u words.Units, fields []plan.Field, form url.Values, errs FormErrors) []string {
+	var changed []string
+	for _, f := range fields {
+		was := f.Entry.String()
+		text := strings.TrimSpace(form.Get(f.Key))
+		if text == was {
+			continue
+		}
+		if err := f.Enter(text, u.Of(f.Unit)); err != nil {
+			errs[f.Key] = err.Error()
+			continue
+		}
+		if f.Entry.String() != was {
+			changed = append(changed, ChangedWords(f.Label, was, f.Entry.String()))
+		}
+	}
+	return changed
+}
+
+// ChangedWords tell a change of a field in a plan's history.
+func ChangedWords(label, was, now string) string {
+	switch {
+	case was == "":
+		return label + " " + now
+	case now == "":
+		return label + " " + was + " taken out"
+	}
+	return label + " " + was + " → " + now
+}
+
+// Problems sorts what validation says under the fields of a form whose part of
+// the document starts with prefix; the rest goes under "form".
+func Problems(p *plan.Plan, prefix string, errs FormErrors) {
+	for _, problem := range p.Validate() {
+		key, found := strings.CutPrefix(problem.Path, prefix)
+		switch {
+		case problem.Path == "name": // the plan's own
+			key = "name"
+		case !found || strings.ContainsAny(key, ".["):
+			key = "form"
+		}
+		if errs[key] == "" {
+			errs[key] = problem.What
+			if key == "form" {
+				errs[key] = problem.Error()
+			}
+		}
+	}
+}
+
+// OptionView is one option of a select.
+type OptionView struct {
+	Value, Name string
+	Selected    bool
+}
+
+// Selected is a select's value as a field.
+func Selected(key, label string, options []OptionView) FieldView {
+	f := FieldView{Key: key, Label: label}
+	for _, o := range options {
+		if o.Selected {
+			f.Value = o.Value
+		}
+	}
+	return f
+}
+
+// Checked is a checkbox's value as a field.
+func Checked(key, label string, on bool) FieldView {
+	f := FieldView{Key: key, Label: label}
+	if on {
+		f.Value = "on"
+	}
+	return f
+}
+
+// ReadAmount reads money from a form, a bare number in a currency; empty is
+// missing.
+func ReadAmount(text, currency string) (money.Amount, error) {
+	if text = strings.TrimSpace(text); text == "" {
+		return money.Amount{}, nil
+	}
+	return money.Parse(text, currency)
+}
+
+// RowKey is the name of a field in row i of a list.
+func RowKey(name string, i int) string { return fmt.Sprintf("%s.%d", name, i) }
+
+// OptionsOf a list to choose from; none is what choosing nothing is called, "" where
+// something has to be chosen.
+func OptionsOf(options []plan.Option, selected, none string) []OptionView {
+	var list []OptionView
+	if none != "" {
+		list = append(list, OptionView{"", none, selected == ""})
+	}
+	for _, o := range options {
+		list = append(list, OptionView{o.Value, o.Name, o.Value == selected})
+	}
+	return list
+}
+
+// RowsOf is how many rows of a list a page shows: those sent, or those stored and
+// some blank ones.
+func RowsOf(form url.Values, key string, stored int) int {
+	if form == nil {
+		return stored + BlankRows
+	}
+	rows := 0
+	for form.Has(RowKey(key, rows)) {
+		rows++
+	}
+	return rows
+}
+
+// SectionView is a group of fields under a heading.
+type SectionView struct {
+	Name    string
+	Fields  []FieldView
+	Missing int  // of its numbers
+	Bad     bool // one of them cannot be used
+}

@@ -1,0 +1,34 @@
+// Package desk is what all stages share: a request's plan evaluated in the loadout
+// that it looks at, the bench that options are laid on, forms that are tried before
+// they are saved, lists of options, and the frame around every page.
+//
+// A stage is a package that offers one [Stage]; it imports desk and never another
+// stage. Package web gathers them and adds what is not of a plan's stage.
+package desk
+
+import (
+	"html/template"
+	"io/fs"
+	"net/http"
+
+	"valiantmule/internal/store"
+)
+
+// House is what is there for every request.
+type House struct {
+	Store  *store.Store
+	Rider  func(*http.Request) string // id of who is signed in, "" when nobody is
+	Stages []Stage
+
+	pages map[string]*template.Template
+}
+
+// NewHouse checks the stages and parses their templates, and those of pages that
+// are of no stage. asset is the address of an asset by its name.
+func NewHouse(st *store.Store, rider func(*http.Request) string, asset func(name string) string, own fs.FS, stages []Stage) (*House, error) {
+	if err := Check(stages); err != nil {
+		return nil, err
+	}
+	s := &House{Store: st, Rider: rider, Stages: stages}
+	return s, s.parse(asset, own)
+}

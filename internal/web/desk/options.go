@@ -1,0 +1,193 @@
+package desk
+
+import (
+	"slices"
+	"strings"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/words"
+)
+
+// OptionList is what can go into a slot, each held against the plan.
+type OptionList struct {
+	Slot    plan.Slot
+	Name    string
+	Aside   string // beside the name
+	Columns []string
+	Options []optionRow
+	Hidden  int // made for another size
+	Compare bool
+}
+
+// optionRow is one option with what it would move.
+type optionRow struct {
+	ID, Name, Sub, Price string
+	Href                 string
+	Beside               *LinkView // puts it beside others, or takes it away
+	Current, Tried       bool
+	Cells                []string // by the list's columns
+	Asks                 int      // findings that appear
+	State                StateView
+}
+
+// Column is a figure that options are compared by.
+type Column struct {
+	Title string
+	Cell  func(u words.Units, diff eval.Difference) string
+}
+
+// Moves is a column of what a figure moves by.
+func Moves(title string, id figure.ID) Column {
+	return Column{title, func(u words.Units, diff eval.Difference) string { return deltaOf(u, diff, id) }}
+}
+
+// Becomes is a column of what a figure comes to.
+func Becomes(title string, id figure.ID) Column {
+	return Column{title, func(u words.Units, diff eval.Difference) string {
+		if f, ok := diff.After.Figure(id); ok {
+			return u.Value(f)
+		}
+		return "?"
+	}}
+}
+
+// deltaOf is what an option moves a figure by, "" when it does not.
+func deltaOf(u words.Units, diff eval.Difference, id figure.ID) string {
+	for _, m := range diff.Moves {
+		if m.After.ID == id {
+			if delta, ok := m.Delta(); ok {
+				return u.Delta(m.After, delta)
+			}
+			return "?"
+		}
+	}
+	return ""
+}
+
+// OptionsFor lists the parts for a slot that a filter lets through, after the
+// standard one, on a page.
+func (d *Desk) OptionsFor(slot plan.Slot, page string, fits func(*plan.Part) bool, columns []Column, keep []string, tried []plan.Choice) (OptionList, error) {
+	info, _ := plan.InfoOf(slot)
+	list := OptionList{Slot: slot, Name: info.Name}
+	for _, c := range columns {
+		list.Columns = append(list.Columns, c.Title)
+	}
+	choices := []plan.Choice{{Slot: slot}}
+	own := d.Plan.Chosen(slot, d.Loadout)
+	listed := own == nil
+	for _, p := range d.Shelf {
+		if p.Slot != slot {
+			continue
+		}
+		if !fits(p) {
+			list.Hidden++
+			continue
+		}
+		listed = listed || own.ID == p.ID
+		choices = append(choices, plan.Choice{Slot: slot, Part: p})
+	}
+	if !listed {
+		choices = append(choices, plan.Choice{Slot: slot, Part: own})
+	}
+	var err error
+	list.Options, err = d.Rows(choices, page, columns, keep, tried)
+	return list, err
+}
+
+// Rows holds choices against the plan, each a link to itself on a page.
+func (d *Desk) Rows(choices []plan.Choice, page string, columns []Column, keep []string, tried []plan.Choice) ([]optionRow, error) {
+	choices = d.Plan.Scoped(choices, d.Loadout)
+	alternatives := make([]eval.Alternative, len(choices))
+	for i, c := range choices {
+		alternatives[i] = eval.Alternative{Label: choiceName(c), Plan: d.Plan.With(c)}
+	}
+	differences, err := d.On.Preview(alternatives...)
+	if err != nil {
+		return nil, err
+	}
+	rows := make([]optionRow, len(choices))
+	for i, c := range choices {
+		o := d.option(c, differences[i], d.Plan.Chosen(c.Slot, d.Loadout))
+		o.Href = d.Href(page, append(Tries([]plan.Choice{c}), keep...)...)
+		o.Tried = slices.ContainsFunc(tried, func(t plan.Choice) bool { return tryOf(t) == tryOf(c) })
+		for _, column := range columns {
+			o.Cells = append(o.Cells, column.Cell(d.Units, differences[i]))
+		}
+		rows[i] = o
+	}
+	return rows, nil
+}
+
+func (d *Desk) option(c plan.Choice, diff eval.Difference, own *plan.Part) optionRow {
+	o := optionRow{
+		Name: choiceName(c), Asks: len(diff.Appear), State: StateOf(study.Worst(diff.Appear)),
+		Current: (c.Part == nil && own == nil) || (c.Part != nil && own != nil && own.ID == c.Part.ID),
+	}
+	part := c.Part
+	if part == nil {
+		part = d.Plan.Bike.StandardIn(c.Slot)
+		if part == nil && c.Loadout == "" && !c.Slot.Comes() {
+			o.Name = "None"
+		}
+	}
+	if part == nil {
+		return o
+	}
+	o.ID, o.Sub = part.ID, d.about(part)
+	if c.Part != nil && part.Price.Known() {
+		o.Price = part.Price.Display()
+	}
+	return o
+}
+
+// about is what a part is beyond its name.
+func (d *Desk) about(p *plan.Part) string {
+	text := ""
+	add := func(words string) {
+		if text != "" {
+			text += ", "
+		}
+		text += words
+	}
+	if t := p.Tyre; t != nil {
+		if character, ok := tyre.CharacterOf(t.Kind); ok {
+			add(character.Name)
+		}
+		add(t.Size.String())
+		add(d.Units.Plain(t.WidthMM(), "mm") + " wide")
+	}
+	if f := p.Filling; f != nil {
+		if content, ok := tyre.ContentOf(f.Kind); ok && f.Kind == tyre.Tube && p.Price.Known() {
+			add(content.Name)
+		}
+	}
+	if p.Mass.Known() {
+		add(d.Units.Plain(p.Mass.In("kg"), "kg"))
+	}
+	if g := p.Guard; g != nil {
+		for _, m := range plan.Mounts() {
+			if m.Value == string(g.Mount) {
+				add("on the " + strings.Replace(m.Name, "glued or strapped", "surface, glued or strapped", 1))
+			}
+		}
+		if g.Width.Known() {
+			add(d.Units.Plain(g.Width.In("mm"), "mm") + " wider")
+		}
+		for _, a := range plan.Accesses() {
+			if slices.Contains(g.Blocks, plan.Access(a.Value)) {
+				add("before " + a.Name)
+			}
+		}
+		if g.Bolts != "" {
+			add(strings.ToLower(g.Bolts[:1]) + g.Bolts[1:])
+		}
+	}
+	return text
+}
+
+// Every lets all parts through.
+func Every(*plan.Part) bool { return true }

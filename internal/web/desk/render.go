@@ -1,0 +1,143 @@
+package desk
+
+import (
+	"bytes"
+	"embed"
+	"fmt"
+	"html/template"
+	"io/fs"
+	"net/http"
+	"path"
+	"strings"
+	"sync"
+
+	thirdparty "valiantmule/third_party"
+)
+
+//go:embed pages/*.gohtml
+var pageFiles embed.FS
+
+// Frame is what every page is given.
+type Frame struct {
+	Title string
+	Here  string // path and query, for the way back
+	Theme string
+	Rider string // name of who is signed in
+	Plan  *PlanView
+	Body  any
+}
+
+// parse reads every page with what it shares: the frame and the parts beside it
+// here, and the stage's own.
+func (s *House) parse(asset func(name string) string, own fs.FS) error {
+	icons, err := iconsOf()
+	if err != nil {
+		return err
+	}
+	shared, err := template.New("_layout.gohtml").Funcs(template.FuncMap{
+		"asset": asset,
+		"join":  strings.Join,
+		"icon": func(name string) (template.HTML, error) {
+			svg, ok := icons[name]
+			if !ok {
+				return "", fmt.Errorf("no icon %q: scripts/assets lists them", name)
+			}
+			return svg, nil
+		},
+	}).ParseFS(pageFiles, "pages/_*.gohtml")
+	if err != nil {
+		return err
+	}
+	s.pages = map[string]*template.Template{}
+	sources := []fs.FS{own}
+	for _, st := range s.Stages {
+		sources = append(sources, st.Files)
+	}
+	for _, source := range sources {
+		if err := s.parsePages(shared, source); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// parsePages parses the files of pages/, with those that start with an underscore.
+func (s *House) parsePages(shared *template.Template, source fs.FS) error {
+	entries, err := fs.ReadDir(source, "pages")
+	if err != nil {
+		return err
+	}
+	var parts, pages []string
+	for _, e := range entries {
+		if strings.HasPrefix(e.Name(), "_") {
+			parts = append(parts, "pages/"+e.Name())
+		} else {
+			pages = append(pages, e.Name())
+		}
+	}
+	for _, name := range pages {
+		t, err := shared.Clone()
+		if err != nil {
+			return err
+		}
+		if t, err = t.ParseFS(source, append(parts[:len(parts):len(parts)], "pages/"+name)...); err != nil {
+			return err
+		}
+		s.pages[strings.TrimSuffix(name, path.Ext(name))] = t
+	}
+	return nil
+}
+
+// iconsOf reads the vendored icons, hidden from screen readers: a word stands
+// beside each.
+func iconsOf() (map[string]template.HTML, error) {
+	const dir = "bootstrap-icons"
+	entries, err := thirdparty.Files.ReadDir(dir)
+	if err != nil {
+		return nil, err
+	}
+	icons := map[string]template.HTML{}
+	for _, e := range entries {
+		svg, err := thirdparty.Files.ReadFile(dir + "/" + e.Name())
+		if err != nil {
+			return nil, err
+		}
+		icons[strings.TrimSuffix(e.Name(), ".svg")] = template.HTML(strings.Replace(string(svg), "<svg ", `<svg aria-hidden="true" `, 1))
+	}
+	return icons, nil
+}
+
+// buffers hold pages until they are whole.
+var buffers = sync.Pool{New: func() any { return new(bytes.Buffer) }}
+
+// Show answers with a page that is not a plan's.
+func (s *House) Show(w http.ResponseWriter, r *http.Request, status int, name, title string, body any) error {
+	return s.Render(w, r, status, name, Frame{Title: title, Body: body})
+}
+
+// Render makes the whole page before the first byte is sent, so an error in it
+// is still an error page.
+func (s *House) Render(w http.ResponseWriter, r *http.Request, status int, name string, f Frame) error {
+	p, ok := s.pages[name]
+	if !ok {
+		return fmt.Errorf("no page %q", name)
+	}
+	f.Theme = theme(r)
+	f.Here = "/"
+	if r.Method == http.MethodGet || r.Method == http.MethodHead {
+		f.Here = r.URL.RequestURI()
+	} else if f.Plan != nil {
+		f.Here = f.Plan.Href(f.Plan.Page)
+	}
+	f.Rider = nameOf(r)
+	out := buffers.Get().(*bytes.Buffer)
+	defer func() { out.Reset(); buffers.Put(out) }()
+	if err := p.Execute(out, f); err != nil {
+		return err
+	}
+	w.Header().Set("Content-Type", "text/html; charset=utf-8")
+	w.Header().Set("Cache-Control", "no-store")
+	w.WriteHeader(status)
+	_, err := out.WriteTo(w)
+	return err
+}

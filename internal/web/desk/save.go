@@ -1,0 +1,141 @@
+package desk
+
+import (
+	"errors"
+	"net/http"
+	"net/url"
+	"strings"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/store"
+)
+
+// StageForm is a stage whose page is a form: it is shown, tried on the bench as
+// it is typed, and saved.
+type StageForm struct {
+	Stage string
+	Title string // of what is typed, on the bench
+	Save  string // what the button that keeps it says
+	Read  func(d *Desk, typed url.Values) (changed *plan.Plan, summary []string, errs FormErrors)
+	View  func(r *http.Request, d *Desk, typed url.Values, errs FormErrors) (FormBody, error)
+}
+
+// FormBody is the body of a stage's page with its form.
+type FormBody interface {
+	Fields() []FieldView // as a browser would send them
+	With(state FormState) FormBody
+}
+
+// Page shows the form as the plan has it.
+func (f StageForm) Page(s *House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	bench, _, err := d.Tried(r, f.Stage)
+	if err != nil {
+		return err
+	}
+	body, err := f.View(r, d, nil, nil)
+	if err != nil {
+		return err
+	}
+	return s.ShowPage(w, r, http.StatusOK, d, f.Stage, bench, body)
+}
+
+// Try holds the form as typed against the one that is saved.
+func (f StageForm) Try(s *House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	changed, _, errs := f.Read(d, r.PostForm)
+	bench, err := f.Bench(d, changed, errs)
+	if err != nil {
+		return err
+	}
+	body, err := f.View(r, d, r.PostForm, errs)
+	if err != nil {
+		return err
+	}
+	return s.ShowPage(w, r, http.StatusOK, d, f.Stage, bench, body)
+}
+
+// Bench lays the form as typed on the bench. A remedy would be tried on the plan
+// as it is saved, so there are none: first this form.
+func (f StageForm) Bench(d *Desk, changed *plan.Plan, errs FormErrors) (*BenchView, error) {
+	if len(errs) > 0 {
+		return &BenchView{Title: f.Title, Problem: "Something typed cannot be used yet; what is wrong stands beside its field.", Leave: d.Href(f.Stage)}, nil
+	}
+	bench, err := d.Bench(eval.Alternative{Label: f.Title, Plan: changed}, f.Stage, nil)
+	if err == nil {
+		bench.SaveAs = f.Save
+	}
+	return bench, err
+}
+
+// Keep saves the form, or shows it again with what was typed and why.
+func (f StageForm) Keep(s *House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	if r.PostFormValue("base") != d.Revision {
+		return f.conflict(s, w, r, d)
+	}
+	changed, summary, errs := f.Read(d, r.PostForm)
+	if len(errs) > 0 {
+		note := "Not saved. What is wrong stands beside its field; what you typed is still here."
+		return f.again(s, w, r, d, http.StatusUnprocessableEntity, r.PostForm, errs, FormState{Note: note, Error: errs["form"]})
+	}
+	if len(summary) > 0 {
+		err = s.Store.Save(r.Context(), s.Rider(r), d.PlanID, d.Revision, changed, strings.Join(summary, "; "))
+	}
+	if errors.Is(err, store.ErrStale) { // changed since this request read it
+		if d, err = s.Open(r); err == nil {
+			return f.conflict(s, w, r, d)
+		}
+	}
+	if err != nil {
+		return err
+	}
+	return SeeOther(w, r, d.Href(f.Stage))
+}
+
+// conflict shows a form that was opened on an older revision again: what was
+// typed, on top of the plan as it is now, and both sides of what differs.
+func (f StageForm) conflict(s *House, w http.ResponseWriter, r *http.Request, d *Desk) error {
+	base, err := s.Store.PlanAt(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"))
+	if errors.Is(err, store.ErrNotFound) {
+		return store.ErrStale // a page of no known revision cannot be put together
+	}
+	if err != nil {
+		return err
+	}
+	was, err := f.View(r, d.With(base), nil, nil)
+	if err != nil {
+		return err
+	}
+	now, err := f.View(r, d, nil, nil)
+	if err != nil {
+		return err
+	}
+	typed, conflicts := merge(was.Fields(), now.Fields(), r.PostForm)
+	note := "Not saved yet: the plan has changed since this page was opened. What you typed stands in the form, on top of the plan as it is now. Look at what differs, then save."
+	return f.again(s, w, r, d, http.StatusConflict, typed, nil, FormState{Note: note, Conflicts: conflicts})
+}
+
+func (f StageForm) again(s *House, w http.ResponseWriter, r *http.Request, d *Desk, status int, typed url.Values, errs FormErrors, state FormState) error {
+	body, err := f.View(r, d, typed, errs)
+	if err != nil {
+		return err
+	}
+	return s.ShowPage(w, r, status, d, f.Stage, nil, body.With(state))
+}
+
+// Form is the routes of a page that is a form: looked at, kept, and tried as it is
+// typed.
+func Form(f StageForm) []Route {
+	return []Route{Get("/"+f.Stage, f.Page), Post("/"+f.Stage, f.Keep), Post("/"+f.Stage+"/try", f.Try)}
+}

@@ -1,0 +1,144 @@
+package desk
+
+import (
+	"fmt"
+	"io/fs"
+	"net/http"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
+)
+
+// Stage is one part of the work: all that the router, the navigation, the keys, the
+// pictures and the tests know of it. The figures that it settles are those of its id
+// in the core's table.
+type Stage struct {
+	ID    figure.Stage
+	Name  string
+	Key   string // the letter behind g that leads to it
+	Pages []Page // the first has the stage's own id
+	Files fs.FS  // pages/*.gohtml; those that start with an underscore are shared by them
+	// State, where it is set, is how the stage stands beside its figures and findings.
+	State func(*Desk) verdict.State
+}
+
+// Page is one page of a stage: its template is the file of its id.
+type Page struct {
+	ID, Name string
+	Routes   []Route
+	Needs    []string // that are settled here and not on the stage's first page
+}
+
+// Route is one address of a page, beneath the plan's.
+type Route struct {
+	Method, Path string
+	Handle       Handler
+	Large        int64 // bytes that a request may bring beyond the usual
+}
+
+// Handler answers a request of a stage.
+type Handler func(s *House, w http.ResponseWriter, r *http.Request) error
+
+// Get is a page that is looked at.
+func Get(path string, h Handler) Route { return Route{Method: http.MethodGet, Path: path, Handle: h} }
+
+// Post is something that is done.
+func Post(path string, h Handler) Route { return Route{Method: http.MethodPost, Path: path, Handle: h} }
+
+// page finds one of the stage's, nil for none.
+func (st *Stage) page(id string) *Page {
+	for i := range st.Pages {
+		if st.Pages[i].ID == id {
+			return &st.Pages[i]
+		}
+	}
+	return nil
+}
+
+// Check finds what does not fit together in a list of stages, and says where: a page
+// without a template, an address or a key twice, a figure or a need of nobody.
+func Check(stages []Stage) error {
+	paths, keys, pages := map[string]string{}, map[string]figure.Stage{}, map[string]figure.Stage{}
+	needs := map[string]bool{}
+	for _, n := range eval.Needs() {
+		needs[n.ID] = true
+	}
+	ids := map[figure.Stage]bool{}
+	for _, st := range stages {
+		ids[st.ID] = true
+		if other, twice := keys[st.Key]; twice || st.Key == "" {
+			return fmt.Errorf("stage %q wants a key of its own, %q is taken by %q", st.ID, st.Key, other)
+		}
+		keys[st.Key] = st.ID
+		if len(st.Pages) == 0 || st.Pages[0].ID != string(st.ID) {
+			return fmt.Errorf("stage %q: its first page has its own id", st.ID)
+		}
+		for _, p := range st.Pages {
+			if other, twice := pages[p.ID]; twice {
+				return fmt.Errorf("page %q stands in the stages %q and %q", p.ID, other, st.ID)
+			}
+			pages[p.ID] = st.ID
+			if _, err := fs.Stat(st.Files, templateOf(p.ID)); err != nil {
+				return fmt.Errorf("page %q of stage %q: %w", p.ID, st.ID, err)
+			}
+			for _, r := range p.Routes {
+				if other, twice := paths[r.Method+" "+r.Path]; twice {
+					return fmt.Errorf("%s %s leads to the pages %q and %q", r.Method, r.Path, other, p.ID)
+				}
+				paths[r.Method+" "+r.Path] = p.ID
+			}
+			for _, id := range p.Needs {
+				if !needs[id] {
+					return fmt.Errorf("page %q settles the need %q, which there is not", p.ID, id)
+				}
+			}
+		}
+	}
+	for _, row := range figure.All() {
+		if len(row.Lacks) == 0 && !ids[row.Stage] {
+			return fmt.Errorf("figure %q is settled in %q, which is no stage", row.ID, row.Stage)
+		}
+	}
+	for _, n := range eval.Needs() {
+		if !ids[n.Stage] {
+			return fmt.Errorf("need %q is settled in %q, which is no stage", n.ID, n.Stage)
+		}
+	}
+	return nil
+}
+
+func templateOf(page string) string { return "pages/" + page + ".gohtml" }
+
+// pageOf finds a page and the place of its stage.
+func (s *House) pageOf(id string) (at int, page *Page) {
+	for i := range s.Stages {
+		if p := s.Stages[i].page(id); p != nil {
+			return i, p
+		}
+	}
+	return -1, nil
+}
+
+// PageOf keeps a page that a form names, or else the first.
+func (s *House) PageOf(name string) string {
+	if _, p := s.pageOf(name); p != nil {
+		return name
+	}
+	return s.Stages[0].Pages[0].ID
+}
+
+// Settles is the page on which a need is settled.
+func (s *House) Settles(n study.Need) string {
+	for _, st := range s.Stages {
+		for _, p := range st.Pages {
+			for _, id := range p.Needs {
+				if id == n.ID {
+					return p.ID
+				}
+			}
+		}
+	}
+	return string(n.Stage)
+}

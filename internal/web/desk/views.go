@@ -1,0 +1,192 @@
+package desk
+
+import (
+	"cmp"
+	"fmt"
+	"math"
+	"slices"
+	"strings"
+
+	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/words"
+)
+
+// Chance in words: so many times in a hundred or a thousand trips like this.
+func Chance(p float64) string {
+	switch {
+	case p == 0:
+		return "never"
+	case p < 0.0005:
+		return "below 1 in 1000"
+	case p < 0.01:
+		return fmt.Sprintf("%.0f in 1000", 1000*p)
+	}
+	return fmt.Sprintf("%.0f in 100", 100*p)
+}
+
+// AnswerWords say what an inspection found at one check.
+func AnswerWords(a plan.Answer) string {
+	words := string(a.Verdict)
+	for _, info := range baseline.Verdicts() {
+		if info.Verdict == a.Verdict {
+			words = strings.ToLower(info.Name)
+		}
+	}
+	if a.Now.Known() {
+		words += ", " + a.Now.String()
+	}
+	if a.Cost.Known() {
+		words += ", " + a.Cost.Display()
+	}
+	return words
+}
+
+// Plural counts things.
+func Plural(n int, word string) string {
+	if n == 1 {
+		return word
+	}
+	return word + "s"
+}
+
+// Kg is a mass on the bike in the rider's units.
+func (d *Desk) Kg(v float64) string { return d.Units.As(figure.LoadedMass, v) }
+
+// SignedWords of a quantity.
+func SignedWords(words func(float64) string, v float64) string {
+	if v < 0 {
+		return "−" + words(-v)
+	}
+	return words(v)
+}
+
+// Grounds names the two largest shares of a mix.
+func Grounds(mix terrain.Mix) string {
+	type share struct {
+		name string
+		of   float64
+	}
+	var list []share
+	for i, g := range terrain.Grounds() {
+		if mix.At(i) >= 0.05 {
+			list = append(list, share{g.Name, mix.At(i)})
+		}
+	}
+	slices.SortStableFunc(list, func(a, b share) int { return int(1000 * (b.of - a.of)) })
+	var words []string
+	for i, s := range list {
+		if i < 2 {
+			words = append(words, fmt.Sprintf("%.0f %% %s", 100*s.of, strings.ToLower(s.name)))
+		}
+	}
+	return strings.Join(words, ", ")
+}
+
+// StateView is a state as it is shown: by shape and word.
+type StateView struct {
+	ID   verdict.State
+	Word string
+}
+
+// StateOf a figure or finding, as pages show it.
+func StateOf(s verdict.State) StateView { return StateView{s, string(s)} }
+
+// GaugeView is a figure of the verdict strip.
+type GaugeView struct {
+	ID, Name    string
+	Limited     bool
+	Value       string // with its unit, "?" when unknown
+	Limit       string // "" when there is none
+	LimitWord   string
+	Band        string
+	State       StateView
+	Needs       string // the first thing that is missing, "" for a known figure
+	Missing     []string
+	Href        string  // of its working
+	Fill, Notch float64 // 0–100 along its rule; Notch is -1 without a limit
+}
+
+// LimitWord says on which side of its limit a figure should stay.
+func LimitWord(f study.Figure) string { return cmp.Or(f.LimitName, "max") }
+
+// GaugeOf a figure: its words, and where its bar and notch stand.
+func GaugeOf(u words.Units, f study.Figure, href string) GaugeView {
+	g := GaugeView{ID: string(f.ID), Name: f.Name, Value: u.Value(f), State: StateOf(f.State), Missing: f.Missing, Href: href, Notch: -1}
+	span := f.Value
+	if f.Limited {
+		g.Limited, g.Limit, g.LimitWord = true, u.Limit(f), LimitWord(f)
+		span = max(f.Value, f.Limit) * 1.15
+		g.Notch = Share(f.Limit, span)
+	}
+	if f.Known {
+		g.Fill = Share(f.Value, span)
+	}
+	if f.State == verdict.Unknown && len(f.Missing) > 0 {
+		g.Needs, _, _ = strings.Cut(f.Missing[0], " (")
+	}
+	if f.Banded {
+		g.Band = u.Band(f)
+	}
+	return g
+}
+
+// Share of a span in hundredths, 0 where that means nothing.
+func Share(v, span float64) float64 {
+	if !(span > 0) || math.IsInf(span, 0) || math.IsNaN(v) {
+		return 0
+	}
+	return math.Round(1000*min(max(v/span, 0), 1)) / 10
+}
+
+// findingView is what a rule says, with its ways out.
+type findingView struct {
+	ID, What, Why, Do string
+	State             StateView
+	Remedies          []LinkView
+}
+
+// wayOut is where a remedy is tried, on top of what lies on the bench.
+type wayOut func(remedy []plan.Choice) (href string)
+
+// findingsOf shows findings, the worst first; their remedies are the next things
+// to put on the bench. Without a way out they are left as words.
+func findingsOf(u words.Units, findings []study.Finding, to wayOut) []findingView {
+	views := make([]findingView, len(findings))
+	for i, f := range findings {
+		told := f.Tell()
+		views[i] = findingView{ID: f.ID, What: u.Text(told.What), Why: u.Text(told.Why), Do: u.Text(told.Do), State: StateOf(f.State)}
+		if to == nil {
+			continue
+		}
+		for _, remedy := range f.Remedies() {
+			views[i].Remedies = append(views[i].Remedies, LinkView{Name: remedy.Label, Href: to(remedy.Choices)})
+		}
+	}
+	slices.SortStableFunc(views, func(a, b findingView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
+	return views
+}
+
+// MoveView is a figure before and after.
+type MoveView struct {
+	Name, Before, After, Delta string
+	State, WasState            StateView
+	Gauge                      bool
+}
+
+// MoveOf a figure that changed.
+func MoveOf(u words.Units, m eval.Move) MoveView {
+	v := MoveView{
+		Name: m.After.Name, Before: u.Value(m.Before), After: u.Value(m.After),
+		State: StateOf(m.After.State), WasState: StateOf(m.Before.State), Gauge: m.After.Gauge,
+	}
+	if delta, ok := m.Delta(); ok {
+		v.Delta = u.Delta(m.After, delta)
+	}
+	return v
+}

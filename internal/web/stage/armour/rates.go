@@ -1,0 +1,135 @@
+package armour
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/core/unit"
+	"valiantmule/internal/web/desk"
+)
+
+// ratesForm is every rate of the risks, to be changed by who knows better.
+var ratesForm = desk.StageForm{
+	Stage: "rates", Title: "The rates as typed", Save: "Save the rates", Read: readRates,
+	View: func(_ *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
+		return riskRates(d, typed, errs), nil
+	},
+}
+
+type ratesView struct {
+	Grounds []string
+	Events  []rateTable
+	Places  []rateTable
+	Own     int // how many are the rider's own
+	desk.FormState
+}
+
+// rateTable is a row of rates.
+type rateTable struct {
+	Name  string
+	Cells []rateCell
+}
+
+type rateCell struct {
+	Key, Label, Name string
+	Value, Usual     string
+	Error            string
+}
+
+func (v ratesView) Fields() []desk.FieldView {
+	var fields []desk.FieldView
+	for _, tables := range [][]rateTable{v.Events, v.Places} {
+		for _, t := range tables {
+			for _, c := range t.Cells {
+				fields = append(fields, desk.FieldView{Key: c.Key, Label: c.Label, Value: c.Value})
+			}
+		}
+	}
+	return fields
+}
+
+func (v ratesView) With(state desk.FormState) desk.FormBody {
+	v.FormState = state.At(v.FormState)
+	return v
+}
+
+func riskRates(d *desk.Desk, form url.Values, errs desk.FormErrors) ratesView {
+	v := ratesView{Own: len(d.Plan.Risk), FormState: desk.FormState{Error: errs["form"], Try: d.Href("rates/try"), Save: d.Href("rates")}}
+	cell := func(key, name string) rateCell {
+		k, _ := guard.KeyOf(key)
+		usual := strconv.FormatFloat(k.Value, 'f', -1, 64)
+		if k.Unit == "%" {
+			usual = strconv.FormatFloat(100*k.Value, 'g', 3, 64) + " %"
+		}
+		return rateCell{Key: key, Label: k.Name, Name: name, Usual: usual, Value: desk.Typed(form, key, d.Plan.Risk[key].String()), Error: errs[key]}
+	}
+	for _, g := range terrain.Grounds() {
+		v.Grounds = append(v.Grounds, g.Name)
+	}
+	for _, h := range guard.Hazards() {
+		row := rateTable{Name: h.Name}
+		for _, g := range terrain.Grounds() {
+			row.Cells = append(row.Cells, cell(guard.EventKey(h.Hazard, g.Kind), g.Name))
+		}
+		v.Events = append(v.Events, row)
+	}
+	for _, p := range guard.Places() {
+		if d.Plan.Bike != nil && !d.Plan.Bike.Vulnerable(p.Place) {
+			continue
+		}
+		row := rateTable{Name: p.Name}
+		for _, b := range p.Breaks {
+			info, _ := guard.HazardOf(b.Hazard)
+			row.Cells = append(row.Cells, cell(guard.BreakKey(p.Place, b.Hazard), strings.ToLower(info.Name)+" breaks it"))
+		}
+		row.Cells = append(row.Cells, cell(guard.LossKey(p.Place, "worth"), "repair, of the bike's worth"), cell(guard.LossKey(p.Place, "days"), "days until it runs"), cell(guard.LossKey(p.Place, "stranded"), "strands"))
+		v.Places = append(v.Places, row)
+	}
+	return v
+}
+
+func readRates(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
+	errs := desk.FormErrors{}
+	changed := *d.Plan
+	changed.Risk = plan.Risk{}
+	var summary []string
+	for _, k := range guard.Keys() {
+		was := d.Plan.Risk[k.Key]
+		if !form.Has(k.Key) { // of a place that this bike has not
+			if was.Known() {
+				changed.Risk[k.Key] = was
+			}
+			continue
+		}
+		var own unit.Ratio
+		text := strings.TrimSpace(form.Get(k.Key))
+		bare := ""
+		if k.Unit == "%" {
+			bare = "%"
+		}
+		if err := own.Enter(text, bare); err != nil {
+			errs[k.Key] = err.Error()
+			continue
+		}
+		if v := own.In(""); own.Known() && !(v >= 0 && v <= k.Max) {
+			errs[k.Key] = fmt.Sprintf("%s is outside 0–%g", own, k.Max)
+			continue
+		}
+		if own.Known() {
+			changed.Risk[k.Key] = own
+		}
+		if was.String() != own.String() {
+			summary = append(summary, desk.ChangedWords(k.Name, was.String(), own.String()))
+		}
+	}
+	if len(changed.Risk) == 0 {
+		changed.Risk = nil
+	}
+	return &changed, summary, errs
+}

@@ -1,0 +1,383 @@
+package bike
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"net/http"
+	"slices"
+	"strings"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/draw"
+	"valiantmule/internal/store"
+	"valiantmule/internal/web/desk"
+	"valiantmule/internal/words"
+)
+
+// bikeView is the choice of a bike, and whether it is the right one.
+type bikeView struct {
+	Bikes     []bikeCard
+	Own       []bikeCard // of the rider's other plans
+	Names     []string   // of the bikes that are asked about, the plan's first
+	Questions []questionRow
+	Measures  []measureRow
+	Money     string // what the plan spends against another bike
+	Sheet     draw.Sheet
+	Sides     []draw.SideView
+	Marks     []heightMark
+}
+
+// questionRow is one question, answered for each of the bikes.
+type questionRow struct {
+	Name    string
+	Answers []answerView
+}
+
+type answerView struct {
+	State   desk.StateView
+	Figures []string
+	Says    []string
+}
+
+type measureRow struct {
+	Name  string
+	Cells []string
+}
+
+// heightMark is a height written beside the drawing.
+type heightMark struct {
+	X, Y, TextX, TextY draw.N
+	Text               string
+	Style              draw.Style
+}
+
+type bikeCard struct {
+	ID, Name, Kind, Note, Href string
+	Facts                      []string
+	Current, Tried             bool
+}
+
+// blankBike is what a rider starts from whose bike is not in the list.
+const blankBike = "own-bike"
+
+// bikeOf finds a bike: a blank sheet, one of the rider's other plans by that
+// plan's id, or the catalogue's.
+func bikeOf(s *desk.House, r *http.Request, id string) (*plan.Bike, error) {
+	if id == blankBike {
+		return &plan.Bike{ID: blankBike, Name: "My bike", Origin: sheet.Rider}, nil
+	}
+	if from, found := strings.CutPrefix(id, ofPlan); found {
+		other, err := s.Store.Plan(r.Context(), s.Rider(r), from)
+		if err != nil || other.Plan.Bike == nil {
+			return nil, errors.Join(err, store.ErrNotFound)
+		}
+		return other.Plan.Bike, nil
+	}
+	return s.Store.Bike(r.Context(), id)
+}
+
+// ofPlan is put before a plan's id where its bike is meant.
+const ofPlan = "plan:"
+
+func bikePage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	bench, _, err := d.Tried(r, "bike")
+	id := r.URL.Query().Get("bike")
+	if id != "" {
+		bench, err = triedBike(s, r, d, id)
+	}
+	if err != nil {
+		return err
+	}
+	view, err := bikes(s, r, d, id)
+	if err != nil {
+		return err
+	}
+	return s.ShowPage(w, r, http.StatusOK, d, "bike", bench, view)
+}
+
+// onBike is the desk with another bike, and the choices of the query resolved
+// for it.
+func onBike(s *desk.House, r *http.Request, d *desk.Desk, id string, tries []string) (*desk.Desk, []plan.Choice, error) {
+	bike, err := bikeOf(s, r, id)
+	if err != nil {
+		return nil, nil, err
+	}
+	on := d.With(d.Plan.Riding(bike))
+	choices, err := on.Choices(tries)
+	return on, choices, err
+}
+
+func triedBike(s *desk.House, r *http.Request, d *desk.Desk, id string) (*desk.BenchView, error) {
+	on, choices, err := onBike(s, r, d, id, r.URL.Query()["try"])
+	if err != nil {
+		return nil, err
+	}
+	label := on.Plan.Bike.Name
+	if len(choices) > 0 {
+		label += " with " + desk.Title(choices)
+	}
+	bench, err := d.Bench(eval.Alternative{Label: label, Plan: on.Plan.With(choices...)}, "bike", d.OnTop("bike", choices, "bike", id))
+	if err != nil {
+		return nil, err
+	}
+	bench.Bike = id
+	bench.Action = "/plans/" + d.PlanID + "/bike/take"
+	bench.Lay(choices)
+	return bench, nil
+}
+
+// takeBike puts the bike that was tried into the plan, with what lay beside it.
+func takeBike(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	on, choices, err := onBike(s, r, d, r.PostFormValue("bike"), r.PostForm["try"])
+	if err != nil {
+		return err
+	}
+	summary := "Bike: " + on.Plan.Bike.Name
+	if len(choices) > 0 {
+		summary += " with " + desk.Title(choices)
+	}
+	err = s.Store.Save(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), on.Plan.With(choices...), summary)
+	if errors.Is(err, store.ErrStale) {
+		return s.Stale(w, r, d, "bike", "The bike was not taken. Choose it again on the plan as it is now.", nil)
+	}
+	if err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, d.Href("bike"))
+}
+
+// bikes is the page: what there is to choose from, and the plan's bike beside the
+// one that is tried.
+func bikes(s *desk.House, r *http.Request, d *desk.Desk, tried string) (bikeView, error) {
+	list, err := s.Store.Bikes(r.Context())
+	if err != nil {
+		return bikeView{}, err
+	}
+	v := bikeView{}
+	has := d.Plan.Bike != nil
+	for _, b := range list {
+		v.Bikes = append(v.Bikes, card(d, b, b.ID, tried, has && d.Plan.Bike.ID == b.ID))
+	}
+	v.Bikes = append(v.Bikes, bikeCard{
+		ID: blankBike, Name: "My own bike", Kind: "blank sheet", Href: d.Href("bike", "bike", blankBike), Tried: tried == blankBike,
+		Note:    "Every number is optional; a gauge that lacks one says so, and the sheet says how to measure it.",
+		Current: has && d.Plan.Bike.ID == blankBike,
+	})
+	if v.Own, err = ownBikes(s, r, d, tried); err != nil {
+		return v, err
+	}
+	asked := []*plan.Bike{}
+	if has {
+		asked = append(asked, d.Plan.Bike)
+	}
+	if tried != "" {
+		other, err := bikeOf(s, r, tried)
+		if err != nil {
+			return v, err
+		}
+		asked = append(asked, other)
+	}
+	return v, ask(d, &v, asked)
+}
+
+func card(d *desk.Desk, b *plan.Bike, id, tried string, current bool) bikeCard {
+	card := bikeCard{ID: id, Name: b.Name, Kind: b.Kind, Note: b.Note, Href: d.Href("bike", "bike", id), Tried: tried == id, Current: current}
+	for _, fact := range []struct {
+		known bool
+		text  string
+	}{
+		{b.KerbMass.Known(), d.Units.Plain(b.KerbMass.In("kg"), "kg")},
+		{b.Power.Known(), d.Units.Plain(b.Power.In("kW"), "kW")},
+		{b.SeatHeight.Known(), "seat " + d.Units.Plain(b.SeatHeight.In("mm"), "mm")},
+		{b.Price.Known(), b.Price.Rough()},
+	} {
+		if fact.known {
+			card.Facts = append(card.Facts, fact.text)
+		}
+	}
+	return card
+}
+
+// ownBikes are the bikes of the rider's other plans, as they were corrected
+// there: a copy of one starts where that work ended.
+func ownBikes(s *desk.House, r *http.Request, d *desk.Desk, tried string) ([]bikeCard, error) {
+	plans, err := s.Store.Plans(r.Context(), s.Rider(r))
+	if err != nil {
+		return nil, err
+	}
+	var cards []bikeCard
+	for _, p := range plans {
+		if p.PlanID == d.PlanID || p.Plan.Bike == nil {
+			continue
+		}
+		card := card(d, p.Plan.Bike, ofPlan+p.PlanID, tried, false)
+		card.Note = "As it stands in “" + p.Plan.Name + "”, with what was measured there."
+		cards = append(cards, card)
+	}
+	return cards, nil
+}
+
+// ask holds bikes as they came against brief and loads, and draws them over one
+// another.
+func ask(d *desk.Desk, v *bikeView, bikes []*plan.Bike) error {
+	var silhouettes []draw.Silhouette
+	for _, b := range bikes {
+		report, err := d.On.Evaluate(eval.AsItCame(d.Plan, b))
+		if err != nil {
+			return err
+		}
+		v.Names = append(v.Names, b.Name)
+		for i, q := range eval.RightBike(report) {
+			if i == len(v.Questions) {
+				v.Questions = append(v.Questions, questionRow{Name: q.Name})
+			}
+			v.Questions[i].Answers = append(v.Questions[i].Answers, answer(d, q))
+		}
+		for i, m := range measures {
+			if i == len(v.Measures) {
+				v.Measures = append(v.Measures, measureRow{Name: m.name})
+			}
+			v.Measures[i].Cells = append(v.Measures[i].Cells, m.cell(d.Units, b, report))
+		}
+		silhouettes = append(silhouettes, desk.Silhouette(b, report))
+	}
+	v.Money = anotherBike(d, bikes)
+	v.Sheet = draw.SideSheet(silhouettes...)
+	for i, style := range []draw.Style{draw.Current, draw.Tried} {
+		if i >= len(silhouettes) {
+			break
+		}
+		side, ok := v.Sheet.Side(silhouettes[i], style)
+		if !ok {
+			continue
+		}
+		v.Sides = append(v.Sides, side)
+		for _, mark := range []struct {
+			at   draw.Mark2D
+			name string
+		}{{side.Bar, "bars"}, {side.Seat, "seat"}, {side.Bottom, "clear"}} {
+			if mark.at.Shown {
+				v.Marks = append(v.Marks, heightMark{
+					X: mark.at.X, Y: mark.at.Y, TextX: v.Sheet.Width - 100, TextY: mark.at.Y, Style: style,
+					Text: mark.name + " " + d.Units.Quantity(mark.at.Height, "mm"),
+				})
+			}
+		}
+	}
+	spread(v.Marks)
+	return nil
+}
+
+// spread moves words apart that would stand on one another, from the top down.
+func spread(marks []heightMark) {
+	const line = 15
+	slices.SortStableFunc(marks, func(a, b heightMark) int { return cmp.Compare(a.TextY, b.TextY) })
+	for i := 1; i < len(marks); i++ {
+		marks[i].TextY = max(marks[i].TextY, marks[i-1].TextY+line)
+	}
+}
+
+func answer(d *desk.Desk, q eval.Question) answerView {
+	a := answerView{State: desk.StateOf(q.State)}
+	for _, f := range q.Figures {
+		text := f.Name + " " + d.Units.Value(f)
+		if f.Limited {
+			text += ", " + desk.LimitWord(f) + " " + d.Units.Limit(f)
+		}
+		if !f.Known && len(f.Missing) > 0 {
+			text = f.Name + ": needs " + strings.Join(f.Missing, ", ")
+		}
+		a.Figures = append(a.Figures, text)
+	}
+	for _, f := range q.Findings {
+		told := f.Tell()
+		a.Says = append(a.Says, d.Units.Text(told.What)+" "+d.Units.Text(told.Do))
+	}
+	return a
+}
+
+// measures are the bikes' own numbers, side by side.
+var measures = []struct {
+	name string
+	cell func(u words.Units, b *plan.Bike, r *eval.LoadoutReport) string
+}{
+	{"Ready to ride", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		return u.Quantity(b.KerbMass.In("kg"), "kg")
+	}},
+	{"Power", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		return u.Quantity(b.Power.In("kW"), "kW")
+	}},
+	{"… per loaded tonne", func(u words.Units, b *plan.Bike, r *eval.LoadoutReport) string {
+		f, _ := r.Figure(figure.LoadedMass)
+		if !f.Known {
+			return "?"
+		}
+		return u.Quantity(1000*b.Power.In("kW")/f.Value, "kW")
+	}},
+	{"May still be put on", func(u words.Units, _ *plan.Bike, r *eval.LoadoutReport) string {
+		f, _ := r.Figure(figure.PayloadLeft)
+		return u.Value(f)
+	}},
+	{"Tank", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string { return u.Plain(b.Tank.In("L"), "L") }},
+	{"Seat", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		return u.Quantity(b.SeatHeight.In("mm"), "mm")
+	}},
+	{"Clearance, unloaded", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		return u.Quantity(b.Clearance.In("mm"), "mm")
+	}},
+	{"Travel, front and rear", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		return u.Quantity(b.FrontTravel.In("mm"), "mm") + ", " + u.Quantity(b.RearTravel.In("mm"), "mm")
+	}},
+	{"Wheels", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		return u.Plain(b.FrontRimDiameter.In("in"), "in") + " " + wheelWord(b.FrontBuild) + ", " + u.Plain(b.RearRimDiameter.In("in"), "in") + " " + wheelWord(b.RearBuild)
+	}},
+	{"Worth", func(_ words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
+		if !b.Price.Known() {
+			return "?"
+		}
+		return b.Price.Rough()
+	}},
+}
+
+func wheelWord(build plan.WheelBuild) string {
+	if build == "" {
+		return "build not known"
+	}
+	return string(build)
+}
+
+// anotherBike says what the plan spends on its bike against the difference to
+// the other one: past some sum that is cheaper.
+func anotherBike(d *desk.Desk, bikes []*plan.Bike) string {
+	cost, _ := d.Report.Figure(figure.Cost)
+	if len(bikes) < 2 || !cost.Known {
+		return ""
+	}
+	own, _, ok := d.Plan.Home(bikes[0].Price)
+	other, _, okOther := d.Plan.Home(bikes[1].Price)
+	if !ok || !okOther || !own.Known() || !other.Known() {
+		return "Enter what both bikes are worth on their sheets, and the sum that the plan spends is held against the difference."
+	}
+	spent := money.New(int64(cost.Value), d.Plan.Currency)
+	difference := other.Minor() - own.Minor()
+	switch {
+	case difference <= 0:
+		return fmt.Sprintf("The plan spends %s on the %s; the %s is worth %s less.", spent.Rough(), bikes[0].Name, bikes[1].Name, money.New(-difference, d.Plan.Currency).Rough())
+	case spent.Minor() >= difference:
+		return fmt.Sprintf("The plan spends %s on the %s; for %s the %s is to be had instead, before a part goes onto it.", spent.Rough(), bikes[0].Name, money.New(difference, d.Plan.Currency).Rough(), bikes[1].Name)
+	}
+	return fmt.Sprintf("The plan spends %s on the %s; the %s costs %s more.", spent.Rough(), bikes[0].Name, bikes[1].Name, money.New(difference, d.Plan.Currency).Rough())
+}

@@ -1,0 +1,343 @@
+package bike
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/web/desk"
+	"valiantmule/internal/words"
+)
+
+// sheetForm is the data sheet of the bike.
+var sheetForm = desk.StageForm{
+	Stage: "sheet", Title: "The bike as typed", Save: "Save the sheet", Read: readBike,
+	View: func(_ *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
+		return sheetOf(d, typed, errs), nil
+	},
+}
+
+// sheetView is a bike's data sheet.
+type sheetView struct {
+	Has      bool
+	Name     desk.FieldView
+	Price    desk.FieldView
+	Note     string // of the bike
+	Sections []desk.SectionView
+	Standard []standardView
+	Origins  []desk.OptionView
+	Picks    []pickView
+	AntiLock bool
+	Traction bool
+	Missing  int // numbers that nobody has entered
+	desk.FormState
+}
+
+// pickView is a word out of a closed list.
+type pickView struct {
+	Key, Label string
+	Options    []desk.OptionView
+}
+
+// Fields lists the values of the sheet, for what changed in two places.
+func (v sheetView) Fields() []desk.FieldView {
+	fields := []desk.FieldView{v.Name, v.Price}
+	for _, section := range v.Sections {
+		fields = append(fields, section.Fields...)
+	}
+	for _, p := range v.Picks {
+		fields = append(fields, desk.Selected(p.Key, p.Label, p.Options))
+	}
+	fields = append(fields,
+		desk.Checked("anti_lock", "Anti-lock", v.AntiLock), desk.Checked("traction_control", "Traction control", v.Traction))
+	for _, std := range v.Standard {
+		key := "std." + string(std.Slot)
+		name := "Standard " + strings.ToLower(std.Name)
+		fields = append(fields, desk.FieldView{Key: key, Label: name, Value: std.Value}, desk.FieldView{Key: key + ".mass", Label: name + ", mass", Value: std.Mass})
+		if isTyre(std.Slot) {
+			fields = append(append(fields, desk.Selected(key+".kind", name+", kind", std.Kinds)), std.More...)
+		}
+	}
+	return fields
+}
+
+// standardView is what the factory put into a slot.
+type standardView struct {
+	Slot        plan.Slot
+	Name        string
+	Value, Mass string // a tyre code, or a count
+	MassUnit    string
+	Unit, Help  string
+	Kinds       []desk.OptionView // of a tyre
+	More        []desk.FieldView  // of a tyre
+	Choices     []desk.OptionView // what may be inside, instead of a value to type
+	OnlyMass    bool              // of a wheel: its measures stand above
+	Error       string
+}
+
+func (v sheetView) With(state desk.FormState) desk.FormBody {
+	v.FormState = state.At(v.FormState)
+	return v
+}
+
+func sheetOf(d *desk.Desk, form url.Values, errs desk.FormErrors) sheetView {
+	v := sheetView{Has: d.Plan.Bike != nil, FormState: desk.FormState{Error: errs["form"], Try: d.Href("sheet/try"), Save: d.Href("sheet")}}
+	if !v.Has {
+		return v
+	}
+	b := d.Plan.Bike
+	v.Name = desk.FieldView{Key: "name", Label: "Bike", Value: desk.Typed(form, "name", b.Name), Error: errs["name"]}
+	v.Price = desk.FieldView{Key: "price", Label: "Worth", Unit: d.Plan.Currency, Value: desk.Typed(form, "price", b.Price.String()), Error: errs["price"],
+		Help: "What one like it costs: past some sum another bike is cheaper than the parts."}
+	v.Note = b.Note
+	for _, section := range b.Sections() {
+		shown := desk.SectionView{Name: section.Name}
+		for _, f := range section.Fields {
+			if b.Shaft() && slices.Contains(chainOnly, f.Key) || !b.Shaft() && f.Key == "final_ratio" && !f.Entry.Known() {
+				continue
+			}
+			field := desk.FieldOf(d.Units, f, form, errs)
+			if f.Entry.Known() {
+				field.Origin = string(b.OriginOf(f.Key))
+			} else {
+				shown.Missing++
+			}
+			shown.Bad = shown.Bad || field.Error != ""
+			shown.Fields = append(shown.Fields, field)
+		}
+		v.Missing += shown.Missing
+		v.Sections = append(v.Sections, shown)
+	}
+	for _, slot := range standardSlots {
+		v.Standard = append(v.Standard, standardOf(d.Units, b, slot, form, errs))
+	}
+	v.Origins = desk.OptionsOf([]plan.Option{
+		{Value: string(sheet.Measured), Name: "Measured on this bike"},
+		{Value: string(sheet.Maker), Name: "Maker's manual or plate"},
+		{Value: string(sheet.Memory), Name: "Recalled, not looked up"},
+	}, desk.Typed(form, "origin", string(sheet.Measured)), "")
+	for _, p := range b.Picks() {
+		v.Picks = append(v.Picks, pickView{p.Key, p.Label, desk.OptionsOf(p.Options, desk.Typed(form, p.Key, p.Get()), "Not known")})
+	}
+	v.AntiLock, v.Traction = b.AntiLock, b.TractionControl
+	if form != nil {
+		v.AntiLock, v.Traction = form.Has("anti_lock"), form.Has("traction_control")
+	}
+	return v
+}
+
+// chainOnly are the numbers that a shaft drive does not have.
+var chainOnly = []string{"centre", "adjuster_forward", "adjuster_back"}
+
+// standardSlots are what the sheet asks of the factory's parts.
+var standardSlots = []plan.Slot{
+	plan.FrontTyre, plan.RearTyre, plan.FrontTube, plan.RearTube, plan.FrontWheel, plan.RearWheel,
+	plan.FrontSprocket, plan.RearSprocket, plan.Chain,
+}
+
+func isTyre(s plan.Slot) bool { return s == plan.FrontTyre || s == plan.RearTyre }
+
+func isTube(s plan.Slot) bool { return s == plan.FrontTube || s == plan.RearTube }
+
+func isWheel(s plan.Slot) bool { return s == plan.FrontWheel || s == plan.RearWheel }
+
+func standardOf(u words.Units, b *plan.Bike, slot plan.Slot, form url.Values, errs desk.FormErrors) standardView {
+	info, _ := plan.InfoOf(slot)
+	key := "std." + string(slot)
+	v := standardView{Slot: slot, Name: info.Name, Error: errs[key], Unit: "teeth", MassUnit: u.Of("kg")}
+	part := b.StandardIn(slot)
+	stored, mass, kind, rated, least := "", "", "", "", ""
+	if part != nil {
+		mass = part.Mass.String()
+		if t := part.Tyre; t != nil {
+			stored, kind, rated, least = t.Size.String(), string(t.Kind), t.RatedAt.String(), t.MinPressure.String()
+		} else if n, ok := part.Count(); ok {
+			stored = strconv.Itoa(n)
+		} else if part.Filling != nil {
+			stored = string(part.Filling.Kind)
+		}
+	}
+	v.Value, v.Mass = desk.Typed(form, key, stored), desk.Typed(form, key+".mass", mass)
+	switch {
+	case isTyre(slot):
+		v.Unit, v.Help = "", "The code on the sidewall, e.g. 120/80-18 M/C 62S"
+		var kinds []plan.Option
+		for _, c := range tyre.Characters() {
+			kinds = append(kinds, plan.Option{Value: string(c.Kind), Name: c.Name})
+		}
+		v.Kinds = desk.OptionsOf(kinds, desk.Typed(form, key+".kind", kind), "")
+		v.More = []desk.FieldView{
+			{Key: key + ".rated", Label: info.Name + ", pressure on the sidewall", Unit: u.Of("kPa"), Value: desk.Typed(form, key+".rated", rated)},
+			{Key: key + ".least", Label: info.Name + ", maker's least pressure", Unit: u.Of("kPa"), Value: desk.Typed(form, key+".least", least)},
+		}
+	case isTube(slot):
+		v.Unit = ""
+		v.Choices = desk.OptionsOf([]plan.Option{{Value: string(tyre.Tube), Name: "Standard tube"}, {Value: string(tyre.HeavyTube), Name: "Heavy tube"}, {Value: string(tyre.Foam), Name: "Foam"}}, v.Value, "No tube, or not known")
+	case isWheel(slot):
+		v.Unit, v.OnlyMass = "", true
+	case slot == plan.Chain:
+		v.Unit = "links"
+	}
+	return v
+}
+
+// readBike is the plan with a bike as typed, and what changed in words.
+func readBike(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
+	errs := desk.FormErrors{}
+	if d.Plan.Bike == nil {
+		return d.Plan, nil, desk.FormErrors{"form": "Take a bike first."}
+	}
+	changed, b := *d.Plan, *d.Plan.Bike
+	changed.Bike = &b
+	var summary []string
+	note := func(label, was, now string) {
+		if was != now {
+			summary = append(summary, desk.ChangedWords(label, was, now))
+		}
+	}
+	b.Name = strings.TrimSpace(form.Get("name"))
+	note("Bike", d.Plan.Bike.Name, b.Name)
+	for _, p := range b.Picks() {
+		was := p.Get()
+		p.Set(form.Get(p.Key))
+		note(p.Label, was, p.Get())
+	}
+	if price, err := desk.ReadAmount(form.Get("price"), d.Plan.Currency); err != nil {
+		errs["price"] = err.Error()
+	} else {
+		note("Worth", b.Price.String(), price.String())
+		b.Price = price
+	}
+	b.AntiLock, b.TractionControl = form.Has("anti_lock"), form.Has("traction_control")
+	note("Anti-lock", yes(d.Plan.Bike.AntiLock), yes(b.AntiLock))
+	note("Traction control", yes(d.Plan.Bike.TractionControl), yes(b.TractionControl))
+
+	origin := sheet.Origin(form.Get("origin"))
+	if !slices.Contains(sheet.Origins(), origin) {
+		origin = sheet.Rider
+	}
+	before := map[string]string{}
+	for _, f := range b.Fields() {
+		before[f.Key] = f.Entry.String()
+	}
+	var asked []plan.Field // what the form has; a shaft drive's has no chain
+	for _, f := range b.Fields() {
+		if form.Has(f.Key) {
+			asked = append(asked, f)
+		}
+	}
+	summary = append(summary, desk.Enter(d.Units, asked, form, errs)...)
+	for _, f := range b.Fields() {
+		if f.Entry.String() != before[f.Key] {
+			b.SetOrigin(f.Key, origin)
+		}
+	}
+	for _, slot := range standardSlots {
+		was := standardText(&b, slot)
+		if err := readStandard(&b, slot, form, origin, d.Units); err != nil {
+			errs["std."+string(slot)] = err.Error()
+			continue
+		}
+		info, _ := plan.InfoOf(slot)
+		note("Standard "+strings.ToLower(info.Name), was, standardText(&b, slot))
+	}
+	if len(errs) == 0 {
+		desk.Problems(&changed, "bike.", errs)
+	}
+	return &changed, summary, errs
+}
+
+func yes(b bool) string {
+	if b {
+		return "yes"
+	}
+	return "no"
+}
+
+func standardText(b *plan.Bike, slot plan.Slot) string {
+	part := b.StandardIn(slot)
+	if part == nil {
+		return ""
+	}
+	what := ""
+	switch n, counted := part.Count(); {
+	case part.Tyre != nil:
+		what = fmt.Sprintf("%s %s %s %s", part.Tyre.Size, part.Tyre.Kind, part.Tyre.RatedAt, part.Tyre.MinPressure)
+	case part.Filling != nil:
+		what = string(part.Filling.Kind)
+	case counted:
+		what = strconv.Itoa(n)
+	}
+	return strings.Join(strings.Fields(what+" "+part.Mass.String()), " ")
+}
+
+// readStandard sets what the factory put into a slot; empty makes it unknown.
+// What the form does not ask of a part stays.
+func readStandard(b *plan.Bike, slot plan.Slot, form url.Values, origin sheet.Origin, u words.Units) error {
+	key := "std." + string(slot)
+	text, mass := strings.TrimSpace(form.Get(key)), form.Get(key+".mass")
+	if text == "" && (!isWheel(slot) || mass == "") {
+		b.ClearStandard(slot)
+		return nil
+	}
+	was := standardText(b, slot)
+	info, _ := plan.InfoOf(slot)
+	part := plan.Part{ID: "standard-" + string(slot), Slot: slot, Origin: origin}
+	if standing := b.StandardIn(slot); standing != nil {
+		part = *standing
+	}
+	part.Name = "Standard " + strings.ToLower(info.Name)
+	if err := part.Mass.Enter(mass, u.Of("kg")); err != nil {
+		return err
+	}
+	if err := readWhat(b, &part, text, form, u); err != nil {
+		return err
+	}
+	b.SetStandard(part)
+	if standardText(b, slot) != was {
+		part.Origin = origin
+		b.SetStandard(part)
+	}
+	return nil
+}
+
+// readWhat sets what a standard part is: a tyre's size, a tube, a count.
+func readWhat(b *plan.Bike, part *plan.Part, text string, form url.Values, u words.Units) error {
+	key := "std." + string(part.Slot)
+	switch {
+	case isTyre(part.Slot):
+		size, err := tyre.Parse(text)
+		if err != nil {
+			return err
+		}
+		t := plan.Tyre{}
+		if part.Tyre != nil && part.Tyre.Size == size {
+			t = *part.Tyre // measured numbers belong to this size
+		}
+		t.Size, t.Kind = size, tyre.Kind(form.Get(key+".kind"))
+		part.Tyre = &t
+		if err := t.RatedAt.Enter(form.Get(key+".rated"), u.Of("kPa")); err != nil {
+			return err
+		}
+		return t.MinPressure.Enter(form.Get(key+".least"), u.Of("kPa"))
+	case isTube(part.Slot):
+		filling := plan.Filling{Kind: tyre.Filling(text), Rim: b.FrontRimDiameter}
+		if part.Slot == plan.RearTube {
+			filling.Rim = b.RearRimDiameter
+		}
+		part.Filling = &filling
+	case !isWheel(part.Slot):
+		count, err := strconv.Atoi(text)
+		if err != nil {
+			return fmt.Errorf("%q is not a whole number", text)
+		}
+		part.Effects = plan.Counted(part.Slot, count).Effects
+	}
+	return nil
+}

@@ -1,0 +1,24 @@
+// Package bike is the stage of which bike it is, and of its sheet.
+package bike
+
+import (
+	"embed"
+
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/web/desk"
+)
+
+//go:embed pages/*.gohtml
+var files embed.FS
+
+// Stage is this one.
+var Stage = desk.Stage{
+	ID: figure.Bike, Name: "Bike", Key: "m", Files: files,
+	Pages: []desk.Page{
+		{ID: "bike", Name: "Which bike", Routes: []desk.Route{
+			desk.Get("/bike", bikePage),
+			desk.Post("/bike/take", takeBike),
+		}},
+		{ID: "sheet", Name: "Its sheet", Routes: desk.Form(sheetForm)},
+	},
+}

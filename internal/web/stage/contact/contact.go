@@ -1,0 +1,121 @@
+package contact
+
+import (
+	"net/http"
+
+	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/draw"
+	"valiantmule/internal/web/desk"
+)
+
+// contactView is where the rider touches the bike, or the cockpit.
+type contactView struct {
+	Has     bool
+	Drawing draw.RiderView
+	Tried   bool
+	Asks    []string
+	Free    []freeView
+	Working []desk.GaugeView
+	Lists   []desk.OptionList
+}
+
+// freeView is an adjustment that costs nothing.
+type freeView struct {
+	Name, How, Href string
+	State           desk.StateView
+	Done            string
+}
+
+// contactSlots are the slots of the two pages, in the order in which they are
+// tried.
+var contactSlots = map[string][]plan.Slot{
+	"contact": {plan.Seat, plan.Pegs, plan.Risers, plan.Handlebar, plan.Windscreen, plan.KneeGrip, plan.HighwayPegs},
+	"cockpit": {plan.Grips, plan.Levers, plan.Mirrors, plan.ShiftLever, plan.BrakePedal, plan.NavMount, plan.Navigator, plan.Socket, plan.Monitor},
+}
+
+// contactColumns are what the parts of a slot are compared by.
+var contactColumns = map[plan.Slot][]desk.Column{
+	plan.Seat:      {desk.Moves("Reach", "seat-reach"), desk.Moves("Knee", "knee"), desk.Becomes("Does", "seat-hours")},
+	plan.Pegs:      {desk.Moves("Knee", "knee"), desk.Becomes("Bars low by", "bar-short")},
+	plan.Risers:    {desk.Becomes("Bars low by", "bar-short")},
+	plan.Handlebar: {desk.Becomes("Bars low by", "bar-short")},
+}
+
+func contactPage(page string) desk.Handler {
+	return func(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+		return s.PartsPage(w, r, page, func(d *desk.Desk, tried []plan.Choice) (any, error) {
+			view := contactView{Has: d.Plan.Bike != nil, Tried: len(tried) > 0}
+			if !view.Has {
+				return view, nil
+			}
+			err := contactPoints(d, &view, page, tried)
+			return view, err
+		})
+	}
+}
+
+func contactPoints(d *desk.Desk, v *contactView, page string, tried []plan.Choice) error {
+	built := d.Plan.Build(d.Loadout)
+	for _, slot := range contactSlots[page] {
+		columns := append([]desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Needs", "needs")}, contactColumns[slot]...)
+		fits := func(p *plan.Part) bool { return d.Shelf.CouldFit(built, p) }
+		list, err := d.OptionsFor(slot, page, fits, columns, nil, tried)
+		if err != nil {
+			return err
+		}
+		v.Lists = append(v.Lists, list)
+	}
+	if page != "contact" {
+		return nil
+	}
+	after := d.Report
+	if v.Tried {
+		var err error
+		if after, err = d.On.Evaluate(d.Plan.With(tried...)); err != nil {
+			return err
+		}
+	}
+	postures := []draw.Posture{posture(d, d.Report, draw.Current)}
+	if v.Tried {
+		postures = append(postures, posture(d, after, draw.Tried))
+	}
+	v.Drawing = draw.RiderOn(desk.Silhouette(d.Plan.Bike, d.Report), postures...)
+	asked := map[string]bool{}
+	for _, id := range []figure.ID{"seat-reach", "knee", "bar-short", "seated-hours", "seat-hours"} {
+		if f, ok := after.Figure(id); ok {
+			v.Working = append(v.Working, desk.GaugeOf(d.Units, f, d.Href("working/"+string(id), "stage", page)))
+			for _, missing := range f.Missing {
+				if !asked[missing] {
+					asked[missing] = true
+					v.Asks = append(v.Asks, missing)
+				}
+			}
+		}
+	}
+	for _, c := range baseline.For(d.Plan.Bike.Has) {
+		if c.Area != baseline.Free {
+			continue
+		}
+		free := freeView{Name: c.Name, How: c.How, Href: d.Href("baseline") + "#check-" + c.ID, State: desk.StateOf("unknown"), Done: "not looked at"}
+		if a, ok := d.Plan.Baseline.Answer(c.ID); ok {
+			free.State, free.Done = desk.StateOf("watch"), desk.AnswerWords(a)
+			if a.Verdict == baseline.Good {
+				free.State = desk.StateOf("ok")
+			}
+		}
+		v.Free = append(v.Free, free)
+	}
+	return nil
+}
+
+// posture is the rider on the bike of a report.
+func posture(d *desk.Desk, report *eval.LoadoutReport, style draw.Style) draw.Posture {
+	b, built := d.Plan.Bike, report.Facts.Built
+	return draw.Posture{
+		InseamMM: d.Plan.Brief.Inseam.In("mm"), SeatMM: b.SeatHeight.In("mm") + built.Figure(plan.SeatRise),
+		PegMM: b.PegHeight.In("mm") - built.Figure(plan.PegDrop), BarMM: b.BarHeight.In("mm") + built.Figure(plan.BarRise), Style: style,
+	}
+}

@@ -1,0 +1,379 @@
+package ranging
+
+import (
+	"crypto/rand"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+	"time"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/fuel"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/ranging"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/draw"
+	"valiantmule/internal/format/fillcsv"
+	"valiantmule/internal/store"
+	"valiantmule/internal/web/desk"
+)
+
+// fillsView is the log of fills and what it teaches.
+type fillsView struct {
+	Has     bool
+	Says    string
+	Drawing draw.Learnt
+	Uses    string // the unit of the drawing
+	Fills   []fillRow
+	Revoked []fillRow
+	Form    fillForm
+	Before  []estimateRow
+	Formula string
+	Add     string
+	Revoke  string
+	Took    string // what an import did
+	desk.CSVView
+}
+
+// fillRow is one fill of the table.
+type fillRow struct {
+	ID, On, Litres, Distance, By, Ground, As, Note string
+	Full                                           bool
+	Uses, Expected                                 string // of the interval that it ends
+	State                                          desk.StateView
+	Flag                                           string // why it is looked at
+}
+
+// fillForm is a fill to be written down.
+type fillForm struct {
+	ID      string
+	Fields  []desk.FieldView
+	Sources []desk.OptionView
+	As      []desk.OptionView
+	Partial bool
+	Missed  bool
+	Grounds []desk.FieldView
+	Error   string
+}
+
+// estimateRow is what the model makes of something before and after the fills.
+type estimateRow struct{ Name, Before, After string }
+
+func fillsPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	view := fills(d, nil, nil)
+	if n := r.URL.Query().Get("took"); n != "" && len(n) < 6 {
+		view.Took = n + " fills were taken into the log."
+	}
+	return s.ShowPage(w, r, http.StatusOK, d, "fills", nil, view)
+}
+
+// asItCame is how a fill says that the bike was ridden without the plan's parts.
+const asItCame = "As it came, rider alone"
+
+// fills is the page, with what was typed for another fill.
+func fills(d *desk.Desk, form url.Values, errs desk.FormErrors) fillsView {
+	v := fillsView{
+		Has: d.Plan.Bike != nil, Uses: d.Units.Of("L/100 km"), Formula: fuel.LearnFormula.Text,
+		Add: d.Href("fills"), Revoke: d.Href("fills/revoke"), CSVView: desk.CSVView{File: d.Href("fills.csv"), Import: d.Href("fills/import")},
+	}
+	if !v.Has {
+		return v
+	}
+	v.Form = fillFormOf(d, form, errs)
+	v.table(d, d.Report.Facts.Learning)
+	v.estimates(d, d.Report.Facts.Learning)
+	return v
+}
+
+func fillFormOf(d *desk.Desk, form url.Values, errs desk.FormErrors) fillForm {
+	f := fillForm{ID: rand.Text(), Partial: form.Has("partial"), Missed: form.Has("missed"), Error: errs["form"]}
+	if form.Get("id") != "" {
+		f.ID = form.Get("id")
+	}
+	field := func(key, label, metric, help string) {
+		f.Fields = append(f.Fields, desk.FieldView{Key: key, Label: label, Unit: d.Units.Of(metric), Help: help, Value: form.Get(key), Error: errs[key]})
+	}
+	field("on", "Date", "", "")
+	field("litres", "Filled", "L", "")
+	field("odometer", "Odometer", "km", "What it shows.")
+	field("trip", "Or since the last fill", "km", "One of the two is enough.")
+	field("cruise", "Held on the road", "km/h", "")
+	field("note", "Note", "", "")
+	if form == nil {
+		f.Fields[0].Value, f.Fields[4].Value = desk.Today(), d.Plan.Brief.Cruise.String()
+	}
+	f.Sources = desk.OptionsOf(plan.DistancesBy(), desk.Typed(form, "by", string(plan.ByOdometer)), "")
+	as := []plan.Option{{Value: "", Name: asItCame}}
+	for _, l := range d.Plan.Loadouts {
+		as = append(as, plan.Option{Value: l.ID, Name: "As planned, " + l.Name})
+	}
+	f.As = desk.OptionsOf(as, form.Get("as"), "")
+	for _, g := range terrain.Grounds() {
+		f.Grounds = append(f.Grounds, desk.FieldView{Key: "on." + string(g.Kind), Label: g.Name, Unit: "%", Value: form.Get("on." + string(g.Kind))})
+	}
+	return f
+}
+
+// table lists the log, the newest first, with what each full tank came to.
+func (v *fillsView) table(d *desk.Desk, learning facts.Learning) {
+	ends := map[string]int{}
+	for i, in := range learning.Intervals {
+		ends[in.Last().ID] = i
+	}
+	live := d.Plan.ReadingsOf(plan.FillReading)
+	for _, r := range slices.Backward(live) {
+		row := fillRowOf(d, r)
+		if i, ok := ends[r.ID]; ok {
+			in, verdict := learning.Intervals[i], learning.Taught.Each[i]
+			row.Uses = d.Units.Quantity(in.Litres/in.Km*100, "L/100 km")
+			row.Expected = d.Units.Quantity(verdict.Expected/in.Km*100, "L/100 km")
+			row.State = desk.StateOf("ok")
+			if verdict.Flagged() {
+				row.State = desk.StateOf("watch")
+				row.Flag = fmt.Sprintf("Lies %.1f spreads off the others and counts for %.0f %%: a misread meter, a fill that is missing, another bike's can?", verdict.Off, 100*verdict.Weight)
+			}
+		}
+		v.Fills = append(v.Fills, row)
+	}
+	alive := map[string]bool{}
+	for _, r := range live {
+		alive[r.ID] = true
+	}
+	for _, r := range d.Plan.Readings {
+		if r.Kind == plan.FillReading && r.Bike == d.Plan.Bike.ID && !alive[r.ID] {
+			v.Revoked = append(v.Revoked, fillRowOf(d, r))
+		}
+	}
+}
+
+func fillRowOf(d *desk.Desk, r plan.Reading) fillRow {
+	row := fillRow{ID: r.ID, On: r.On, Litres: d.Units.Quantity(r.Fill.Litres.In("L"), "L"), Full: !r.Fill.Partial, As: r.Fill.As.Name, Note: r.Note}
+	switch {
+	case r.Fill.Trip.Known():
+		row.Distance = "+" + d.Units.Quantity(r.Fill.Trip.In("km"), "km")
+	default:
+		row.Distance = "at " + d.Units.Quantity(r.Fill.Odometer.In("km"), "km")
+	}
+	row.By = plan.NameOf(plan.DistancesBy(), string(r.Fill.By))
+	if row.Ground = desk.Grounds(plan.MixOf(r.Fill.Ground)); row.Ground == "" {
+		row.Ground = "paved road"
+	}
+	return row
+}
+
+// estimates draws how the estimate settled and compares it with the first guess.
+func (v *fillsView) estimates(d *desk.Desk, learning facts.Learning) {
+	own := func(per100 float64) float64 { u, _ := d.Units.Convert(per100, "L/100 km"); return u }
+	var stands []draw.Estimate
+	for _, m := range learning.Stands() {
+		litres, spread := ranging.OnTheRoad(d.Report.Facts, m)
+		high, low := own(litres+fuel.BandSigma*spread), own(max(0.2*litres, litres-fuel.BandSigma*spread))
+		if high < low { // miles per gallon grow the other way
+			low, high = high, low
+		}
+		stands = append(stands, draw.Estimate{Mid: own(litres), Half: (high - low) / 2})
+	}
+	one, _ := ranging.OnTheRoad(d.Report.Facts, fuel.Anchored(1, true))
+	var said []draw.Said
+	for i, t := range learning.Tankfuls {
+		last := learning.Intervals[i].Last()
+		value := own(one * t.Litres / t.By.Total())
+		day := last.On
+		if t, err := time.Parse(time.DateOnly, day); err == nil {
+			day = t.Format("2 Jan")
+		}
+		said = append(said, draw.Said{Value: value, Flagged: learning.Taught.Each[i].Flagged(), Day: day, Title: fmt.Sprintf("%s: %s as on the road", last.On, d.Units.Quantity(one*t.Litres/t.By.Total(), "L/100 km"))})
+	}
+	if one == one && len(said) > 0 {
+		v.Drawing = draw.Estimates(stands, said, own(d.Plan.Bike.Economy.In("L/100 km")))
+	}
+	before := *d.Plan
+	before.Readings = nil
+	if was, err := d.On.Evaluate(&before); err == nil {
+		for _, id := range []figure.ID{"range", "consumption", "dry-chance"} {
+			a, _ := was.Figure(id)
+			b, _ := d.Report.Figure(id)
+			row := estimateRow{Name: a.Name, Before: d.Units.Value(a), After: d.Units.Value(b)}
+			if a.Banded && b.Banded {
+				row.Before, row.After = desk.GaugeOf(d.Units, a, "").Band, desk.GaugeOf(d.Units, b, "").Band
+			}
+			v.Before = append(v.Before, row)
+		}
+	}
+	n := len(learning.Intervals)
+	switch {
+	case n == 0:
+		v.Says = "No full tank follows another yet: the model rests on the sheet alone. Three from full to full correct it."
+	case n < 3:
+		v.Says = fmt.Sprintf("%d of the 3 full tanks after one another that it takes to trust them.", n)
+	default:
+		v.Says = fmt.Sprintf("%d tanks from full to full lead now; this bike burns %.2f times what its data say on the road, %.2f off it, and rides differ by %.0f %%.", n, learning.Taught.Road, learning.Taught.Loose, 100*learning.Taught.Ride)
+	}
+}
+
+// addFill keeps one fill, once for the id that its form was given.
+func addFill(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	if d.Plan.Bike == nil {
+		return store.ErrNotFound
+	}
+	reading, errs := readFill(d, r.PostForm)
+	return s.Keep(w, r, d, "fills", reading, errs, func(errs desk.FormErrors) any { return fills(d, r.PostForm, errs) })
+}
+
+// readFill reads a fill from its form, with the bike as it was ridden.
+func readFill(d *desk.Desk, form url.Values) (plan.Reading, desk.FormErrors) {
+	errs := desk.FormErrors{}
+	f := &plan.Fill{By: plan.DistanceBy(form.Get("by")), Partial: form.Has("partial"), Missed: form.Has("missed")}
+	r := plan.Reading{ID: form.Get("id"), Kind: plan.FillReading, On: strings.TrimSpace(form.Get("on")), Bike: d.Plan.Bike.ID, Note: strings.TrimSpace(form.Get("note")), Fill: f}
+	if !store.ValidID(r.ID) {
+		r.ID = rand.Text()
+	}
+	f.As = ridden(d, form.Get("as"))
+	for _, q := range []struct {
+		key, metric string
+		entry       plan.Entry
+	}{{"litres", "L", &f.Litres}, {"odometer", "km", &f.Odometer}, {"trip", "km", &f.Trip}, {"cruise", "km/h", &f.As.Cruise}} {
+		if err := q.entry.Enter(strings.TrimSpace(form.Get(q.key)), d.Units.Of(q.metric)); err != nil {
+			errs[q.key] = err.Error()
+		}
+	}
+	f.Ground = readShares(d, form, errs)
+	desk.Believe(r, form, errs)
+	return r, errs
+}
+
+// readShares of ground since the last fill; none typed is the brief's mix.
+func readShares(d *desk.Desk, form url.Values, errs desk.FormErrors) []plan.Stretch {
+	var list []plan.Stretch
+	for _, g := range terrain.Grounds() {
+		s := plan.Stretch{Ground: g.Kind}
+		text := strings.TrimSpace(form.Get("on." + string(g.Kind)))
+		if err := s.Share.Enter(text, "%"); err != nil {
+			errs["form"] = g.Name + ": " + err.Error()
+			continue
+		}
+		if s.Share.Known() && s.Share.Base() != 0 {
+			list = append(list, s)
+		}
+	}
+	if len(list) == 0 {
+		return d.Plan.Brief.Terrain
+	}
+	return list
+}
+
+// ridden is the bike as it was ridden: as planned in a loadout, or as it came.
+func ridden(d *desk.Desk, loadout string) plan.Ridden {
+	if loadout != "" {
+		if report, err := eval.EvaluateLoadout(d.Plan, d.Shelf, loadout, d.AsOf); err == nil {
+			return ranging.Ridden(report.Facts)
+		}
+	}
+	return plan.Ridden{Name: asItCame}
+}
+
+// revoke takes a reading out of the reckoning; it stays in the log.
+func revoke(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	of := r.PostFormValue("of")
+	if !slices.ContainsFunc(d.Plan.Readings, func(x plan.Reading) bool { return x.ID == of && x.Kind != plan.Revocation }) {
+		return store.ErrNotFound
+	}
+	reading := plan.Reading{ID: rand.Text(), Kind: plan.Revocation, On: desk.Today(), Of: of}
+	if _, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.PlanID, []plan.Reading{reading}); err != nil {
+		return err
+	}
+	back := "fills"
+	if r.PostFormValue("stage") == "weigh" {
+		back = "weigh"
+	}
+	return desk.SeeOther(w, r, d.Href(back))
+}
+
+func fillsFile(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	desk.Attach(w, "text/csv; charset=utf-8", desk.FileName(d.Plan.Name, ".fills.csv"))
+	return fillcsv.Write(w, d.Plan.ReadingsOf(plan.FillReading))
+}
+
+// importFills looks a file of fills through. Nothing is kept until the rider takes
+// the good rows.
+func importFills(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	if d.Plan.Bike == nil {
+		return store.ErrNotFound
+	}
+	view := fills(d, nil, nil)
+	if view.CSV, err = desk.SentFile(r); err != nil {
+		return err
+	}
+	rows, err := fillcsv.Read([]byte(view.CSV), d.Plan.Bike.ID)
+	if err != nil {
+		view.CSVError = "Nothing was taken: " + err.Error() + "."
+		return s.ShowPage(w, r, http.StatusUnprocessableEntity, d, "fills", nil, view)
+	}
+	good := goodFills(d, rows, &view)
+	if r.FormValue("take") != "" && len(good) > 0 {
+		added, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.PlanID, good)
+		if errors.Is(err, store.ErrFull) {
+			view.CSVError = "Nothing was taken: the log is full."
+			return s.ShowPage(w, r, http.StatusUnprocessableEntity, d, "fills", nil, view)
+		}
+		if err != nil {
+			return err
+		}
+		return desk.SeeOther(w, r, d.Href("fills", "took", strconv.Itoa(added)))
+	}
+	return s.ShowPage(w, r, http.StatusOK, d, "fills", nil, view)
+}
+
+// goodFills sorts the rows of a file; a loadout's name stands for the bike as it is
+// planned there.
+func goodFills(d *desk.Desk, rows []fillcsv.Row, view *fillsView) []plan.Reading {
+	var good []plan.Reading
+	for _, row := range rows {
+		shown := desk.CSVRow{Line: row.Line, Text: row.Text, Says: "good"}
+		known := slices.ContainsFunc(d.Plan.Readings, func(x plan.Reading) bool { return x.ID == row.Reading.ID })
+		switch {
+		case row.Err != nil:
+			shown.Bad, shown.Says = true, row.Err.Error()
+		case known:
+			shown.Says = "in the log already"
+		default:
+			name := row.Reading.Fill.As.Name
+			row.Reading.Fill.As = ridden(d, "")
+			for _, l := range d.Plan.Loadouts {
+				if strings.EqualFold(name, l.Name) || strings.EqualFold(name, l.ID) {
+					row.Reading.Fill.As = ridden(d, l.ID)
+				}
+			}
+			good = append(good, row.Reading)
+		}
+		view.CSVRows = append(view.CSVRows, shown)
+	}
+	view.Good = len(good)
+	return good
+}

@@ -1,0 +1,407 @@
+package ranging
+
+import (
+	"fmt"
+	"math"
+	"net/http"
+	"net/url"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/fuel"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/ranging"
+	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/draw"
+	"valiantmule/internal/web/desk"
+	"valiantmule/internal/words"
+)
+
+// rangeForm is the cruise and the reserve that the fuel ladder is drawn for.
+var rangeForm = desk.StageForm{
+	Stage: "range", Title: "With this cruise and reserve", Save: "Keep cruise and reserve", Read: readRange,
+	View: func(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
+		looked, err := d.Looked(r.URL.Query())
+		if err != nil {
+			return nil, err
+		}
+		return rangeOf(d, looked, typed, errs)
+	},
+}
+
+// bench lays what is looked at on the bench; nil when nothing is.
+func benchOf(d *desk.Desk, l desk.Looked) (*desk.BenchView, error) {
+	if len(l.Tried) == 0 && len(l.Turned) == 0 {
+		return nil, nil
+	}
+	var names []string
+	if len(l.Tried) > 0 {
+		names = append(names, desk.Title(l.Tried))
+	}
+	for _, id := range l.Turned {
+		names = append(names, d.TurnedWords(id))
+	}
+	onto := func(remedy []plan.Choice) string {
+		return d.Href("range", desk.Looked{Tried: desk.Merged(l.Tried, remedy), Turned: l.Turned}.Query("")...)
+	}
+	bench, err := d.Bench(eval.Alternative{Label: strings.Join(names, ", "), Plan: l.Plan}, "range", onto)
+	if err != nil {
+		return nil, err
+	}
+	bench.Action = "/plans/" + d.PlanID + "/choose"
+	bench.Lay(l.Tried)
+	bench.Pumps = l.Turned
+	return bench, nil
+}
+
+func rangePage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	if r.URL.Query().Has("cruise") { // a link that slows down
+		typed := url.Values{"cruise": {r.URL.Query().Get("cruise")}, "reserve": {d.Plan.Brief.Reserve.String()}}
+		return showRange(s, w, r, d, typed)
+	}
+	return showRange(s, w, r, d, nil)
+}
+
+// rangeTry holds cruise and reserve as typed, with what is looked at, against the
+// plan.
+func rangeTry(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	return showRange(s, w, r, d, r.PostForm)
+}
+
+func showRange(s *desk.House, w http.ResponseWriter, r *http.Request, d *desk.Desk, typed url.Values) error {
+	l, err := d.Looked(r.URL.Query())
+	if err != nil {
+		return err
+	}
+	var errs desk.FormErrors
+	var bench *desk.BenchView
+	if typed == nil {
+		bench, err = benchOf(d, l)
+	} else {
+		var changed *plan.Plan
+		changed, _, errs = readRange(d.With(l.Plan), typed)
+		bench, err = rangeForm.Bench(d, changed, errs)
+	}
+	if err != nil {
+		return err
+	}
+	body, err := rangeOf(d, l, typed, errs)
+	if err != nil {
+		return err
+	}
+	return s.ShowPage(w, r, http.StatusOK, d, "range", bench, body)
+}
+
+type rangeView struct {
+	Has     bool
+	Missing []string
+	Says    string
+	Route   bool
+	Ladder  draw.Ladder
+	Litre   string // the unit of the ladder's scale
+	Km      string
+	Sliders []sliderView
+	Legs    []legRow
+	Ways    []wayRow
+	Named   []namedWay
+	Lists   []desk.OptionList
+	Grounds []groundRow
+	Working []desk.GaugeView
+	Signs   []signView
+	desk.FormState
+}
+
+// sliderView is a number that is moved by hand.
+type sliderView struct {
+	Key, Label, Unit, Value, Help, Error string
+	Min, Max, Step                       string
+}
+
+// legRow is one leg of the table.
+type legRow struct {
+	Number                     int
+	From, To                   string
+	Km, Climb, Ground          string
+	Need, Have, Left, Dry, End string
+	Shut                       string // what comes of it if the pump at its end is shut
+	State                      desk.StateView
+	ShutState                  desk.StateView
+	Deciding                   bool
+	Pump                       *desk.LinkView // to shut it and see
+}
+
+// wayRow is one way to close the short leg.
+type wayRow struct {
+	Name, Href, Cost, Mass, Hours, Range string
+	State                                desk.StateView
+	Tried                                bool
+}
+
+type namedWay struct{ What, Name, Href string }
+
+// groundRow is what the bike burns on one kind of ground.
+type groundRow struct{ Name, Speed, RPM, Gear, Uses, Band string }
+
+// signView is a sign of the drawing with its meaning.
+type signView struct {
+	Certainty plan.Certainty
+	Closed    bool
+	Name      string
+}
+
+// signs of pumps, for the key of a drawing.
+func signs() []signView {
+	var list []signView
+	for _, c := range plan.Certainties() {
+		list = append(list, signView{plan.Certainty(c.Value), false, c.Name})
+	}
+	return append(list, signView{plan.Sure, true, "shut"})
+}
+
+func (v rangeView) Fields() []desk.FieldView {
+	fields := make([]desk.FieldView, len(v.Sliders))
+	for i, s := range v.Sliders {
+		fields[i] = desk.FieldView{Key: s.Key, Label: s.Label, Unit: s.Unit, Value: s.Value}
+	}
+	return fields
+}
+
+func (v rangeView) With(state desk.FormState) desk.FormBody {
+	v.FormState = state.At(v.FormState)
+	return v
+}
+
+// readRange takes cruise and reserve.
+func readRange(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
+	errs := desk.FormErrors{}
+	changed := *d.Plan
+	summary := desk.Enter(d.Units, changed.Brief.Riding(), form, errs)
+	return &changed, summary, errs
+}
+
+// fuel is the page: what is looked at, with what is typed.
+func rangeOf(d *desk.Desk, l desk.Looked, form url.Values, errs desk.FormErrors) (rangeView, error) {
+	v := rangeView{Has: d.Plan.Bike != nil, Route: d.Plan.Route != nil, Signs: signs(), Km: d.Units.Of("km"), Litre: d.Units.Of("L"),
+		FormState: desk.FormState{Error: errs["form"], Try: d.Href("range/try", l.Query("")...), Save: d.Href("range")}}
+	if !v.Has {
+		return v, nil
+	}
+	shown := l.Plan
+	if form != nil {
+		shown, _, _ = readRange(d.With(l.Plan), form)
+	}
+	after, err := d.On.Evaluate(shown)
+	if err != nil {
+		return v, err
+	}
+	v.sliders(d, shown, form, errs)
+	gauge, _ := after.Figure(figure.Distance)
+	v.Missing = gauge.Missing
+	v.legs(d, l, shown, after)
+	if ladder, ok := ranging.FuelLadder(after.Facts); ok {
+		v.Ladder = draw.FuelLadder(ladder, after.Facts.Range.Legs, shown.Route, ranging.Profile(shown), pumps(d, l, shown.Route),
+			in(d, "L", 1), in(d, "km", 0), func(m float64) string { return height(d, m) })
+	}
+	v.Says = rangeSays(d, after, gauge)
+	for _, id := range []figure.ID{"range", "usable-fuel", "consumption", "leg-margin", "dry-chance", "fuel-factor", "drag-area"} {
+		if f, ok := after.Figure(id); ok {
+			v.Working = append(v.Working, desk.GaugeOf(d.Units, f, d.Href("working/"+string(id), append([]string{"stage", "range"}, desk.Tries(l.Tried)...)...)))
+		}
+	}
+	for _, g := range ranging.Grounds(after.Facts) {
+		v.Grounds = append(v.Grounds, groundRow{
+			g.Ground.Name, d.Units.Quantity(g.Kmh, "km/h"), d.Units.Quantity(g.RPM, "rpm"), strconv.Itoa(g.Gear), d.Units.Quantity(g.Litres, "L/100 km"),
+			d.Units.Quantity(g.Litres-fuel.BandSigma*g.Spread, "L/100 km") + " to " + d.Units.Quantity(g.Litres+fuel.BandSigma*g.Spread, "L/100 km"),
+		})
+	}
+	if err := v.ways(d, l); err != nil {
+		return v, err
+	}
+	return v, v.carriers(d, l)
+}
+
+// in turns numbers of a metric unit into the rider's, bare and in words.
+func in(d *desk.Desk, metric string, digits int) func(v float64) (float64, string) {
+	return func(v float64) (float64, string) {
+		own, symbol := d.Units.Convert(v, metric)
+		if symbol != metric && metric == "L" {
+			digits = 2
+		}
+		return own, words.Number(own, digits) + " " + symbol
+	}
+}
+
+// height of ground: in feet for those who ride in miles.
+func height(d *desk.Desk, m float64) string {
+	if d.Units.Of("km") == "mi" {
+		return words.Number(m/0.3048, 0) + " ft"
+	}
+	return words.Number(m, 0) + " m"
+}
+
+func rangeSays(d *desk.Desk, after *eval.LoadoutReport, gauge study.Figure) string {
+	leg, ok := after.Facts.Range.Decides()
+	if !gauge.Known || !ok {
+		return ""
+	}
+	km := func(v float64) string { return d.Units.Quantity(v, "km") }
+	where := "The longest gap of the brief decides"
+	if after.Facts.Plan.Route != nil {
+		where = fmt.Sprintf("%s to %s decides", leg.From, leg.To)
+	} else if !gauge.Limited {
+		return fmt.Sprintf("%s to %s before the reserve.", km(gauge.Low), km(gauge.High))
+	}
+	return fmt.Sprintf("%s: %s, and %s to %s before the reserve on such ground.", where, km(leg.Km), km(gauge.Low), km(gauge.High))
+}
+
+func (v *rangeView) sliders(d *desk.Desk, shown *plan.Plan, form url.Values, errs desk.FormErrors) {
+	for _, f := range shown.Brief.Riding() {
+		low, high, step := 60.0, 140.0, 5.0
+		if f.Key == "reserve" {
+			low, high, step = 0, 40, 1
+		}
+		low, unit := d.Units.Convert(low, f.Unit)
+		high, _ = d.Units.Convert(high, f.Unit)
+		s := sliderView{Key: f.Key, Label: f.Label, Unit: unit, Help: f.Help, Error: errs[f.Key], Min: fmt.Sprintf("%.0f", low), Max: fmt.Sprintf("%.0f", high), Step: fmt.Sprintf("%.0f", step)}
+		s.Value = desk.Typed(form, f.Key, f.Entry.String())
+		v.Sliders = append(v.Sliders, s)
+	}
+}
+
+// legs fills the table.
+func (v *rangeView) legs(d *desk.Desk, l desk.Looked, shown *plan.Plan, after *eval.LoadoutReport) {
+	f := after.Facts.Range
+	for i, leg := range f.Legs {
+		if math.IsNaN(leg.NeedL) || math.IsNaN(leg.HaveL) {
+			return
+		}
+		low, mid, high := leg.ArriveL()
+		litre := func(v float64) string { return d.Units.Quantity(v, "L") }
+		row := legRow{
+			Number: i + 1, From: leg.From, To: leg.To, Km: d.Units.Quantity(leg.Km, "km"), Climb: height(d, leg.UpM), Ground: desk.Grounds(leg.Mix),
+			Need: litre(leg.NeedL), Have: litre(leg.HaveL), Left: desk.SignedWords(litre, leg.MarginL), Dry: desk.Chance(leg.Dry), End: litre(mid),
+			State: legState(leg), Deciding: i == f.Deciding,
+		}
+		if mid > 0 {
+			row.End = litre(low) + " to " + litre(high)
+		}
+		if joined, ok := f.Joined(i); ok {
+			row.Shut, row.ShutState = desk.SignedWords(litre, joined.MarginL), legState(joined)
+			row.Pump = &desk.LinkView{Name: "Shut " + leg.To, Href: d.Href("range", l.Query(leg.Ends.ID)...)}
+		}
+		v.Legs = append(v.Legs, row)
+	}
+}
+
+func legState(l facts.Leg) desk.StateView {
+	switch {
+	case l.Short():
+		return desk.StateOf(verdict.Over)
+	case l.Thirsty():
+		return desk.StateOf(verdict.Watch)
+	}
+	return desk.StateOf(verdict.OK)
+}
+
+// pumps are the stops of a route with their signs; each leads to the page with it
+// turned.
+func pumps(d *desk.Desk, l desk.Looked, route *plan.Route) []draw.Pump {
+	if route == nil {
+		return nil
+	}
+	pumps := make([]draw.Pump, len(route.Stops))
+	for i, s := range route.Stops {
+		p := draw.Pump{ID: s.ID, Number: i + 1, Name: s.Name, Certainty: s.Certainty, Closed: s.Closed, Href: d.Href("range", l.Query(s.ID)...)}
+		p.Title = s.Name + ", " + certainty(s)
+		if s.Closed {
+			p.Title += ", shut: open it and see"
+		} else {
+			p.Title += ": shut it and see"
+		}
+		pumps[i] = p
+	}
+	return pumps
+}
+
+func certainty(s plan.Stop) string {
+	text := plan.NameOf(plan.Certainties(), string(s.Certainty))
+	if s.Open != "" {
+		text += " (" + s.Open + ")"
+	}
+	return text
+}
+
+// ways lists what closes the leg that decides, on top of what is looked at.
+func (v *rangeView) ways(d *desk.Desk, l desk.Looked) error {
+	bench, err := eval.NewBench(l.Plan, d.Shelf, d.Loadout, d.AsOf)
+	if err != nil {
+		return err
+	}
+	ways, err := bench.Ways()
+	if err != nil {
+		return err
+	}
+	href := func(w eval.Way) string {
+		switch {
+		case w.Choices != nil:
+			return d.Href("range", desk.Looked{Tried: desk.Merged(l.Tried, w.Choices), Turned: l.Turned}.Query("")...)
+		case w.Reopens != nil:
+			return d.Href("range", l.Query(w.Reopens.ID)...)
+		}
+		return d.Href("range", append(l.Query(""), "cruise", w.Cruise.String())...)
+	}
+	for _, w := range ways {
+		after, _ := w.After.Figure(figure.Distance)
+		cost, _ := w.After.Figure(figure.Cost)
+		mass, _ := w.After.Figure(figure.LoadedMass)
+		row := wayRow{Name: w.Alternative.Label, Href: href(w), Cost: d.Units.Delta(cost, w.CostMin), Mass: d.Units.Delta(mass, w.MassKg), Range: d.Units.Value(after), State: desk.StateOf(after.State)}
+		if w.Hours > 0 {
+			row.Hours = d.Units.Plain(w.Hours, "h")
+		}
+		v.Ways = append(v.Ways, row)
+	}
+	for _, least := range []struct {
+		what string
+		of   func(eval.Way) float64
+	}{
+		{"Cheapest", func(w eval.Way) float64 { return w.CostMin }},
+		{"Lightest", func(w eval.Way) float64 { return w.MassKg }},
+		{"Simplest", func(w eval.Way) float64 { return w.Hours }},
+	} {
+		if w := eval.Least(ways, least.of); w != nil {
+			v.Named = append(v.Named, namedWay{least.what, w.Alternative.Label, href(*w)})
+		}
+	}
+	return nil
+}
+
+// carriers lists tanks, bladders and cans, held against the plan.
+func (v *rangeView) carriers(d *desk.Desk, l desk.Looked) error {
+	built := d.Plan.Build(d.Loadout)
+	fits := func(p *plan.Part) bool { return d.Shelf.CouldFit(built, p) }
+	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Rear axle", "axle-rear"), desk.Becomes("Fuel then", "usable-fuel"), desk.Becomes("Range then", "range"), desk.Moves("Own hours", "own-hours")}
+	var keep []string
+	for _, id := range l.Turned {
+		keep = append(keep, "pump", id)
+	}
+	for _, slot := range plan.FuelSlots() {
+		list, err := d.OptionsFor(slot, "range", fits, columns, keep, l.Tried)
+		if err != nil {
+			return err
+		}
+		v.Lists = append(v.Lists, list)
+	}
+	return nil
+}

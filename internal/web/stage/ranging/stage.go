@@ -1,0 +1,41 @@
+// Package ranging is the stage of how far the fuel goes: the ladder from pump to pump,
+// the route, the log of fills, what others say.
+package ranging
+
+import (
+	"embed"
+	"net/http"
+
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/format/gpx"
+	"valiantmule/internal/web/desk"
+)
+
+//go:embed pages/*.gohtml
+var files embed.FS
+
+// Stage is this one.
+var Stage = desk.Stage{
+	ID: figure.Range, Name: "Range", Key: "r", Files: files,
+	Pages: []desk.Page{
+		{ID: "range", Name: "Fuel ladder", Routes: []desk.Route{
+			desk.Get("/range", rangePage),
+			desk.Post("/range", rangeForm.Keep),
+			desk.Post("/range/try", rangeTry),
+		}},
+		{ID: "route", Name: "Route", Routes: append(desk.Form(routeForm),
+			desk.Route{Method: http.MethodPost, Path: "/route/import", Handle: importRoute, Large: gpx.MaxBytes},
+			desk.Post("/route/part", routePart),
+			desk.Post("/route/drop", dropRoute),
+			desk.Get("/route.gpx", routeFile),
+		)},
+		{ID: "fills", Name: "Fills", Routes: []desk.Route{
+			desk.Get("/fills", fillsPage),
+			desk.Post("/fills", addFill),
+			desk.Post("/fills/revoke", revoke),
+			desk.Post("/fills/import", importFills),
+			desk.Get("/fills.csv", fillsFile),
+		}},
+		{ID: "others", Name: "Others", Routes: desk.Form(othersForm)},
+	},
+}

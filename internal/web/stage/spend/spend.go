@@ -1,0 +1,374 @@
+package spend
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"math"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/draw"
+	"valiantmule/internal/web/desk"
+)
+
+var spendForm = desk.StageForm{
+	Stage: "spend", Title: "The ledger as typed", Save: "Save the ledger", Read: readSpend,
+	View: func(_ *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
+		return spend(d, typed, errs), nil
+	},
+}
+
+// spendView is the ledger of the plan: the parts that were chosen, and the other
+// sums.
+type spendView struct {
+	Parts    []partRow
+	Rates    []rateRow
+	Rows     []spendRow
+	Totals   []desk.GaugeView
+	Stairs   draw.Stairs
+	Currency string
+	Over     string // what the budget is short of
+	desk.FormState
+}
+
+// lineWords is what is said of a line beside its price.
+type lineWords struct {
+	Needs, Decisions, Sources []desk.OptionView
+	Why, Hours                string
+	Off                       bool   // it does not count
+	Aside                     string // source, hours and reason in words, "" for a plain new one
+}
+
+type partRow struct {
+	Key                string // in the form
+	Name, Slots, Price string // the list price
+	Amount, Error      string // what the rider pays, where that differs
+	Out                bool
+	lineWords
+}
+
+type spendRow struct {
+	Index        int
+	Name, Amount string
+	Error        string
+	Kinds        []desk.OptionView
+	Out, New     bool
+	lineWords
+}
+
+type rateRow struct {
+	Index                 int
+	From, Rate, On, Error string
+}
+
+var rates = &desk.List{Name: "Rates", Columns: []string{"rate_from", "rate", "rate_on"}}
+
+var ledger = &desk.List{Name: "Other sums", Columns: []string{"name", "amount", "kind", "need", "decision", "source", "why", "hours"}, Out: "out"}
+
+// Fields lists the values of the ledger, for what changed in two places.
+func (v spendView) Fields() []desk.FieldView {
+	var fields []desk.FieldView
+	for _, row := range v.Parts {
+		fields = append(fields, desk.Selected("need."+row.Key, row.Name, row.Needs), desk.Selected("decision."+row.Key, row.Name+", decision", row.Decisions),
+			desk.Selected("source."+row.Key, row.Name+", source", row.Sources), desk.FieldView{Key: "amount." + row.Key, Label: row.Name + ", paid", Value: row.Amount},
+			desk.FieldView{Key: "why." + row.Key, Label: row.Name + ", why", Value: row.Why}, desk.FieldView{Key: "hours." + row.Key, Label: row.Name + ", hours", Value: row.Hours},
+			desk.Checked("out."+row.Key, row.Name+", taken out", row.Out))
+	}
+	for _, row := range v.Rows {
+		fields = append(fields, ledger.Fields(row.Index, row.Name, row.Amount, desk.Selected("", "", row.Kinds).Value, desk.Selected("", "", row.Needs).Value,
+			desk.Selected("", "", row.Decisions).Value, desk.Selected("", "", row.Sources).Value, row.Why, row.Hours)...)
+	}
+	for _, row := range v.Rates {
+		fields = append(fields, rates.Fields(row.Index, row.From, row.Rate, row.On)...)
+	}
+	return fields
+}
+
+func (v spendView) With(state desk.FormState) desk.FormBody {
+	v.FormState = state.At(v.FormState)
+	return v
+}
+
+// partKey is a part's line in the form: its slot, the loadout it is for, its id.
+func partKey(l plan.Line) string { return string(l.Part.Slot) + "." + l.Loadout + "." + l.Part.ID }
+
+// wordsOf shows what is said of a line; in the form its fields end in key.
+func wordsOf(form url.Values, key string, l plan.Line) lineWords {
+	decision, source := string(l.Decision), string(l.Source)
+	if decision == "" {
+		decision = string(plan.Chosen)
+	}
+	if source == "" {
+		source = string(plan.BoughtNew)
+	}
+	v := lineWords{
+		Needs:     desk.OptionsOf([]plan.Option{{Value: string(plan.Needed), Name: "Needed"}, {Value: string(plan.Wanted), Name: "Wanted"}}, desk.Typed(form, "need."+key, string(l.Need)), ""),
+		Decisions: desk.OptionsOf(plan.Decisions(), desk.Typed(form, "decision."+key, decision), ""),
+		Sources:   desk.OptionsOf(plan.Sources(), desk.Typed(form, "source."+key, source), ""),
+		Why:       desk.Typed(form, "why."+key, l.Why), Hours: desk.Typed(form, "hours."+key, l.Hours.String()), Off: l.Standing() != plan.In,
+	}
+	var aside []string
+	for _, o := range v.Sources {
+		if o.Selected && o.Value != string(plan.BoughtNew) {
+			aside = append(aside, strings.ToLower(o.Name))
+		}
+	}
+	for _, text := range []string{v.Hours, v.Why} {
+		if text != "" {
+			aside = append(aside, text)
+		}
+	}
+	v.Aside = strings.Join(aside, ", ")
+	return v
+}
+
+// readWords sets what is said of a line from the form. What the form does not
+// have stays.
+func readWords(form url.Values, key string, l *plan.Line) error {
+	if form.Has("need." + key) {
+		l.Need = plan.Need(form.Get("need." + key))
+	}
+	if form.Has("decision." + key) {
+		if l.Decision = plan.Decision(form.Get("decision." + key)); l.Decision == plan.Chosen {
+			l.Decision = ""
+		}
+	}
+	if form.Has("source." + key) {
+		if l.Source = plan.Source(form.Get("source." + key)); l.Source == plan.BoughtNew {
+			l.Source = ""
+		}
+	}
+	if form.Has("why." + key) {
+		l.Why = strings.TrimSpace(form.Get("why." + key))
+	}
+	if form.Has("hours." + key) {
+		return l.Hours.Enter(form.Get("hours."+key), "h")
+	}
+	return nil
+}
+
+func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
+	v := spendView{Currency: d.Plan.Currency, FormState: desk.FormState{Error: errs["form"], Try: d.Href("spend/try"), Save: d.Href("spend")}}
+	var sums []plan.Line
+	for _, l := range d.Plan.Lines {
+		if l.Part == nil {
+			sums = append(sums, l)
+			continue
+		}
+		key := partKey(l)
+		info, _ := plan.InfoOf(l.Part.Slot)
+		row := partRow{Key: key, Name: l.Part.Name, Slots: info.Name, Price: "no price", Out: form.Has("out." + key),
+			Amount: desk.Typed(form, "amount."+key, l.Amount.String()), Error: errs["line."+key], lineWords: wordsOf(form, key, l)}
+		if only, err := d.Plan.Loadout(l.Loadout); err == nil {
+			row.Slots += ", " + only.Name + " only"
+		}
+		if l.Part.Price.Known() {
+			row.Price = l.Part.Price.Display()
+		}
+		v.Parts = append(v.Parts, row)
+	}
+	rows := len(sums) + desk.BlankRows
+	if form != nil {
+		for rows = 0; form.Has(desk.RowKey("name", rows)); rows++ {
+		}
+	}
+	for i := range rows {
+		stored := plan.Line{Kind: plan.Gear, Need: plan.Needed}
+		if i < len(sums) {
+			stored = sums[i]
+		}
+		v.Rows = append(v.Rows, spendRow{
+			Index: i, New: i >= len(sums), Error: errs[desk.RowKey("line", i)], Out: form.Has(desk.RowKey("out", i)),
+			Name:      desk.Typed(form, desk.RowKey("name", i), stored.Name),
+			Amount:    desk.Typed(form, desk.RowKey("amount", i), stored.Amount.String()),
+			Kinds:     desk.OptionsOf(plan.LineKinds(), desk.Typed(form, desk.RowKey("kind", i), string(stored.Kind)), ""),
+			lineWords: wordsOf(form, strconv.Itoa(i), stored),
+		})
+	}
+	rows = len(d.Plan.Rates) + 1
+	if form != nil {
+		for rows = 0; form.Has(desk.RowKey("rate", rows)); rows++ {
+		}
+	}
+	for i := range rows {
+		stored := plan.Rate{}
+		if i < len(d.Plan.Rates) {
+			stored = d.Plan.Rates[i]
+		}
+		v.Rates = append(v.Rates, rateRow{
+			Index: i, Error: errs[desk.RowKey("rates", i)],
+			From: desk.Typed(form, desk.RowKey("rate_from", i), stored.From), Rate: desk.Typed(form, desk.RowKey("rate", i), stored.Rate.String()), On: desk.Typed(form, desk.RowKey("rate_on", i), stored.On),
+		})
+	}
+	v.Stairs = stairs(d)
+	for _, id := range []figure.ID{"cost", "cost-needed", "cost-wanted", "cost-baseline", "cost-spent", "cost-open", "cost-later", "contingency", "own-hours"} {
+		if f, ok := d.Report.Figure(id); ok {
+			v.Totals = append(v.Totals, desk.GaugeOf(d.Units, f, d.Href("working/"+string(id), "stage", "spend")))
+			v.Over += over(f)
+		}
+	}
+	return v
+}
+
+// stairs is the plan's lines as a staircase: what is needed, what is wanted, what
+// is undecided, each group by size.
+func stairs(d *desk.Desk) draw.Stairs {
+	order := []string{"needed", "wanted", "open"}
+	var list []draw.StairStep
+	for _, l := range d.Plan.Spending() {
+		kind := string(l.Need)
+		switch l.Standing() {
+		case plan.Open:
+			kind = "open"
+		case plan.Later, plan.Out:
+			continue
+		}
+		home, _, ok := d.Plan.Home(l.Cost())
+		if ok && home.Known() && home.Minor() > 0 {
+			list = append(list, draw.StairStep{Cost: float64(home.Minor()), Kind: kind, Title: l.Title() + ", " + home.Display()})
+		}
+	}
+	slices.SortStableFunc(list, func(a, b draw.StairStep) int {
+		return cmp.Or(cmp.Compare(slices.Index(order, a.Kind), slices.Index(order, b.Kind)), cmp.Compare(b.Cost, a.Cost))
+	})
+	budget := math.NaN()
+	if amount := d.Plan.Brief.Budget; amount.Known() && amount.Code() == d.Plan.Currency {
+		budget = float64(amount.Minor())
+	}
+	return draw.Staircase(list, budget, func(minor float64) string { return money.New(int64(minor), d.Plan.Currency).Rough() })
+}
+
+// over says by how much the budget is passed.
+func over(f study.Figure) string {
+	if f.ID != "cost" || !f.Known || !f.Limited || f.Value <= f.Limit {
+		return ""
+	}
+	return money.New(int64(f.Value-f.Limit), f.Unit).Display()
+}
+
+// readSpend is the plan with its ledger as typed, and what changed in words. The
+// parts keep their places among the lines; new sums come last.
+func readSpend(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
+	errs := desk.FormErrors{}
+	changed := *d.Plan
+	changed.Lines = nil
+	var summary []string
+	put := func(was, line plan.Line, keep bool) {
+		switch {
+		case !keep && was.Title() != "":
+			summary = append(summary, was.Title()+" taken out")
+		case keep && line != was:
+			words := []string{strings.TrimSpace(line.Title() + " " + line.Cost().String()), string(line.Need)}
+			for _, word := range []string{string(line.Decision), string(line.Source), line.Why} {
+				if word != "" {
+					words = append(words, word)
+				}
+			}
+			summary = append(summary, strings.Join(words, ", "))
+		}
+		if keep {
+			changed.Lines = append(changed.Lines, line)
+		}
+	}
+	next := 0
+	sum := func(was plan.Line) {
+		line, keep, err := readSum(form, next, was, d.Plan.Currency)
+		if err != nil {
+			errs[desk.RowKey("line", next)] = err.Error()
+		} else {
+			put(was, line, keep)
+		}
+		next++
+	}
+	for _, was := range d.Plan.Lines {
+		if was.Part == nil {
+			sum(was)
+			continue
+		}
+		line, key := was, partKey(was)
+		err := readWords(form, key, &line)
+		if form.Has("amount." + key) { // one chosen since the form was made is not in it: it stays
+			var paid error
+			line.Amount, paid = desk.ReadAmount(form.Get("amount."+key), d.Plan.Currency)
+			err = cmp.Or(err, paid)
+		}
+		if err != nil {
+			errs["line."+key] = err.Error()
+			continue
+		}
+		put(was, line, !form.Has("out."+key))
+	}
+	for form.Has(desk.RowKey("name", next)) {
+		sum(plan.Line{})
+	}
+	changed.Rates = nil
+	for i := 0; form.Has(desk.RowKey("rate", i)); i++ {
+		rate, keep, err := readRate(d, form, i)
+		if err != nil {
+			errs[desk.RowKey("rates", i)] = err.Error()
+		} else if keep {
+			changed.Rates = append(changed.Rates, rate)
+		}
+	}
+	if was, now := ratesText(d.Plan.Rates), ratesText(changed.Rates); was != now {
+		summary = append(summary, desk.ChangedWords("Rates", was, now))
+	}
+	if len(errs) == 0 {
+		desk.Problems(&changed, "lines", errs)
+	}
+	return &changed, summary, errs
+}
+
+// readRate reads row i of the rates; keep is false for a blank one.
+func readRate(d *desk.Desk, form url.Values, i int) (rate plan.Rate, keep bool, err error) {
+	rate = plan.Rate{From: strings.ToUpper(strings.TrimSpace(form.Get(desk.RowKey("rate_from", i)))), On: strings.TrimSpace(form.Get(desk.RowKey("rate_on", i)))}
+	text := strings.TrimSpace(form.Get(desk.RowKey("rate", i)))
+	if rate.From == "" && text == "" {
+		return rate, false, nil
+	}
+	if rate.Rate, err = money.ParseRate(text); err != nil {
+		return rate, false, err
+	}
+	// What the document would refuse is said here, beside its row.
+	alone := plan.New("rate", d.Plan.Currency)
+	alone.Rates = []plan.Rate{rate}
+	if problems := alone.Validate(); len(problems) > 0 {
+		return rate, false, errors.New(problems[0].What)
+	}
+	return rate, true, nil
+}
+
+func ratesText(rates []plan.Rate) string {
+	words := make([]string, len(rates))
+	for i, r := range rates {
+		words[i] = fmt.Sprintf("1 %s = %s on %s", r.From, r.Rate, r.On)
+	}
+	return strings.Join(words, ", ")
+}
+
+// readSum reads row i of the sums on top of what it was; keep is false for one
+// that is blank or taken out.
+func readSum(form url.Values, i int, was plan.Line, currency string) (line plan.Line, keep bool, err error) {
+	line = was
+	line.Name, line.Kind = strings.TrimSpace(form.Get(desk.RowKey("name", i))), plan.LineKind(form.Get(desk.RowKey("kind", i)))
+	text := strings.TrimSpace(form.Get(desk.RowKey("amount", i)))
+	switch {
+	case form.Has(desk.RowKey("out", i)) || (line.Name == "" && text == ""):
+		return line, false, nil
+	case line.Name == "":
+		return line, false, errors.New("say what the money is for")
+	}
+	if line.Amount, err = desk.ReadAmount(text, currency); err != nil {
+		return line, false, err
+	}
+	err = readWords(form, strconv.Itoa(i), &line)
+	return line, err == nil, err
+}

@@ -1,0 +1,24 @@
+// Package spend is the stage of the ledger and of the parts drawer.
+package spend
+
+import (
+	"embed"
+
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/web/desk"
+)
+
+//go:embed pages/*.gohtml
+var files embed.FS
+
+// Stage is this one.
+var Stage = desk.Stage{
+	ID: figure.Spend, Name: "Spend", Key: "s", Files: files,
+	Pages: []desk.Page{
+		{ID: "spend", Name: "Spend", Routes: desk.Form(spendForm)},
+		{ID: "drawer", Name: "Parts drawer", Routes: []desk.Route{
+			desk.Get("/drawer", drawerPage),
+			desk.Post("/parts", keepPart),
+		}},
+	},
+}

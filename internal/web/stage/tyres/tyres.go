@@ -1,0 +1,324 @@
+package tyres
+
+import (
+	"fmt"
+	"net/http"
+	"slices"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/draw"
+	"valiantmule/internal/web/desk"
+)
+
+// tyresView is the tyres that can be had, each held against the plan.
+type tyresView struct {
+	Has    bool // a bike
+	Lists  []desk.OptionList
+	All    bool // also what does not go on the rims
+	Toggle string
+	Line   draw.Lineup
+	Heads  []desk.LineupHead
+	Rows   []desk.LineupRow
+	Clear  string // takes all away that stands beside
+}
+
+// maxBeside is how many tyres stand side by side.
+const maxBeside = 4
+
+// columns of the two wheels: what a rear tyre moves is mostly the gearing, what
+// a front one moves the steering and the display.
+var tyreColumns = map[plan.Slot][]desk.Column{
+	plan.RearTyre:  {desk.Moves("Cost", "cost"), desk.Moves("Gearing", "gear-change"), desk.Moves("Cruise", "cruise-rpm"), desk.Moves("Pace", "crawl-speed"), desk.Becomes("Lasts", "rear-life")},
+	plan.FrontTyre: {desk.Moves("Cost", "cost"), desk.Moves("Against rear", "wheel-mix"), desk.Moves("Seat", "seat-rise"), desk.Moves("Display", "speedometer"), desk.Becomes("Lasts", "front-life")},
+}
+
+func tyresPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	return s.PartsPage(w, r, "tyres", func(d *desk.Desk, tried []plan.Choice) (any, error) {
+		view := tyresView{Has: d.Plan.Bike != nil, All: r.URL.Query().Has("all")}
+		if !view.Has {
+			return view, nil
+		}
+		err := tyres(d, &view, r.URL.Query()["beside"], tried)
+		return view, err
+	})
+}
+
+func tyres(d *desk.Desk, view *tyresView, beside []string, tried []plan.Choice) error {
+	beside = known(d, beside)
+	var keep []string
+	for _, id := range beside {
+		keep = append(keep, "beside", id)
+	}
+	everything := append(slices.Clone(keep), "all", "1")
+	view.Toggle = d.Href("tyres", everything...)
+	if view.All {
+		view.Toggle, keep = d.Href("tyres", keep...), everything
+	}
+	built := d.Plan.Build(d.Loadout)
+	for _, slot := range []plan.Slot{plan.RearTyre, plan.FrontTyre} {
+		rim := built.Rim(slot)
+		fits := func(p *plan.Part) bool { return view.All || rim.DiameterIn == 0 || p.Tyre.Size.RimIn == rim.DiameterIn }
+		list, err := d.OptionsFor(slot, "tyres", fits, tyreColumns[slot], keep, tried)
+		if err != nil {
+			return err
+		}
+		list.Aside, list.Compare = rimWords(d, rim), true
+		for i := range list.Options {
+			if id := list.Options[i].ID; d.Shelf.Find(d.Plan.Bike, slot, id) != nil {
+				list.Options[i].Beside = besideLink(d, beside, id, view.All, tried)
+			}
+		}
+		view.Lists = append(view.Lists, list)
+	}
+	if len(beside) > 0 {
+		view.Clear = d.Href("tyres", desk.Tries(tried)...)
+	}
+	return lineup(d, view, beside, tried)
+}
+
+// known keeps the tyres that there are, as many as stand side by side.
+func known(d *desk.Desk, ids []string) []string {
+	var list []string
+	for _, id := range ids {
+		if tyrePart(d, id) != nil && !slices.Contains(list, id) && len(list) < maxBeside {
+			list = append(list, id)
+		}
+	}
+	return list
+}
+
+func tyrePart(d *desk.Desk, id string) *plan.Part {
+	for _, p := range d.Shelf {
+		if p.ID == id && p.Tyre != nil {
+			return p
+		}
+	}
+	return nil
+}
+
+// besideLink puts a tyre beside the others or takes it away; without an address
+// when there is no place left.
+func besideLink(d *desk.Desk, beside []string, id string, all bool, tried []plan.Choice) *desk.LinkView {
+	link := &desk.LinkView{Name: "beside", Current: slices.Contains(beside, id)}
+	query := desk.Tries(tried)
+	if all {
+		query = append(query, "all", "1")
+	}
+	for _, other := range beside {
+		if other != id {
+			query = append(query, "beside", other)
+		}
+	}
+	if !link.Current {
+		if len(beside) == maxBeside {
+			return link
+		}
+		query = append(query, "beside", id)
+	}
+	link.Href = d.Href("tyres", query...)
+	return link
+}
+
+func rimWords(d *desk.Desk, rim tyre.Rim) string {
+	switch {
+	case rim.DiameterIn == 0:
+		return ""
+	case rim.WidthIn == 0:
+		return d.Units.Plain(rim.DiameterIn, "in") + " rim"
+	}
+	return d.Units.Plain(rim.WidthIn, "in") + " × " + d.Units.Plain(rim.DiameterIn, "in") + " rim"
+}
+
+// contender is a tyre of the line-up with the plan that would ride on it.
+type contender struct {
+	name, word string
+	style      draw.Style
+	slot       plan.Slot
+	tyre       *plan.Tyre
+	part       *plan.Part // nil for the standard one
+	plan       *plan.Plan
+}
+
+// lineup draws up to four tyres in true section, each over the standard one of
+// its end: what stands beside, or else the plan's rear tyre and the one on the
+// bench.
+func lineup(d *desk.Desk, view *tyresView, beside []string, tried []plan.Choice) error {
+	list := contenders(d, beside, tried)
+	alternatives := make([]eval.Alternative, len(list))
+	for i, c := range list {
+		alternatives[i] = eval.Alternative{Label: c.name, Plan: c.plan}
+	}
+	differences, err := d.On.Preview(alternatives...)
+	if err != nil {
+		return err
+	}
+	standard := d.Plan.BuildStandard()
+	room := map[plan.Slot]draw.Clearance{
+		plan.RearTyre:  {WidthMM: d.Plan.Bike.RearMaxWidth.In("mm"), DiameterMM: d.Plan.Bike.RearMaxDiameter.In("mm")},
+		plan.FrontTyre: {WidthMM: d.Plan.Bike.FrontMaxWidth.In("mm"), DiameterMM: d.Plan.Bike.FrontMaxDiameter.In("mm")},
+	}
+	rows := make([]desk.LineupRow, len(lineupRows))
+	for i, row := range lineupRows {
+		rows[i].Name = row.name
+	}
+	var drawn []draw.Contender
+	for i, c := range list {
+		shown := draw.Contender{Tyre: tyreOf(c.tyre, c.style), Room: room[c.slot]}
+		if was := standard.Tyre(c.slot); was != nil && c.part != nil {
+			shown.Standard = tyreOf(was, draw.Standard)
+		}
+		drawn = append(drawn, shown)
+		view.Heads = append(view.Heads, desk.LineupHead{Name: c.name, Word: c.word, Style: string(c.style)})
+		for j, row := range lineupRows {
+			rows[j].Cells = append(rows[j].Cells, row.cell(d, c, differences[i]))
+		}
+	}
+	view.Line, view.Rows = draw.TyreLineup(drawn), rows
+	return nil
+}
+
+func tyreOf(t *plan.Tyre, style draw.Style) draw.Tyre {
+	return draw.Tyre{Style: style, WidthMM: t.WidthMM(), DiameterMM: t.DiameterMM(), RimMM: 25.4 * t.Size.RimIn}
+}
+
+func contenders(d *desk.Desk, beside []string, tried []plan.Choice) []contender {
+	var list []contender
+	for _, id := range beside {
+		part := tyrePart(d, id)
+		word := "beside"
+		if own := d.Plan.Chosen(part.Slot, d.Loadout); own != nil && own.ID == id {
+			word = "in the plan"
+		}
+		choices := d.Plan.Scoped([]plan.Choice{{Slot: part.Slot, Part: part}}, d.Loadout)
+		list = append(list, contender{part.Name, word, draw.Current, part.Slot, part.Tyre, part, d.Plan.With(choices...)})
+	}
+	if len(list) > 0 {
+		return list
+	}
+	slot := plan.RearTyre
+	for _, c := range tried {
+		if c.Slot == plan.FrontTyre {
+			slot = plan.FrontTyre
+		}
+	}
+	add := func(p *plan.Plan, word string, style draw.Style) {
+		part := p.Build(d.Loadout).Part(slot)
+		if part == nil || part.Tyre == nil {
+			return
+		}
+		c := contender{part.Name, word, style, slot, part.Tyre, part, p}
+		if p.Chosen(slot, d.Loadout) == nil {
+			c.part = nil
+		}
+		list = append(list, c)
+	}
+	bare := *d.Plan
+	bare.Lines = slices.DeleteFunc(slices.Clone(d.Plan.Lines), func(l plan.Line) bool { return l.Part != nil && l.Part.Slot == slot })
+	add(&bare, "as it came", draw.Standard)
+	if d.Plan.Chosen(slot, d.Loadout) != nil {
+		add(d.Plan, "in the plan", draw.Current)
+	}
+	if len(tried) > 0 {
+		add(d.Plan.With(tried...), "on the bench", draw.Tried)
+	}
+	return list
+}
+
+// lineupRows are the properties by which tyres stand side by side.
+var lineupRows = []struct {
+	name string
+	cell func(d *desk.Desk, c contender, diff eval.Difference) string
+}{
+	{"Size", func(_ *desk.Desk, c contender, _ eval.Difference) string { return c.tyre.Size.String() }},
+	{"Kind", func(_ *desk.Desk, c contender, _ eval.Difference) string {
+		character, _ := tyre.CharacterOf(c.tyre.Kind)
+		return fmt.Sprintf("%s, %.0f %% road", character.Name, 100*character.RoadShare)
+	}},
+	{"Price", func(_ *desk.Desk, c contender, _ eval.Difference) string {
+		if c.part == nil || !c.part.Price.Known() {
+			return "–"
+		}
+		return c.part.Price.Display()
+	}},
+	{"Width, diameter", func(d *desk.Desk, c contender, _ eval.Difference) string {
+		return d.Units.Plain(c.tyre.WidthMM(), "mm") + ", " + d.Units.Quantity(c.tyre.DiameterMM(), "mm")
+	}},
+	{"Roll-out", func(d *desk.Desk, c contender, _ eval.Difference) string {
+		return d.Units.Quantity(c.tyre.CircumferenceMM(), "mm")
+	}},
+	{"Rim, its share of the width", func(d *desk.Desk, c contender, _ eval.Difference) string {
+		rim := c.plan.Build(d.Loadout).Rim(c.slot)
+		low, high := tyre.RimShareRange(c.tyre.Kind)
+		if rim.WidthIn == 0 {
+			return "rim width not known"
+		}
+		return fmt.Sprintf("%.0f %%, usual %.0f–%.0f %%", 100*tyre.RimShare(c.tyre.Size, rim), 100*low, 100*high)
+	}},
+	{"Carries, up to", func(d *desk.Desk, c contender, _ eval.Difference) string {
+		kg, known := tyre.MaxLoadKg(c.tyre.Size.LoadIndex)
+		kmh, fast := tyre.MaxSpeedKmh(c.tyre.Size.Speed)
+		if !known || !fast {
+			return "not in the code"
+		}
+		return d.Units.Quantity(kg, "kg") + ", " + d.Units.Plain(kmh, "km/h")
+	}},
+	{"Lasts", func(d *desk.Desk, c contender, diff eval.Difference) string {
+		f, _ := diff.After.Figure(lifeOf[c.slot])
+		if !f.Banded {
+			return "?"
+		}
+		return d.Units.Band(f)
+	}},
+	{"Does one set last the trip?", func(d *desk.Desk, c contender, diff eval.Difference) string { return lasts(d, c, diff.After) }},
+	{"Per 1 000 km", func(d *desk.Desk, c contender, diff eval.Difference) string {
+		f, _ := diff.After.Figure(lifeOf[c.slot])
+		if c.part == nil || !f.Known {
+			return "–"
+		}
+		price, _, ok := d.Plan.Home(c.part.Price)
+		if !ok {
+			return "?"
+		}
+		return d.Units.Quantity(float64(price.Minor())/f.Value*1000, d.Plan.Currency)
+	}},
+	{"Gearing, walking pace", func(d *desk.Desk, c contender, diff eval.Difference) string {
+		if c.slot != plan.RearTyre {
+			return "–"
+		}
+		change, _ := diff.After.Figure(figure.GearChange)
+		pace, _ := diff.After.Figure(figure.CrawlSpeed)
+		return d.Units.Value(change) + ", " + d.Units.Value(pace)
+	}},
+	{"Front against rear", func(d *desk.Desk, _ contender, diff eval.Difference) string {
+		f, _ := diff.After.Figure(figure.WheelMix)
+		return d.Units.Value(f)
+	}},
+	{"Open points then", func(_ *desk.Desk, _ contender, diff eval.Difference) string {
+		worst := study.Worst(diff.After.Findings)
+		return fmt.Sprintf("%d, worst %s", len(diff.After.Findings), worst)
+	}},
+}
+
+var lifeOf = map[plan.Slot]figure.ID{plan.FrontTyre: figure.FrontLife, plan.RearTyre: figure.RearLife}
+
+// lasts answers whether a tyre lasts the trip, or else from where another is
+// needed.
+func lasts(d *desk.Desk, c contender, after *eval.LoadoutReport) string {
+	f, _ := after.Figure(lifeOf[c.slot])
+	trip := d.Plan.Brief.Distance.In("km")
+	switch {
+	case !f.Banded || !(trip > 0):
+		return "?"
+	case f.Low >= trip:
+		return "yes, at the low end too"
+	case f.Value >= trip:
+		return "likely; look at it from " + d.Units.As(f.ID, f.Low)
+	case f.High >= trip:
+		return "if it goes well; have one waiting at " + d.Units.As(f.ID, f.Low)
+	}
+	return "no: change between " + d.Units.As(f.ID, f.Low) + " and " + d.Units.As(f.ID, f.High)
+}
