@@ -16,10 +16,12 @@ import (
 	"github.com/chromedp/chromedp"
 
 	"valiantmule/internal/browser"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/mariadb"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web"
+	"valiantmule/internal/web/desk"
 )
 
 // view is one picture.
@@ -34,23 +36,35 @@ type view struct {
 
 const signInPath = "/sign-in"
 
-var views = []view{
-	{name: "garage", path: "/garage"},
-	{name: "brief", path: "brief?loadout=travel"},
-	{name: "bike", path: "bike?loadout=travel&bike=fennick-300"},
-	{name: "baseline", path: "baseline?loadout=travel", phone: true},
-	{name: "tyres", path: "tyres?loadout=travel&beside=bracken-140-80-18&beside=wether-130-80-18&beside=fathom-140-80-18&beside=hackle-140-80-18"},
-	{name: "armour", path: "armour?loadout=travel&place=sump"},
-	{name: "contact", path: "contact?loadout=travel&try=risers:riser-20-22"},
-	{name: "range", path: "range?loadout=travel&pump=pump-3"},
+// shown is what a stage's picture shows beyond the stage as it opens.
+var shown = map[figure.Stage]view{
+	figure.Bike:     {path: "&bike=fennick-300"},
+	figure.Baseline: {phone: true},
+	figure.Tyres:    {path: "&beside=bracken-140-80-18&beside=wether-130-80-18&beside=fathom-140-80-18&beside=hackle-140-80-18"},
+	figure.Armour:   {path: "&place=sump"},
+	figure.Contact:  {path: "&try=risers:riser-20-22"},
+	figure.Range:    {path: "&pump=pump-3"},
+	figure.Load:     {path: "&try=tank-bag:tank-bag-9"},
+	figure.Gearing:  {path: "&try=rear-sprocket:rear-h6-47"},
+}
+
+// views are a picture of each stage, after the garage, and more of some.
+func views(stages []desk.Stage) []view {
+	all := []view{{name: "garage", path: "/garage"}}
+	for _, st := range stages {
+		v := shown[st.ID]
+		v.name, v.path = string(st.ID), string(st.ID)+"?loadout=travel"+v.path
+		all = append(all, v)
+	}
+	return append(all, more...)
+}
+
+var more = []view{
 	{name: "route", path: "route?loadout=travel"},
 	{name: "fills", path: "fills?loadout=travel"},
-	{name: "load", path: "load?loadout=travel&try=tank-bag:tank-bag-9"},
 	{name: "packing", path: "packing?loadout=travel", phone: true},
-	{name: "gearing", path: "gearing?loadout=travel&try=rear-sprocket:rear-h6-47"},
 	{name: "chain", path: "chain?loadout=travel&try=rear-sprocket:rear-h6-46"},
 	{name: "pull", path: "pull?loadout=travel&try=rear-sprocket:rear-h6-47", garage: true},
-	{name: "spend", path: "spend?loadout=travel"},
 	{name: "drawer", path: "drawer?loadout=travel&q=guard&fits=on"},
 	{name: "working", path: "gearing?loadout=travel", then: []chromedp.Action[chromedp.Void]{
 		chromedp.Click(chromedp.CSS(`.strip [data-gauge="crawl-speed"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")),
@@ -122,7 +136,7 @@ func run(out string, full bool, names []string) error {
 		return err
 	}
 	plan := ""
-	for _, v := range views {
+	for _, v := range views(web.Stages()) {
 		if v.path != signInPath && plan == "" {
 			if plan, err = signIn(ctx, tab, st, site.URL); err != nil {
 				return err

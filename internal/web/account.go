@@ -67,7 +67,7 @@ func (s *Server) changePassword(w http.ResponseWriter, r *http.Request) error {
 
 // keys is the map of keys.
 func (s *Server) keys(w http.ResponseWriter, r *http.Request) error {
-	return s.Show(w, r, http.StatusOK, "keys", "Keys", nil)
+	return s.Show(w, r, http.StatusOK, "keys", "Keys", s.Stages)
 }
 
 // setUnits keeps a choice for each quantity, or a preset for all.

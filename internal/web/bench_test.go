@@ -19,11 +19,11 @@ import (
 func BenchmarkPage(b *testing.B) {
 	s := newSite(b)
 	v, path := s.demo(b)
-	for _, stage := range []string{"brief", "bike", "sheet", "tyres", "inside", "pressures", "wheels", "range", "route", "fills", "load", "packing", "gearing", "chain", "pull", "spend"} {
-		b.Run(stage, func(b *testing.B) {
+	for _, page := range pageIDs() {
+		b.Run(page, func(b *testing.B) {
 			b.ReportAllocs()
 			for b.Loop() {
-				v.page(fmt.Sprintf("%s/%s?loadout=travel", path, stage))
+				v.page(fmt.Sprintf("%s/%s?loadout=travel", path, page))
 			}
 		})
 	}

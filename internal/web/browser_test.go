@@ -20,6 +20,7 @@ import (
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/format"
+	"valiantmule/internal/web"
 	"valiantmule/internal/words"
 )
 
@@ -308,10 +309,11 @@ func TestOnAPhone(t *testing.T) {
 	w.open("/sign-in")
 	w.follow("#demo")
 	w.follow(".plan-card h2 a")
-	for _, stage := range []string{"bike", "baseline", "tyres", "armour", "contact", "range", "load", "spend", "gearing"} {
-		w.follow(`.rail a[href*="/` + stage + `"]`)
+	for _, st := range web.Stages() {
+		w.follow(`.rail a[data-key="` + st.Key + `"]`)
 		w.until(`document.documentElement.scrollWidth <= 390`)
 	}
+	w.follow(`.rail a[href*="/gearing"]`)
 	w.do(chromedp.Tap(chromedp.CSS(`.pair[data-front="15"][data-rear="47"]`)))
 	w.bench("Rear sprocket 47 T")
 	w.until(`document.querySelector('#bench').getBoundingClientRect().top < window.innerHeight`)
@@ -349,10 +351,18 @@ func TestKeys(t *testing.T) {
 	w.follow("#demo")
 	w.follow(".plan-card h2 a")
 	key := func(keys string) { t.Helper(); w.leads(chromedp.KeyEvent(keys)) }
-	key("0")
-	assert.Contains(t, w.text(`location.pathname`), "/spend", "0 is the tenth")
-	key("9")
-	assert.Contains(t, w.text(`location.pathname`), "/gearing")
+	stage := func(key string) { t.Helper(); w.do(chromedp.KeyEvent("g")); w.leads(chromedp.KeyEvent(key)) }
+	for _, st := range web.Stages() {
+		stage(st.Key)
+		assert.Contains(t, w.text(`location.pathname`), "/"+string(st.ID))
+	}
+	w.do(chromedp.KeyEvent("g"), chromedp.KeyEvent("?"), chromedp.WaitVisible(chromedp.CSS("dialog[open] kbd")))
+	for _, st := range web.Stages() {
+		assert.Contains(t, w.text(`document.querySelector('.keys-stages').textContent`), st.Key+" "+st.Name)
+	}
+	w.do(chromedp.KeyEvent(kb.Escape))
+	w.until(`!document.querySelector('dialog').open`)
+	stage("g")
 	w.do(chromedp.KeyEvent("/"), chromedp.KeyEvent(kb.ArrowRight), chromedp.KeyEvent(kb.Enter))
 	w.bench("Rear sprocket 44 T")
 	w.do(chromedp.KeyEvent(kb.Escape))
@@ -370,9 +380,9 @@ func TestKeys(t *testing.T) {
 	assert.Equal(t, "Trail day", w.text(`document.querySelector('.loadouts [aria-current]').textContent`))
 	w.do(chromedp.KeyEvent("?"), chromedp.WaitVisible(chromedp.CSS("dialog[open] kbd")), chromedp.KeyEvent(kb.Escape))
 	w.until(`!document.querySelector('dialog').open`)
-	key("1")
-	w.do(chromedp.SendKeys(chromedp.CSS("#f-name"), "4 u ?"))
-	assert.Contains(t, w.text(`document.querySelector('#f-name').value`), "4 u ?", "keys rest while one types")
+	stage("b")
+	w.do(chromedp.SendKeys(chromedp.CSS("#f-name"), "g u ?"))
+	assert.Contains(t, w.text(`document.querySelector('#f-name').value`), "g u ?", "keys rest while one types")
 }
 
 // tabs is over how many the walk over every screen is spread.
@@ -387,24 +397,8 @@ func TestEveryScreen(t *testing.T) {
 	require.NoError(t, err)
 	axe := string(script)
 	_, path := s.demo(t)
-	type screen struct{ name, path string }
 	nobody := []screen{{"nobody is signed in", "/sign-in"}, {"an account", "/register"}}
-	screens := []screen{
-		{"a tyre on the bench", path + "/tyres?all=1&try=rear-tyre:lanner-150-70r17"},
-		{"a pair on the bench", path + "/gearing?try=rear-sprocket:rear-h6-47"},
-		{"a pump shut and a can on the bench", path + "/range?pump=pump-3&try=fuel-cans:cans-2x3"},
-		{"boxes on the bench", path + "/load?try=side-bags:boxes-2x36"},
-		{"a packing proposed", path + "/packing?propose=on"},
-		{"another bike on the bench", path + "/bike?bike=fennick-300"},
-		{"a calculator with a mistake", "/calculators/wire?amps=lots"},
-		{"a calculator with a plan", "/calculators/axles?plan=" + strings.TrimPrefix(path, "/plans/")},
-		{"no such page", "/nowhere"},
-	}
-	routes(t, s, path, func(method, route, path string) {
-		if method == "GET" && !strings.Contains(route, "/assets/") && !strings.HasSuffix(route, "/export") && !strings.Contains(route, ".gpx") && !strings.Contains(route, ".csv") && route != "/healthz" && route != "/sign-in" && route != "/register" {
-			screens = append(screens, screen{route, path})
-		}
-	})
+	screens := s.screens(t, path)
 	require.Greater(t, len(screens), 20)
 	look := func(w *window, at screen) {
 		w.do(chromedp.EmulateViewport(1280, 800))
@@ -439,6 +433,32 @@ func TestEveryScreen(t *testing.T) {
 	t.Run("states", func(t *testing.T) { (<-idle).in(t).states(axe, path) })
 }
 
+// screen is a page as it is looked at.
+type screen struct{ name, path string }
+
+// screens are all that can be looked at by who is signed in: what the routes lead to,
+// and states that an address leads to.
+func (s *site) screens(t *testing.T, path string) []screen {
+	screens := []screen{
+		{"a tyre on the bench", path + "/tyres?all=1&try=rear-tyre:lanner-150-70r17"},
+		{"a pair on the bench", path + "/gearing?try=rear-sprocket:rear-h6-47"},
+		{"a pump shut and a can on the bench", path + "/range?pump=pump-3&try=fuel-cans:cans-2x3"},
+		{"boxes on the bench", path + "/load?try=side-bags:boxes-2x36"},
+		{"a packing proposed", path + "/packing?propose=on"},
+		{"another bike on the bench", path + "/bike?bike=fennick-300"},
+		{"a calculator with a mistake", "/calculators/wire?amps=lots"},
+		{"a calculator with a plan", "/calculators/axles?plan=" + strings.TrimPrefix(path, "/plans/")},
+		{"no such page", "/nowhere"},
+	}
+	routes(t, s, path, func(method, route, path string) {
+		file := strings.Contains(route, "/assets/") || strings.HasSuffix(route, "/export") || strings.Contains(route, ".")
+		if method == "GET" && !file && route != "/healthz" && route != "/sign-in" && route != "/register" {
+			screens = append(screens, screen{route, path})
+		}
+	})
+	return screens
+}
+
 // states are what a page can be in that no address leads to.
 func (w *window) states(axe, path string) {
 	w.t.Helper()
@@ -458,9 +478,9 @@ func (w *window) states(axe, path string) {
 	w.clean(axe, "an empty garage")
 	w.fill("#f-name", "New")
 	w.follow("#new-plan")
-	for _, stage := range []string{"bike", "baseline", "tyres", "armour", "contact", "range", "load", "gearing", "spend", "brief"} {
-		w.clean(axe, "an empty plan, before "+stage)
-		w.follow(`.rail a[href*="/` + stage + `"]`)
+	for _, st := range web.Stages() {
+		w.follow(`.rail a[data-key="` + st.Key + `"]`)
+		w.clean(axe, "an empty plan, "+st.Name)
 	}
 }
 

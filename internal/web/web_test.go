@@ -28,6 +28,7 @@ import (
 	"valiantmule/internal/mariadb/mariadbtest"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web"
+	"valiantmule/internal/web/desk"
 )
 
 func TestMain(m *testing.M) {
@@ -45,14 +46,17 @@ type site struct {
 	handler http.Handler
 }
 
-func newSite(tb testing.TB) *site {
+func newSite(tb testing.TB) *site { return siteOf(tb, web.Stages()) }
+
+// siteOf is a site of other stages.
+func siteOf(tb testing.TB, stages []desk.Stage) *site {
 	tb.Helper()
 	st, err := store.Open(mariadbtest.DSN(tb))
 	require.NoError(tb, err)
 	tb.Cleanup(func() { st.Close() })
 	require.NoError(tb, st.Migrate(ctx))
 	require.NoError(tb, demo.Load(ctx, st))
-	handler, err := web.New(web.Options{Store: st, Log: slog.New(slog.DiscardHandler), DemoRider: demo.Rider})
+	handler, err := web.New(web.Options{Store: st, Log: slog.New(slog.DiscardHandler), DemoRider: demo.Rider, Stages: stages})
 	require.NoError(tb, err)
 	s := &site{httptest.NewServer(handler), st, handler}
 	tb.Cleanup(s.Close)
@@ -287,12 +291,20 @@ func TestAssets(t *testing.T) {
 	assert.Contains(t, []string{"gzip", ""}, answer.Header.Get("Content-Encoding"))
 
 	v, plan := s.demo(t)
-	for _, stage := range []string{
-		"brief", "bike?bike=averill-720", "sheet", "tyres?all=1&beside=wether-130-80-18&beside=fathom-140-80-18&beside=hackle-140-80-18&beside=lanner-120-80-18",
-		"inside", "pressures", "wheels", "baseline", "record", "armour", "disputes", "rates", "contact", "cockpit", "opinions", "needs", "drawer", "range", "route", "fills", "others", "load", "packing", "weigh", "carrying", "gearing", "chain", "pull", "spend",
-	} {
-		assert.Less(t, zipped(t, v.page(plan+"/"+stage)), 40_000, "bytes of %s", stage)
+	full := []string{"bike?bike=averill-720", "tyres?all=1&beside=wether-130-80-18&beside=fathom-140-80-18&beside=hackle-140-80-18&beside=lanner-120-80-18"}
+	for _, page := range append(full, pageIDs()...) {
+		assert.Less(t, zipped(t, v.page(plan+"/"+page)), 40_000, "bytes of %s", page)
 	}
+}
+
+// pageIDs are the pages of all stages.
+func pageIDs() (ids []string) {
+	for _, st := range web.Stages() {
+		for _, p := range st.Pages {
+			ids = append(ids, p.ID)
+		}
+	}
+	return ids
 }
 
 func zipped(t *testing.T, body string) int {

@@ -12,6 +12,7 @@ document.addEventListener('alpine:init', () => {
     waiting: null, // the timer before one
     pinned: false, // a click holds the bench against the pointer
     busy: false, // what a click asked for is under way: pointing must not cut it off
+    going: false, // after a g: the next letter is a stage's
 
     init() {
       this.$root.querySelectorAll('input[type=range][data-for]').forEach((slider) => {
@@ -243,11 +244,12 @@ document.addEventListener('alpine:init', () => {
         b: () => { const act = document.querySelector('#bench [data-fit]') || document.querySelector('#bench a'); if (act) act.focus(); },
         Escape: () => press('#bench [data-leave]'),
       };
-      const stage = /^[0-9]$/.test(event.key) && this.$root.querySelectorAll('.rail a')[(Number(event.key) + 9) % 10];
-      if (!stage && !actions[event.key]) return;
+      const stage = this.going && this.$root.querySelector('.rail a[data-key="' + CSS.escape(event.key) + '"]');
+      this.going = !this.going && event.key === 'g';
+      if (!stage && !this.going && !actions[event.key]) return;
       event.preventDefault();
       if (stage) stage.click();
-      else actions[event.key]();
+      else if (!this.going) actions[event.key]();
     },
 
     // Shows a part of another page in the dialog.

@@ -35,7 +35,7 @@ type decisionKey struct{ Key, Decision, Name string }
 
 // decisionKeys are letters that no other key of the plan has.
 var decisionKeys = map[plan.Decision]string{
-	plan.Chosen: "c", plan.Ordered: "o", plan.Owned: "g", plan.OnTheBike: "f", plan.Undecided: "d", plan.WhenItBreaks: "k", plan.NotUntil: "n", plan.Rejected: "x", plan.TakenOff: "t",
+	plan.Chosen: "c", plan.Ordered: "o", plan.Owned: "m", plan.OnTheBike: "f", plan.Undecided: "d", plan.WhenItBreaks: "k", plan.NotUntil: "n", plan.Rejected: "x", plan.TakenOff: "t",
 }
 
 // ownPart is the form of a part that no shelf has.
