@@ -197,13 +197,15 @@ func Title(choices []plan.Choice) string {
 	return strings.Join(names, " with ")
 }
 
-// Bench holds one alternative against the plan and shows the difference.
+// Bench holds one alternative against the plan and shows the difference; from then on
+// the desk's After is of it.
 func (d *Desk) Bench(alternative eval.Alternative, stage string, to wayOut) (*BenchView, error) {
 	differences, err := d.On.Preview(alternative)
 	if err != nil {
 		return nil, err
 	}
 	diff := differences[0]
+	d.After = diff.After
 	b := &BenchView{Title: alternative.Label, Leave: d.Href(stage), Appears: findingsOf(d.Units, diff.Appear, to), Settles: findingsOf(d.Units, diff.Vanish, nil), Stays: findingsOf(d.Units, diff.Stay, to)}
 	for _, m := range diff.Moves {
 		switch v := MoveOf(d.Units, m); {

@@ -24,8 +24,10 @@ type Desk struct {
 	AsOf    string // the day on which it is looked at
 	On      *eval.Bench
 	Report  *eval.LoadoutReport
+	After   *eval.LoadoutReport // with what is tried, or else the same
 
 	house *House
+	asked fragment
 }
 
 // Today is the day on which a request looks at a plan.
@@ -41,7 +43,7 @@ func (s *House) Open(r *http.Request) (*Desk, error) {
 	if err != nil {
 		return nil, err
 	}
-	d := &Desk{Snapshot: snapshot, Shelf: shelf, Loadout: r.FormValue("loadout"), Units: UnitsOf(r), AsOf: Today(), house: s}
+	d := &Desk{Snapshot: snapshot, Shelf: shelf, Loadout: r.FormValue("loadout"), Units: UnitsOf(r), AsOf: Today(), house: s, asked: fragmentOf(r)}
 	if _, err := d.Plan.Loadout(d.Loadout); err != nil {
 		d.Loadout = d.Plan.Loadouts[len(d.Plan.Loadouts)-1].ID
 	}
@@ -49,8 +51,13 @@ func (s *House) Open(r *http.Request) (*Desk, error) {
 		return nil, err
 	}
 	d.Report = d.On.Report()
+	d.After = d.Report
 	return d, nil
 }
+
+// Wants reports whether the answer holds a part: what is in none of those that are
+// asked for need not be computed. Whatever is in no part of its own is in "main".
+func (d *Desk) Wants(part string) bool { return d.asked.wants(part) }
 
 // Href of a stage of this plan, with more for its query.
 func (d *Desk) Href(stage string, more ...string) string {
@@ -124,16 +131,45 @@ func (d *Desk) View(page string, bench *BenchView) *PlanView {
 		ID: d.PlanID, Name: d.Plan.Name, Revision: d.Revision, Page: page, Loadout: d.Loadout,
 		Undo: d.Undo, Redo: d.Redo, Bike: d.Plan.Bike != nil, Bench: bench, href: d.Href,
 	}
-	for _, l := range d.Plan.Loadouts {
-		v.Loadouts = append(v.Loadouts, LinkView{l.Name, (&Desk{Snapshot: d.Snapshot, Loadout: l.ID}).Href(page), l.ID == d.Loadout})
+	if d.Wants("strip") {
+		v.setStrip(d)
 	}
-	at, _ := d.house.pageOf(page)
+	if d.Wants("rail") || d.Wants("tabs") {
+		v.setStages(d, tried)
+	}
+	if d.Wants("bench") && bench == nil {
+		v.Findings = findingsOf(d.Units, d.Report.Findings, d.OnTop(page, nil))
+	}
+	return v
+}
+
+// setStrip shows the loadouts and the gauges.
+func (v *PlanView) setStrip(d *Desk) {
+	for _, l := range d.Plan.Loadouts {
+		v.Loadouts = append(v.Loadouts, LinkView{l.Name, (&Desk{Snapshot: d.Snapshot, Loadout: l.ID}).Href(v.Page), l.ID == d.Loadout})
+	}
+	for _, g := range d.Report.Gauges {
+		shown := GaugeOf(d.Units, g, d.Href("working/"+string(g.ID), "stage", v.Page))
+		if Waits(g) {
+			v.Waiting = append(v.Waiting, shown)
+		} else {
+			v.Gauges = append(v.Gauges, shown)
+		}
+	}
+}
+
+// setStages shows the way through the stages, the pages of the one that is looked at,
+// and what comes next. What is tried stays on the bench within a stage.
+func (v *PlanView) setStages(d *Desk, tried []string) {
+	at, _ := d.house.pageOf(v.Page)
 	passed := false // the page, on the way through all of them
 	for i, st := range d.house.Stages {
 		here := i == at
-		v.Stages = append(v.Stages, stageView{
-			Number: i + 1, ID: string(st.ID), Name: st.Name, Key: st.Key, State: d.stageState(&st), Current: here, Href: d.Href(string(st.ID)),
-		})
+		if d.Wants("rail") {
+			v.Stages = append(v.Stages, stageView{
+				Number: i + 1, ID: string(st.ID), Name: st.Name, Key: st.Key, State: d.stageState(&st), Current: here, Href: d.Href(string(st.ID)),
+			})
+		}
 		for _, p := range st.Pages {
 			if passed && v.Next == nil {
 				v.Next = &LinkView{Name: p.Name, Href: d.Href(p.ID)}
@@ -141,22 +177,12 @@ func (d *Desk) View(page string, bench *BenchView) *PlanView {
 					v.Next.Name = st.Name
 				}
 			}
-			passed = passed || p.ID == page
+			passed = passed || p.ID == v.Page
 			if here && len(st.Pages) > 1 {
-				v.Tabs = append(v.Tabs, LinkView{p.Name, d.Href(p.ID, tried...), p.ID == page})
+				v.Tabs = append(v.Tabs, LinkView{p.Name, d.Href(p.ID, tried...), p.ID == v.Page})
 			}
 		}
 	}
-	for _, g := range d.Report.Gauges {
-		shown := GaugeOf(d.Units, g, d.Href("working/"+string(g.ID), "stage", page))
-		if Waits(g) {
-			v.Waiting = append(v.Waiting, shown)
-		} else {
-			v.Gauges = append(v.Gauges, shown)
-		}
-	}
-	v.Findings = findingsOf(d.Units, d.Report.Findings, d.OnTop(page, nil))
-	return v
 }
 
 // Waits reports whether no step works a gauge out yet.

@@ -69,7 +69,8 @@ func deltaOf(u words.Units, diff eval.Difference, id figure.ID) string {
 }
 
 // OptionsFor lists the parts for a slot that a filter lets through, after the
-// standard one, on a page.
+// standard one, on a page; they are held against the plan only where the answer shows
+// them.
 func (d *Desk) OptionsFor(slot plan.Slot, page string, fits func(*plan.Part) bool, columns []Column, keep []string, tried []plan.Choice) (OptionList, error) {
 	info, _ := plan.InfoOf(slot)
 	list := OptionList{Slot: slot, Name: info.Name}
@@ -92,6 +93,9 @@ func (d *Desk) OptionsFor(slot plan.Slot, page string, fits func(*plan.Part) boo
 	}
 	if !listed {
 		choices = append(choices, plan.Choice{Slot: slot, Part: own})
+	}
+	if !d.Wants("main") {
+		return list, nil
 	}
 	var err error
 	list.Options, err = d.Rows(choices, page, columns, keep, tried)

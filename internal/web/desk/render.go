@@ -115,8 +115,8 @@ func (s *House) Show(w http.ResponseWriter, r *http.Request, status int, name, t
 	return s.Render(w, r, status, name, Frame{Title: title, Body: body})
 }
 
-// Render makes the whole page before the first byte is sent, so an error in it
-// is still an error page.
+// Render makes the page, or the parts of it that are asked for, before the first byte
+// is sent, so an error in it is still an error page.
 func (s *House) Render(w http.ResponseWriter, r *http.Request, status int, name string, f Frame) error {
 	p, ok := s.pages[name]
 	if !ok {
@@ -132,11 +132,12 @@ func (s *House) Render(w http.ResponseWriter, r *http.Request, status int, name 
 	f.Rider = nameOf(r)
 	out := buffers.Get().(*bytes.Buffer)
 	defer func() { out.Reset(); buffers.Put(out) }()
-	if err := p.Execute(out, f); err != nil {
+	if err := fragmentOf(r).execute(out, p, f); err != nil {
 		return err
 	}
 	w.Header().Set("Content-Type", "text/html; charset=utf-8")
 	w.Header().Set("Cache-Control", "no-store")
+	w.Header().Add("Vary", PartsHeader)
 	w.WriteHeader(status)
 	_, err := out.WriteTo(w)
 	return err

@@ -209,6 +209,7 @@ document.addEventListener('alpine:init', () => {
 
     // Errors go to their fields; what is typed stays as it is.
     errors(form, fresh) {
+      if (!fresh) return;
       const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .row-change, .row-fact, .row-ground, .row-stop, .row-report, .row-mate, .row-where, .row-pack, .ledger-row, .card-cell, fieldset')];
       const now = holders(fresh);
       holders(form).forEach((holder, i) => {
@@ -254,7 +255,7 @@ document.addEventListener('alpine:init', () => {
 
     // Shows a part of another page in the dialog.
     async show(url, id) {
-      const page = await this.page(url);
+      const page = await this.page(url, { headers: { 'Mule-Parts': id } });
       const working = page && page.getElementById(id);
       if (!working) return;
       const close = document.createElement('form');
@@ -268,9 +269,10 @@ document.addEventListener('alpine:init', () => {
       dialog.showModal();
     },
 
-    // Fetches a page and puts its parts in place of the ones here.
+    // Fetches parts of a page and puts them in place of the ones here. What a form
+    // sends is answered with the whole page: its errors stand beside its fields.
     async swap(url, ids, init) {
-      const page = await this.page(url, init);
+      const page = await this.page(url, init || { headers: { 'Mule-Parts': ids.join(',') } });
       if (!page) return null;
       if (!ids.some((id) => page.getElementById(id))) {
         this.trouble(page.querySelector('h1') ? page.querySelector('h1').textContent : 'That did not work.');

@@ -65,13 +65,7 @@ func armourPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 }
 
 func armour(d *desk.Desk, v *armourView, at guard.Place, tried []plan.Choice) error {
-	after := d.Report
-	if len(tried) > 0 {
-		var err error
-		if after, err = d.On.Evaluate(d.Plan.With(tried...)); err != nil {
-			return err
-		}
-	}
+	after := d.After
 	risks := slices.Clone(after.Facts.Risks)
 	if risks == nil {
 		v.Missing = "the trip's distance and ground"

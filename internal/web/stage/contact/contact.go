@@ -71,13 +71,7 @@ func contactPoints(d *desk.Desk, v *contactView, page string, tried []plan.Choic
 	if page != "contact" {
 		return nil
 	}
-	after := d.Report
-	if v.Tried {
-		var err error
-		if after, err = d.On.Evaluate(d.Plan.With(tried...)); err != nil {
-			return err
-		}
-	}
+	after := d.After
 	postures := []draw.Posture{posture(d, d.Report, draw.Current)}
 	if v.Tried {
 		postures = append(postures, posture(d, after, draw.Tried))

@@ -65,13 +65,7 @@ func chainPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 }
 
 func chain(d *desk.Desk, v *chainView, tried []plan.Choice) error {
-	after := d.Report
-	if len(tried) > 0 {
-		var err error
-		if after, err = d.On.Evaluate(d.Plan.With(tried...)); err != nil {
-			return err
-		}
-	}
+	after := d.After
 	v.readings(d, after)
 	if v.Shaft = d.Plan.Bike.Shaft(); v.Shaft {
 		return nil
@@ -97,6 +91,9 @@ func chain(d *desk.Desk, v *chainView, tried []plan.Choice) error {
 		v.Exact = d.Units.Plain(exact, "")
 	}
 	v.drawing(d, after, runs)
+	if !d.Wants("main") {
+		return nil
+	}
 	v.swaps(d)
 	if err := v.kits(d); err != nil {
 		return err

@@ -75,20 +75,20 @@ func gearingPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 func gearingOf(d *desk.Desk, altitude string, tried []plan.Choice) (gearingView, error) {
 	v := gearingView{Speed: d.Units.Of("km/h")}
 	p, at := atAltitude(d.Plan, altitude)
+	v.Shaft = p.Bike != nil && p.Bike.Shaft()
+	if p.Bike != nil {
+		v.fan(d, d.After)
+	}
+	if !d.Wants("main") {
+		return v, nil
+	}
+	v.working(d)
+	if v.Shaft {
+		return v, nil
+	}
 	before, err := d.On.Evaluate(p)
 	if err != nil {
 		return v, err
-	}
-	after := d.Report
-	if len(tried) > 0 {
-		if after, err = d.On.Evaluate(d.Plan.With(tried...)); err != nil {
-			return v, err
-		}
-	}
-	if v.Shaft = p.Bike != nil && p.Bike.Shaft(); v.Shaft {
-		v.fan(d, after)
-		v.working(d)
-		return v, nil
 	}
 	field := gearing.Sprockets(before.Facts)
 	if len(field.Pairs) == 0 {
@@ -105,15 +105,13 @@ func gearingOf(d *desk.Desk, altitude string, tried []plan.Choice) (gearingView,
 		keep = []string{"altitude", at}
 	}
 	for _, m := range v.Field.Marks {
-		v.Marks = append(v.Marks, mark(d, m, len(tried) > 0 && m.Figures.Pair == after.Facts.Drive.Pair, keep))
+		v.Marks = append(v.Marks, mark(d, m, len(tried) > 0 && m.Figures.Pair == d.After.Facts.Drive.Pair, keep))
 	}
 	v.Altitudes = altitudes(d, "gearing", at, desk.Tries(tried))
 	v.SteepGround = p.Brief.SteepGround().Name
 	v.table(d, field)
 	v.Hint = hint(d.Units, field)
 	v.Tooth = words.Number(field.RearForOneFront, 1)
-	v.fan(d, after)
-	v.working(d)
 	return v, nil
 }
 

@@ -1,0 +1,82 @@
+package web_test
+
+import (
+	"net/http"
+	"regexp"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/web/desk"
+)
+
+var (
+	drawn = regexp.MustCompile(`id="([a-z-]+)"[^<>]* data-drawn`)
+	fresh = regexp.MustCompile(`name="id" value="[A-Z2-7]{26}"`) // made for each page
+)
+
+// parts asks for parts of a page.
+func (v *visitor) parts(path string, ids ...string) string {
+	v.tb.Helper()
+	r := v.request(http.MethodGet, path, nil)
+	r.Header.Set(desk.PartsHeader, strings.Join(ids, ","))
+	status, body, header := v.do(r)
+	require.Equal(v.tb, http.StatusOK, status, path)
+	require.Contains(v.tb, header.Values("Vary"), desk.PartsHeader)
+	return body
+}
+
+// TestPartsAreThoseOfThePage: each part of every page, alone, is what the whole page
+// holds, with and without something on the bench.
+func TestPartsAreThoseOfThePage(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	_, _, header := v.post("/garage", map[string][]string{"name": {"Empty"}, "currency": {"EUR"}})
+	empty := strings.TrimSuffix(header.Get("Location"), "/brief")
+	pages := []string{
+		plan + "/tyres?try=rear-tyre:wether-130-80-18", plan + "/tyres?all=1&beside=wether-130-80-18&try=front-tyre:scree-90-90-21",
+		plan + "/gearing?try=rear-sprocket:rear-h6-47", plan + "/chain?try=rear-sprocket:rear-h6-46", plan + "/armour?place=sump&try=sump-guard:plate-al-4",
+		plan + "/contact?try=risers:riser-20-22", plan + "/load?try=side-bags:boxes-2x36", plan + "/range?pump=pump-3&try=fuel-cans:cans-2x3",
+		plan + "/bike?bike=fennick-300", plan + "/drawer?q=guard&fits=on", plan + "/working/cost",
+	}
+	for _, id := range pageIDs() {
+		pages = append(pages, plan+"/"+id, empty+"/"+id)
+	}
+	all := map[string]bool{}
+	for _, page := range pages {
+		if status, _, _ := v.get(page); status != http.StatusOK {
+			continue // a part that this shelf has not
+		}
+		whole := fresh.ReplaceAllString(v.page(page), "")
+		ids := []string{"strip", "bench", "main"}
+		if strings.Contains(page, "/working/") {
+			ids = append(ids, "working")
+		}
+		for _, m := range drawn.FindAllStringSubmatch(whole, -1) {
+			ids = append(ids, m[1])
+		}
+		for _, id := range ids {
+			all[id] = true
+			part := fresh.ReplaceAllString(strings.TrimSpace(v.parts(page, id)), "")
+			assert.Contains(t, part, `id="`+id+`"`, page)
+			assert.NotContains(t, part, "<html", page)
+			assert.True(t, strings.Contains(whole, part), "%s of %s is not what the page holds: %.600s", id, page, part)
+		}
+	}
+	for _, id := range []string{"lineup", "fan", "ladder", "balance", "armour", "rider", "chain-run", "drawer-list", "rightbike", "working", "tabs"} {
+		assert.True(t, all[id], "%s was met", id)
+	}
+}
+
+// TestAPartThatThereIsNot leads to the page as it is.
+func TestAPartThatThereIsNot(t *testing.T) {
+	s := newSite(t)
+	v, plan := s.demo(t)
+	for _, ids := range [][]string{{"ladder"}, {"bench", "no such"}, {"content"}, strings.Split(strings.Repeat("bench,", 400)+"bench", ",")} {
+		assert.Contains(t, v.parts(plan+"/tyres", ids...), "<html", "%.60s", ids)
+	}
+	assert.Equal(t, 1, strings.Count(v.parts(plan+"/tyres", "bench", "bench"), `id="bench"`))
+	assert.NotContains(t, v.parts(plan+"/tyres?try=rear-tyre:wether-130-80-18", "bench", "lineup"), `class="rail"`)
+}
