@@ -43,7 +43,8 @@ func status(err error, errOut io.Writer) int {
 
 const help = `usage: mule COMMAND
 
-  serve                   serve the pages; needs MULE_DSN and a migrated database
+  serve [-gogc PERCENT] [-memory-limit MIB]
+                          serve the pages; needs MULE_DSN and a migrated database
   demo                    start a private database, load the demo data, serve
   migrate                 bring the database of MULE_DSN to this version
   check [-format text|json] [-as-of DATE] FILE|-

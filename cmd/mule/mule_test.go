@@ -84,21 +84,23 @@ func TestBadUse(t *testing.T) {
 		args []string
 		says string
 	}{
-		"nothing":        {"", nil, "mule help"},
-		"no command":     {"", []string{"ride"}, "ride"},
-		"no file":        {"", []string{"check"}, "one plan file"},
-		"two files":      {"", []string{"check", "a", "b"}, "one plan file"},
-		"not there":      {"", []string{"check", "nowhere.json"}, "nowhere.json"},
-		"a format":       {"", []string{"check", "-format", "xml", demoFile}, "xml"},
-		"a day":          {"", []string{"check", "-as-of", "soon", demoFile}, "soon"},
-		"a flag":         {"", []string{"check", "-loud", demoFile}, "loud"},
-		"bad document":   {`{"format":"valiant-mule-plan","version":1,"name":"P","currency":"EUR","brief":{"rider":"lots"}}`, []string{"check", "-"}, "brief.rider"},
-		"not a document": {"hello", []string{"check", "-"}, "document"},
-		"no calculator":  {"", []string{"calc"}, "calc"},
-		"another":        {"", []string{"calc", "luck"}, "luck"},
-		"bad value":      {"", []string{"calc", "tyre", "code=round"}, "code"},
-		"no database":    {"", []string{"serve"}, "MULE_DSN"},
-		"arguments":      {"", []string{"migrate", "now"}, "no arguments"},
+		"nothing":         {"", nil, "mule help"},
+		"no command":      {"", []string{"ride"}, "ride"},
+		"no file":         {"", []string{"check"}, "one plan file"},
+		"two files":       {"", []string{"check", "a", "b"}, "one plan file"},
+		"not there":       {"", []string{"check", "nowhere.json"}, "nowhere.json"},
+		"a format":        {"", []string{"check", "-format", "xml", demoFile}, "xml"},
+		"a day":           {"", []string{"check", "-as-of", "soon", demoFile}, "soon"},
+		"a flag":          {"", []string{"check", "-loud", demoFile}, "loud"},
+		"bad document":    {`{"format":"valiant-mule-plan","version":1,"name":"P","currency":"EUR","brief":{"rider":"lots"}}`, []string{"check", "-"}, "brief.rider"},
+		"not a document":  {"hello", []string{"check", "-"}, "document"},
+		"no calculator":   {"", []string{"calc"}, "calc"},
+		"another":         {"", []string{"calc", "luck"}, "luck"},
+		"bad value":       {"", []string{"calc", "tyre", "code=round"}, "code"},
+		"no database":     {"", []string{"serve"}, "MULE_DSN"},
+		"no memory":       {"", []string{"serve", "-gogc", "0"}, "-gogc"},
+		"memory in words": {"", []string{"serve", "-memory-limit", "lots"}, "memory-limit"},
+		"arguments":       {"", []string{"migrate", "now"}, "no arguments"},
 	} {
 		t.Setenv("MULE_DSN", "")
 		code, out, errOut := call(t, c.in, c.args...)

@@ -3,6 +3,7 @@ package main
 import (
 	"context"
 	"errors"
+	"flag"
 	"fmt"
 	"io"
 	"log/slog"
@@ -10,6 +11,7 @@ import (
 	"net/http"
 	"os"
 	"os/signal"
+	"runtime/debug"
 	"syscall"
 	"time"
 
@@ -24,6 +26,11 @@ import (
 func serve(args []string, out, errOut io.Writer) error {
 	ctx, stop := untilSignal()
 	defer stop()
+	m, args, err := readMemory(args)
+	if err != nil {
+		return err
+	}
+	m.apply()
 	st, err := openDSN(args, "serve")
 	if err != nil {
 		return err
@@ -68,6 +75,7 @@ func runDemo(args []string, out, errOut io.Writer) error {
 	if len(args) > 0 {
 		return errUse{"demo takes no arguments"}
 	}
+	usual.apply()
 	st, err := store.Open(dsn)
 	if err != nil {
 		return err
@@ -80,6 +88,37 @@ func runDemo(args []string, out, errOut io.Writer) error {
 		return err
 	}
 	return answer(ctx, st, demo.Rider, gone, out, errOut)
+}
+
+// memory is how the collector trades memory for time.
+type memory struct {
+	gogc  int   // percent, as of the variable GOGC
+	limit int64 // MiB, soft, as of GOMEMLIMIT
+}
+
+// usual: a page makes much garbage and keeps little, so the heap may grow to five
+// times of what lives, and near the limit to less.
+var usual = memory{400, 120}
+
+// readMemory takes the flags of memory off the arguments.
+func readMemory(args []string) (memory, []string, error) {
+	m := usual
+	flags := flag.NewFlagSet("serve", flag.ContinueOnError)
+	flags.SetOutput(io.Discard)
+	flags.IntVar(&m.gogc, "gogc", m.gogc, "")
+	flags.Int64Var(&m.limit, "memory-limit", m.limit, "")
+	if err := flags.Parse(args); err != nil {
+		return m, nil, errUse{"serve: " + err.Error()}
+	}
+	if m.gogc < 1 || m.limit < 1 {
+		return m, nil, errUse{"serve: -gogc in percent and -memory-limit in MiB are at least 1"}
+	}
+	return m, flags.Args(), nil
+}
+
+func (m memory) apply() {
+	debug.SetGCPercent(m.gogc)
+	debug.SetMemoryLimit(m.limit << 20)
 }
 
 func untilSignal() (context.Context, context.CancelFunc) {

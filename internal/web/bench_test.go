@@ -7,6 +7,7 @@ import (
 	"net/http/httptest"
 	"slices"
 	"sync"
+	"syscall"
 	"testing"
 	"time"
 
@@ -97,4 +98,34 @@ func BenchmarkSaturation(b *testing.B) {
 			})
 		})
 	}
+}
+
+// BenchmarkHover is pointing at a tyre: the parts that follow it. The target is a third
+// of what the whole page takes, and 40 kB before compression.
+func BenchmarkHover(b *testing.B) {
+	s := newSite(b)
+	v, path := s.demo(b)
+	hover := path + "/tyres?loadout=travel&try=" + string(plan.RearTyre) + ":wether-130-80-18"
+	b.Run("parts", func(b *testing.B) {
+		bytes, since := 0, cpu(b)
+		for b.Loop() {
+			bytes = len(v.parts(hover, "bench", "tabs", "lineup"))
+		}
+		b.ReportMetric(float64(bytes), "bytes")
+		b.ReportMetric(float64(cpu(b)-since)/float64(b.N), "cpu-ns/op")
+	})
+	b.Run("whole", func(b *testing.B) {
+		since := cpu(b)
+		for b.Loop() {
+			v.page(hover)
+		}
+		b.ReportMetric(float64(cpu(b)-since)/float64(b.N), "cpu-ns/op")
+	})
+}
+
+// cpu is what this process has used so far; waiting for the database does not count.
+func cpu(b *testing.B) time.Duration {
+	var used syscall.Rusage
+	require.NoError(b, syscall.Getrusage(syscall.RUSAGE_SELF, &used))
+	return time.Duration(used.Utime.Nano() + used.Stime.Nano())
 }

@@ -2,6 +2,9 @@ package web
 
 import (
 	"net/http"
+
+	"github.com/klauspost/compress/gzhttp"
+	"github.com/klauspost/compress/gzip"
 )
 
 // contentPolicy lets pages load from here only; data: is for the icons in
@@ -22,3 +25,13 @@ func policy(next http.Handler) http.Handler {
 
 // compressed are the kinds of answer worth compressing.
 var compressed = []string{"text/html", "text/css", "text/javascript", "application/json", "image/svg+xml"}
+
+// compress answers in gzip those who take it: pages are made for one rider at one
+// moment, so what it costs counts, and the level is a quick one.
+func compress() (func(http.Handler) http.Handler, error) {
+	wrap, err := gzhttp.NewWrapper(gzhttp.ContentTypes(compressed), gzhttp.CompressionLevel(gzip.BestSpeed), gzhttp.EnableZstd(false))
+	if err != nil {
+		return nil, err
+	}
+	return func(next http.Handler) http.Handler { return wrap(next) }, nil
+}

@@ -51,7 +51,7 @@ func New(o Options) (http.Handler, error) {
 	if s.House, err = desk.NewHouse(o.Store, s.rider, s.assets.path, pages, stages); err != nil {
 		return nil, err
 	}
-	return s.routes(), nil
+	return s.routes()
 }
 
 // maxBody bounds what a request may bring: a plan file and some.
@@ -67,10 +67,14 @@ func newSessions(st *store.Store) *scs.SessionManager {
 	return sessions
 }
 
-func (s *Server) routes() http.Handler {
+func (s *Server) routes() (http.Handler, error) {
+	gzipped, err := compress()
+	if err != nil {
+		return nil, err
+	}
 	s.sessions.ErrorFunc = s.fail
 	r := chi.NewRouter()
-	r.Use(s.recoverer, policy, http.NewCrossOriginProtection().Handler, middleware.GetHead, middleware.Compress(2, compressed...))
+	r.Use(s.recoverer, policy, http.NewCrossOriginProtection().Handler, middleware.GetHead, gzipped)
 	r.Get("/healthz", s.health)
 	r.Handle("/assets/{hash}/{name}", s.assets)
 	r.Group(func(r chi.Router) {
@@ -86,7 +90,7 @@ func (s *Server) routes() http.Handler {
 			}
 		}
 	})
-	return r
+	return r, nil
 }
 
 // health says whether the database answers.

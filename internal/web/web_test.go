@@ -279,7 +279,7 @@ func TestAssets(t *testing.T) {
 		assert.NotEmpty(t, header.Get("Content-Type"), path)
 		first += zipped(t, body)
 	}
-	assert.Less(t, first, 250_000, "bytes of a first load")
+	assert.Less(t, first, 160_000, "bytes of a first load")
 	status, _, _ := v.get("/assets/0000/mule.css")
 	assert.Equal(t, http.StatusNotFound, status, "another version's path")
 
