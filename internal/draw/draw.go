@@ -63,8 +63,14 @@ func steps(from, to float64, n int) []float64 {
 		}
 	}
 	var list []float64
+	// A fraction of ten is divided by, not multiplied with: 28 × 0.2 is 5.6000000000000005.
+	whole, parts := step, 1.0
+	if power < 1 {
+		parts = math.Round(1 / power)
+		whole = step * parts
+	}
 	for i := math.Ceil(from/step - 1e-9); i*step <= to+step*1e-9; i++ {
-		list = append(list, i*step+0) // + 0 makes −0 a 0
+		list = append(list, i*whole/parts+0) // + 0 makes −0 a 0
 	}
 	return list
 }

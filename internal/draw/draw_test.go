@@ -58,6 +58,39 @@ func TestFieldPlacesByRatio(t *testing.T) {
 	}
 }
 
+// TestCaptionsStandClear of the marks, of one another and of the plot's sides, also
+// where a limit is at its edge.
+func TestCaptionsStandClear(t *testing.T) {
+	for _, rpm := range []string{"4000", "4700", "5100", "5600", "9000"} {
+		field, _ := demoReport(t, func(p *plan.Plan) { require.NoError(t, p.Brief.CruiseRPM.Enter(rpm, "rpm")) })
+		d := draw.SprocketField(field)
+		first := d.Rows[0].Y - 15
+		for i, c := range d.Captions {
+			assert.Less(t, float64(c.Y), float64(first), "%s at %s", c.Text, rpm)
+			long := 5.5 * float64(len(c.Text))
+			if c.Anchor == "start" {
+				assert.LessOrEqual(t, float64(c.X)+long, float64(d.Right), c.Text)
+			} else {
+				assert.GreaterOrEqual(t, float64(c.X)-long, float64(d.Left), c.Text)
+			}
+			for _, other := range d.Captions[:i] {
+				assert.GreaterOrEqual(t, float64(c.Y-other.Y), 12.0)
+			}
+		}
+	}
+}
+
+// TestTicksReadWell: 28 fifths are 5.6 and not a hair more.
+func TestTicksReadWell(t *testing.T) {
+	for pace := 2.0; pace < 40; pace += 0.7 {
+		field, _ := demoReport(t, func(*plan.Plan) {})
+		field.PaceByRatio = pace * field.Pairs[0].Pair.Ratio()
+		for _, tick := range draw.SprocketField(field).Pace {
+			assert.LessOrEqual(t, len(tick.Text), 5, tick.Text)
+		}
+	}
+}
+
 func TestFieldWithoutAWindow(t *testing.T) {
 	field, _ := demoReport(t, func(p *plan.Plan) { require.NoError(t, p.Brief.CruiseRPM.Enter("4700", "rpm")) })
 	d := draw.SprocketField(field)

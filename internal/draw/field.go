@@ -16,11 +16,13 @@ type Field struct {
 	Rows                    []FieldRow
 	Marks                   []Mark
 	Pace, RPM               []Tick
-	PaceLine, RPMLine       Line   // the brief's two limits
-	HoldLine                Line   // from here to the right top gear holds the cruise
-	Climb                   []Tick // slopes at walking pace
-	Window                  Span   // between them; empty when no ratio does both
-	Gap                     Span   // where neither holds, when the window is empty
+	PaceLine, RPMLine       Line      // the brief's two limits
+	HoldLine                Line      // from here to the right top gear holds the cruise
+	Captions                []Caption // of the lines, above all marks
+	Climb                   []Tick    // slopes at walking pace
+	ClimbY                  N         // of their scale, below the engine's
+	Window                  Span      // between them; empty when no ratio does both
+	Gap                     Span      // where neither holds, when the window is empty
 	Cruise                  string
 }
 
@@ -45,6 +47,13 @@ type Line struct {
 	X     N
 }
 
+// Caption is what a line is called, on the side of it where there is room.
+type Caption struct {
+	X, Y   N
+	Anchor string
+	Text   string
+}
+
 // Span is a stretch of the plot.
 type Span struct {
 	Shown    bool
@@ -57,6 +66,9 @@ const (
 	fieldRight = 742.0
 	fieldTop   = 30.0
 	rowHeight  = 46.0
+
+	captionHeight = 14.0
+	captionWidth  = 180.0 // of the longest
 )
 
 // SprocketField places the pairs of a field, which must have some.
@@ -70,17 +82,19 @@ func SprocketField(f gearing.SprocketField) Field {
 	}
 	x := scale{low, high, fieldLeft + 16, fieldRight - 16}
 	d := Field{Width: fieldWidth, Left: fieldLeft, Right: fieldRight, Top: fieldTop}
+	d.lines(f, x)
+	top := fieldTop + captionHeight*float64(len(d.Captions))
 	rows := map[int]N{}
 	for _, p := range f.Pairs {
 		y, seen := rows[p.Pair.Front]
 		if !seen {
-			y = N(fieldTop + rowHeight*(float64(len(rows))+0.5))
+			y = N(top + rowHeight*(float64(len(rows))+0.5))
 			rows[p.Pair.Front] = y
 			d.Rows = append(d.Rows, FieldRow{p.Pair.Front, y})
 		}
 		d.Marks = append(d.Marks, Mark{X: x.of(p.Pair.Ratio()), Y: y, Figures: p})
 	}
-	d.Lower = N(fieldTop + rowHeight*float64(len(rows)))
+	d.Lower = N(top + rowHeight*float64(len(rows)))
 	d.Height = d.Lower + 26
 	if !math.IsNaN(f.PaceByRatio) {
 		for _, v := range steps(f.PaceByRatio/high, f.PaceByRatio/low, 9) {
@@ -94,16 +108,36 @@ func SprocketField(f gearing.SprocketField) Field {
 		d.Cruise = strconv.FormatFloat(math.Round(f.CruiseKmh), 'f', -1, 64)
 	}
 	if f.ClimbKnown {
+		d.ClimbY = d.Height + 4
 		d.Height += 30
 		for _, v := range steps(f.ClimbAt(low), f.ClimbAt(high), 7) {
 			d.Climb = append(d.Climb, Tick{x.of(ratioFor(f.ClimbAt, v, low, high)), strconv.FormatFloat(v, 'f', -1, 64)})
 		}
 	}
-	d.HoldLine = Line{f.HoldRatio >= low && f.HoldRatio <= high, x.of(f.HoldRatio)}
+	return d
+}
+
+// lines places the limits, what they are called, and the window between them.
+func (d *Field) lines(f gearing.SprocketField, x scale) {
+	low, high := x.from, x.to
 	least, most := f.Window()
+	for _, l := range []struct {
+		line  *Line
+		ratio float64
+		text  string
+	}{
+		{&d.PaceLine, least, "slow enough from here"}, {&d.HoldLine, f.HoldRatio, "top gear holds the cruise from here"}, {&d.RPMLine, most, "too busy from here"},
+	} {
+		if *l.line = (Line{l.ratio >= low && l.ratio <= high, x.of(l.ratio)}); !l.line.Shown {
+			continue
+		}
+		c := Caption{l.line.X + 5, N(fieldTop + captionHeight*(float64(len(d.Captions))+1) - 2), "start", l.text}
+		if l.line.X+captionWidth > fieldRight {
+			c.X, c.Anchor = l.line.X-5, "end"
+		}
+		d.Captions = append(d.Captions, c)
+	}
 	held := func(ratio float64) N { return x.of(min(max(ratio, low-0.02), high+0.02)) }
-	d.PaceLine = Line{least >= low && least <= high, x.of(least)}
-	d.RPMLine = Line{most >= low && most <= high, x.of(most)}
 	switch {
 	case math.IsNaN(least) || math.IsNaN(most):
 	case least <= most && most >= low && least <= high:
@@ -111,7 +145,6 @@ func SprocketField(f gearing.SprocketField) Field {
 	case least > most:
 		d.Gap = Span{true, held(most), held(least) - held(most)}
 	}
-	return d
 }
 
 // ratioFor is the ratio at which a rising function comes to v, by halving.

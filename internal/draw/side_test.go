@@ -142,6 +142,12 @@ func TestThrustDiagram(t *testing.T) {
 		}
 	}
 	assert.Equal(t, 1, wished)
+	for i, a := range d.Slopes {
+		for _, b := range d.Slopes[:i] {
+			assert.True(t, a.Text == "" || b.Text == "" || math.Abs(float64(a.Y-b.Y)) >= 12, "%q stands on %q", a.Text, b.Text)
+		}
+		assert.True(t, a.Text == "" || a.X > d.LevelX, "left of it the limits are written, and not %q", a.Text)
+	}
 	assert.True(t, d.Traction.Shown && d.Cruise.Shown)
 	assert.NotRegexp(t, `NaN|Inf`, fmt.Sprint(d))
 }

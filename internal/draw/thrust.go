@@ -18,6 +18,8 @@ type Thrust struct {
 	Slopes                  []GearCurve // resistance; the label is the slope
 	Speeds, Newtons         []Tick
 	Traction, Wheelie       Level
+	LevelX                  N // where their texts end: left of the slopes' labels
+	TractionDY, WheelieDY   N // above their lines, but the lower of two that are close
 	Cruise                  Line
 	CruiseText              string
 }
@@ -38,6 +40,27 @@ const (
 	thrustTop    = 20.0
 	thrustLower  = 352.0
 )
+
+// labelHeight is what a label takes.
+const labelHeight = 14
+
+// spare takes labels away that would stand on another; what the brief wishes stays.
+func spare(slopes []GearCurve) {
+	var kept []*GearCurve
+	for _, wished := range []bool{true, false} {
+		for i := range slopes {
+			s := &slopes[i]
+			if s.Text == "" || (s.Style == Standard) != wished {
+				continue
+			}
+			if slices.ContainsFunc(kept, func(k *GearCurve) bool { return math.Abs(float64(k.Y-s.Y)) < labelHeight }) {
+				s.Text = ""
+				continue
+			}
+			kept = append(kept, s)
+		}
+	}
+}
 
 // ThrustDiagram draws the chart over the gears of before; speeds turns km/h into
 // what is shown, in unit.
@@ -75,12 +98,13 @@ func ThrustDiagram(c gearing.ThrustChart, before []gearing.GearThrust, speeds fu
 			if s.Wished {
 				line.Style, line.Text = Standard, line.Text+", the brief's"
 			}
-			if line.Y < thrustTop+16 {
+			if line.Y < thrustTop+16 || (last != s.Points[len(s.Points)-1] && !s.Wished) {
 				line.Text = "" // it leaves the plot at the top, where the limits are written
 			}
 			d.Slopes = append(d.Slopes, line)
 		}
 	}
+	spare(d.Slopes)
 	for _, g := range before {
 		d.Gears = append(d.Gears, GearCurve{Path: curve(g.Points), Style: Ghost})
 	}
@@ -104,6 +128,14 @@ func ThrustDiagram(c gearing.ThrustChart, before []gearing.GearThrust, speeds fu
 		return Level{in, y.of(l.Newton), fmt.Sprintf("%s at %.0f %%", text, 100*l.Slope)}
 	}
 	d.Traction, d.Wheelie = level(c.Traction, "the wheel spins"), level(c.Wheelie, "the front lifts")
+	d.LevelX, d.TractionDY, d.WheelieDY = x.of(speeds(fastest))-8, -5, -5
+	if math.Abs(float64(d.Traction.Y-d.Wheelie.Y)) < labelHeight {
+		if d.Traction.Y > d.Wheelie.Y {
+			d.TractionDY = labelHeight
+		} else {
+			d.WheelieDY = labelHeight
+		}
+	}
 	if !math.IsNaN(c.CruiseAt) {
 		d.Cruise = Line{c.CruiseAt <= fastest, x.of(speeds(c.CruiseAt))}
 		d.CruiseText = fmt.Sprintf("cruise %.0f %s", speeds(c.CruiseAt), unit)

@@ -239,6 +239,10 @@ func TestMainJob(t *testing.T) {
 	// The remedy of a finding is the next preview; leave it, take another pair by
 	// the arrow keys.
 	w.follow(`.rail a[href*="/gearing"]`)
+	w.until(`document.querySelector('#strip').getBoundingClientRect().bottom <= 120`) // header and strip, one line each
+	assert.Equal(t, 3, ask[int](w, `document.querySelectorAll('.strip-worst').length`))
+	w.do(chromedp.Click(chromedp.CSS(`.strip-line summary`)), chromedp.WaitVisible(chromedp.CSS(`.strip [data-gauge="cost"]`)))
+	w.do(chromedp.Click(chromedp.CSS(`.strip-line summary`)), chromedp.WaitNotVisible(chromedp.CSS(`.strip [data-gauge="cost"]`)))
 	w.do(chromedp.Click(chromedp.CSS(`[data-finding="tyre-moves-gearing"] .remedy`)))
 	w.bench("Rear sprocket 45 T")
 	w.do(chromedp.Click(chromedp.CSS("[data-leave]")))

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"slices"
 	"time"
 
 	"github.com/go-chi/chi/v5"
@@ -94,6 +95,7 @@ type PlanView struct {
 	Stages             []stageView
 	Tabs               []LinkView  // the stage's pages, where it has several
 	Gauges             []GaugeView // with a value or within reach of one
+	Worst              []GaugeView // three of them, for where there is no room for more
 	Waiting            []GaugeView // whose subject the plan does not hold yet
 	Bench              *BenchView
 	Findings           []findingView
@@ -156,6 +158,9 @@ func (v *PlanView) setStrip(d *Desk) {
 			v.Gauges = append(v.Gauges, shown)
 		}
 	}
+	v.Worst = slices.Clone(v.Gauges)
+	slices.SortStableFunc(v.Worst, func(a, b GaugeView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
+	v.Worst = v.Worst[:min(3, len(v.Worst))]
 }
 
 // setStages shows the way through the stages, the pages of the one that is looked at,
