@@ -8,6 +8,7 @@ import (
 	"io/fs"
 	"net/http"
 	"path"
+	"regexp"
 	"strings"
 	"sync"
 
@@ -34,7 +35,7 @@ func (s *House) parse(asset func(name string) string, own fs.FS) error {
 	if err != nil {
 		return err
 	}
-	shared, err := template.New("_layout.gohtml").Funcs(template.FuncMap{
+	shared := template.New("_layout.gohtml").Funcs(template.FuncMap{
 		"asset": asset,
 		"join":  strings.Join,
 		"icon": func(name string) (template.HTML, error) {
@@ -44,8 +45,12 @@ func (s *House) parse(asset func(name string) string, own fs.FS) error {
 			}
 			return svg, nil
 		},
-	}).ParseFS(pageFiles, "pages/_*.gohtml")
+	})
+	frame, err := fs.Glob(pageFiles, "pages/_*.gohtml")
 	if err != nil {
+		return err
+	}
+	if err := parseFiles(shared, pageFiles, frame...); err != nil {
 		return err
 	}
 	s.pages = map[string]*template.Template{}
@@ -80,10 +85,33 @@ func (s *House) parsePages(shared *template.Template, source fs.FS) error {
 		if err != nil {
 			return err
 		}
-		if t, err = t.ParseFS(source, append(parts[:len(parts):len(parts)], "pages/"+name)...); err != nil {
+		if err := parseFiles(t, source, append(parts[:len(parts):len(parts)], "pages/"+name)...); err != nil {
 			return err
 		}
 		s.pages[strings.TrimSuffix(name, path.Ext(name))] = t
+	}
+	return nil
+}
+
+// indent is for those who read the markup; a third of a page would be blanks.
+var indent = regexp.MustCompile(`(?m)^[ \t]+`)
+
+// parseFiles adds files to a template by their names, as its ParseFS does, without the
+// blanks at the start of their lines.
+func parseFiles(t *template.Template, source fs.FS, names ...string) error {
+	for _, name := range names {
+		text, err := fs.ReadFile(source, name)
+		if err != nil {
+			return err
+		}
+		if base := path.Base(name); base != t.Name() {
+			_, err = t.New(base).Parse(indent.ReplaceAllString(string(text), ""))
+		} else {
+			_, err = t.Parse(indent.ReplaceAllString(string(text), ""))
+		}
+		if err != nil {
+			return err
+		}
 	}
 	return nil
 }
