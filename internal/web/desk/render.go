@@ -37,6 +37,7 @@ func (s *House) parse(asset func(name string) string, own fs.FS) error {
 	}
 	shared := template.New("_layout.gohtml").Funcs(template.FuncMap{
 		"asset": asset,
+		"glyph": glyph,
 		"join":  strings.Join,
 		"icon": func(name string) (template.HTML, error) {
 			svg, ok := icons[name]
