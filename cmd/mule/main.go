@@ -43,7 +43,7 @@ func status(err error, errOut io.Writer) int {
 
 const help = `usage: mule COMMAND
 
-  serve [-gogc PERCENT] [-memory-limit MIB]
+  serve [-gogc PERCENT] [-memory-limit MIB] [-memo MIB]
                           serve the pages; needs MULE_DSN and a migrated database
   demo                    start a private database, load the demo data, serve
   migrate                 bring the database of MULE_DSN to this version

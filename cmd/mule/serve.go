@@ -39,7 +39,7 @@ func serve(args []string, out, errOut io.Writer) error {
 	if err := st.Current(ctx); err != nil {
 		return err
 	}
-	return answer(ctx, st, "", nil, out, errOut)
+	return answer(ctx, st, web.Options{Kept: m.memo << 20}, nil, out, errOut)
 }
 
 // migrate brings the database of MULE_DSN to this version.
@@ -87,18 +87,19 @@ func runDemo(args []string, out, errOut io.Writer) error {
 	if err := demo.Load(ctx, st); err != nil {
 		return err
 	}
-	return answer(ctx, st, demo.Rider, gone, out, errOut)
+	return answer(ctx, st, web.Options{DemoRider: demo.Rider, Kept: usual.memo << 20}, gone, out, errOut)
 }
 
 // memory is how the collector trades memory for time.
 type memory struct {
 	gogc  int   // percent, as of the variable GOGC
 	limit int64 // MiB, soft, as of GOMEMLIMIT
+	memo  int64 // MiB of answers that are kept, none for 0
 }
 
 // usual: a page makes much garbage and keeps little, so the heap may grow to five
 // times of what lives, and near the limit to less.
-var usual = memory{400, 120}
+var usual = memory{gogc: 400, limit: 120, memo: 24}
 
 // readMemory takes the flags of memory off the arguments.
 func readMemory(args []string) (memory, []string, error) {
@@ -107,11 +108,12 @@ func readMemory(args []string) (memory, []string, error) {
 	flags.SetOutput(io.Discard)
 	flags.IntVar(&m.gogc, "gogc", m.gogc, "")
 	flags.Int64Var(&m.limit, "memory-limit", m.limit, "")
+	flags.Int64Var(&m.memo, "memo", m.memo, "")
 	if err := flags.Parse(args); err != nil {
 		return m, nil, errUse{"serve: " + err.Error()}
 	}
-	if m.gogc < 1 || m.limit < 1 {
-		return m, nil, errUse{"serve: -gogc in percent and -memory-limit in MiB are at least 1"}
+	if m.gogc < 1 || m.limit < 1 || m.memo < 0 {
+		return m, nil, errUse{"serve: -gogc in percent and -memory-limit in MiB are at least 1, -memo in MiB at least 0"}
 	}
 	return m, flags.Args(), nil
 }
@@ -142,7 +144,7 @@ const defaultAddr = "127.0.0.1:8080"
 const patience = 10 * time.Second
 
 // answer serves until the context ends or the database is gone for good.
-func answer(ctx context.Context, st *store.Store, demoRider string, gone <-chan struct{}, out, errOut io.Writer) error {
+func answer(ctx context.Context, st *store.Store, o web.Options, gone <-chan struct{}, out, errOut io.Writer) error {
 	addr := os.Getenv("MULE_ADDR")
 	if addr == "" {
 		addr = defaultAddr
@@ -151,7 +153,8 @@ func answer(ctx context.Context, st *store.Store, demoRider string, gone <-chan 
 	if err != nil {
 		return fmt.Errorf("cannot serve on %s: %w; MULE_ADDR names another address", addr, errors.Unwrap(err))
 	}
-	handler, err := web.New(web.Options{Store: st, Log: slog.New(slog.NewTextHandler(errOut, nil)), DemoRider: demoRider})
+	o.Store, o.Log = st, slog.New(slog.NewTextHandler(errOut, nil))
+	handler, err := web.New(o)
 	if err != nil {
 		return err
 	}

@@ -2,7 +2,9 @@ package store
 
 import (
 	"context"
+	"crypto/sha256"
 	"database/sql"
+	"encoding/hex"
 	"errors"
 	"sync"
 	"time"
@@ -74,26 +76,27 @@ func (s *Store) Bike(ctx context.Context, id string) (*plan.Bike, error) {
 // when somebody loads another catalogue.
 const shelfKept = time.Minute
 
-// Shelf is every part of the catalogue. The parts are shared: nobody changes one.
-func (s *Store) Shelf(ctx context.Context) (plan.Shelf, error) {
+// Shelf is every part of the catalogue, with a version that tells whether it has
+// changed. The parts are shared: nobody changes one.
+func (s *Store) Shelf(ctx context.Context) (parts plan.Shelf, version string, err error) {
 	s.shelf.Lock()
 	defer s.shelf.Unlock()
 	if s.shelf.parts != nil && s.now().Sub(s.shelf.read) < shelfKept {
-		return s.shelf.parts, nil
+		return s.shelf.parts, s.shelf.version, nil
 	}
-	parts, err := s.readShelf(ctx)
-	if err != nil {
-		return nil, err
+	if parts, version, err = s.readShelf(ctx); err != nil {
+		return nil, "", err
 	}
-	s.shelf.parts, s.shelf.read = parts, s.now()
-	return parts, nil
+	s.shelf.parts, s.shelf.version, s.shelf.read = parts, version, s.now()
+	return parts, version, nil
 }
 
 // shelf is the catalogue's parts as last read.
 type shelf struct {
 	sync.Mutex
-	parts plan.Shelf
-	read  time.Time
+	parts   plan.Shelf
+	version string
+	read    time.Time
 }
 
 func (s *Store) forgetShelf() {
@@ -102,13 +105,18 @@ func (s *Store) forgetShelf() {
 	s.shelf.parts = nil
 }
 
-func (s *Store) readShelf(ctx context.Context) (plan.Shelf, error) {
+func (s *Store) readShelf(ctx context.Context) (parts plan.Shelf, version string, err error) {
 	var documents [][]byte
-	err := s.db.SelectContext(ctx, &documents, `SELECT document FROM catalogue WHERE kind <> ? ORDER BY kind, position, id`, bikeKind)
+	err = s.db.SelectContext(ctx, &documents, `SELECT document FROM catalogue WHERE kind <> ? ORDER BY kind, position, id`, bikeKind)
 	if err != nil {
-		return nil, err
+		return nil, "", err
 	}
-	return decodeAll[plan.Part](documents)
+	sum := sha256.New()
+	for _, d := range documents {
+		sum.Write(d)
+	}
+	parts, err = decodeAll[plan.Part](documents)
+	return parts, hex.EncodeToString(sum.Sum(nil)), err
 }
 
 func decodeAll[T any](documents [][]byte) ([]*T, error) {

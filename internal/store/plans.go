@@ -23,6 +23,9 @@ type Snapshot struct {
 	Plan     *plan.Plan
 	Undo     string // what an undo would take back, "" when there is nothing
 	Redo     string // what a redo would bring again, "" when there is nothing
+	// Version tells whether anything of it has changed: the revision, the one that redo
+	// leads to, the readings.
+	Version string
 
 	logID string // of its readings
 }
@@ -78,7 +81,7 @@ func (s *Store) Plan(ctx context.Context, rider, planID string) (*Snapshot, erro
 	if err != nil {
 		return nil, err
 	}
-	snapshot := &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, logID: row.LogID}
+	snapshot := &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, Version: row.Revision + " " + row.Tip, logID: row.LogID}
 	if err := s.withReadings(ctx, snapshot); err != nil {
 		return nil, err
 	}

@@ -2,8 +2,11 @@ package store
 
 import (
 	"context"
+	"crypto/sha256"
 	"database/sql"
+	"encoding/hex"
 	"errors"
+	"hash"
 
 	"github.com/go-json-experiment/json"
 	"github.com/jmoiron/sqlx"
@@ -60,8 +63,14 @@ func (s *Store) insertReadings(ctx context.Context, tx *sqlx.Tx, log string, lis
 	return added, nil
 }
 
+// readingLog is what one log holds, and a sum of it.
+type readingLog struct {
+	readings []plan.Reading
+	sum      hash.Hash
+}
+
 // readings of logs, each log's in the order in which they came.
-func (s *Store) readings(ctx context.Context, logs []string) (map[string][]plan.Reading, error) {
+func (s *Store) readings(ctx context.Context, logs []string) (map[string]readingLog, error) {
 	if len(logs) == 0 {
 		return nil, nil
 	}
@@ -76,18 +85,24 @@ func (s *Store) readings(ctx context.Context, logs []string) (map[string][]plan.
 	if err := s.db.SelectContext(ctx, &rows, query, args...); err != nil {
 		return nil, err
 	}
-	lists := map[string][]plan.Reading{}
+	lists := map[string]readingLog{}
 	for _, row := range rows {
 		var r plan.Reading
 		if err := format.DecodeStrict(row.Document, &r); err != nil {
 			return nil, err
 		}
-		lists[row.Log] = append(lists[row.Log], r)
+		log := lists[row.Log]
+		if log.sum == nil {
+			log.sum = sha256.New()
+		}
+		log.sum.Write(row.Document)
+		log.readings = append(log.readings, r)
+		lists[row.Log] = log
 	}
 	return lists, nil
 }
 
-// withReadings puts the readings of their logs into plans.
+// withReadings puts the readings of their logs into plans, and into their versions.
 func (s *Store) withReadings(ctx context.Context, list ...*Snapshot) error {
 	var logs []string
 	for _, snapshot := range list {
@@ -95,7 +110,11 @@ func (s *Store) withReadings(ctx context.Context, list ...*Snapshot) error {
 	}
 	lists, err := s.readings(ctx, logs)
 	for _, snapshot := range list {
-		snapshot.Plan.Readings = lists[snapshot.logID]
+		log := lists[snapshot.logID]
+		snapshot.Plan.Readings = log.readings
+		if log.sum != nil {
+			snapshot.Version += " " + hex.EncodeToString(log.sum.Sum(nil))
+		}
 	}
 	return err
 }

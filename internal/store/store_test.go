@@ -268,7 +268,7 @@ func TestCatalogue(t *testing.T) {
 	_, err = st.Bike(ctx, "unicorn")
 	assert.ErrorIs(t, err, store.ErrNotFound)
 
-	shelf, err := st.Shelf(ctx)
+	shelf, version, err := st.Shelf(ctx)
 	require.NoError(t, err)
 	tyres := 0
 	for _, p := range shelf {
@@ -278,9 +278,10 @@ func TestCatalogue(t *testing.T) {
 	}
 	assert.GreaterOrEqual(t, tyres, 10)
 	require.NoError(t, st.LoadCatalogue(ctx, nil, plan.Shelf{{ID: "new", Slot: plan.SideStand, Name: "New"}}))
-	again, err := st.Shelf(ctx)
+	again, now, err := st.Shelf(ctx)
 	require.NoError(t, err)
 	assert.Len(t, again, len(shelf)+1, "a new catalogue is seen at once")
+	assert.NotEqual(t, version, now)
 }
 
 // TestDemoValid: the embedded data passes what a rider's file must pass.

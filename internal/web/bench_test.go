@@ -14,11 +14,16 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/web"
 )
 
-// BenchmarkPage is each page behind the whole handler, compressed.
-func BenchmarkPage(b *testing.B) {
-	s := newSite(b)
+// BenchmarkPage is each page behind the whole handler, compressed, made anew each time.
+func BenchmarkPage(b *testing.B) { everyPage(b, newSite(b)) }
+
+// BenchmarkKeptPage is the same from the memo.
+func BenchmarkKeptPage(b *testing.B) { everyPage(b, siteOf(b, web.Options{Kept: 24 << 20})) }
+
+func everyPage(b *testing.B, s *site) {
 	v, path := s.demo(b)
 	for _, page := range pageIDs() {
 		b.Run(page, func(b *testing.B) {

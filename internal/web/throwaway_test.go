@@ -33,7 +33,7 @@ func throwaway() desk.Stage {
 
 // TestAnotherStage: one value in the list is all that a stage takes.
 func TestAnotherStage(t *testing.T) {
-	s := siteOf(t, append(web.Stages(), throwaway()))
+	s := siteOf(t, web.Options{Stages: append(web.Stages(), throwaway())})
 	v, plan := s.demo(t)
 	assert.Contains(t, v.page(plan+"/throwaway"), "<h1>left by the gate</h1>")
 	assert.Regexp(t, `<a href="[^"]*/throwaway[^"]*" data-key="w"`, v.page(plan+"/spend"), "the rail")

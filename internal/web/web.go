@@ -23,6 +23,7 @@ type Options struct {
 	// where no demonstration runs.
 	DemoRider string
 	Stages    []desk.Stage // nil for [Stages]
+	Kept      int64        // bytes of answers that are kept, none for 0
 }
 
 // Server answers requests.
@@ -48,7 +49,7 @@ func New(o Options) (http.Handler, error) {
 	if stages == nil {
 		stages = Stages()
 	}
-	if s.House, err = desk.NewHouse(o.Store, s.rider, s.assets.path, pages, stages); err != nil {
+	if s.House, err = desk.NewHouse(o.Store, s.rider, s.assets.path, pages, o.Kept, stages); err != nil {
 		return nil, err
 	}
 	return s.routes()
@@ -85,7 +86,11 @@ func (s *Server) routes() (http.Handler, error) {
 		for _, st := range s.Stages {
 			for _, p := range st.Pages {
 				for _, route := range p.Routes {
-					r.With(middleware.RequestSize(maxBody+route.Large), s.signedIn).MethodFunc(route.Method, atPlan+route.Path, s.of(route.Handle))
+					handle := route.Handle
+					if route.Method == http.MethodGet && !route.Live {
+						handle = s.Kept(handle)
+					}
+					r.With(middleware.RequestSize(maxBody+route.Large), s.signedIn).MethodFunc(route.Method, atPlan+route.Path, s.of(handle))
 				}
 			}
 		}

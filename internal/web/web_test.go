@@ -28,7 +28,6 @@ import (
 	"valiantmule/internal/mariadb/mariadbtest"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web"
-	"valiantmule/internal/web/desk"
 )
 
 func TestMain(m *testing.M) {
@@ -46,17 +45,18 @@ type site struct {
 	handler http.Handler
 }
 
-func newSite(tb testing.TB) *site { return siteOf(tb, web.Stages()) }
+func newSite(tb testing.TB) *site { return siteOf(tb, web.Options{}) }
 
-// siteOf is a site of other stages.
-func siteOf(tb testing.TB, stages []desk.Stage) *site {
+// siteOf is a site with more options than its store.
+func siteOf(tb testing.TB, o web.Options) *site {
 	tb.Helper()
 	st, err := store.Open(mariadbtest.DSN(tb))
 	require.NoError(tb, err)
 	tb.Cleanup(func() { st.Close() })
 	require.NoError(tb, st.Migrate(ctx))
 	require.NoError(tb, demo.Load(ctx, st))
-	handler, err := web.New(web.Options{Store: st, Log: slog.New(slog.DiscardHandler), DemoRider: demo.Rider, Stages: stages})
+	o.Store, o.Log, o.DemoRider = st, slog.New(slog.DiscardHandler), demo.Rider
+	handler, err := web.New(o)
 	require.NoError(tb, err)
 	s := &site{httptest.NewServer(handler), st, handler}
 	tb.Cleanup(s.Close)

@@ -7,8 +7,6 @@ import (
 	"slices"
 	"time"
 
-	"github.com/go-chi/chi/v5"
-
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
@@ -36,15 +34,11 @@ func Today() string { return time.Now().Format(time.DateOnly) }
 
 // Open loads the plan of a request and evaluates it.
 func (s *House) Open(r *http.Request) (*Desk, error) {
-	snapshot, err := s.Store.Plan(r.Context(), s.Rider(r), chi.URLParam(r, "plan"))
+	l, err := s.look(r)
 	if err != nil {
 		return nil, err
 	}
-	shelf, err := s.Store.Shelf(r.Context())
-	if err != nil {
-		return nil, err
-	}
-	d := &Desk{Snapshot: snapshot, Shelf: shelf, Loadout: r.FormValue("loadout"), Units: UnitsOf(r), AsOf: Today(), house: s, asked: fragmentOf(r)}
+	d := &Desk{Snapshot: l.snapshot, Shelf: l.shelf, Loadout: r.FormValue("loadout"), Units: UnitsOf(r), AsOf: Today(), house: s, asked: fragmentOf(r)}
 	if _, err := d.Plan.Loadout(d.Loadout); err != nil {
 		d.Loadout = d.Plan.Loadouts[len(d.Plan.Loadouts)-1].ID
 	}

@@ -21,14 +21,20 @@ type House struct {
 	Stages []Stage
 
 	pages map[string]*template.Template
+	memo  *memo
 }
 
 // NewHouse checks the stages and parses their templates, and those of pages that
-// are of no stage. asset is the address of an asset by its name.
-func NewHouse(st *store.Store, rider func(*http.Request) string, asset func(name string) string, own fs.FS, stages []Stage) (*House, error) {
+// are of no stage. asset is the address of an asset by its name; kept is how many bytes
+// of answers are kept, none for 0.
+func NewHouse(st *store.Store, rider func(*http.Request) string, asset func(name string) string, own fs.FS, kept int64, stages []Stage) (*House, error) {
 	if err := Check(stages); err != nil {
 		return nil, err
 	}
-	s := &House{Store: st, Rider: rider, Stages: stages}
+	m, err := newMemo(kept)
+	if err != nil {
+		return nil, err
+	}
+	s := &House{Store: st, Rider: rider, Stages: stages, memo: m}
 	return s, s.parse(asset, own)
 }

@@ -136,6 +136,8 @@ func iconsOf() (map[string]template.HTML, error) {
 	return icons, nil
 }
 
+const contentType = "text/html; charset=utf-8"
+
 // buffers hold pages until they are whole.
 var buffers = sync.Pool{New: func() any { return new(bytes.Buffer) }}
 
@@ -164,9 +166,10 @@ func (s *House) Render(w http.ResponseWriter, r *http.Request, status int, name 
 	if err := fragmentOf(r).execute(out, p, f); err != nil {
 		return err
 	}
-	w.Header().Set("Content-Type", "text/html; charset=utf-8")
+	w.Header().Set("Content-Type", contentType)
 	w.Header().Set("Cache-Control", "no-store")
 	w.Header().Add("Vary", PartsHeader)
+	s.memo.keep(r, w, status, out.Bytes())
 	w.WriteHeader(status)
 	_, err := out.WriteTo(w)
 	return err

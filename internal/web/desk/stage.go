@@ -36,13 +36,22 @@ type Route struct {
 	Method, Path string
 	Handle       Handler
 	Large        int64 // bytes that a request may bring beyond the usual
+	// Live is set where the answer is another each time, or follows from more than
+	// [House.Kept] knows of.
+	Live bool
 }
 
 // Handler answers a request of a stage.
 type Handler func(s *House, w http.ResponseWriter, r *http.Request) error
 
-// Get is a page that is looked at.
+// Get is a page that is looked at and follows from the plan alone.
 func Get(path string, h Handler) Route { return Route{Method: http.MethodGet, Path: path, Handle: h} }
+
+// Live is a page that is looked at and made anew each time: it reads more than the
+// plan, or hands out an id.
+func Live(path string, h Handler) Route {
+	return Route{Method: http.MethodGet, Path: path, Handle: h, Live: true}
+}
 
 // Post is something that is done.
 func Post(path string, h Handler) Route { return Route{Method: http.MethodPost, Path: path, Handle: h} }

@@ -16,7 +16,7 @@ var Stage = desk.Stage{
 	ID: figure.Bike, Name: "Bike", Key: "m", Files: files,
 	Pages: []desk.Page{
 		{ID: "bike", Name: "Which bike", Routes: []desk.Route{
-			desk.Get("/bike", bikePage),
+			desk.Live("/bike", bikePage),
 			desk.Post("/bike/take", takeBike),
 		}},
 		{ID: "sheet", Name: "Its sheet", Routes: desk.Form(sheetForm)},

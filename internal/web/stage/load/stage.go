@@ -28,7 +28,7 @@ var Stage = desk.Stage{
 			desk.Post("/packing/import", importPacking),
 		}},
 		{ID: "weigh", Name: "Weighing", Routes: []desk.Route{
-			desk.Get("/weigh", weighPage),
+			desk.Live("/weigh", weighPage),
 			desk.Post("/weigh", keepWeighing),
 			desk.Post("/weigh/read", readBridge),
 		}},

@@ -30,7 +30,7 @@ var Stage = desk.Stage{
 			desk.Get("/route.gpx", routeFile),
 		)},
 		{ID: "fills", Name: "Fills", Routes: []desk.Route{
-			desk.Get("/fills", fillsPage),
+			desk.Live("/fills", fillsPage),
 			desk.Post("/fills", addFill),
 			desk.Post("/fills/revoke", revoke),
 			desk.Post("/fills/import", importFills),

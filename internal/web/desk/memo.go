@@ -1,0 +1,133 @@
+package desk
+
+import (
+	"context"
+	"crypto/rand"
+	"crypto/sha256"
+	"encoding/base64"
+	"net/http"
+	"strings"
+
+	"github.com/go-chi/chi/v5"
+	"github.com/maypok86/otter/v2"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/store"
+)
+
+// memo keeps answers that follow from a plan alone, in bounded bytes. Nothing is ever
+// thrown out of it for being old: what an answer depends on is in its key.
+type memo struct {
+	answers *otter.Cache[sum, []byte] // nil where nothing is kept
+	start   string                    // of this program: another may render otherwise
+}
+
+type sum [sha256.Size]byte
+
+func newMemo(bytes int64) (*memo, error) {
+	m := &memo{start: rand.Text()}
+	if bytes <= 0 {
+		return m, nil
+	}
+	var err error
+	m.answers, err = otter.New(&otter.Options[sum, []byte]{
+		MaximumWeight: uint64(bytes),
+		Weigher:       func(_ sum, answer []byte) uint32 { return uint32(len(sum{}) + cap(answer)) },
+	})
+	return m, err
+}
+
+// looked is what a request looks at, read once for its key and for its handler.
+type looked struct {
+	snapshot *store.Snapshot
+	shelf    plan.Shelf
+	version  string // of the shelf
+	key      sum    // of the answer; the zero sum where it is not kept
+}
+
+type lookedKey struct{}
+
+// look reads what a request looks at, or takes what has been read for it.
+func (s *House) look(r *http.Request) (*looked, error) {
+	if l, ok := r.Context().Value(lookedKey{}).(*looked); ok {
+		return l, nil
+	}
+	snapshot, err := s.Store.Plan(r.Context(), s.Rider(r), chi.URLParam(r, "plan"))
+	if err != nil {
+		return nil, err
+	}
+	shelf, version, err := s.Store.Shelf(r.Context())
+	return &looked{snapshot: snapshot, shelf: shelf, version: version}, err
+}
+
+// Kept answers with a handler whose answer follows from the plan, the shelf, the rider
+// and the address alone: from the memo, or with nothing but its tag to one who has it.
+func (s *House) Kept(h Handler) Handler {
+	return func(_ *House, w http.ResponseWriter, r *http.Request) error {
+		l, err := s.look(r)
+		if err != nil {
+			return err
+		}
+		l.key = s.memo.key(r, l)
+		if known(r, l.key.tag()) {
+			l.key.header(w.Header())
+			w.WriteHeader(http.StatusNotModified)
+			return nil
+		}
+		if s.memo.answers != nil {
+			if answer, ok := s.memo.answers.GetIfPresent(l.key); ok {
+				l.key.header(w.Header())
+				_, err := w.Write(answer)
+				return err
+			}
+		}
+		return h(s, w, r.WithContext(context.WithValue(r.Context(), lookedKey{}, l)))
+	}
+}
+
+// key of an answer is all that it depends on.
+func (m *memo) key(r *http.Request, l *looked) sum {
+	h := sha256.New()
+	for _, part := range []string{
+		m.start, l.snapshot.PlanID, l.snapshot.Version, l.version, Today(),
+		r.URL.RequestURI(), strings.Join(fragmentOf(r), ","), theme(r), nameOf(r), UnitsOf(r).String(),
+	} {
+		h.Write([]byte(part))
+		h.Write([]byte{0})
+	}
+	return sum(h.Sum(nil))
+}
+
+// keep the answer to a request whose key is known.
+func (m *memo) keep(r *http.Request, w http.ResponseWriter, status int, answer []byte) {
+	l, ok := r.Context().Value(lookedKey{}).(*looked)
+	if !ok || status != http.StatusOK {
+		return
+	}
+	l.key.header(w.Header())
+	if m.answers != nil {
+		m.answers.Set(l.key, append([]byte(nil), answer...))
+	}
+}
+
+// tag is a weak one: compressed or not it is the same answer.
+func (k sum) tag() string { return `W/"` + base64.RawURLEncoding.EncodeToString(k[:18]) + `"` }
+
+// header lets the rider's own browser keep the answer, and ask each time.
+func (k sum) header(h http.Header) {
+	h.Set("Content-Type", contentType)
+	h.Set("Cache-Control", "private, no-cache")
+	h.Set("ETag", k.tag())
+	h.Add("Vary", PartsHeader)
+	h.Add("Vary", "Cookie")
+}
+
+// known reports whether the one who asks has the answer of a tag.
+func known(r *http.Request, tag string) bool {
+	for _, has := range strings.Split(r.Header.Get("If-None-Match"), ",") {
+		if strings.TrimSpace(has) == tag {
+			return true
+		}
+	}
+	return false
+}
