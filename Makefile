@@ -1,11 +1,14 @@
 # The commands of the project. Each installs what it lacks.
-.PHONY: demo test check bench fuzz screenshots assets
+.PHONY: demo test firefox check bench fuzz screenshots assets
 
 demo: ## the demonstration at MULE_ADDR, 127.0.0.1:8080
 	@exec scripts/demo
 
 test: ## every test, browser and database ones too
 	@scripts/test
+
+firefox: ## five pages in Firefox
+	@scripts/firefox
 
 check: ## gofmt, vet, staticcheck, race
 	@scripts/check

@@ -47,7 +47,7 @@ func BenchmarkPreviewAllTyres(b *testing.B) {
 // BenchmarkFiftyRiders is fifty riders with a page a second each; it reports the
 // middle and the slowest hundredth of the answers.
 func BenchmarkFiftyRiders(b *testing.B) {
-	s := newSite(b)
+	s := siteOf(b, web.Options{Kept: 24 << 20})
 	first, path := s.demo(b)
 	pages := []string{"/brief", "/bike", "/tyres?try=rear-tyre:wether-130-80-18", "/inside", "/pressures", "/gearing?try=rear-sprocket:rear-h6-47", "/chain", "/pull", "/spend", "/working/cost"}
 	for _, page := range pages {

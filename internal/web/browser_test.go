@@ -239,10 +239,6 @@ func TestMainJob(t *testing.T) {
 	// The remedy of a finding is the next preview; leave it, take another pair by
 	// the arrow keys.
 	w.follow(`.rail a[href*="/gearing"]`)
-	w.until(`document.querySelector('#strip').getBoundingClientRect().bottom <= 120`) // header and strip, one line each
-	assert.Equal(t, 3, ask[int](w, `document.querySelectorAll('.strip-worst').length`))
-	w.do(chromedp.Click(chromedp.CSS(`.strip-line summary`)), chromedp.WaitVisible(chromedp.CSS(`.strip [data-gauge="cost"]`)))
-	w.do(chromedp.Click(chromedp.CSS(`.strip-line summary`)), chromedp.WaitNotVisible(chromedp.CSS(`.strip [data-gauge="cost"]`)))
 	w.do(chromedp.Click(chromedp.CSS(`[data-finding="tyre-moves-gearing"] .remedy`)))
 	w.bench("Rear sprocket 45 T")
 	w.do(chromedp.Click(chromedp.CSS("[data-leave]")))
@@ -318,6 +314,10 @@ func TestOnAPhone(t *testing.T) {
 		w.until(`document.documentElement.scrollWidth <= 390`)
 	}
 	w.follow(`.rail a[href*="/gearing"]`)
+	w.until(`document.querySelector('#strip').getBoundingClientRect().bottom <= 120`) // header and strip, one line each
+	assert.Equal(t, 3, ask[int](w, `document.querySelectorAll('.strip-worst').length`))
+	w.do(chromedp.Click(chromedp.CSS(`.strip-line summary`)), chromedp.WaitVisible(chromedp.CSS(`.strip [data-gauge="cost"]`)))
+	w.do(chromedp.Click(chromedp.CSS(`.strip-line summary`)), chromedp.WaitNotVisible(chromedp.CSS(`.strip [data-gauge="cost"]`)))
 	w.do(chromedp.Tap(chromedp.CSS(`.pair[data-front="15"][data-rear="47"]`)))
 	w.bench("Rear sprocket 47 T")
 	w.until(`document.querySelector('#bench').getBoundingClientRect().top < window.innerHeight`)
@@ -387,6 +387,30 @@ func TestKeys(t *testing.T) {
 	stage("b")
 	w.do(chromedp.SendKeys(chromedp.CSS("#f-name"), "g u ?"))
 	assert.Contains(t, w.text(`document.querySelector('#f-name').value`), "g u ?", "keys rest while one types")
+}
+
+// TestBack: what a browser has kept of a page is brought up to date on the way back.
+func TestBack(t *testing.T) {
+	s := siteOf(t, web.Options{Kept: 4 << 20})
+	w := s.window(t)
+	w.do(chromedp.EmulateViewport(1280, 800))
+	w.open("/sign-in")
+	w.follow("#demo")
+	w.follow(".plan-card h2 a")
+	w.follow(`.rail a[href*="/spend"]`)
+	was := w.gauge("cost")
+	w.follow(`.rail a[href*="/gearing"]`)
+	w.do(chromedp.Click(chromedp.CSS(`.pair[data-front="15"][data-rear="47"]`)))
+	w.bench("Rear sprocket 47 T")
+	w.follow("[data-fit]")
+	now := w.gauge("cost")
+	require.NotEqual(t, was, now)
+	w.eval(`(history.go(-2), true)`)
+	w.until(`location.pathname.endsWith('/spend')`)
+	// A page that comes back whole from the browser's memory draws no frames here, on
+	// which a poll in it would wait.
+	require.Eventually(t, func() bool { return w.gauge("cost") == now }, patience, 50*time.Millisecond)
+	assert.Contains(t, w.text(`document.querySelector('main').textContent`), "Rear sprocket 47 T", "nothing was typed, so all of it")
 }
 
 // tabs is over how many the walk over every screen is spread.

@@ -147,7 +147,7 @@ func form(page string) url.Values {
 }
 
 func attribute(tag, name string) string {
-	m := regexp.MustCompile(` ` + name + `="([^"]*)"`).FindStringSubmatch(tag)
+	m := regexp.MustCompile(`\s` + name + `="([^"]*)"`).FindStringSubmatch(tag)
 	if m == nil {
 		return ""
 	}

@@ -37,19 +37,19 @@ func newMemo(bytes int64) (*memo, error) {
 	return m, err
 }
 
-// looked is what a request looks at, read once for its key and for its handler.
-type looked struct {
+// seen is what a request looks at, read once for its key and for its handler.
+type seen struct {
 	snapshot *store.Snapshot
 	shelf    plan.Shelf
 	version  string // of the shelf
 	key      sum    // of the answer; the zero sum where it is not kept
 }
 
-type lookedKey struct{}
+type seenKey struct{}
 
 // look reads what a request looks at, or takes what has been read for it.
-func (s *House) look(r *http.Request) (*looked, error) {
-	if l, ok := r.Context().Value(lookedKey{}).(*looked); ok {
+func (s *House) look(r *http.Request) (*seen, error) {
+	if l, ok := r.Context().Value(seenKey{}).(*seen); ok {
 		return l, nil
 	}
 	snapshot, err := s.Store.Plan(r.Context(), s.Rider(r), chi.URLParam(r, "plan"))
@@ -57,7 +57,7 @@ func (s *House) look(r *http.Request) (*looked, error) {
 		return nil, err
 	}
 	shelf, version, err := s.Store.Shelf(r.Context())
-	return &looked{snapshot: snapshot, shelf: shelf, version: version}, err
+	return &seen{snapshot: snapshot, shelf: shelf, version: version}, err
 }
 
 // Kept answers with a handler whose answer follows from the plan, the shelf, the rider
@@ -81,12 +81,12 @@ func (s *House) Kept(h Handler) Handler {
 				return err
 			}
 		}
-		return h(s, w, r.WithContext(context.WithValue(r.Context(), lookedKey{}, l)))
+		return h(s, w, r.WithContext(context.WithValue(r.Context(), seenKey{}, l)))
 	}
 }
 
 // key of an answer is all that it depends on.
-func (m *memo) key(r *http.Request, l *looked) sum {
+func (m *memo) key(r *http.Request, l *seen) sum {
 	h := sha256.New()
 	for _, part := range []string{
 		m.start, l.snapshot.PlanID, l.snapshot.Version, l.version, Today(),
@@ -100,7 +100,7 @@ func (m *memo) key(r *http.Request, l *looked) sum {
 
 // keep the answer to a request whose key is known.
 func (m *memo) keep(r *http.Request, w http.ResponseWriter, status int, answer []byte) {
-	l, ok := r.Context().Value(lookedKey{}).(*looked)
+	l, ok := r.Context().Value(seenKey{}).(*seen)
 	if !ok || status != http.StatusOK {
 		return
 	}

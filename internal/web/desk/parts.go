@@ -6,10 +6,10 @@ import (
 	"valiantmule/internal/core/plan"
 )
 
-// LineupHead is a column of the table under the drawing.
+// LineupHead is one of those that stand side by side.
 type LineupHead struct{ Name, Word, Style string }
 
-// LineupRow is one property of the tyres in the line-up.
+// LineupRow is one property of what stands side by side.
 type LineupRow struct {
 	Name  string
 	Cells []string

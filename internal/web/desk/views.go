@@ -115,6 +115,17 @@ type GaugeView struct {
 // LimitWord says on which side of its limit a figure should stay.
 func LimitWord(f study.Figure) string { return cmp.Or(f.LimitName, "max") }
 
+// Gauges of a page: figures of a report, each a link to its working with what is tried.
+func (d *Desk) Gauges(of *eval.LoadoutReport, page string, tried []plan.Choice, ids ...figure.ID) []GaugeView {
+	var list []GaugeView
+	for _, id := range ids {
+		if f, ok := of.Figure(id); ok {
+			list = append(list, GaugeOf(d.Units, f, d.Href("working/"+string(id), append([]string{"stage", page}, Tries(tried)...)...)))
+		}
+	}
+	return list
+}
+
 // GaugeOf a figure: its words, and where its bar and notch stand.
 func GaugeOf(u words.Units, f study.Figure, href string) GaugeView {
 	g := GaugeView{ID: string(f.ID), Name: f.Name, Value: u.Value(f), State: StateOf(f.State), Missing: f.Missing, Href: href, Notch: -1}

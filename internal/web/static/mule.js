@@ -15,6 +15,15 @@ document.addEventListener('alpine:init', () => {
     going: false, // after a g: the next letter is a stage's
 
     init() {
+      this.ready();
+      // On the way back a browser shows what it has kept.
+      const [way] = performance.getEntriesByType('navigation');
+      if (way && way.type === 'back_forward') this.refresh();
+      window.addEventListener('pageshow', (event) => { if (event.persisted) this.refresh(); });
+    },
+
+    // Makes main ready for the hand: sliders, and the field's place for the keys.
+    ready() {
       this.$root.querySelectorAll('input[type=range][data-for]').forEach((slider) => {
         slider.hidden = false;
         slider.value = parseFloat(document.getElementById(slider.dataset.for).value);
@@ -57,6 +66,15 @@ document.addEventListener('alpine:init', () => {
     // The parts of a page that follow what lies on the bench.
     parts() {
       return ['bench', ...[...this.$root.querySelectorAll('[data-drawn]')].map((e) => e.id)];
+    },
+
+    // Brings a page up to date; where something has been typed, only around it.
+    refresh() {
+      const typed = (f) => (f.type === 'checkbox' || f.type === 'radio' ? f.checked !== f.defaultChecked : f.value !== f.defaultValue);
+      const chosen = (s) => s.selectedIndex !== Math.max(0, [...s.options].findIndex((o) => o.defaultSelected));
+      const all = (selector) => [...this.$root.querySelectorAll(selector)];
+      const touched = all('main input:not([type=range]), main textarea').some(typed) || all('main select').some(chosen);
+      return this.asked(location.href, touched ? ['strip', ...this.parts()] : ['strip', 'main', 'bench']);
     },
 
     // Puts an option beside others: the drawing changes, and every row's link.
@@ -282,6 +300,7 @@ document.addEventListener('alpine:init', () => {
         const was = document.getElementById(id), now = page.getElementById(id);
         if (was && now) was.replaceWith(document.adoptNode(now));
       }
+      if (ids.includes('main')) this.ready();
       return page;
     },
 

@@ -8,7 +8,6 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/draw"
@@ -106,11 +105,7 @@ func armour(d *desk.Desk, v *armourView, at guard.Place, tried []plan.Choice) er
 		}
 	}
 	v.Drawing = draw.ArmourViews(desk.Silhouette(d.Plan.Bike, after), marks)
-	for _, id := range []figure.ID{"armour-stranded", "armour-days", "armour-repair", "armour-cover"} {
-		if f, ok := after.Figure(id); ok {
-			v.Working = append(v.Working, desk.GaugeOf(d.Units, f, d.Href("working/"+string(id), "stage", "armour")))
-		}
-	}
+	v.Working = d.Gauges(after, "armour", tried, "armour-stranded", "armour-days", "armour-repair", "armour-cover")
 	bare, left := guard.Total(risks)
 	v.Says = fmt.Sprintf("A broken part ends the ride in %.0f of 100 such trips; without any guard in %.0f.", 100*left.Stranded, 100*bare.Stranded)
 	return nil

@@ -2,10 +2,10 @@ package contact
 
 import (
 	"net/http"
+	"slices"
 
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
@@ -77,15 +77,11 @@ func contactPoints(d *desk.Desk, v *contactView, page string, tried []plan.Choic
 		postures = append(postures, posture(d, after, draw.Tried))
 	}
 	v.Drawing = draw.RiderOn(desk.Silhouette(d.Plan.Bike, d.Report), postures...)
-	asked := map[string]bool{}
-	for _, id := range []figure.ID{"seat-reach", "knee", "bar-short", "seated-hours", "seat-hours"} {
-		if f, ok := after.Figure(id); ok {
-			v.Working = append(v.Working, desk.GaugeOf(d.Units, f, d.Href("working/"+string(id), "stage", page)))
-			for _, missing := range f.Missing {
-				if !asked[missing] {
-					asked[missing] = true
-					v.Asks = append(v.Asks, missing)
-				}
+	v.Working = d.Gauges(after, page, tried, "seat-reach", "knee", "bar-short", "seated-hours", "seat-hours")
+	for _, g := range v.Working {
+		for _, missing := range g.Missing {
+			if !slices.Contains(v.Asks, missing) {
+				v.Asks = append(v.Asks, missing)
 			}
 		}
 	}

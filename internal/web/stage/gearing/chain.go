@@ -70,11 +70,9 @@ func chain(d *desk.Desk, v *chainView, tried []plan.Choice) error {
 	if v.Shaft = d.Plan.Bike.Shaft(); v.Shaft {
 		return nil
 	}
-	for _, id := range []figure.ID{"chain-links", "axle-shift"} {
-		if f, ok := d.Report.Figure(id); ok {
-			v.Missing = append(v.Missing, f.Missing...)
-			v.Working = append(v.Working, desk.GaugeOf(d.Units, f, d.Href("working/"+string(id), "stage", "chain")))
-		}
+	v.Working = d.Gauges(d.Report, "chain", nil, "chain-links", "axle-shift")
+	for _, g := range v.Working {
+		v.Missing = append(v.Missing, g.Missing...)
 	}
 	runs := gearing.ChainRuns(after.Facts)
 	for _, run := range runs {

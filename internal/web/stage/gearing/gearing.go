@@ -116,11 +116,7 @@ func gearingOf(d *desk.Desk, altitude string, tried []plan.Choice) (gearingView,
 }
 
 func (v *gearingView) working(d *desk.Desk) {
-	for _, id := range []figure.ID{"cruise-rpm", "crawl-speed", "gear-change", "crawl-pull", "hold-gear", "speedometer"} {
-		if f, ok := d.Report.Figure(id); ok {
-			v.Working = append(v.Working, desk.GaugeOf(d.Units, f, d.Href("working/"+string(id), "stage", "gearing")))
-		}
-	}
+	v.Working = d.Gauges(d.Report, "gearing", nil, "cruise-rpm", "crawl-speed", "gear-change", "crawl-pull", "hold-gear", "speedometer")
 }
 
 // shown is a field with its road speeds in the rider's unit, to be drawn.

@@ -7,7 +7,6 @@ import (
 	"slices"
 	"strconv"
 
-	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/core/terrain"
@@ -66,11 +65,9 @@ func pull(d *desk.Desk, v *pullView, kind terrain.Kind, altitude string, tried [
 		v.Grounds = append(v.Grounds, desk.LinkView{Name: g.Name, Href: d.Href("pull", query("ground", string(g.Kind), "altitude", at)...), Current: g.Kind == ground.Kind})
 	}
 	v.Altitudes = altitudes(d, "pull", at, query("ground", string(kind)))
-	for _, id := range []figure.ID{"crawl-pull", "climb", "top-speed", "hold-gear", "centre-height"} {
-		if f, ok := report.Figure(id); ok {
-			v.Missing = append(v.Missing, f.Missing...)
-			v.Working = append(v.Working, desk.GaugeOf(d.Units, f, d.Href("working/"+string(id), "stage", "pull")))
-		}
+	v.Working = d.Gauges(report, "pull", nil, "crawl-pull", "climb", "top-speed", "hold-gear", "centre-height")
+	for _, g := range v.Working {
+		v.Missing = append(v.Missing, g.Missing...)
 	}
 	slices.Sort(v.Missing)
 	v.Missing = slices.Compact(v.Missing)

@@ -174,11 +174,7 @@ func loadOf(d *desk.Desk, tried []plan.Choice, form url.Values, errs desk.FormEr
 	v.Drawing = balance(d, shown, after, v.Tried)
 	v.limits(d, after)
 	v.says(d, after)
-	for _, id := range []figure.ID{"loaded-mass", "axle-front", "axle-rear", "tyre-load", "payload-left", "left-right", "rack-load", "front-share", "centre-shift", "centre-height", "bag-fullest"} {
-		if f, ok := after.Figure(id); ok {
-			v.Working = append(v.Working, desk.GaugeOf(d.Units, f, d.Href("working/"+string(id), append([]string{"stage", "load"}, desk.Tries(tried)...)...)))
-		}
-	}
+	v.Working = d.Gauges(after, "load", tried, "loaded-mass", "axle-front", "axle-rear", "tyre-load", "payload-left", "left-right", "rack-load", "front-share", "centre-shift", "centre-height", "bag-fullest")
 	return v, v.options(d, tried)
 }
 

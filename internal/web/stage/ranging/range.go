@@ -215,11 +215,7 @@ func rangeOf(d *desk.Desk, l desk.Looked, form url.Values, errs desk.FormErrors)
 			in(d, "L", 1), in(d, "km", 0), func(m float64) string { return height(d, m) })
 	}
 	v.Says = rangeSays(d, after, gauge)
-	for _, id := range []figure.ID{"range", "usable-fuel", "consumption", "leg-margin", "dry-chance", "fuel-factor", "drag-area"} {
-		if f, ok := after.Figure(id); ok {
-			v.Working = append(v.Working, desk.GaugeOf(d.Units, f, d.Href("working/"+string(id), append([]string{"stage", "range"}, desk.Tries(l.Tried)...)...)))
-		}
-	}
+	v.Working = d.Gauges(after, "range", l.Tried, "range", "usable-fuel", "consumption", "leg-margin", "dry-chance", "fuel-factor", "drag-area")
 	for _, g := range ranging.Grounds(after.Facts) {
 		v.Grounds = append(v.Grounds, groundRow{
 			g.Ground.Name, d.Units.Quantity(g.Kmh, "km/h"), d.Units.Quantity(g.RPM, "rpm"), strconv.Itoa(g.Gear), d.Units.Quantity(g.Litres, "L/100 km"),
