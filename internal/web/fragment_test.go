@@ -36,8 +36,8 @@ func TestPartsAreThoseOfThePage(t *testing.T) {
 	_, _, header := v.post("/garage", map[string][]string{"name": {"Empty"}, "currency": {"EUR"}})
 	empty := strings.TrimSuffix(header.Get("Location"), "/brief")
 	pages := []string{
-		plan + "/tyres?try=rear-tyre:wether-130-80-18", plan + "/tyres?all=1&beside=wether-130-80-18&try=front-tyre:scree-90-90-21",
-		plan + "/gearing?try=rear-sprocket:rear-h6-47", plan + "/chain?try=rear-sprocket:rear-h6-46", plan + "/armour?place=sump&try=sump-guard:plate-al-4",
+		plan + "/tyres?try=rear-tyre:wether-130-80-18", plan + "/tyres?all=1&beside=wether-130-80-18&try=front-tyre:lanner-90-90-21",
+		plan + "/gearing?try=rear-sprocket:rear-h6-47", plan + "/chain?try=rear-sprocket:rear-h6-46", plan + "/armour?place=sump&try=skid-plate:skid-plastic-h",
 		plan + "/contact?try=risers:riser-20-22", plan + "/load?try=side-bags:boxes-2x36", plan + "/range?pump=pump-3&try=fuel-cans:cans-2x3",
 		plan + "/bike?bike=fennick-300", plan + "/drawer?q=guard&fits=on", plan + "/working/cost",
 	}
@@ -46,9 +46,6 @@ func TestPartsAreThoseOfThePage(t *testing.T) {
 	}
 	all := map[string]bool{}
 	for _, page := range pages {
-		if status, _, _ := v.get(page); status != http.StatusOK {
-			continue // a part that this shelf has not
-		}
 		whole := fresh.ReplaceAllString(v.page(page), "")
 		ids := []string{"strip", "bench", "main"}
 		if strings.Contains(page, "/working/") {
