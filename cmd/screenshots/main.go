@@ -34,8 +34,6 @@ type view struct {
 	then   []chromedp.Action[chromedp.Void] // done on it before the picture
 }
 
-const signInPath = "/sign-in"
-
 // shown is what a stage's picture shows beyond the stage as it opens.
 var shown = map[figure.Stage]view{
 	figure.Bike:     {path: "&bike=fennick-300"},
@@ -135,13 +133,11 @@ func run(out string, full bool, names []string) error {
 	if err := os.MkdirAll(out, 0o755); err != nil {
 		return err
 	}
-	plan := ""
+	plan, err := signIn(ctx, tab, st, site.URL)
+	if err != nil {
+		return err
+	}
 	for _, v := range views(web.Stages()) {
-		if v.path != signInPath && plan == "" {
-			if plan, err = signIn(ctx, tab, st, site.URL); err != nil {
-				return err
-			}
-		}
 		if len(names) > 0 && !slices.Contains(names, v.name) {
 			continue
 		}
@@ -154,7 +150,7 @@ func run(out string, full bool, names []string) error {
 
 // signIn becomes the demo rider and finds the path of the demo plan.
 func signIn(ctx context.Context, tab context.Context, st *store.Store, site string) (string, error) {
-	if err := chromedp.Do(tab, chromedp.Navigate(site+signInPath), chromedp.Click(chromedp.ID("demo")), chromedp.WaitVisible(chromedp.CSS(".plan-card"))); err != nil {
+	if err := chromedp.Do(tab, chromedp.Navigate(site+"/sign-in"), chromedp.Click(chromedp.ID("demo")), chromedp.WaitVisible(chromedp.CSS(".plan-card"))); err != nil {
 		return "", err
 	}
 	rider, err := st.RiderByName(ctx, demo.Rider)

@@ -70,13 +70,15 @@ func (s *House) Kept(h Handler) Handler {
 		}
 		l.key = s.memo.key(r, l)
 		if known(r, l.key.tag()) {
-			l.key.header(w.Header())
+			header(w.Header())
+			l.key.keepable(w.Header())
 			w.WriteHeader(http.StatusNotModified)
 			return nil
 		}
 		if s.memo.answers != nil {
 			if answer, ok := s.memo.answers.GetIfPresent(l.key); ok {
-				l.key.header(w.Header())
+				header(w.Header())
+				l.key.keepable(w.Header())
 				_, err := w.Write(answer)
 				return err
 			}
@@ -104,7 +106,7 @@ func (m *memo) keep(r *http.Request, w http.ResponseWriter, status int, answer [
 	if !ok || status != http.StatusOK {
 		return
 	}
-	l.key.header(w.Header())
+	l.key.keepable(w.Header())
 	if m.answers != nil {
 		m.answers.Set(l.key, append([]byte(nil), answer...))
 	}
@@ -113,13 +115,10 @@ func (m *memo) keep(r *http.Request, w http.ResponseWriter, status int, answer [
 // tag is a weak one: compressed or not it is the same answer.
 func (k sum) tag() string { return `W/"` + base64.RawURLEncoding.EncodeToString(k[:18]) + `"` }
 
-// header lets the rider's own browser keep the answer, and ask each time.
-func (k sum) header(h http.Header) {
-	h.Set("Content-Type", contentType)
+// keepable lets the rider's own browser keep the answer, and ask each time.
+func (k sum) keepable(h http.Header) {
 	h.Set("Cache-Control", "private, no-cache")
 	h.Set("ETag", k.tag())
-	h.Add("Vary", PartsHeader)
-	h.Add("Vary", "Cookie")
 }
 
 // known reports whether the one who asks has the answer of a tag.

@@ -6,9 +6,6 @@ import (
 	"valiantmule/internal/core/plan"
 )
 
-// LineupHead is one of those that stand side by side.
-type LineupHead struct{ Name, Word, Style string }
-
 // LineupRow is one property of what stands side by side.
 type LineupRow struct {
 	Name  string

@@ -105,12 +105,11 @@ func parseFiles(t *template.Template, source fs.FS, names ...string) error {
 		if err != nil {
 			return err
 		}
+		file := t
 		if base := path.Base(name); base != t.Name() {
-			_, err = t.New(base).Parse(indent.ReplaceAllString(string(text), ""))
-		} else {
-			_, err = t.Parse(indent.ReplaceAllString(string(text), ""))
+			file = t.New(base)
 		}
-		if err != nil {
+		if _, err := file.Parse(indent.ReplaceAllString(string(text), "")); err != nil {
 			return err
 		}
 	}
@@ -136,7 +135,11 @@ func iconsOf() (map[string]template.HTML, error) {
 	return icons, nil
 }
 
-const contentType = "text/html; charset=utf-8"
+// header of every page: it is another one for who names parts of it.
+func header(h http.Header) {
+	h.Set("Content-Type", "text/html; charset=utf-8")
+	h.Add("Vary", PartsHeader)
+}
 
 // buffers hold pages until they are whole.
 var buffers = sync.Pool{New: func() any { return new(bytes.Buffer) }}
@@ -166,9 +169,8 @@ func (s *House) Render(w http.ResponseWriter, r *http.Request, status int, name 
 	if err := fragmentOf(r).execute(out, p, f); err != nil {
 		return err
 	}
-	w.Header().Set("Content-Type", contentType)
+	header(w.Header())
 	w.Header().Set("Cache-Control", "no-store")
-	w.Header().Add("Vary", PartsHeader)
 	s.memo.keep(r, w, status, out.Bytes())
 	w.WriteHeader(status)
 	_, err := out.WriteTo(w)

@@ -341,9 +341,12 @@ func certainty(s plan.Stop) string {
 
 // ways lists what closes the leg that decides, on top of what is looked at.
 func (v *rangeView) ways(d *desk.Desk, l desk.Looked) error {
-	bench, err := eval.NewBench(l.Plan, d.Shelf, d.Loadout, d.AsOf)
-	if err != nil {
-		return err
+	bench := d.On
+	if l.Plan != d.Plan {
+		var err error
+		if bench, err = eval.NewBench(l.Plan, d.Shelf, d.Loadout, d.AsOf); err != nil {
+			return err
+		}
 	}
 	ways, err := bench.Ways()
 	if err != nil {

@@ -209,12 +209,9 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 		})
 	}
 	v.Stairs = stairs(d)
-	for _, id := range []figure.ID{"cost", "cost-needed", "cost-wanted", "cost-baseline", "cost-spent", "cost-open", "cost-later", "contingency", "own-hours"} {
-		if f, ok := d.Report.Figure(id); ok {
-			v.Totals = append(v.Totals, desk.GaugeOf(d.Units, f, d.Href("working/"+string(id), "stage", "spend")))
-			v.Over += over(f)
-		}
-	}
+	v.Totals = d.Gauges(d.Report, "spend", nil, "cost", "cost-needed", "cost-wanted", "cost-baseline", "cost-spent", "cost-open", "cost-later", "contingency", "own-hours")
+	cost, _ := d.Report.Figure(figure.Cost)
+	v.Over = over(cost)
 	return v
 }
 
@@ -248,7 +245,7 @@ func stairs(d *desk.Desk) draw.Stairs {
 
 // over says by how much the budget is passed.
 func over(f study.Figure) string {
-	if f.ID != "cost" || !f.Known || !f.Limited || f.Value <= f.Limit {
+	if !f.Known || !f.Limited || f.Value <= f.Limit {
 		return ""
 	}
 	return money.New(int64(f.Value-f.Limit), f.Unit).Display()

@@ -21,10 +21,13 @@ type tyresView struct {
 	All    bool // also what does not go on the rims
 	Toggle string
 	Line   draw.Lineup
-	Heads  []desk.LineupHead
+	Heads  []lineupHead
 	Rows   []desk.LineupRow
 	Clear  string // takes all away that stands beside
 }
+
+// lineupHead is one of the tyres that stand side by side.
+type lineupHead struct{ Name, Word, Style string }
 
 // maxBeside is how many tyres stand side by side.
 const maxBeside = 4
@@ -172,7 +175,7 @@ func lineup(d *desk.Desk, view *tyresView, beside []string, tried []plan.Choice)
 			shown.Standard = tyreOf(was, draw.Standard)
 		}
 		drawn = append(drawn, shown)
-		view.Heads = append(view.Heads, desk.LineupHead{Name: c.name, Word: c.word, Style: string(c.style)})
+		view.Heads = append(view.Heads, lineupHead{Name: c.name, Word: c.word, Style: string(c.style)})
 		for j, row := range lineupRows {
 			rows[j].Cells = append(rows[j].Cells, row.cell(d, c, differences[i]))
 		}
