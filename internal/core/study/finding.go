@@ -43,6 +43,12 @@ type Finding struct {
 	facts *facts.All
 }
 
+// Found is what a rule answers whose row applies and that has nothing to offer; one
+// that has says so by a [Finding] of its own.
+func Found(state verdict.State, tell func() Words) (Finding, bool) {
+	return Finding{State: state, Tell: tell}, true
+}
+
 // Remedies are the ways out for the bike as it is in the loadout.
 func (f Finding) Remedies() []Remedy {
 	if f.Offer == nil {

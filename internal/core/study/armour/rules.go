@@ -129,16 +129,13 @@ func guardsAtTheBars(f *facts.All) (study.Finding, bool) {
 	if p == nil || !slices.Contains(p.Provides, "bar-ends") {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("%s clamp to the bar and into its ends.", p.Name),
-				Why:  "They want hollow bar ends, levers that end before the guard, and room for heated-grip wires; a long lever jams.",
-				Do:   "Look into a bar end and pull the lever to the grip before you order. Saw a lever only where it has a notch to break.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("%s clamp to the bar and into its ends.", p.Name),
+			Why:  "They want hollow bar ends, levers that end before the guard, and room for heated-grip wires; a long lever jams.",
+			Do:   "Look into a bar end and pull the lever to the grip before you order. Saw a lever only where it has a notch to break.",
+		}
+	})
 }
 
 func blockedAccess(f *facts.All) (study.Finding, bool) {
@@ -155,16 +152,13 @@ func blockedAccess(f *facts.All) (study.Finding, bool) {
 	if len(words) == 0 {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("In the way: %s.", strings.Join(words, "; ")),
-				Why:  "What has to come off at each oil change is left off one day.",
-				Do:   "Look for an opening in it, or count its bolts; thread-lock and a torque wrench on every refit.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("In the way: %s.", strings.Join(words, "; ")),
+			Why:  "What has to come off at each oil change is left off one day.",
+			Do:   "Look for an opening in it, or count its bolts; thread-lock and a torque wrench on every refit.",
+		}
+	})
 }
 
 func blowIntoCases(f *facts.All) (study.Finding, bool) {
@@ -208,14 +202,11 @@ func shortPlateHolder(f *facts.All) (study.Finding, bool) {
 	if !f.Built.Provides("short-plate") {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: "A short plate holder: plate light, reflector and the plate's angle have to be there still.",
-				Why:  "Inspections fail without them, and bags may stand before the lamp.",
-				Do:   "Look at it from behind at night with the bags on.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: "A short plate holder: plate light, reflector and the plate's angle have to be there still.",
+			Why:  "Inspections fail without them, and bags may stand before the lamp.",
+			Do:   "Look at it from behind at night with the bags on.",
+		}
+	})
 }

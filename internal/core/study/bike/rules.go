@@ -28,27 +28,21 @@ func heavyForGround(f *facts.All) (study.Finding, bool) {
 	tight, loose := mix.Of(terrain.SingleTrack), mix.Of(terrain.Mud)+mix.Of(terrain.Sand)
 	switch {
 	case kerb > heavyTightKg && tight >= tightShare:
-		return study.Finding{
-			State: verdict.Watch,
-			Tell: func() study.Words {
-				return study.Words{
-					What: study.Say("{%.0f kg} ready to ride, and %.0f %% of the trip is single track.", kerb, 100*tight),
-					Why:  "A heavy bike is the wrong tool where it is tight: it is picked up, turned round and held on slopes by one person.",
-					Do:   "Hold a lighter bike against it below before parts are bought.",
-				}
-			},
-		}, true
+		return study.Found(verdict.Watch, func() study.Words {
+			return study.Words{
+				What: study.Say("{%.0f kg} ready to ride, and %.0f %% of the trip is single track.", kerb, 100*tight),
+				Why:  "A heavy bike is the wrong tool where it is tight: it is picked up, turned round and held on slopes by one person.",
+				Do:   "Hold a lighter bike against it below before parts are bought.",
+			}
+		})
 	case kerb > heavyKg && loose >= looseShare:
-		return study.Finding{
-			State: verdict.Watch,
-			Tell: func() study.Words {
-				return study.Words{
-					What: study.Say("{%.0f kg} ready to ride, and %.0f %% of the trip is mud and sand.", kerb, 100*loose),
-					Why:  "Where it is deep, mass digs in, and every kilogram is lifted out again.",
-					Do:   "Hold a lighter bike against it below, or shift the route.",
-				}
-			},
-		}, true
+		return study.Found(verdict.Watch, func() study.Words {
+			return study.Words{
+				What: study.Say("{%.0f kg} ready to ride, and %.0f %% of the trip is mud and sand.", kerb, 100*loose),
+				Why:  "Where it is deep, mass digs in, and every kilogram is lifted out again.",
+				Do:   "Hold a lighter bike against it below, or shift the route.",
+			}
+		})
 	}
 	return study.Finding{}, false
 }
@@ -59,20 +53,17 @@ func lightForRoad(f *facts.All) (study.Finding, bool) {
 	if !(road >= openRoadShare && f.Drive.CruiseKmh >= openRoadKmh && kerb < lightKg) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			why := study.Text("A light bike tires its rider on open windy roads, hour after hour.")
-			if b.Body == plan.Naked {
-				why = "Nothing keeps the wind off. " + why
-			}
-			return study.Words{
-				What: study.Say("{%.0f kg} at {%.0f km/h}, and %.0f %% of the trip is road.", kerb, f.Drive.CruiseKmh, 100*road),
-				Why:  why,
-				Do:   "A slower cruise and smaller roads, or a truck to the trail head; else hold a heavier bike against it below.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		why := study.Text("A light bike tires its rider on open windy roads, hour after hour.")
+		if b.Body == plan.Naked {
+			why = "Nothing keeps the wind off. " + why
+		}
+		return study.Words{
+			What: study.Say("{%.0f kg} at {%.0f km/h}, and %.0f %% of the trip is road.", kerb, f.Drive.CruiseKmh, 100*road),
+			Why:  why,
+			Do:   "A slower cruise and smaller roads, or a truck to the trail head; else hold a heavier bike against it below.",
+		}
+	})
 }
 
 // tagWords are what tags mean; one that is not here is called by itself.
@@ -121,14 +112,11 @@ func effectsClash(f *facts.All) (study.Finding, bool) {
 	if len(f.Built.Clashes) == 0 {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Over,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("Two parts both set %s.", f.Built.Clashes[0]),
-				Why:  "Only one of them can be right, so the figures that rest on it are not.",
-				Do:   "Take one of the two out, or correct its data.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Over, func() study.Words {
+		return study.Words{
+			What: study.Say("Two parts both set %s.", f.Built.Clashes[0]),
+			Why:  "Only one of them can be right, so the figures that rest on it are not.",
+			Do:   "Take one of the two out, or correct its data.",
+		}
+	})
 }

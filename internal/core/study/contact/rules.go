@@ -135,16 +135,13 @@ func screenInSight(f *facts.All) (study.Finding, bool) {
 	if !f.Built.Provides("tall-screen") || !(f.Contact.StandingHours > standsMuch) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("A tall screen stands in the sight line for the %.1f hours a day on the pegs.", f.Contact.StandingHours),
-				Why:  "Off the road one looks over a screen, not through its mud; in a fall it is in front of the neck.",
-				Do:   "One that ends below the eyes, comes off by hand, or is adjusted at the trail head.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("A tall screen stands in the sight line for the %.1f hours a day on the pegs.", f.Contact.StandingHours),
+			Why:  "Off the road one looks over a screen, not through its mud; in a fall it is in front of the neck.",
+			Do:   "One that ends below the eyes, comes off by hand, or is adjusted at the trail head.",
+		}
+	})
 }
 
 func shakenPhone(f *facts.All) (study.Finding, bool) {
@@ -187,16 +184,13 @@ func gluedGrips(f *facts.All) (study.Finding, bool) {
 	if !f.Built.Chosen(plan.Grips) || f.Built.Provides("bolt-on-grips") {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: "New grips: the old one is often glued to its throttle tube, or cast on it.",
-				Why:  "It comes off in pieces, and the tube with it.",
-				Do:   "Look first, and order a tube with them. Let glue dry a night; a grip that turns is a throttle that does not.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: "New grips: the old one is often glued to its throttle tube, or cast on it.",
+			Why:  "It comes off in pieces, and the tube with it.",
+			Do:   "Look first, and order a tube with them. Let glue dry a night; a grip that turns is a throttle that does not.",
+		}
+	})
 }
 
 func pegsDrag(f *facts.All) (study.Finding, bool) {
@@ -205,30 +199,24 @@ func pegsDrag(f *facts.All) (study.Finding, bool) {
 	if p == nil || !(p.Adds(plan.PegDrop) > 0) || !(road > dragsFromRoad) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("Lower pegs on a trip that is %.0f %% road: they touch down earlier in bends.", 100*road),
-				Why:  "Wide low ones drag on tarmac, and catch in ruts.",
-				Do:   "Know the lean at which they touch; leave room in fast bends.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("Lower pegs on a trip that is %.0f %% road: they touch down earlier in bends.", 100*road),
+			Why:  "Wide low ones drag on tarmac, and catch in ruts.",
+			Do:   "Know the lean at which they touch; leave room in fast bends.",
+		}
+	})
 }
 
 func towerAndBars(f *facts.All) (study.Finding, bool) {
 	if !f.Built.Provides("tower") || !(f.Contact.BarRiseMM > 0) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("A navigation tower, and bars that rise {%.0f mm}: guards and levers come near it at full lock.", f.Contact.BarRiseMM),
-				Why:  "What touches there ends the steering's lock where it is needed, at walking pace.",
-				Do:   "Full lock to both sides with everything on it, before the first ride; cables too.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("A navigation tower, and bars that rise {%.0f mm}: guards and levers come near it at full lock.", f.Contact.BarRiseMM),
+			Why:  "What touches there ends the steering's lock where it is needed, at walking pace.",
+			Do:   "Full lock to both sides with everything on it, before the first ride; cables too.",
+		}
+	})
 }

@@ -146,16 +146,13 @@ func smallFrontSprocket(f *facts.All) (study.Finding, bool) {
 	if f.Drive.Pair.Front < warnTeeth {
 		state = verdict.Over
 	}
-	return study.Finding{
-		State: state,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("%d teeth in front.", f.Drive.Pair.Front),
-				Why:  "Few teeth carry the whole pull and bend the chain hard: both wear quickly and run rough.",
-				Do:   "Stay at 13 teeth or more where the rear can give the gearing instead.",
-			}
-		},
-	}, true
+	return study.Found(state, func() study.Words {
+		return study.Words{
+			What: study.Say("%d teeth in front.", f.Drive.Pair.Front),
+			Why:  "Few teeth carry the whole pull and bend the chain hard: both wear quickly and run rough.",
+			Do:   "Stay at 13 teeth or more where the rear can give the gearing instead.",
+		}
+	})
 }
 
 func wornTogether(f *facts.All) (study.Finding, bool) {

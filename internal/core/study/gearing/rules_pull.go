@@ -27,21 +27,18 @@ func cruiseNotHeld(f *facts.All) (study.Finding, bool) {
 	if c.Gear == 0 {
 		state = verdict.Over
 	}
-	return study.Finding{
-		State: state,
-		Tell: func() study.Words {
-			words := study.Words{
-				What: study.Say("Top gear does not hold {%.0f km/h} here; gear %d of %d does.", f.Drive.CruiseKmh, c.Gear, c.Gears),
-				Why:  "Load, headwind and thin air take more than the engine gives at that speed: you change down at every rise.",
-				Do:   "Gear it shorter, or cruise slower; a screen and narrow bags take air away.",
-			}
-			if c.Gear == 0 {
-				words.What = study.Say("No gear holds {%.0f km/h} here, loaded and into the headwind.", f.Drive.CruiseKmh)
-				words.Do = "Cruise slower: gearing cannot give power that is not there."
-			}
-			return words
-		},
-	}, true
+	return study.Found(state, func() study.Words {
+		words := study.Words{
+			What: study.Say("Top gear does not hold {%.0f km/h} here; gear %d of %d does.", f.Drive.CruiseKmh, c.Gear, c.Gears),
+			Why:  "Load, headwind and thin air take more than the engine gives at that speed: you change down at every rise.",
+			Do:   "Gear it shorter, or cruise slower; a screen and narrow bags take air away.",
+		}
+		if c.Gear == 0 {
+			words.What = study.Say("No gear holds {%.0f km/h} here, loaded and into the headwind.", f.Drive.CruiseKmh)
+			words.Do = "Cruise slower: gearing cannot give power that is not there."
+		}
+		return words
+	})
 }
 
 func climbShort(f *facts.All) (study.Finding, bool) {
@@ -49,17 +46,14 @@ func climbShort(f *facts.All) (study.Finding, bool) {
 	if !(slope < f.Climb.Wish) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Over,
-		Tell: func() study.Words {
-			says := climbLimits[limit]
-			return study.Words{
-				What: study.Say("It climbs %.0f %% on “%s”; the brief asks for %.0f %%. %s sets the limit.", 100*slope, f.Climb.Ground.Name, 100*f.Climb.Wish, says.what),
-				Why:  "A loaded bike that stops on a slope falls there.",
-				Do:   says.do,
-			}
-		},
-	}, true
+	return study.Found(verdict.Over, func() study.Words {
+		says := climbLimits[limit]
+		return study.Words{
+			What: study.Say("It climbs %.0f %% on “%s”; the brief asks for %.0f %%. %s sets the limit.", 100*slope, f.Climb.Ground.Name, 100*f.Climb.Wish, says.what),
+			Why:  "A loaded bike that stops on a slope falls there.",
+			Do:   says.do,
+		}
+	})
 }
 
 // climbLimits are what sets the steepest climb, in words.
@@ -77,16 +71,13 @@ func carburettorAltitude(f *facts.All) (study.Finding, bool) {
 	if f.Built.Bike.Fuelling != plan.Carburettor || !(high > jettingFromM) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("A carburettor at {%.0f m}.", high),
-				Why:  "The mixture grows rich as the air thins. How much that matters is disputed for constant-velocity ones; plain slides feel it.",
-				Do:   "Ask what others ran up there; carry the leaner main jet and a clip's change of the needle, and change back down low.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("A carburettor at {%.0f m}.", high),
+			Why:  "The mixture grows rich as the air thins. How much that matters is disputed for constant-velocity ones; plain slides feel it.",
+			Do:   "Ask what others ran up there; carry the leaner main jet and a clip's change of the needle, and change back down low.",
+		}
+	})
 }
 
 // swapSlack looks at the other loadouts: two gearings on one chain, changed at
@@ -113,20 +104,17 @@ func swapSlack(f *facts.All) (study.Finding, bool) {
 		if err != nil || errThere != nil || math.Abs(shift) < swapNoticeMM {
 			continue
 		}
-		return study.Finding{
-			State: verdict.Watch,
-			Tell: func() study.Words {
-				words := study.Words{
-					What: study.Say("Changing from %d/%d for “%s” to %d/%d, the axle moves %s.", pair.Front, pair.Rear, l.Name, f.Drive.Pair.Front, f.Drive.Pair.Rear, shiftWords(shift)),
-					Why:  "Left where it is, the chain is too tight to go on.",
-					Do:   "Take the axle spanner and a wheel-alignment mark with you, or leave one gearing on.",
-				}
-				if shift > 0 {
-					words.Why = study.Say("Left where it is, the lower run moves {%.0f mm} up and down on top of its slack: it jumps.", drive.SlackMM(f.Drive.Pair, pitch, there, shift))
-				}
-				return words
-			},
-		}, true
+		return study.Found(verdict.Watch, func() study.Words {
+			words := study.Words{
+				What: study.Say("Changing from %d/%d for “%s” to %d/%d, the axle moves %s.", pair.Front, pair.Rear, l.Name, f.Drive.Pair.Front, f.Drive.Pair.Rear, shiftWords(shift)),
+				Why:  "Left where it is, the chain is too tight to go on.",
+				Do:   "Take the axle spanner and a wheel-alignment mark with you, or leave one gearing on.",
+			}
+			if shift > 0 {
+				words.Why = study.Say("Left where it is, the lower run moves {%.0f mm} up and down on top of its slack: it jumps.", drive.SlackMM(f.Drive.Pair, pitch, there, shift))
+			}
+			return words
+		})
 	}
 	return study.Finding{}, false
 }

@@ -29,16 +29,13 @@ func wornPast(f *facts.All) (study.Finding, bool) {
 	if len(names) == 0 {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Stop,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("Worn to the limit that you entered: %s.", study.Listed(names)),
-				Why:  "The manual's limit is where it stops doing its work, brakes and tyres first.",
-				Do:   "Replace it before it is ridden; brakes by a competent mechanic.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Stop, func() study.Words {
+		return study.Words{
+			What: study.Say("Worn to the limit that you entered: %s.", study.Listed(names)),
+			Why:  "The manual's limit is where it stops doing its work, brakes and tyres first.",
+			Do:   "Replace it before it is ridden; brakes by a competent mechanic.",
+		}
+	})
 }
 
 func wearShort(f *facts.All) (study.Finding, bool) {
@@ -55,16 +52,13 @@ func wearShort(f *facts.All) (study.Finding, bool) {
 	if len(names) == 0 {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("Does not last the trip of {%.0f km} as it wears now: %s; the first is through after {%.0f km}.", trip, study.Listed(names), least),
-				Why:  "Wear goes on at the pace that you measured, and faster in mud and dust.",
-				Do:   "Replace it before the start, or carry it and know where it is changed on the way.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("Does not last the trip of {%.0f km} as it wears now: %s; the first is through after {%.0f km}.", trip, study.Listed(names), least),
+			Why:  "Wear goes on at the pace that you measured, and faster in mud and dust.",
+			Do:   "Replace it before the start, or carry it and know where it is changed on the way.",
+		}
+	})
 }
 
 func blocksTrip(f *facts.All) (study.Finding, bool) {
@@ -77,16 +71,13 @@ func blocksTrip(f *facts.All) (study.Finding, bool) {
 	if len(names) == 0 {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Over,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("Blocks the trip: %s.", study.Listed(names)),
-				Why:  "So the inspection says.",
-				Do:   "Put it right first; until then money for other parts can wait.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Over, func() study.Words {
+		return study.Words{
+			What: study.Say("Blocks the trip: %s.", study.Listed(names)),
+			Why:  "So the inspection says.",
+			Do:   "Put it right first; until then money for other parts can wait.",
+		}
+	})
 }
 
 func dueFirst(f *facts.All) (study.Finding, bool) {
@@ -97,14 +88,11 @@ func dueFirst(f *facts.All) (study.Finding, bool) {
 	if len(names) == 0 {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("To be put right before the trip: %s.", study.Listed(names)),
-				Why:  "A part on top of a fault hides it; standard settings are what every change is measured from.",
-				Do:   "Do these before parts are fitted, and tick them off as good when they are.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("To be put right before the trip: %s.", study.Listed(names)),
+			Why:  "A part on top of a fault hides it; standard settings are what every change is measured from.",
+			Do:   "Do these before parts are fitted, and tick them off as good when they are.",
+		}
+	})
 }

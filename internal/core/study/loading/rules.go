@@ -16,16 +16,13 @@ func overweight(f *facts.All) (study.Finding, bool) {
 	if !(f.Loaded.Kg > f.Loaded.PermittedKg) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Stop,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("Loaded, the bike weighs {%.0f kg}; {%.0f kg} are permitted.", f.Loaded.Kg, f.Loaded.PermittedKg),
-				Why:  "Frame, wheels, brakes and springs were not made for it, and insurance ends there.",
-				Do:   "Do not ride it so. Leave load at home or take another bike; the maker's plate rules.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Stop, func() study.Words {
+		return study.Words{
+			What: study.Say("Loaded, the bike weighs {%.0f kg}; {%.0f kg} are permitted.", f.Loaded.Kg, f.Loaded.PermittedKg),
+			Why:  "Frame, wheels, brakes and springs were not made for it, and insurance ends there.",
+			Do:   "Do not ride it so. Leave load at home or take another bike; the maker's plate rules.",
+		}
+	})
 }
 
 func axleOverload(f *facts.All) (study.Finding, bool) {
@@ -34,16 +31,13 @@ func axleOverload(f *facts.All) (study.Finding, bool) {
 		if !(on > limit) {
 			return study.Finding{}, false
 		}
-		return study.Finding{
-			State: verdict.Stop,
-			Tell: func() study.Words {
-				return study.Words{
-					What: study.Say("The %s axle carries {%.0f kg}; {%.0f kg} are permitted.", w.Name, on, limit),
-					Why:  "Wheel, bearings and brake of that end were not made for it.",
-					Do:   "Do not ride it so. Move load to the other end or leave it at home; the maker's plate rules.",
-				}
-			},
-		}, true
+		return study.Found(verdict.Stop, func() study.Words {
+			return study.Words{
+				What: study.Say("The %s axle carries {%.0f kg}; {%.0f kg} are permitted.", w.Name, on, limit),
+				Why:  "Wheel, bearings and brake of that end were not made for it.",
+				Do:   "Do not ride it so. Move load to the other end or leave it at home; the maker's plate rules.",
+			}
+		})
 	})
 }
 
@@ -83,16 +77,13 @@ func rackOverload(f *facts.All) (study.Finding, bool) {
 func bagOverload(f *facts.All) (study.Finding, bool) {
 	for _, b := range f.Bags.On {
 		if b.Kg > b.LimitKg {
-			return study.Finding{
-				State: verdict.Stop,
-				Tell: func() study.Words {
-					return study.Words{
-						What: study.Say("{%.1f kg} in %s; it carries {%.1f kg}.", b.Kg, b.Part.Name, b.LimitKg),
-						Why:  "Straps, hooks and hinges let go first, and what falls off at speed meets a wheel.",
-						Do:   "Spread it over the bags; the packing page proposes how.",
-					}
-				},
-			}, true
+			return study.Found(verdict.Stop, func() study.Words {
+				return study.Words{
+					What: study.Say("{%.1f kg} in %s; it carries {%.1f kg}.", b.Kg, b.Part.Name, b.LimitKg),
+					Why:  "Straps, hooks and hinges let go first, and what falls off at speed meets a wheel.",
+					Do:   "Spread it over the bags; the packing page proposes how.",
+				}
+			})
 		}
 	}
 	return study.Finding{}, false
@@ -101,16 +92,13 @@ func bagOverload(f *facts.All) (study.Finding, bool) {
 func bagOverfull(f *facts.All) (study.Finding, bool) {
 	for _, b := range f.Bags.On {
 		if b.Litres > b.LimitL {
-			return study.Finding{
-				State: verdict.Over,
-				Tell: func() study.Words {
-					return study.Words{
-						What: study.Say("{%.0f L} for %s; it holds {%.0f L}.", b.Litres, b.Part.Name, b.LimitL),
-						Why:  "What does not go in is strapped on outside, high and loose.",
-						Do:   "Leave something at home, share it in the group, or move it to another bag.",
-					}
-				},
-			}, true
+			return study.Found(verdict.Over, func() study.Words {
+				return study.Words{
+					What: study.Say("{%.0f L} for %s; it holds {%.0f L}.", b.Litres, b.Part.Name, b.LimitL),
+					Why:  "What does not go in is strapped on outside, high and loose.",
+					Do:   "Leave something at home, share it in the group, or move it to another bag.",
+				}
+			})
 		}
 	}
 	return study.Finding{}, false
@@ -119,16 +107,13 @@ func bagOverfull(f *facts.All) (study.Finding, bool) {
 func bagSpeed(f *facts.All) (study.Finding, bool) {
 	for _, b := range f.Bags.On {
 		if most := b.Part.Bag.MaxSpeed.In("km/h"); f.Drive.CruiseKmh > most {
-			return study.Finding{
-				State: verdict.Watch,
-				Tell: func() study.Words {
-					return study.Words{
-						What: study.Say("%s is made for {%.0f km/h}; the cruise is {%.0f km/h}.", b.Part.Name, most, f.Drive.CruiseKmh),
-						Why:  "Bags beside and behind stir the air: faster, a loaded bike can start to weave.",
-						Do:   "Ride to the bags' limit, or take some with a higher one.",
-					}
-				},
-			}, true
+			return study.Found(verdict.Watch, func() study.Words {
+				return study.Words{
+					What: study.Say("%s is made for {%.0f km/h}; the cruise is {%.0f km/h}.", b.Part.Name, most, f.Drive.CruiseKmh),
+					Why:  "Bags beside and behind stir the air: faster, a loaded bike can start to weave.",
+					Do:   "Ride to the bags' limit, or take some with a higher one.",
+				}
+			})
 		}
 	}
 	return study.Finding{}, false
@@ -143,48 +128,39 @@ func sidesUneven(f *facts.All) (study.Finding, bool) {
 	if apart < 0 {
 		heavy = "right"
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("The %s side is {%.1f kg} heavier.", heavy, math.Abs(apart)),
-				Why:  "The bike pulls to one side and leans on its stand, and in sand it steers itself.",
-				Do:   "Within {2 kg} is good. The side with the exhaust often takes less.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("The %s side is {%.1f kg} heavier.", heavy, math.Abs(apart)),
+			Why:  "The bike pulls to one side and leans on its stand, and in sand it steers itself.",
+			Do:   "Within {2 kg} is good. The side with the exhaust often takes less.",
+		}
+	})
 }
 
 func frontLight(f *facts.All) (study.Finding, bool) {
 	if !(f.Carrying.FrontShare < frontLeast) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("%.0f %% of the loaded mass is on the front wheel.", 100*f.Carrying.FrontShare),
-				Why:  "With little weight in front it wanders, washes out in gravel and lifts on climbs.",
-				Do:   "Heavy things low and forward: tools before the engine, water on the tank, nothing heavy behind the axle.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("%.0f %% of the loaded mass is on the front wheel.", 100*f.Carrying.FrontShare),
+			Why:  "With little weight in front it wanders, washes out in gravel and lifts on climbs.",
+			Do:   "Heavy things low and forward: tools before the engine, water on the tank, nothing heavy behind the axle.",
+		}
+	})
 }
 
 func highBehind(f *facts.All) (study.Finding, bool) {
 	if !(f.Bags.RackKg > highKg) || f.Bags.RackKg > f.Bags.RackLimitKg {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("{%.1f kg} high behind the seat.", f.Bags.RackKg),
-				Why:  "A tall heavy end is the worst place: it lifts the front, swings, and works on the subframe.",
-				Do:   "The tent may lie there; tools, water and food go down into the sides or forward.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("{%.1f kg} high behind the seat.", f.Bags.RackKg),
+			Why:  "A tall heavy end is the worst place: it lifts the front, swings, and works on the subframe.",
+			Do:   "The tent may lie there; tools, water and food go down into the sides or forward.",
+		}
+	})
 }
 
 func bagNotThere(f *facts.All) (study.Finding, bool) {
@@ -195,16 +171,13 @@ func bagNotThere(f *facts.All) (study.Finding, bool) {
 	for i, l := range f.Bags.Loose {
 		names[i] = l.Name
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("Packed into a bag that is not on the bike: %s.", study.Listed(names)),
-				Why:  "It is counted at the place that it had before.",
-				Do:   "Put it into another bag on the packing page, or fit the one that is missing.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("Packed into a bag that is not on the bike: %s.", study.Listed(names)),
+			Why:  "It is counted at the place that it had before.",
+			Do:   "Put it into another bag on the packing page, or fit the one that is missing.",
+		}
+	})
 }
 
 // racks are those that the plan puts on.
@@ -243,27 +216,21 @@ func hardBoxesTrap(f *facts.All) (study.Finding, bool) {
 	}
 	switch width := p.Bag.Width.In("mm"); {
 	case p.Bag.Kind == plan.HardBag && mix.Loose() >= hardOnLoose:
-		return study.Finding{
-			State: verdict.Watch,
-			Tell: func() study.Words {
-				return study.Words{
-					What: study.Say("Hard boxes, and %.0f %% of the trip is off the road.", 100*mix.Loose()),
-					Why:  "A foot that is put down slides back under a box that does not give; in a fall it traps the leg and bends its mounts.",
-					Do:   "Soft bags there; or ride seated with the feet up, and empty them for the trail days.",
-				}
-			},
-		}, true
+		return study.Found(verdict.Watch, func() study.Words {
+			return study.Words{
+				What: study.Say("Hard boxes, and %.0f %% of the trip is off the road.", 100*mix.Loose()),
+				Why:  "A foot that is put down slides back under a box that does not give; in a fall it traps the leg and bends its mounts.",
+				Do:   "Soft bags there; or ride seated with the feet up, and empty them for the trail days.",
+			}
+		})
 	case mix.Of(terrain.SingleTrack) >= narrowShare && width > narrowMostMM:
-		return study.Finding{
-			State: verdict.Watch,
-			Tell: func() study.Words {
-				return study.Words{
-					What: study.Say("{%.0f mm} over the bags, and %.0f %% of the trip is single track.", width, 100*mix.Of(terrain.SingleTrack)),
-					Why:  "What is wider than the bars catches where the bars went through.",
-					Do:   "Narrow bags, or a loadout without them for those days.",
-				}
-			},
-		}, true
+		return study.Found(verdict.Watch, func() study.Words {
+			return study.Words{
+				What: study.Say("{%.0f mm} over the bags, and %.0f %% of the trip is single track.", width, 100*mix.Of(terrain.SingleTrack)),
+				Why:  "What is wider than the bars catches where the bars went through.",
+				Do:   "Narrow bags, or a loadout without them for those days.",
+			}
+		})
 	}
 	return study.Finding{}, false
 }
@@ -271,16 +238,13 @@ func hardBoxesTrap(f *facts.All) (study.Finding, bool) {
 func rackKeepsTheSeat(f *facts.All) (study.Finding, bool) {
 	for _, p := range racks(f) {
 		if p.Rack.SeatStays {
-			return study.Finding{
-				State: verdict.Watch,
-				Tell: func() study.Words {
-					return study.Words{
-						What: study.Say("%s wraps round the seat: it does not come off any more.", p.Name),
-						Why:  "Battery, air filter and tools lie under it.",
-						Do:   "A rack on the subframe alone leaves the seat free; else keep its keys and spanners outside.",
-					}
-				},
-			}, true
+			return study.Found(verdict.Watch, func() study.Words {
+				return study.Words{
+					What: study.Say("%s wraps round the seat: it does not come off any more.", p.Name),
+					Why:  "Battery, air filter and tools lie under it.",
+					Do:   "A rack on the subframe alone leaves the seat free; else keep its keys and spanners outside.",
+				}
+			})
 		}
 	}
 	return study.Finding{}, false
@@ -292,16 +256,13 @@ func rackTakesThePegs(f *facts.All) (study.Finding, bool) {
 	}
 	for _, p := range racks(f) {
 		if p.Rack.NoPegs {
-			return study.Finding{
-				State: verdict.Over,
-				Tell: func() study.Words {
-					return study.Words{
-						What: study.Say("%s takes the place of the pillion's pegs, and there is a pillion.", p.Name),
-						Why:  "Feet without pegs end at the chain or the pipe.",
-						Do:   "Relocated pegs, with the boots clear of a hot pipe, or another rack.",
-					}
-				},
-			}, true
+			return study.Found(verdict.Over, func() study.Words {
+				return study.Words{
+					What: study.Say("%s takes the place of the pillion's pegs, and there is a pillion.", p.Name),
+					Why:  "Feet without pegs end at the chain or the pipe.",
+					Do:   "Relocated pegs, with the boots clear of a hot pipe, or another rack.",
+				}
+			})
 		}
 	}
 	return study.Finding{}, false
@@ -313,16 +274,13 @@ func homeMadeCarrier(f *facts.All) (study.Finding, bool) {
 		if l.Source != plan.HomeMade || l.Part == nil || l.Standing() != plan.In || (l.Part.Bag == nil && l.Part.Rack == nil) {
 			continue
 		}
-		return study.Finding{
-			State: verdict.Watch,
-			Tell: func() study.Words {
-				return study.Words{
-					What: study.Say("%s is home-made.", l.Part.Name),
-					Why:  "It cracks at the first sharp bend of a bracket, loses its fasteners, and nobody answers for it.",
-					Do:   "Fix it to the frame, not to pipes or cases; round the corners, lock the threads, look at every weld after the first rough day.",
-				}
-			},
-		}, true
+		return study.Found(verdict.Watch, func() study.Words {
+			return study.Words{
+				What: study.Say("%s is home-made.", l.Part.Name),
+				Why:  "It cracks at the first sharp bend of a bracket, loses its fasteners, and nobody answers for it.",
+				Do:   "Fix it to the frame, not to pipes or cases; round the corners, lock the threads, look at every weld after the first rough day.",
+			}
+		})
 	}
 	return study.Finding{}, false
 }
@@ -337,16 +295,13 @@ func tailLampHidden(f *facts.All) (study.Finding, bool) {
 	if len(names) == 0 {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("Behind the lamp and the plate: %s.", study.Listed(names)),
-				Why:  "What hangs down or hides lamp, plate or indicators is not seen, and not legal.",
-				Do:   "Walk round it at dusk with the lights on, packed as on the day.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("Behind the lamp and the plate: %s.", study.Listed(names)),
+			Why:  "What hangs down or hides lamp, plate or indicators is not seen, and not legal.",
+			Do:   "Walk round it at dusk with the lights on, packed as on the day.",
+		}
+	})
 }
 
 func loadTakes(f *facts.All) (study.Finding, bool) {
@@ -355,16 +310,13 @@ func loadTakes(f *facts.All) (study.Finding, bool) {
 		return study.Finding{}, false
 	}
 	more := f.Loaded.Kg / (f.Loaded.Kg - f.Masses.CarriedKg)
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("{%.0f kg} carried: %.0f %% more to stop, and as much more on the brakes.", f.Masses.CarriedKg, 100*(more-1)),
-				Why:  "Rear preload, tyre pressure and lamp aim are set for a rider alone; hot brakes fade, and each climb takes a tooth more.",
-				Do:   "Preload to the same sag, pressure by the card, the lamp down again. Then ride it loaded where nothing comes, and brake.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("{%.0f kg} carried: %.0f %% more to stop, and as much more on the brakes.", f.Masses.CarriedKg, 100*(more-1)),
+			Why:  "Rear preload, tyre pressure and lamp aim are set for a rider alone; hot brakes fade, and each climb takes a tooth more.",
+			Do:   "Preload to the same sag, pressure by the card, the lamp down again. Then ride it loaded where nothing comes, and brake.",
+		}
+	})
 }
 
 func tooHeavyToShip(f *facts.All) (study.Finding, bool) {
@@ -372,16 +324,13 @@ func tooHeavyToShip(f *facts.All) (study.Finding, bool) {
 	if !(f.Carrying.ShipKg > most) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Over,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("Shipped it weighs {%.0f kg}; {%.0f kg} are allowed.", f.Carrying.ShipKg, most),
-				Why:  "A trailer's plate and a carrier's tariff are kept at the gate.",
-				Do:   "Ship what comes off apart: racks, boxes, the second set of wheels. Less fuel, if the carrier wants it so.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Over, func() study.Words {
+		return study.Words{
+			What: study.Say("Shipped it weighs {%.0f kg}; {%.0f kg} are allowed.", f.Carrying.ShipKg, most),
+			Why:  "A trailer's plate and a carrier's tariff are kept at the gate.",
+			Do:   "Ship what comes off apart: racks, boxes, the second set of wheels. Less fuel, if the carrier wants it so.",
+		}
+	})
 }
 
 func shipsTooLate(f *facts.All) (study.Finding, bool) {
@@ -389,16 +338,13 @@ func shipsTooLate(f *facts.All) (study.Finding, bool) {
 	if b.Ships == "" || b.Start == "" || b.Ships <= b.Start {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Over,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("It ships on %s, after the start on %s.", b.Ships, b.Start),
-				Why:  "Everything counts back from the day it leaves the garage.",
-				Do:   "Correct one of the two dates in the brief.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Over, func() study.Words {
+		return study.Words{
+			What: study.Say("It ships on %s, after the start on %s.", b.Ships, b.Start),
+			Why:  "Everything counts back from the day it leaves the garage.",
+			Do:   "Correct one of the two dates in the brief.",
+		}
+	})
 }
 
 func nowhereToTie(f *facts.All) (study.Finding, bool) {
@@ -406,14 +352,11 @@ func nowhereToTie(f *facts.All) (study.Finding, bool) {
 	if b.Ships == "" || b.TieDown != "" {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("It ships on %s, and nobody has said where its straps go.", b.Ships),
-				Why:  "Straps over bars, hoses and plastic break them; a fork pressed down for days weeps.",
-				Do:   "Find four points on frame and yokes, try them with the bags off, and note them in the brief.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("It ships on %s, and nobody has said where its straps go.", b.Ships),
+			Why:  "Straps over bars, hoses and plastic break them; a fork pressed down for days weeps.",
+			Do:   "Find four points on frame and yokes, try them with the bags off, and note them in the brief.",
+		}
+	})
 }

@@ -91,16 +91,13 @@ func unsurePump(f *facts.All) (study.Finding, bool) {
 	if pump == nil {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("%s (%s): %s %s to %s is {%.0f km} and {%.1f L} short.", pump.Name, plan.NameOf(plan.Certainties(), string(pump.Certainty)), how, worst.From, worst.To, worst.Km, -worst.MarginL),
-				Why:  "A pump that has run dry, closed for the day or for the winter makes two legs into one.",
-				Do:   "Ask there before you go, arrive inside the hours, or carry that much. Click it shut on the range page and look.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("%s (%s): %s %s to %s is {%.0f km} and {%.1f L} short.", pump.Name, plan.NameOf(plan.Certainties(), string(pump.Certainty)), how, worst.From, worst.To, worst.Km, -worst.MarginL),
+			Why:  "A pump that has run dry, closed for the day or for the winter makes two legs into one.",
+			Do:   "Ask there before you go, arrive inside the hours, or carry that much. Click it shut on the range page and look.",
+		}
+	})
 }
 
 func smallestOfGroup(f *facts.All) (study.Finding, bool) {
@@ -113,16 +110,13 @@ func smallestOfGroup(f *facts.All) (study.Finding, bool) {
 	if !(m.Range.In("km") < own) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("%s has {%.0f km} before the reserve, you {%.0f km}: the group stops for the smaller tank.", m.Name, m.Range.In("km"), own),
-				Why:  "Who runs dry first stops everybody.",
-				Do:   "Let the smallest range lead and set the stops, or carry a can for them.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("%s has {%.0f km} before the reserve, you {%.0f km}: the group stops for the smaller tank.", m.Name, m.Range.In("km"), own),
+			Why:  "Who runs dry first stops everybody.",
+			Do:   "Let the smallest range lead and set the stops, or carry a can for them.",
+		}
+	})
 }
 
 func consumptionOff(f *facts.All) (study.Finding, bool) {
@@ -130,16 +124,13 @@ func consumptionOff(f *facts.All) (study.Finding, bool) {
 	if !(k < factorLow || k > factorHigh) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("The consumption on the sheet is %.2f times what the engine's data come to.", k),
-				Why:  "It is outside of what such bikes burn, so one of the two is wrong: a unit, a displacement, the gearbox, or a tank that was not filled to the same mark.",
-				Do:   "Look at consumption, displacement and gearing on the sheet; three fills from full to full settle it.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("The consumption on the sheet is %.2f times what the engine's data come to.", k),
+			Why:  "It is outside of what such bikes burn, so one of the two is wrong: a unit, a displacement, the gearbox, or a tank that was not filled to the same mark.",
+			Do:   "Look at consumption, displacement and gearing on the sheet; three fills from full to full settle it.",
+		}
+	})
 }
 
 // carried yields the carriers that the plan puts on, with their fuel's mass.
@@ -156,16 +147,13 @@ func carried(f *facts.All) []plan.Fuel {
 func tankAtTheKnees(f *facts.All) (study.Finding, bool) {
 	for _, c := range carried(f) {
 		if wider := c.Part.Carrier.Wider.In("mm"); wider >= widerMM {
-			return study.Finding{
-				State: verdict.Watch,
-				Tell: func() study.Words {
-					return study.Words{
-						What: study.Say("%s is {%.0f mm} wider between the knees.", c.Part.Name, wider),
-						Why:  "Standing, the knees hold the bike; a wide tank pushes them out and the body back.",
-						Do:   "Stand on one before you buy. Check full lock, and the bars against your knees.",
-					}
-				},
-			}, true
+			return study.Found(verdict.Watch, func() study.Words {
+				return study.Words{
+					What: study.Say("%s is {%.0f mm} wider between the knees.", c.Part.Name, wider),
+					Why:  "Standing, the knees hold the bike; a wide tank pushes them out and the body back.",
+					Do:   "Stand on one before you buy. Check full lock, and the bars against your knees.",
+				}
+			})
 		}
 	}
 	return study.Finding{}, false
@@ -181,16 +169,13 @@ func tankPlumbing(f *facts.All) (study.Finding, bool) {
 	if len(names) == 0 {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("Hoses, taps and a filter for: %s.", study.Listed(names)),
-				Why:  "Plastic threads strip and creep: metal unions hold. A pinched hose or a shut vent starves the engine; a pump and its level sender may not move over.",
-				Do:   "Metal unions, new hose and clips, the vent led clear, and a look for drops after the first warm hour, away from sparks. With injection, a competent mechanic.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("Hoses, taps and a filter for: %s.", study.Listed(names)),
+			Why:  "Plastic threads strip and creep: metal unions hold. A pinched hose or a shut vent starves the engine; a pump and its level sender may not move over.",
+			Do:   "Metal unions, new hose and clips, the vent led clear, and a look for drops after the first warm hour, away from sparks. With injection, a competent mechanic.",
+		}
+	})
 }
 
 func tankInFront(f *facts.All) (study.Finding, bool) {
@@ -202,16 +187,13 @@ func tankInFront(f *facts.All) (study.Finding, bool) {
 	if !(more >= tankMoreKg) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("Full, the tank holds {%.1f kg} more petrol than the standard one, high and in front.", more),
-				Why:  "The fork sinks deeper and dives sooner, and the steering changes between full and empty.",
-				Do:   "Set front sag with it full; springs a step firmer if it cannot be set. Fill it only for the leg that needs it.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("Full, the tank holds {%.1f kg} more petrol than the standard one, high and in front.", more),
+			Why:  "The fork sinks deeper and dives sooner, and the steering changes between full and empty.",
+			Do:   "Set front sag with it full; springs a step firmer if it cannot be set. Fill it only for the leg that needs it.",
+		}
+	})
 }
 
 func fuelBehind(f *facts.All) (study.Finding, bool) {
@@ -224,16 +206,13 @@ func fuelBehind(f *facts.All) (study.Finding, bool) {
 	if !(kg >= behindKg) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("{%.1f kg} of fuel high behind the seat.", kg),
-				Why:  "Behind the axle it lifts the front and works on the subframe, and it moves.",
-				Do:   "Pour it in first, at the first stop where there is room; strap it down on four sides; keep to the rack's limit.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("{%.1f kg} of fuel high behind the seat.", kg),
+			Why:  "Behind the axle it lifts the front and works on the subframe, and it moves.",
+			Do:   "Pour it in first, at the first stop where there is room; strap it down on four sides; keep to the rack's limit.",
+		}
+	})
 }
 
 func canNotApproved(f *facts.All) (study.Finding, bool) {
@@ -263,14 +242,11 @@ func fuelByTheExhaust(f *facts.All) (study.Finding, bool) {
 	if i < 0 || f.Built.Provides("heat-shield") {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("%s hangs beside the rear wheel, one side over the exhaust.", carried(f)[i].Part.Name),
-				Why:  "A hot silencer softens plastic and boils petrol, and in a fall it is the first thing to touch.",
-				Do:   "The side without the exhaust, a shield with air behind it, and a hand's width; never fill beside a hot engine.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("%s hangs beside the rear wheel, one side over the exhaust.", carried(f)[i].Part.Name),
+			Why:  "A hot silencer softens plastic and boils petrol, and in a fall it is the first thing to touch.",
+			Do:   "The side without the exhaust, a shield with air behind it, and a hand's width; never fill beside a hot engine.",
+		}
+	})
 }

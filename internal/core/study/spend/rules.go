@@ -21,18 +21,15 @@ func forTheWorkshop(f *facts.All) (study.Finding, bool) {
 		names[i] = strings.TrimPrefix(l.Name, "Fit ")
 		priced = priced && l.Amount.Known()
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			words := study.Words{
-				What: study.Say("Beyond the tools that you have: %s.", study.Listed(names)),
-				Why:  "What is fitted wrong comes off where it hurts; wiring and structure most of all.",
-				Do:   "A workshop, or somebody who does it for a living: ask for the date with the price. Or leave the part.",
-			}
-			if !priced {
-				words.Do += " The brief has no hourly rate, so the cost does not count it."
-			}
-			return words
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		words := study.Words{
+			What: study.Say("Beyond the tools that you have: %s.", study.Listed(names)),
+			Why:  "What is fitted wrong comes off where it hurts; wiring and structure most of all.",
+			Do:   "A workshop, or somebody who does it for a living: ask for the date with the price. Or leave the part.",
+		}
+		if !priced {
+			words.Do += " The brief has no hourly rate, so the cost does not count it."
+		}
+		return words
+	})
 }

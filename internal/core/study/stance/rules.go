@@ -26,32 +26,26 @@ func outOfReach(f *facts.All) (study.Finding, bool) {
 	if f.Reach.MM > f.Reach.WishMM+tiptoeMM {
 		state = verdict.Over
 	}
-	return study.Finding{
-		State: state,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("Heels end {%.0f mm} above the ground; the brief wants {%.0f mm} at most.", f.Reach.MM, f.Reach.WishMM),
-				Why:  "Some ride happily on tiptoe, others sell a tall seat within a month. Slow rock, slopes and bags decide.",
-				Do:   "Sit on it in your boots where you would stop. A low seat keeps the travel; links cost clearance.",
-			}
-		},
-	}, true
+	return study.Found(state, func() study.Words {
+		return study.Words{
+			What: study.Say("Heels end {%.0f mm} above the ground; the brief wants {%.0f mm} at most.", f.Reach.MM, f.Reach.WishMM),
+			Why:  "Some ride happily on tiptoe, others sell a tall seat within a month. Slow rock, slopes and bags decide.",
+			Do:   "Sit on it in your boots where you would stop. A low seat keeps the travel; links cost clearance.",
+		}
+	})
 }
 
 func roomShort(f *facts.All) (study.Finding, bool) {
 	if !(f.Room.MM < f.Room.WishMM) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("{%.0f mm} under the engine with the rider on; this ground asks for {%.0f mm}.", f.Room.MM, f.Room.WishMM),
-				Why:  "Sump, header and frame rails take what the tyres roll over.",
-				Do:   "A skid plate and another line; springs for your mass keep what there is. Longer legs are another bike.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("{%.0f mm} under the engine with the rider on; this ground asks for {%.0f mm}.", f.Room.MM, f.Room.WishMM),
+			Why:  "Sump, header and frame rails take what the tyres roll over.",
+			Do:   "A skid plate and another line; springs for your mass keep what there is. Longer legs are another bike.",
+		}
+	})
 }
 
 func seatHeight(f *facts.All) (study.Finding, bool) {
@@ -59,27 +53,21 @@ func seatHeight(f *facts.All) (study.Finding, bool) {
 		return study.Finding{}, false
 	}
 	if f.Heights.SeatRiseMM < 0 {
-		return study.Finding{
-			State: verdict.Watch,
-			Tell: func() study.Words {
-				return study.Words{
-					What: study.Say("The tyres lower the seat by {%.0f mm}.", -f.Heights.SeatRiseMM),
-					Why:  "The engine comes down with it: less room over rock, and the stand may hold the bike too upright.",
-					Do:   "Measure the clearance under the engine with the rider on.",
-				}
-			},
-		}, true
-	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
+		return study.Found(verdict.Watch, func() study.Words {
 			return study.Words{
-				What: study.Say("The tyres raise the seat by {%.0f mm}.", f.Heights.SeatRiseMM),
-				Why:  "Half of what the diameter grows goes into the height: feet reach less far.",
-				Do:   "Sit on it in boots, on the kind of ground where you will stop.",
+				What: study.Say("The tyres lower the seat by {%.0f mm}.", -f.Heights.SeatRiseMM),
+				Why:  "The engine comes down with it: less room over rock, and the stand may hold the bike too upright.",
+				Do:   "Measure the clearance under the engine with the rider on.",
 			}
-		},
-	}, true
+		})
+	}
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("The tyres raise the seat by {%.0f mm}.", f.Heights.SeatRiseMM),
+			Why:  "Half of what the diameter grows goes into the height: feet reach less far.",
+			Do:   "Sit on it in boots, on the kind of ground where you will stop.",
+		}
+	})
 }
 
 func standTooShort(f *facts.All) (study.Finding, bool) {
@@ -114,18 +102,15 @@ func rake(f *facts.All) (study.Finding, bool) {
 	if !(math.Abs(f.Heights.RakeDegrees) > rakeNotice) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			how, why := "steeper", study.Text("Trail falls with it: quicker steering, less steady at speed and in sand.")
-			if f.Heights.RakeDegrees < 0 {
-				how, why = "flatter", "Trail grows with it: steadier, slower to turn."
-			}
-			return study.Words{
-				What: study.Say("One end is higher than the other by more than before: the steering head is %.1f° %s.", math.Abs(f.Heights.RakeDegrees), how),
-				Why:  why + " The headlamp's aim moves too.",
-				Do:   "Balance the other end, or slide the fork in its clamps within the maker's marks; then aim the lamp.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		how, why := "steeper", study.Text("Trail falls with it: quicker steering, less steady at speed and in sand.")
+		if f.Heights.RakeDegrees < 0 {
+			how, why = "flatter", "Trail grows with it: steadier, slower to turn."
+		}
+		return study.Words{
+			What: study.Say("One end is higher than the other by more than before: the steering head is %.1f° %s.", math.Abs(f.Heights.RakeDegrees), how),
+			Why:  why + " The headlamp's aim moves too.",
+			Do:   "Balance the other end, or slide the fork in its clamps within the maker's marks; then aim the lamp.",
+		}
+	})
 }

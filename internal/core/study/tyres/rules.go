@@ -22,16 +22,13 @@ func tyreOverload(f *facts.All) (study.Finding, bool) {
 	if !(share > 1) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Stop,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("The %s tyre carries %.0f %% of its rated load.", end, 100*share),
-				Why:  "An overloaded tyre overheats and fails, at speed and without a warning.",
-				Do:   "Do not ride it so. Take a tyre with a higher load index, or less load on that axle.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Stop, func() study.Words {
+		return study.Words{
+			What: study.Say("The %s tyre carries %.0f %% of its rated load.", end, 100*share),
+			Why:  "An overloaded tyre overheats and fails, at speed and without a warning.",
+			Do:   "Do not ride it so. Take a tyre with a higher load index, or less load on that axle.",
+		}
+	})
 }
 
 const (
@@ -53,16 +50,13 @@ func rimMismatch(f *facts.All, s plan.Slot) (study.Finding, bool) {
 	if t == nil || r.DiameterIn == 0 || t.Size.RimIn == r.DiameterIn {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Stop,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("%s is made for a %g in rim, the %s rim is %g in.", t.Size, t.Size.RimIn, wheelName(s), r.DiameterIn),
-				Why:  "It does not go on.",
-				Do:   study.Say("Choose a %g in tyre; another rim or a second wheel set is a bigger job with approval and sensors.", r.DiameterIn),
-			}
-		},
-	}, true
+	return study.Found(verdict.Stop, func() study.Words {
+		return study.Words{
+			What: study.Say("%s is made for a %g in rim, the %s rim is %g in.", t.Size, t.Size.RimIn, wheelName(s), r.DiameterIn),
+			Why:  "It does not go on.",
+			Do:   study.Say("Choose a %g in tyre; another rim or a second wheel set is a bigger job with approval and sensors.", r.DiameterIn),
+		}
+	})
 }
 
 func rimWidth(f *facts.All, s plan.Slot) (study.Finding, bool) {
@@ -75,20 +69,17 @@ func rimWidth(f *facts.All, s plan.Slot) (study.Finding, bool) {
 	if share >= low && share <= high {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Tell: func() study.Words {
-			words := study.Words{
-				What: study.Say("The %.2f in %s rim is %.0f %% of the tyre's width; %.0f–%.0f %% is usual for its kind.", r.WidthIn, wheelName(s), 100*share, 100*low, 100*high),
-				Why:  "A wide rim squares the profile: it turns in late and wears its edges.",
-				Do:   "Look the rim width up in the tyre maker's table: it decides.",
-			}
-			if share < low {
-				words.Why = "A narrow rim makes the profile more pointed: it digs in and its middle wears first."
-			}
-			return words
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		words := study.Words{
+			What: study.Say("The %.2f in %s rim is %.0f %% of the tyre's width; %.0f–%.0f %% is usual for its kind.", r.WidthIn, wheelName(s), 100*share, 100*low, 100*high),
+			Why:  "A wide rim squares the profile: it turns in late and wears its edges.",
+			Do:   "Look the rim width up in the tyre maker's table: it decides.",
+		}
+		if share < low {
+			words.Why = "A narrow rim makes the profile more pointed: it digs in and its middle wears first."
+		}
+		return words
+	})
 }
 
 func rearClearance(f *facts.All) (study.Finding, bool) {
@@ -131,16 +122,13 @@ func rearClearance(f *facts.All) (study.Finding, bool) {
 		}, true
 	case (!b.RearMaxWidth.Known() && grows(t.WidthMM(), widthOf(f.Standard.Tyre(plan.RearTyre)))) ||
 		(!b.RearMaxDiameter.Known() && grows(f.Wheels.DiameterMM.Rear, f.Wheels.StandardDiameterMM.Rear)):
-		return study.Finding{
-			State: verdict.Watch,
-			Tell: func() study.Words {
-				return study.Words{
-					What: "The rear tyre is bigger than standard and nobody has measured the room for it.",
-					Why:  why,
-					Do:   "Measure the gap to swingarm, chain and mudguard and enter it under Bike.",
-				}
-			},
-		}, true
+		return study.Found(verdict.Watch, func() study.Words {
+			return study.Words{
+				What: "The rear tyre is bigger than standard and nobody has measured the room for it.",
+				Why:  why,
+				Do:   "Measure the gap to swingarm, chain and mudguard and enter it under Bike.",
+			}
+		})
 	}
 	return study.Finding{}, false
 }
@@ -163,16 +151,13 @@ func frontClearance(f *facts.All) (study.Finding, bool) {
 	if !(wide > 0) && !(tall > 0) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Stop,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("The front tyre is %s.", excess(wide, tall, 0, "fork and mudguard")),
-				Why:  "Mud packs between tyre and mudguard and acts as a brake, at the front.",
-				Do:   "Choose a narrower or lower tyre, or raise the mudguard; then turn the wheel by hand.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Stop, func() study.Words {
+		return study.Words{
+			What: study.Say("The front tyre is %s.", excess(wide, tall, 0, "fork and mudguard")),
+			Why:  "Mud packs between tyre and mudguard and acts as a brake, at the front.",
+			Do:   "Choose a narrower or lower tyre, or raise the mudguard; then turn the wheel by hand.",
+		}
+	})
 }
 
 func excess(wide, tall, forward float64, what string) string {
@@ -235,23 +220,20 @@ func speedSymbol(f *facts.All, s plan.Slot) (study.Finding, bool) {
 	if noticed {
 		state = verdict.Watch
 	}
-	return study.Finding{
-		State: state,
-		Tell: func() study.Words {
-			words := study.Words{
-				What: study.Say("The %s tyre's symbol %s allows {%.0f km/h}; the bike's top speed is {%.0f km/h}.", wheelName(s), t.Size.Speed, rated, top),
-				Why:  "Above its symbol a loaded tyre overheats; approval and insurance hang on it too.",
-				Do:   "Choose a tyre with the symbol in the bike's papers. Local law decides.",
-			}
-			if cruised {
-				words.What = study.Say("The %s tyre's symbol %s allows {%.0f km/h}; the brief's cruise is {%.0f km/h}.", wheelName(s), t.Size.Speed, rated, f.Drive.CruiseKmh)
-			}
-			if noticed {
-				words.Do = "Some countries allow a lower symbol on an M+S tyre with a notice in the rider's sight. Ask before you order."
-			}
-			return words
-		},
-	}, true
+	return study.Found(state, func() study.Words {
+		words := study.Words{
+			What: study.Say("The %s tyre's symbol %s allows {%.0f km/h}; the bike's top speed is {%.0f km/h}.", wheelName(s), t.Size.Speed, rated, top),
+			Why:  "Above its symbol a loaded tyre overheats; approval and insurance hang on it too.",
+			Do:   "Choose a tyre with the symbol in the bike's papers. Local law decides.",
+		}
+		if cruised {
+			words.What = study.Say("The %s tyre's symbol %s allows {%.0f km/h}; the brief's cruise is {%.0f km/h}.", wheelName(s), t.Size.Speed, rated, f.Drive.CruiseKmh)
+		}
+		if noticed {
+			words.Do = "Some countries allow a lower symbol on an M+S tyre with a notice in the rider's sight. Ask before you order."
+		}
+		return words
+	})
 }
 
 func rearInFront(f *facts.All) (study.Finding, bool) {
@@ -259,16 +241,13 @@ func rearInFront(f *facts.All) (study.Finding, bool) {
 	if t == nil || !t.Size.RearOnly {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Over,
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("%s is marked for the rear and is planned for the front.", t.Size),
-				Why:  "Its carcass is laid for drive, not for braking and steering.",
-				Do:   "Choose a front tyre.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Over, func() study.Words {
+		return study.Words{
+			What: study.Say("%s is marked for the rear and is planned for the front.", t.Size),
+			Why:  "Its carcass is laid for drive, not for braking and steering.",
+			Do:   "Choose a front tyre.",
+		}
+	})
 }
 
 func frontRearMix(f *facts.All) (study.Finding, bool) {

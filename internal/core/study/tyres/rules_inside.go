@@ -92,16 +92,13 @@ func rimLockFit(f *facts.All) (study.Finding, bool) {
 			return study.Finding{}, false
 		}
 		if f.Built.WheelBuild(w.Tyre).Tubeless() {
-			return study.Finding{
-				State: verdict.Stop,
-				Tell: func() study.Words {
-					return study.Words{
-						What: study.Say("A rim lock needs a hole in the rim; the %s wheel is tubeless.", w.Name),
-						Why:  "Drilled, it holds no air, and a cast wheel may crack from the hole.",
-						Do:   "Leave it out and stay above the pressure at which the bead lets go.",
-					}
-				},
-			}, true
+			return study.Found(verdict.Stop, func() study.Words {
+				return study.Words{
+					What: study.Say("A rim lock needs a hole in the rim; the %s wheel is tubeless.", w.Name),
+					Why:  "Drilled, it holds no air, and a cast wheel may crack from the hole.",
+					Do:   "Leave it out and stay above the pressure at which the bead lets go.",
+				}
+			})
 		}
 		if off := math.Abs(lock.RimWidth.In("in") - rim.WidthIn); rim.WidthIn == 0 || !(off > lockWidthOffIn) {
 			return study.Finding{}, false
@@ -132,20 +129,17 @@ func foamSpeed(f *facts.All) (study.Finding, bool) {
 		if f.Drive.CruiseKmh > limit {
 			state = verdict.Stop
 		}
-		return study.Finding{
-			State: state,
-			Tell: func() study.Words {
-				words := study.Words{
-					What: study.Say("Foam in the %s tyre, and %.0f %% of the trip is road.", w.Name, 100*road),
-					Why:  "Foam heats at speed, swells and goes soft or to crumbs; with it the tyre has no approval for the road.",
-					Do:   "Keep it for days without tarmac, on a second set of wheels; else tubes. Local law decides.",
-				}
-				if f.Drive.CruiseKmh > limit {
-					words.What = study.Say("Foam in the %s tyre is limited to {%.0f km/h}; the brief's cruise is {%.0f km/h}.", w.Name, limit, f.Drive.CruiseKmh)
-				}
-				return words
-			},
-		}, true
+		return study.Found(state, func() study.Words {
+			words := study.Words{
+				What: study.Say("Foam in the %s tyre, and %.0f %% of the trip is road.", w.Name, 100*road),
+				Why:  "Foam heats at speed, swells and goes soft or to crumbs; with it the tyre has no approval for the road.",
+				Do:   "Keep it for days without tarmac, on a second set of wheels; else tubes. Local law decides.",
+			}
+			if f.Drive.CruiseKmh > limit {
+				words.What = study.Say("Foam in the %s tyre is limited to {%.0f km/h}; the brief's cruise is {%.0f km/h}.", w.Name, limit, f.Drive.CruiseKmh)
+			}
+			return words
+		})
 	})
 }
 
@@ -184,16 +178,13 @@ func unsprungMass(f *facts.All) (study.Finding, bool) {
 		if !(more > unsprungNotice) {
 			return study.Finding{}, false
 		}
-		return study.Finding{
-			State: verdict.Watch,
-			Tell: func() study.Words {
-				return study.Words{
-					What: study.Say("Tyre, filling and wheel add {%.1f kg} to the %s wheel.", more, w.Name),
-					Why:  "Springs and damping work harder to keep it on the ground, and the bike turns slower. Some want the steadiness in mud.",
-					Do:   "Take it where the ground asks for it; else the lighter tyre or tube.",
-				}
-			},
-		}, true
+		return study.Found(verdict.Watch, func() study.Words {
+			return study.Words{
+				What: study.Say("Tyre, filling and wheel add {%.1f kg} to the %s wheel.", more, w.Name),
+				Why:  "Springs and damping work harder to keep it on the ground, and the bike turns slower. Some want the steadiness in mud.",
+				Do:   "Take it where the ground asks for it; else the lighter tyre or tube.",
+			}
+		})
 	})
 }
 
@@ -267,23 +258,20 @@ func otherWheels(f *facts.All) (study.Finding, bool) {
 		if counted {
 			state = verdict.Over
 		}
-		return study.Finding{
-			State: state,
-			Tell: func() study.Words {
-				words := study.Words{
-					What: study.Say("Another %s wheel: %s.", w.Name, part.Name),
-					Why:  "Disc, spacers, bearings and sprocket carrier belong to a wheel, and approval may hang on it.",
-					Do:   "Check fitment before money; a second set pays when every piece on it stays on it.",
-				}
-				if resized {
-					words.What = study.Say("The %s wheel becomes %g in instead of %g in.", w.Name, now.DiameterIn, was.DiameterIn)
-				}
-				if counted {
-					words.Why = "Anti-lock and traction control count both wheels' turns; sensor ring, disc and bracket must come along. Approval hangs on the size."
-				}
-				return words
-			},
-		}, true
+		return study.Found(state, func() study.Words {
+			words := study.Words{
+				What: study.Say("Another %s wheel: %s.", w.Name, part.Name),
+				Why:  "Disc, spacers, bearings and sprocket carrier belong to a wheel, and approval may hang on it.",
+				Do:   "Check fitment before money; a second set pays when every piece on it stays on it.",
+			}
+			if resized {
+				words.What = study.Say("The %s wheel becomes %g in instead of %g in.", w.Name, now.DiameterIn, was.DiameterIn)
+			}
+			if counted {
+				words.Why = "Anti-lock and traction control count both wheels' turns; sensor ring, disc and bracket must come along. Approval hangs on the size."
+			}
+			return words
+		})
 	})
 }
 
@@ -307,16 +295,13 @@ func pressureLoad(f *facts.All) (study.Finding, bool) {
 		if !(at.Own < at.Load-0.5) {
 			return study.Finding{}, false
 		}
-		return study.Finding{
-			State: verdict.Stop,
-			Tell: func() study.Words {
-				return study.Words{
-					What: study.Say("{%.0f kPa} %s: the %s tyre carries its axle from {%.0f kPa} up.", at.Own, onSurface(p), w.Name, at.Load),
-					Why:  "Below it the carcass overheats and the tyre fails, at speed and without a warning.",
-					Do:   "Pump it up, or take load off that axle.",
-				}
-			},
-		}, true
+		return study.Found(verdict.Stop, func() study.Words {
+			return study.Words{
+				What: study.Say("{%.0f kPa} %s: the %s tyre carries its axle from {%.0f kPa} up.", at.Own, onSurface(p), w.Name, at.Load),
+				Why:  "Below it the carcass overheats and the tyre fails, at speed and without a warning.",
+				Do:   "Pump it up, or take load off that axle.",
+			}
+		})
 	})
 }
 
@@ -325,16 +310,13 @@ func pressureMaker(f *facts.All) (study.Finding, bool) {
 		if !(at.Own < at.Maker-0.5) {
 			return study.Finding{}, false
 		}
-		return study.Finding{
-			State: verdict.Stop,
-			Tell: func() study.Words {
-				return study.Words{
-					What: study.Say("{%.0f kPa} %s is under the {%.0f kPa} that the %s tyre's maker allows.", at.Own, onSurface(p), at.Maker, w.Name),
-					Why:  "The maker knows the carcass; nobody else answers for it.",
-					Do:   "Stay at the maker's minimum or above it.",
-				}
-			},
-		}, true
+		return study.Found(verdict.Stop, func() study.Words {
+			return study.Words{
+				What: study.Say("{%.0f kPa} %s is under the {%.0f kPa} that the %s tyre's maker allows.", at.Own, onSurface(p), at.Maker, w.Name),
+				Why:  "The maker knows the carcass; nobody else answers for it.",
+				Do:   "Stay at the maker's minimum or above it.",
+			}
+		})
 	})
 }
 
@@ -392,15 +374,12 @@ func pressureRoad(f *facts.All) (study.Finding, bool) {
 		if p.Surface.ID != "road" || !(at.Own < at.Placard-2.5) {
 			return study.Finding{}, false
 		}
-		return study.Finding{
-			State: verdict.Over,
-			Tell: func() study.Words {
-				return study.Words{
-					What: study.Say("{%.0f kPa} for the road; the placard says {%.0f kPa} for the %s tyre as loaded.", at.Own, at.Placard, w.Name),
-					Why:  "A soft tyre folds in a bend and heats on the motorway.",
-					Do:   "Back up to the placard before tarmac.",
-				}
-			},
-		}, true
+		return study.Found(verdict.Over, func() study.Words {
+			return study.Words{
+				What: study.Say("{%.0f kPa} for the road; the placard says {%.0f kPa} for the %s tyre as loaded.", at.Own, at.Placard, w.Name),
+				Why:  "A soft tyre folds in a bend and heats on the motorway.",
+				Do:   "Back up to the placard before tarmac.",
+			}
+		})
 	})
 }
