@@ -405,11 +405,15 @@ func TestBack(t *testing.T) {
 	w.follow("[data-fit]")
 	now := w.gauge("cost")
 	require.NotEqual(t, was, now)
-	w.eval(`(history.go(-2), true)`)
-	w.until(`location.pathname.endsWith('/spend')`)
-	// A page that comes back whole from the browser's memory draws no frames here, on
-	// which a poll in it would wait.
-	require.Eventually(t, func() bool { return w.gauge("cost") == now }, patience, 50*time.Millisecond)
+	w.eval(`(setTimeout(() => history.go(-2)), true)`)
+	// The page that is left is frozen with whatever polls in it, so it is asked from here.
+	shown := `location.pathname.endsWith('/spend') && document.querySelector('.strip [data-gauge="cost"] .gauge-value').textContent === ` + quote(now)
+	ctx, cancel := w.step()
+	defer cancel()
+	require.Eventually(t, func() bool {
+		is, err := chromedp.Run(ctx, chromedp.Evaluate[bool](shown))
+		return err == nil && is
+	}, patience, 50*time.Millisecond)
 	assert.Contains(t, w.text(`document.querySelector('main').textContent`), "Rear sprocket 47 T", "nothing was typed, so all of it")
 }
 
