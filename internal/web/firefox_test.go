@@ -16,6 +16,8 @@ import (
 	"testing"
 	"time"
 
+	"valiantmule/internal/web/webtest"
+
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 )
@@ -101,7 +103,7 @@ func (f *fox) until(script string) {
 // TestFirefox looks at five pages: each is whole and no wider than its window, options
 // are laid on the bench, and sliders look like ours.
 func TestFirefox(t *testing.T) {
-	s := newSite(t)
+	s := webtest.New(t)
 	f := newFox(t)
 	f.open(s.URL + "/sign-in")
 	f.eval(`document.querySelector('#demo').click()`)

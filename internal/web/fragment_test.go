@@ -1,15 +1,13 @@
 package web_test
 
 import (
-	"net/http"
 	"regexp"
 	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
-	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/web/desk"
+	"valiantmule/internal/web/webtest"
 )
 
 var (
@@ -17,23 +15,12 @@ var (
 	fresh = regexp.MustCompile(`name="id" value="[A-Z2-7]{26}"`) // made for each page
 )
 
-// parts asks for parts of a page.
-func (v *visitor) parts(path string, ids ...string) string {
-	v.tb.Helper()
-	r := v.request(http.MethodGet, path, nil)
-	r.Header.Set(desk.PartsHeader, strings.Join(ids, ","))
-	status, body, header := v.do(r)
-	require.Equal(v.tb, http.StatusOK, status, path)
-	require.Contains(v.tb, header.Values("Vary"), desk.PartsHeader)
-	return body
-}
-
 // TestPartsAreThoseOfThePage: each part of every page, alone, is what the whole page
 // holds, with and without something on the bench.
 func TestPartsAreThoseOfThePage(t *testing.T) {
-	s := newSite(t)
-	v, plan := s.demo(t)
-	_, _, header := v.post("/garage", map[string][]string{"name": {"Empty"}, "currency": {"EUR"}})
+	s := webtest.New(t)
+	v, plan := s.Demo(t)
+	_, _, header := v.Post("/garage", map[string][]string{"name": {"Empty"}, "currency": {"EUR"}})
 	empty := strings.TrimSuffix(header.Get("Location"), "/brief")
 	pages := []string{
 		plan + "/tyres?try=rear-tyre:wether-130-80-18", plan + "/tyres?all=1&beside=wether-130-80-18&try=front-tyre:lanner-90-90-21",
@@ -41,12 +28,12 @@ func TestPartsAreThoseOfThePage(t *testing.T) {
 		plan + "/contact?try=risers:riser-20-22", plan + "/load?try=side-bags:boxes-2x36", plan + "/range?pump=pump-3&try=fuel-cans:cans-2x3",
 		plan + "/bike?bike=fennick-300", plan + "/drawer?q=guard&fits=on", plan + "/working/cost",
 	}
-	for _, id := range pageIDs() {
+	for _, id := range webtest.PageIDs() {
 		pages = append(pages, plan+"/"+id, empty+"/"+id)
 	}
 	all := map[string]bool{}
 	for _, page := range pages {
-		whole := fresh.ReplaceAllString(v.page(page), "")
+		whole := fresh.ReplaceAllString(v.Page(page), "")
 		ids := []string{"strip", "bench", "main"}
 		if strings.Contains(page, "/working/") {
 			ids = append(ids, "working")
@@ -56,7 +43,7 @@ func TestPartsAreThoseOfThePage(t *testing.T) {
 		}
 		for _, id := range ids {
 			all[id] = true
-			part := fresh.ReplaceAllString(strings.TrimSpace(v.parts(page, id)), "")
+			part := fresh.ReplaceAllString(strings.TrimSpace(v.Parts(page, id)), "")
 			assert.Contains(t, part, `id="`+id+`"`, page)
 			assert.NotContains(t, part, "<html", page)
 			assert.True(t, strings.Contains(whole, part), "%s of %s is not what the page holds: %.600s", id, page, part)
@@ -69,11 +56,11 @@ func TestPartsAreThoseOfThePage(t *testing.T) {
 
 // TestAPartThatThereIsNot leads to the page as it is.
 func TestAPartThatThereIsNot(t *testing.T) {
-	s := newSite(t)
-	v, plan := s.demo(t)
+	s := webtest.New(t)
+	v, plan := s.Demo(t)
 	for _, ids := range [][]string{{"ladder"}, {"bench", "no such"}, {"content"}, strings.Split(strings.Repeat("bench,", 400)+"bench", ",")} {
-		assert.Contains(t, v.parts(plan+"/tyres", ids...), "<html", "%.60s", ids)
+		assert.Contains(t, v.Parts(plan+"/tyres", ids...), "<html", "%.60s", ids)
 	}
-	assert.Equal(t, 1, strings.Count(v.parts(plan+"/tyres", "bench", "bench"), `id="bench"`))
-	assert.NotContains(t, v.parts(plan+"/tyres?try=rear-tyre:wether-130-80-18", "bench", "lineup"), `class="rail"`)
+	assert.Equal(t, 1, strings.Count(v.Parts(plan+"/tyres", "bench", "bench"), `id="bench"`))
+	assert.NotContains(t, v.Parts(plan+"/tyres?try=rear-tyre:wether-130-80-18", "bench", "lineup"), `class="rail"`)
 }

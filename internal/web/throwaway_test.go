@@ -13,6 +13,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/web"
 	"valiantmule/internal/web/desk"
+	"valiantmule/internal/web/webtest"
 )
 
 // throwaway is a stage of one page.
@@ -33,21 +34,25 @@ func throwaway() desk.Stage {
 
 // TestAnotherStage: one value in the list is all that a stage takes.
 func TestAnotherStage(t *testing.T) {
-	s := siteOf(t, web.Options{Stages: append(web.Stages(), throwaway())})
-	v, plan := s.demo(t)
-	assert.Contains(t, v.page(plan+"/throwaway"), "<h1>left by the gate</h1>")
-	assert.Regexp(t, `<a href="[^"]*/throwaway[^"]*" data-key="w"`, v.page(plan+"/spend"), "the rail")
-	assert.Regexp(t, `Next: <a href="[^"]*/throwaway`, v.page(plan+"/drawer"), "after the last page there was")
-	assert.Contains(t, v.page("/keys"), "<kbd>w</kbd> Throwaway")
-	assert.True(t, slices.ContainsFunc(s.screens(t, plan), func(at screen) bool { return at.path == plan+"/throwaway" }), "the walk over every screen")
-	stranger := s.visitor(t)
-	status, _, _ := stranger.get(plan + "/throwaway")
+	s := webtest.Of(t, web.Options{Stages: append(web.Stages(), throwaway())})
+	v, plan := s.Demo(t)
+	assert.Contains(t, v.Page(plan+"/throwaway"), "<h1>left by the gate</h1>")
+	assert.Regexp(t, `<a href="[^"]*/throwaway[^"]*" data-key="w"`, v.Page(plan+"/spend"), "the rail")
+	assert.Regexp(t, `Next: <a href="[^"]*/throwaway`, v.Page(plan+"/drawer"), "after the last page there was")
+	assert.Contains(t, v.Page("/keys"), "<kbd>w</kbd> Throwaway")
+	all := screens(t, s, plan)
+	at := slices.IndexFunc(all, func(at screen) bool { return at.path == plan+"/throwaway" })
+	require.NotEqual(t, -1, at, "the walk over every screen")
+	w, _ := s.Desktop(t, "throwaway")
+	look(w, axeCore(t), all[at])
+	stranger := s.Visitor(t)
+	status, _, _ := stranger.Get(plan + "/throwaway")
 	assert.Equal(t, http.StatusSeeOther, status, "nobody sees it who is not signed in")
 }
 
 // TestStagesThatDoNotFit are refused at start, with their place.
 func TestStagesThatDoNotFit(t *testing.T) {
-	s := newSite(t)
+	s := webtest.New(t)
 	for _, c := range []struct {
 		name  string
 		spoil func(all []desk.Stage) []desk.Stage
@@ -81,7 +86,7 @@ func TestStagesThatDoNotFit(t *testing.T) {
 			return slices.DeleteFunc(all, func(st desk.Stage) bool { return st.ID == figure.Gearing })
 		}, []string{"gearing"}},
 	} {
-		_, err := web.New(web.Options{Store: s.store, Log: slog.New(slog.DiscardHandler), Stages: c.spoil(web.Stages())})
+		_, err := web.New(web.Options{Store: s.Store, Log: slog.New(slog.DiscardHandler), Stages: c.spoil(web.Stages())})
 		require.Error(t, err, c.name)
 		for _, place := range c.says {
 			assert.ErrorContains(t, err, place, c.name)

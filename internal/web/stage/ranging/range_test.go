@@ -1,8 +1,7 @@
-package web_test
+package ranging_test
 
 import (
 	"bytes"
-	"mime/multipart"
 	"net/http"
 	"net/url"
 	"os"
@@ -20,32 +19,11 @@ import (
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/demo"
-	"valiantmule/internal/format"
 	"valiantmule/internal/format/gpx"
+	"valiantmule/internal/web/webtest"
 )
 
-// stored is a plan as it is exported.
-func (v *visitor) stored(path string) *plan.Plan {
-	v.tb.Helper()
-	p, err := format.ReadPlan(strings.NewReader(v.page(path + "/export")))
-	require.NoError(v.tb, err)
-	return p
-}
-
-// upload sends a file in a form.
-func (v *visitor) upload(path, name string, content []byte) (int, string, http.Header) {
-	v.tb.Helper()
-	var body bytes.Buffer
-	w := multipart.NewWriter(&body)
-	file, err := w.CreateFormFile("file", name)
-	require.NoError(v.tb, err)
-	_, err = file.Write(content)
-	require.NoError(v.tb, err)
-	require.NoError(v.tb, w.Close())
-	r := v.request(http.MethodPost, path, &body)
-	r.Header.Set("Content-Type", w.FormDataContentType())
-	return v.do(r)
-}
+func TestMain(m *testing.M) { webtest.Main(m) }
 
 // tour is the demo's island as a file.
 func tour(t testing.TB) []byte {
@@ -58,55 +36,55 @@ func tour(t testing.TB) []byte {
 
 // TestShuttingAPump is tried by its address, kept by the bench's form, and undone.
 func TestShuttingAPump(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
-	page := v.page(path + "/range?loadout=travel")
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	page := v.Page(path + "/range?loadout=travel")
 	assert.Equal(t, 7, strings.Count(page, `class="leg-run `))
 	assert.Contains(t, page, "Brackwater to Upper Thole decides")
-	page = v.page(path + "/range?loadout=travel&pump=pump-3")
+	page = v.Page(path + "/range?loadout=travel&pump=pump-3")
 	assert.Equal(t, 6, strings.Count(page, `class="leg-run `), "two legs become one")
 	assert.Contains(t, page, "Tansy Cross shut")
-	assert.NotContains(t, v.page(path+"/range?loadout=travel"), "Tansy Cross shut", "looking changes nothing")
+	assert.NotContains(t, v.Page(path+"/range?loadout=travel"), "Tansy Cross shut", "looking changes nothing")
 
-	status, _, _ := v.post(path+"/choose", url.Values{"base": {base(page)}, "pump": {"pump-3"}, "stage": {"range"}})
+	status, _, _ := v.Post(path+"/choose", url.Values{"base": {webtest.Base(page)}, "pump": {"pump-3"}, "stage": {"range"}})
 	require.Equal(t, http.StatusSeeOther, status)
-	assert.True(t, v.stored(path).Route.Stops[2].Closed)
-	page = v.page(path + "/range?loadout=travel")
+	assert.True(t, v.Stored(path).Route.Stops[2].Closed)
+	page = v.Page(path + "/range?loadout=travel")
 	assert.Equal(t, 6, strings.Count(page, `class="leg-run `))
-	v.post(path+"/undo", url.Values{"base": {base(page)}})
-	assert.False(t, v.stored(path).Route.Stops[2].Closed)
-	status, _, _ = v.post(path+"/choose", url.Values{"base": {base(page)}, "pump": {"nowhere"}})
+	v.Post(path+"/undo", url.Values{"base": {webtest.Base(page)}})
+	assert.False(t, v.Stored(path).Route.Stops[2].Closed)
+	status, _, _ = v.Post(path+"/choose", url.Values{"base": {webtest.Base(page)}, "pump": {"nowhere"}})
 	assert.Equal(t, http.StatusNotFound, status)
 }
 
 // TestCruiseAndReserve are kept from the range page; a mistake stays in its field.
 func TestCruiseAndReserve(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
-	page := v.page(path + "/range")
-	status, body, _ := v.post(path+"/range", url.Values{"base": {base(page)}, "cruise": {"fast"}, "reserve": {"10 %"}})
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	page := v.Page(path + "/range")
+	status, body, _ := v.Post(path+"/range", url.Values{"base": {webtest.Base(page)}, "cruise": {"fast"}, "reserve": {"10 %"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, `value="fast"`)
-	status, _, _ = v.post(path+"/range", url.Values{"base": {base(page)}, "cruise": {"95"}, "reserve": {"10"}})
+	status, _, _ = v.Post(path+"/range", url.Values{"base": {webtest.Base(page)}, "cruise": {"95"}, "reserve": {"10"}})
 	require.Equal(t, http.StatusSeeOther, status)
-	assert.Equal(t, "95 km/h", v.stored(path).Brief.Cruise.String())
-	assert.Equal(t, "10 %", v.stored(path).Brief.Reserve.String())
-	_, body, _ = v.post(path+"/range/try?pump=pump-3", url.Values{"cruise": {"80"}, "reserve": {"0"}})
+	assert.Equal(t, "95 km/h", v.Stored(path).Brief.Cruise.String())
+	assert.Equal(t, "10 %", v.Stored(path).Brief.Reserve.String())
+	_, body, _ = v.Post(path+"/range/try?pump=pump-3", url.Values{"cruise": {"80"}, "reserve": {"0"}})
 	assert.Contains(t, body, "Harrow Ford to Merrow Gap", "the slider and the shut pump go together")
 }
 
 // TestRouteForm: a stretch laid over others, a pump in between, and what is wrong
 // beside its row.
 func TestRouteForm(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
-	values := form(v.page(path + "/route"))
-	next := strings.Count(v.page(path+"/route"), `name="from.`) - 1
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	values := webtest.Form(v.Page(path + "/route"))
+	next := strings.Count(v.Page(path+"/route"), `name="from.`) - 1
 	row := func(name string, i int) string { return name + "." + strconv.Itoa(i) }
 	values.Set(row("from", next), "30")
 	values.Set(row("to", next), "20")
 	values.Set(row("ground", next), "sand")
-	status, body, _ := v.post(path+"/route", values)
+	status, body, _ := v.Post(path+"/route", values)
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, "is no stretch of the route")
 	assert.Contains(t, body, `value="20"`, "what was typed stays")
@@ -117,9 +95,9 @@ func TestRouteForm(t *testing.T) {
 	values.Set(row("at", pump), "120")
 	values.Set(row("detour", pump), "4")
 	values.Set(row("certainty", pump), "unsure")
-	status, body, _ = v.post(path+"/route", values)
+	status, body, _ = v.Post(path+"/route", values)
 	require.Equal(t, http.StatusSeeOther, status, regexp.MustCompile(`class="error">[^<]*`).FindString(body))
-	route := v.stored(path).Route
+	route := v.Stored(path).Route
 	assert.Equal(t, "30 km", route.Ground[1].From.String())
 	assert.Equal(t, "50 km", route.Ground[1].To.String())
 	assert.Equal(t, "50 km", route.Ground[2].From.String(), "what it lay over goes on behind it")
@@ -131,32 +109,32 @@ func TestRouteForm(t *testing.T) {
 // TestRouteFile: a file comes in as a route with its pumps, goes out leg by leg, and
 // what is no route is refused with why.
 func TestRouteFile(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
+	s := webtest.New(t)
+	v, path := s.Demo(t)
 	for name, c := range map[string]struct{ content, says string }{
 		"a picture":        {"\x89PNG\r\n", "was not taken"},
 		"a document type":  {`<!DOCTYPE gpx [<!ENTITY x "y">]><gpx version="1.1"/>`, "document type"},
 		"no way in it":     {`<gpx version="1.1"><wpt lat="1" lon="1"/></gpx>`, "neither a track nor a route"},
 		"all at one place": {`<gpx version="1.1"><trk><trkseg><trkpt lat="1" lon="1"/><trkpt lat="1" lon="1"/></trkseg></trk></gpx>`, "one place"},
 	} {
-		status, body, _ := v.upload(path+"/route/import", "x.gpx", []byte(c.content))
+		status, body, _ := v.Upload(path+"/route/import", "x.gpx", []byte(c.content))
 		assert.Equal(t, http.StatusUnprocessableEntity, status, name)
 		assert.Contains(t, body, c.says, name)
 	}
-	status, body, _ := v.post(path+"/route/import", nil)
+	status, body, _ := v.Post(path+"/route/import", nil)
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, "Choose a GPX file first")
 
-	status, body, _ = v.upload(path+"/route/import?loadout=travel", "tour.gpx", tour(t))
+	status, body, _ = v.Upload(path+"/route/import?loadout=travel", "tour.gpx", tour(t))
 	require.Equal(t, http.StatusSeeOther, status, regexp.MustCompile(`class="error">[^<]*`).FindString(body))
-	route := v.stored(path).Route
+	route := v.Stored(path).Route
 	assert.InDelta(t, 749, route.LengthKm(), 8)
 	require.Len(t, route.Stops, 8, "the summit is no pump")
 	assert.Equal(t, plan.Unsure, route.Stops[0].Certainty, "nobody has said so")
 	assert.Equal(t, "Tansy Cross", route.Stops[2].Name)
 	assert.Empty(t, route.Ground)
 
-	file, err := gpx.Read(strings.NewReader(v.page(path + "/route.gpx")))
+	file, err := gpx.Read(strings.NewReader(v.Page(path + "/route.gpx")))
 	require.NoError(t, err)
 	require.Len(t, file.Tracks, 7)
 	require.Len(t, file.Waypoints, 8)
@@ -167,37 +145,37 @@ func TestRouteFile(t *testing.T) {
 	assert.InDelta(t, route.LengthKm(), sum, 0.5, "the legs are the whole way")
 	assert.Equal(t, "Fuel", file.Waypoints[0].Kind)
 
-	page := v.page(path + "/route")
-	v.post(path+"/undo", url.Values{"base": {base(page)}})
-	assert.NotEmpty(t, v.stored(path).Route.Ground, "undo brings the route of before back")
-	status, _, _ = v.post(path+"/route/drop", url.Values{})
+	page := v.Page(path + "/route")
+	v.Post(path+"/undo", url.Values{"base": {webtest.Base(page)}})
+	assert.NotEmpty(t, v.Stored(path).Route.Ground, "undo brings the route of before back")
+	status, _, _ = v.Post(path+"/route/drop", url.Values{})
 	require.Equal(t, http.StatusSeeOther, status)
-	assert.Nil(t, v.stored(path).Route)
-	assert.Contains(t, v.page(path+"/range"), "There is no route yet")
-	status, _, _ = v.get(path + "/route.gpx")
+	assert.Nil(t, v.Stored(path).Route)
+	assert.Contains(t, v.Page(path+"/range"), "There is no route yet")
+	status, _, _ = v.Get(path + "/route.gpx")
 	assert.Equal(t, http.StatusNotFound, status)
 }
 
 // TestSeveralTracks are joined; one of them can be the route by itself.
 func TestSeveralTracks(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
+	s := webtest.New(t)
+	v, path := s.Demo(t)
 	parts, _ := demo.Island(500)
 	segments := parts[0].Segments
 	var b bytes.Buffer
 	require.NoError(t, gpx.Write(&b, gpx.File{Tracks: []track.Part{{Name: "Day 1", Segments: segments[:1]}, {Name: "Day 2", Segments: segments[1:]}}}))
-	v.upload(path+"/route/import", "days.gpx", b.Bytes())
-	whole := v.stored(path).Route
+	v.Upload(path+"/route/import", "days.gpx", b.Bytes())
+	whole := v.Stored(path).Route
 	assert.Equal(t, "Day 1 and 1 more", whole.Name)
-	page := v.page(path + "/route")
+	page := v.Page(path + "/route")
 	assert.Contains(t, page, "Day 2")
-	status, _, _ := v.post(path+"/route/part", url.Values{"part": {"1"}})
+	status, _, _ := v.Post(path+"/route/part", url.Values{"part": {"1"}})
 	require.Equal(t, http.StatusSeeOther, status)
-	second := v.stored(path).Route
+	second := v.Stored(path).Route
 	assert.Equal(t, "Day 2", second.Name)
 	assert.Less(t, second.LengthKm(), 0.7*whole.LengthKm())
-	v.post(path+"/route/part", url.Values{"part": {"all"}})
-	assert.InDelta(t, whole.LengthKm(), v.stored(path).Route.LengthKm(), 1e-6)
+	v.Post(path+"/route/part", url.Values{"part": {"all"}})
+	assert.InDelta(t, whole.LengthKm(), v.Stored(path).Route.LengthKm(), 1e-6)
 }
 
 // fill is one that can be written down.
@@ -208,18 +186,18 @@ func fill(odometer, litres string) url.Values {
 // TestFillLog: fills are added once, revoked, refused with why; nothing of it is a
 // revision.
 func TestFillLog(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
-	before, history := len(v.stored(path).Readings), v.page(path+"/history")
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	before, history := len(v.Stored(path).Readings), v.Page(path+"/history")
 	values := fill("23150", "9.6")
 	values.Set("id", "AAAAAAAAAAAAAAAAAAAAAAAAAA")
 	for range 2 {
-		status, _, _ := v.post(path+"/fills", values)
+		status, _, _ := v.Post(path+"/fills", values)
 		require.Equal(t, http.StatusSeeOther, status)
 	}
-	readings := v.stored(path).Readings
+	readings := v.Stored(path).Readings
 	require.Len(t, readings, before+1, "sent twice, kept once")
-	assert.Equal(t, strings.Count(history, "history-what"), strings.Count(v.page(path+"/history"), "history-what"), "a reading is no revision")
+	assert.Equal(t, strings.Count(history, "history-what"), strings.Count(v.Page(path+"/history"), "history-what"), "a reading is no revision")
 
 	for key, c := range map[string]struct{ value, says string }{
 		"litres": {"lots", "lots"}, "on": {"tomorrow", "date like"}, "odometer": {"", "odometer, or the distance"}, "on.sand": {"50", "100 %"},
@@ -227,28 +205,28 @@ func TestFillLog(t *testing.T) {
 		wrong := fill("23350", "9")
 		wrong.Set(key, c.value)
 		wrong.Set("note", "kept as typed")
-		status, body, _ := v.post(path+"/fills", wrong)
+		status, body, _ := v.Post(path+"/fills", wrong)
 		assert.Equal(t, http.StatusUnprocessableEntity, status, key)
 		assert.Contains(t, body, c.says, key)
 		assert.Contains(t, body, `value="kept as typed"`, key)
 	}
-	status, _, _ := v.post(path+"/fills/revoke", url.Values{"of": {values.Get("id")}})
+	status, _, _ := v.Post(path+"/fills/revoke", url.Values{"of": {values.Get("id")}})
 	require.Equal(t, http.StatusSeeOther, status)
-	assert.Len(t, v.stored(path).ReadingsOf(plan.FillReading), before)
-	assert.Contains(t, v.page(path+"/fills"), "Revoked, and still in the log")
-	status, _, _ = v.post(path+"/fills/revoke", url.Values{"of": {"NOBODY"}})
+	assert.Len(t, v.Stored(path).ReadingsOf(plan.FillReading), before)
+	assert.Contains(t, v.Page(path+"/fills"), "Revoked, and still in the log")
+	status, _, _ = v.Post(path+"/fills/revoke", url.Values{"of": {"NOBODY"}})
 	assert.Equal(t, http.StatusNotFound, status)
 }
 
 // TestFillsAsPlanned carry how the bike was loaded then.
 func TestFillsAsPlanned(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
+	s := webtest.New(t)
+	v, path := s.Demo(t)
 	values := fill("23150", "12")
 	values.Set("as", "travel")
 	values.Set("cruise", "90")
-	v.post(path+"/fills", values)
-	readings := v.stored(path).Readings
+	v.Post(path+"/fills", values)
+	readings := v.Stored(path).Readings
 	as := readings[len(readings)-1].Fill.As
 	assert.Equal(t, "Travel", as.Name)
 	assert.InDelta(t, 327.7-14*0.745/2, as.Mass.In("kg"), 0.1)
@@ -258,29 +236,29 @@ func TestFillsAsPlanned(t *testing.T) {
 // TestFillFile: nothing is taken before the rider has seen it, and only the good
 // rows.
 func TestFillFile(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
-	before := len(v.stored(path).Readings)
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	before := len(v.Stored(path).Readings)
 	csv := "date;litres;odometer;paved\n12.11.2026;9,8;23150;100\n13.11.2026;-1;23200;100\n20.11.2026;10;23380;100\n"
-	status, body, _ := v.upload(path+"/fills/import", "log.csv", []byte(csv))
+	status, body, _ := v.Upload(path+"/fills/import", "log.csv", []byte(csv))
 	require.Equal(t, http.StatusOK, status)
 	assert.Contains(t, body, "Take the 2 good rows")
 	assert.Contains(t, body, "outside 0–100 L")
-	assert.Len(t, v.stored(path).Readings, before, "a dry run")
+	assert.Len(t, v.Stored(path).Readings, before, "a dry run")
 	for _, want := range []string{"2 fills were taken", "in the log already"} {
-		status, body, header := v.post(path+"/fills/import", url.Values{"csv": {csv}, "take": {"good"}})
+		status, body, header := v.Post(path+"/fills/import", url.Values{"csv": {csv}, "take": {"good"}})
 		if status == http.StatusSeeOther {
-			body = v.page(header.Get("Location"))
+			body = v.Page(header.Get("Location"))
 		}
 		assert.Contains(t, body, want)
 	}
-	assert.Len(t, v.stored(path).Readings, before+2)
-	status, body, _ = v.post(path+"/fills/import", url.Values{"csv": {"what,is,this\n"}})
+	assert.Len(t, v.Stored(path).Readings, before+2)
+	status, body, _ = v.Post(path+"/fills/import", url.Values{"csv": {"what,is,this\n"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, `no column`)
 
-	out := v.page(path + "/fills.csv")
-	status, body, _ = v.post(path+"/fills/import", url.Values{"csv": {out}})
+	out := v.Page(path + "/fills.csv")
+	status, body, _ = v.Post(path+"/fills/import", url.Values{"csv": {out}})
 	assert.Equal(t, http.StatusOK, status)
 	assert.NotContains(t, body, `name="take"`, "the log's own file brings nothing new")
 }
@@ -288,53 +266,53 @@ func TestFillFile(t *testing.T) {
 // TestOthersStandBeside: a report moves no figure, a smaller range of the group
 // does.
 func TestOthersStandBeside(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
+	s := webtest.New(t)
+	v, path := s.Demo(t)
 	strip := func() string {
-		return regexp.MustCompile(`(?s)data-gauge="range".*?</a>`).FindString(v.page(path + "/others?loadout=travel"))
+		return regexp.MustCompile(`(?s)data-gauge="range".*?</a>`).FindString(v.Page(path + "/others?loadout=travel"))
 	}
 	before := strip()
-	values := form(v.page(path + "/others"))
+	values := webtest.Form(v.Page(path + "/others"))
 	values.Set("uses.3", "9")
-	status, body, _ := v.post(path+"/others", values)
+	status, body, _ := v.Post(path+"/others", values)
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, "without a source")
 	values.Set("who.3", "A cousin")
-	status, _, _ = v.post(path+"/others", values)
+	status, _, _ = v.Post(path+"/others", values)
 	require.Equal(t, http.StatusSeeOther, status)
 	assert.Equal(t, before, strip())
-	values = form(v.page(path + "/others"))
+	values = webtest.Form(v.Page(path + "/others"))
 	values.Set("range.0", "90 km")
-	status, _, _ = v.post(path+"/others", values)
+	status, _, _ = v.Post(path+"/others", values)
 	require.Equal(t, http.StatusSeeOther, status)
 	assert.Contains(t, strip(), "90")
-	assert.Contains(t, v.page(path+"/range?loadout=travel"), "the group stops for the smaller tank")
+	assert.Contains(t, v.Page(path+"/range?loadout=travel"), "the group stops for the smaller tank")
 }
 
 // TestRangeInABrowser: bring the route in, shut a pump, put a carrier on by preview,
 // and the leg turns ok.
 func TestRangeInABrowser(t *testing.T) {
-	s := newSite(t)
-	w := s.window(t)
-	_, path := s.demo(t)
-	w.do(chromedp.EmulateViewport(1280, 800))
-	w.open("/sign-in")
-	w.follow("#demo")
-	w.open(path + "/route?loadout=travel")
+	s := webtest.New(t)
+	w := s.Window(t)
+	_, path := s.Demo(t)
+	w.Do(chromedp.EmulateViewport(1280, 800))
+	w.Open("/sign-in")
+	w.Follow("#demo")
+	w.Open(path + "/route?loadout=travel")
 	file := filepath.Join(t.TempDir(), "tour.gpx")
 	require.NoError(t, os.WriteFile(file, tour(t), 0o600))
-	w.do(chromedp.SetUploadFiles(chromedp.ID("gpx"), []string{file}))
-	w.eval(`document.querySelector('form[data-upload] button').click(), true`)
-	w.until(`document.querySelectorAll('.key .way-unsaid').length === 1 && document.querySelectorAll('#above .pump').length > 7`)
+	w.Do(chromedp.SetUploadFiles(chromedp.ID("gpx"), []string{file}))
+	w.Eval(`document.querySelector('form[data-upload] button').click(), true`)
+	w.Until(`document.querySelectorAll('.key .way-unsaid').length === 1 && document.querySelectorAll('#above .pump').length > 7`)
 
 	// The address is the same before and after, so the page is told apart by a mark.
 	save := func() {
-		w.eval(`(window.before = true, document.getElementById('save').focus(), true)`)
-		w.do(chromedp.KeyEvent(kb.Enter))
-		w.until(`!window.before && document.readyState === 'complete'`)
+		w.Eval(`(window.before = true, document.getElementById('save').focus(), true)`)
+		w.Do(chromedp.KeyEvent(kb.Enter))
+		w.Until(`!window.before && document.readyState === 'complete'`)
 	}
 	// Drag across the heights: the stretch is filled in, and the ground tried.
-	w.eval(`(() => {
+	w.Eval(`(() => {
 		const svg = document.querySelector('svg.sections'), box = svg.getBoundingClientRect();
 		const at = (share) => ({bubbles: true, button: 0, pointerType: 'pen', pointerId: 1, clientX: box.left + share * box.width, clientY: box.top + 40});
 		svg.dispatchEvent(new PointerEvent('pointerdown', at(0.3)));
@@ -342,61 +320,61 @@ func TestRangeInABrowser(t *testing.T) {
 		svg.dispatchEvent(new PointerEvent('pointerup', at(0.5)));
 		return document.activeElement.name === 'ground.0' && parseFloat(document.querySelector('[name="to.0"]').value) > parseFloat(document.querySelector('[name="from.0"]').value) + 100;
 	})()`)
-	w.fill(`[name="ground.0"]`, "sand")
-	w.bench("The route as typed")
-	w.until(`document.querySelectorAll('#above .way-sand').length > 0`)
+	w.Fill(`[name="ground.0"]`, "sand")
+	w.Bench("The route as typed")
+	w.Until(`document.querySelectorAll('#above .way-sand').length > 0`)
 	save()
-	assert.Equal(t, "sand", w.text(`document.querySelector('[name="ground.0"]').value`))
-	w.fill(`[name="ground.0"]`, "")
+	assert.Equal(t, "sand", w.Text(`document.querySelector('[name="ground.0"]').value`))
+	w.Fill(`[name="ground.0"]`, "")
 	save()
 
-	w.open(path + "/range?loadout=travel")
+	w.Open(path + "/range?loadout=travel")
 	legs := `document.querySelectorAll('#ladder .leg-run').length`
-	w.until(legs + ` === 7`)
-	w.eval(`document.querySelector('.rung[aria-label^="Harrow Ford"]').dispatchEvent(new MouseEvent('click', {bubbles: true, cancelable: true})), true`)
-	w.bench("Harrow Ford shut")
-	w.until(legs + ` === 6`)
-	w.eval(`document.querySelector('#ladder .rung[aria-label^="Harrow Ford"]').dispatchEvent(new MouseEvent('click', {bubbles: true, cancelable: true})), true`)
-	w.until(legs + ` === 7`)
+	w.Until(legs + ` === 7`)
+	w.Eval(`document.querySelector('.rung[aria-label^="Harrow Ford"]').dispatchEvent(new MouseEvent('click', {bubbles: true, cancelable: true})), true`)
+	w.Bench("Harrow Ford shut")
+	w.Until(legs + ` === 6`)
+	w.Eval(`document.querySelector('#ladder .rung[aria-label^="Harrow Ford"]').dispatchEvent(new MouseEvent('click', {bubbles: true, cancelable: true})), true`)
+	w.Until(legs + ` === 7`)
 	short := `document.querySelectorAll('#ladder .leg-short').length`
-	w.until(short + ` > 0`)
-	w.do(chromedp.Click(chromedp.CSS(`a.option[href*="tank-25-h"]`)))
-	w.bench("Tank, 25 L")
-	w.until(short + ` === 0`)
-	w.until(`document.querySelector('.legs .is-current .is-ok') !== null`)
-	w.follow("#bench [data-fit]")
-	assert.Equal(t, "ok", w.text(`document.querySelector('.strip [data-gauge="range"]').dataset.state`))
+	w.Until(short + ` > 0`)
+	w.Do(chromedp.Click(chromedp.CSS(`a.option[href*="tank-25-h"]`)))
+	w.Bench("Tank, 25 L")
+	w.Until(short + ` === 0`)
+	w.Until(`document.querySelector('.legs .is-current .is-ok') !== null`)
+	w.Follow("#bench [data-fit]")
+	assert.Equal(t, "ok", w.Text(`document.querySelector('.strip [data-gauge="range"]').dataset.state`))
 
-	w.eval(`(() => { const s = document.querySelector('input[data-for="f-cruise"]'); s.value = 80; s.dispatchEvent(new Event('input', {bubbles: true})); return true; })()`)
-	w.bench("With this cruise and reserve")
-	assert.Equal(t, "80 km/h", w.text(`document.querySelector('#f-cruise').value`))
+	w.Eval(`(() => { const s = document.querySelector('input[data-for="f-cruise"]'); s.value = 80; s.dispatchEvent(new Event('input', {bubbles: true})); return true; })()`)
+	w.Bench("With this cruise and reserve")
+	assert.Equal(t, "80 km/h", w.Text(`document.querySelector('#f-cruise').value`))
 }
 
 // TestThreeFillsNarrowTheBand, written down in the browser.
 func TestThreeFillsNarrowTheBand(t *testing.T) {
-	s := newSite(t)
-	w := s.window(t)
-	v, path := s.demo(t)
-	for _, r := range v.stored(path).Readings {
-		v.post(path+"/fills/revoke", url.Values{"of": {r.ID}})
+	s := webtest.New(t)
+	w := s.Window(t)
+	v, path := s.Demo(t)
+	for _, r := range v.Stored(path).Readings {
+		v.Post(path+"/fills/revoke", url.Values{"of": {r.ID}})
 	}
-	w.do(chromedp.EmulateViewport(1280, 800))
-	w.open("/sign-in")
-	w.follow("#demo")
-	w.open(path + "/fills?loadout=travel")
+	w.Do(chromedp.EmulateViewport(1280, 800))
+	w.Open("/sign-in")
+	w.Follow("#demo")
+	w.Open(path + "/fills?loadout=travel")
 	band := func() (width float64) {
-		numbers := ask[[]float64](w, `document.querySelectorAll('#teaches')[0].closest('section').querySelectorAll('tbody tr')[1].lastElementChild.textContent.match(/[0-9.]+(?=\s*L)/g).map(Number)`)
+		numbers := webtest.Ask[[]float64](w, `document.querySelectorAll('#teaches')[0].closest('section').querySelectorAll('tbody tr')[1].lastElementChild.textContent.match(/[0-9.]+(?=\s*L)/g).map(Number)`)
 		require.Len(t, numbers, 2)
 		return numbers[1] - numbers[0]
 	}
 	before := band()
 	for i, odometer := range []string{"24000", "24230", "24460", "24700"} {
-		w.fill("#f-on", "2026-11-20")
-		w.fill("#f-odometer", odometer)
-		w.fill("#f-litres", "9.9")
-		w.do(chromedp.Click(chromedp.ID("add")))
-		w.until(`document.querySelectorAll('#log ~ .table-scroll tbody tr').length >= ` + strconv.Itoa(i+1) + ` && document.querySelector('#f-odometer').value === ''`)
+		w.Fill("#f-on", "2026-11-20")
+		w.Fill("#f-odometer", odometer)
+		w.Fill("#f-litres", "9.9")
+		w.Do(chromedp.Click(chromedp.ID("add")))
+		w.Until(`document.querySelectorAll('#log ~ .table-scroll tbody tr').length >= ` + strconv.Itoa(i+1) + ` && document.querySelector('#f-odometer').value === ''`)
 	}
 	assert.Less(t, band(), before)
-	assert.Contains(t, w.text(`document.querySelector('.page-head p').textContent`), "3 tanks from full to full")
+	assert.Contains(t, w.Text(`document.querySelector('.page-head p').textContent`), "3 tanks from full to full")
 }

@@ -1,4 +1,4 @@
-package web_test
+package load_test
 
 import (
 	"net/http"
@@ -13,32 +13,35 @@ import (
 
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/web/webtest"
 )
+
+func TestMain(m *testing.M) { webtest.Main(m) }
 
 // TestMovingThings: to another place or bag, tried and kept; what is no place stays
 // wrong beside its row.
 func TestMovingThings(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
-	values := form(v.page(path + "/load?loadout=travel"))
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	values := webtest.Form(v.Page(path + "/load?loadout=travel"))
 	values.Set("where.14", "place:top-box") // the tools
-	_, tried, _ := v.post(path+"/load/try?loadout=travel", values)
+	_, tried, _ := v.Post(path+"/load/try?loadout=travel", values)
 	assert.Contains(t, tried, "With the things moved")
 	assert.Contains(t, tried, `data-finding="rack-overload"`, "tools do not belong there")
-	status, _, _ := v.post(path+"/load", values)
+	status, _, _ := v.Post(path+"/load", values)
 	require.Equal(t, http.StatusSeeOther, status)
-	moved := v.stored(path).Loadouts[1].Loads[14]
+	moved := v.Stored(path).Loadouts[1].Loads[14]
 	assert.Equal(t, load.TopBox, moved.Place)
-	values = form(v.page(path + "/load?loadout=travel"))
+	values = webtest.Form(v.Page(path + "/load?loadout=travel"))
 	values.Set("where.14", "bag:side-bags")
 	values.Set("side.14", "right")
-	v.post(path+"/load", values)
-	moved = v.stored(path).Loadouts[1].Loads[14]
+	v.Post(path+"/load", values)
+	moved = v.Stored(path).Loadouts[1].Loads[14]
 	assert.Equal(t, plan.SideBags, moved.Bag)
 	assert.Equal(t, plan.Right, moved.Side)
-	values.Set("base", base(v.page(path+"/load")))
+	values.Set("base", webtest.Base(v.Page(path+"/load")))
 	values.Set("where.14", "bag:top-box")
-	status, body, _ := v.post(path+"/load", values)
+	status, body, _ := v.Post(path+"/load", values)
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, "neither a bag that is on the bike nor a place")
 }
@@ -46,29 +49,29 @@ func TestMovingThings(t *testing.T) {
 // TestPackingList: rows are changed, added and taken out; two tabs keep both their
 // rows.
 func TestPackingList(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
-	old := form(v.page(path + "/packing?loadout=travel"))
-	first := form(v.page(path + "/packing?loadout=travel"))
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	old := webtest.Form(v.Page(path + "/packing?loadout=travel"))
+	first := webtest.Form(v.Page(path + "/packing?loadout=travel"))
 	first.Set("item.19", "Axe")
 	first.Set("mass.19", "1 kg")
 	first.Set("out_item.13", "on")
-	status, _, _ := v.post(path+"/packing", first)
+	status, _, _ := v.Post(path+"/packing", first)
 	require.Equal(t, http.StatusSeeOther, status)
-	loads := v.stored(path).Loadouts[1].Loads
+	loads := v.Stored(path).Loadouts[1].Loads
 	assert.Len(t, loads, 19, "one more, one less")
 	assert.Equal(t, "Axe", loads[18].Name)
 	assert.True(t, loads[7].Packed, "what a row does not show stays")
 
 	old.Set("item.19", "Lantern")
 	old.Set("mass.19", "0.6")
-	status, body, _ := v.post(path+"/packing", old)
+	status, body, _ := v.Post(path+"/packing", old)
 	require.Equal(t, http.StatusConflict, status)
-	again := form(body)
+	again := webtest.Form(body)
 	assert.Contains(t, body, "Lantern")
 	assert.Contains(t, body, "Axe", "both rows are there")
 	again.Set("mass.0", "a lot")
-	status, body, _ = v.post(path+"/packing", again)
+	status, body, _ = v.Post(path+"/packing", again)
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, `value="a lot"`)
 }
@@ -76,49 +79,49 @@ func TestPackingList(t *testing.T) {
 // TestTicks are kept at once, whatever else has changed; a thing that is gone is
 // told.
 func TestTicks(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
-	status, _, _ := v.post(path+"/packing/tick?loadout=travel", url.Values{"at": {"11"}, "name": {"Tent"}, "packed": {"yes"}})
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	status, _, _ := v.Post(path+"/packing/tick?loadout=travel", url.Values{"at": {"11"}, "name": {"Tent"}, "packed": {"yes"}})
 	require.Equal(t, http.StatusSeeOther, status)
-	assert.True(t, v.stored(path).Loadouts[1].Loads[11].Packed)
-	status, body, _ := v.post(path+"/packing/tick?loadout=travel", url.Values{"at": {"11"}, "name": {"Anvil"}, "packed": {"yes"}})
+	assert.True(t, v.Stored(path).Loadouts[1].Loads[11].Packed)
+	status, body, _ := v.Post(path+"/packing/tick?loadout=travel", url.Values{"at": {"11"}, "name": {"Anvil"}, "packed": {"yes"}})
 	assert.Equal(t, http.StatusConflict, status)
 	assert.Contains(t, body, "has changed")
-	assert.Contains(t, v.page(path+"/packing?loadout=travel"), "<b>6 of 19</b>")
+	assert.Contains(t, v.Page(path+"/packing?loadout=travel"), "<b>6 of 19</b>")
 }
 
 // TestProposal moves things for a reason, within the bags' limits, and can be undone.
 func TestProposal(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
-	page := v.page(path + "/packing?loadout=travel&propose=on")
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	page := v.Page(path + "/packing?loadout=travel&propose=on")
 	assert.Contains(t, page, "evens the sides")
 	assert.Contains(t, page, "Pack it so")
-	status, _, _ := v.post(path+"/packing/propose?loadout=travel", url.Values{"base": {base(page)}})
+	status, _, _ := v.Post(path+"/packing/propose?loadout=travel", url.Values{"base": {webtest.Base(page)}})
 	require.Equal(t, http.StatusSeeOther, status)
 	left, right := 0.0, 0.0
-	for _, l := range v.stored(path).Loadouts[1].Loads {
+	for _, l := range v.Stored(path).Loadouts[1].Loads {
 		left += max(0, -l.Side.Sign()) * l.Mass.In("kg")
 		right += max(0, l.Side.Sign()) * l.Mass.In("kg")
 	}
 	assert.InDelta(t, left, right, 0.35)
-	assert.Contains(t, v.page(path+"/packing?loadout=travel&propose=on"), "packed as well as it can be")
-	assert.Contains(t, v.page(path+"/packing?loadout=trail-day&propose=on"), "There is no bag on the bike")
+	assert.Contains(t, v.Page(path+"/packing?loadout=travel&propose=on"), "packed as well as it can be")
+	assert.Contains(t, v.Page(path+"/packing?loadout=trail-day&propose=on"), "There is no bag on the bike")
 }
 
 // TestFirstList fills an empty list by the brief's trip, and adds nothing twice.
 func TestFirstList(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
+	s := webtest.New(t)
+	v, path := s.Demo(t)
 	for _, want := range []bool{true, false} {
-		before := len(v.stored(path).Loadouts[1].Loads)
-		status, _, _ := v.post(path+"/packing/start?loadout=travel", url.Values{"base": {base(v.page(path + "/packing"))}})
+		before := len(v.Stored(path).Loadouts[1].Loads)
+		status, _, _ := v.Post(path+"/packing/start?loadout=travel", url.Values{"base": {webtest.Base(v.Page(path + "/packing"))}})
 		require.Equal(t, http.StatusSeeOther, status)
-		loads := v.stored(path).Loadouts[1].Loads
+		loads := v.Stored(path).Loadouts[1].Loads
 		assert.Equal(t, want, len(loads) > before)
 	}
 	var names []string
-	for _, l := range v.stored(path).Loadouts[1].Loads {
+	for _, l := range v.Stored(path).Loadouts[1].Loads {
 		names = append(names, l.Name)
 	}
 	assert.Subset(t, names, []string{"Winter gloves, neck", "Emergency beacon", "Sleeping bag"}, "cold, remote, more than a day")
@@ -127,20 +130,20 @@ func TestFirstList(t *testing.T) {
 // TestPackingFile: a dry run first, then only the good rows, in place of what has the
 // same name.
 func TestPackingFile(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
+	s := webtest.New(t)
+	v, path := s.Demo(t)
 	csv := "item,mass [kg],where,side\nTent,2.9,tail,\nBroken,heavy,tail,\nGuitar,1.8,Side bags,left\n"
-	status, body, _ := v.upload(path+"/packing/import?loadout=travel", "list.csv", []byte(csv))
+	status, body, _ := v.Upload(path+"/packing/import?loadout=travel", "list.csv", []byte(csv))
 	require.Equal(t, http.StatusOK, status)
 	assert.Contains(t, body, "Take the 2 good rows")
-	assert.Len(t, v.stored(path).Loadouts[1].Loads, 19, "nothing is kept yet")
-	status, _, _ = v.post(path+"/packing/import?loadout=travel", url.Values{"csv": {csv}, "take": {"good"}})
+	assert.Len(t, v.Stored(path).Loadouts[1].Loads, 19, "nothing is kept yet")
+	status, _, _ = v.Post(path+"/packing/import?loadout=travel", url.Values{"csv": {csv}, "take": {"good"}})
 	require.Equal(t, http.StatusSeeOther, status)
-	loads := v.stored(path).Loadouts[1].Loads
+	loads := v.Stored(path).Loadouts[1].Loads
 	require.Len(t, loads, 20)
 	assert.Equal(t, "2.9 kg", loads[11].Mass.String())
-	assert.Contains(t, v.page(path+"/packing.csv?loadout=travel"), "Guitar,1.8,,Side bags,left")
-	status, body, _ = v.post(path+"/packing/import", url.Values{"csv": {"x,y\n1,2\n"}})
+	assert.Contains(t, v.Page(path+"/packing.csv?loadout=travel"), "Guitar,1.8,,Side bags,left")
+	status, body, _ = v.Post(path+"/packing/import", url.Values{"csv": {"x,y\n1,2\n"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, "no column")
 }
@@ -148,13 +151,13 @@ func TestPackingFile(t *testing.T) {
 // TestWeighbridge: what it reads is seen before it is kept, corrects the bike, and can
 // be revoked; a wrong unit and a lost cable are told.
 func TestWeighbridge(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
+	s := webtest.New(t)
+	v, path := s.Demo(t)
 	mass := func() string {
-		return regexp.MustCompile(`(?s)data-gauge="loaded-mass".*?gauge-value">([^<]*)`).FindStringSubmatch(v.page(path + "/weigh?loadout=travel"))[1]
+		return regexp.MustCompile(`(?s)data-gauge="loaded-mass".*?gauge-value">([^<]*)`).FindStringSubmatch(v.Page(path + "/weigh?loadout=travel"))[1]
 	}
 	before := mass()
-	_, body, _ := v.post(path+"/weigh/read?loadout=travel", url.Values{"fault": {""}})
+	_, body, _ := v.Post(path+"/weigh/read?loadout=travel", url.Values{"fault": {""}})
 	values := url.Values{}
 	for _, key := range []string{"front", "rear", "left", "right", "id"} {
 		values.Set(key, regexp.MustCompile(`name="` + key + `" value="([^"]*)"`).FindStringSubmatch(body)[1])
@@ -162,18 +165,18 @@ func TestWeighbridge(t *testing.T) {
 	require.NotEmpty(t, values.Get("front"))
 	assert.Equal(t, before, mass(), "reading keeps nothing")
 	for range 2 {
-		status, _, _ := v.post(path+"/weigh?loadout=travel", values)
+		status, _, _ := v.Post(path+"/weigh?loadout=travel", values)
 		require.Equal(t, http.StatusSeeOther, status)
 	}
-	list := v.stored(path).ReadingsOf(plan.Weighed)
+	list := v.Stored(path).ReadingsOf(plan.Weighed)
 	require.Len(t, list, 1, "sent twice, kept once")
-	correction := v.stored(path).Correction()
+	correction := v.Stored(path).Correction()
 	assert.NotEqual(t, before, mass())
 	assert.NotZero(t, correction.FrontKg+correction.RearKg)
 
 	// A second weighing on the corrected bike is held against the same.
-	v.post(path+"/weigh?loadout=travel", url.Values{"front": {values.Get("front")}, "rear": {values.Get("rear")}})
-	assert.InDelta(t, correction.FrontKg, v.stored(path).Correction().FrontKg, 0.05)
+	v.Post(path+"/weigh?loadout=travel", url.Values{"front": {values.Get("front")}, "rear": {values.Get("rear")}})
+	assert.InDelta(t, correction.FrontKg, v.Stored(path).Correction().FrontKg, 0.05)
 
 	for name, c := range map[string]struct {
 		values url.Values
@@ -184,47 +187,47 @@ func TestWeighbridge(t *testing.T) {
 		"far":    {url.Values{"front": {"80"}, "rear": {"197"}}, "more than a quarter"},
 		"words":  {url.Values{"front": {"heavy"}, "rear": {"197"}}, "heavy"},
 	} {
-		status, body, _ := v.post(path+"/weigh?loadout=travel", c.values)
+		status, body, _ := v.Post(path+"/weigh?loadout=travel", c.values)
 		assert.Equal(t, http.StatusUnprocessableEntity, status, name)
 		assert.Contains(t, body, c.says, name)
 		assert.Contains(t, body, `value="`+c.values.Get("front")+`"`, name)
 	}
-	for _, r := range v.stored(path).ReadingsOf(plan.Weighed) {
-		v.post(path+"/fills/revoke", url.Values{"of": {r.ID}, "stage": {"weigh"}})
+	for _, r := range v.Stored(path).ReadingsOf(plan.Weighed) {
+		v.Post(path+"/fills/revoke", url.Values{"of": {r.ID}, "stage": {"weigh"}})
 	}
 	assert.Equal(t, before, mass(), "revoked, it corrects nothing")
 }
 
 // TestTransport is noted in the brief and used.
 func TestTransport(t *testing.T) {
-	s := newSite(t)
-	v, path := s.demo(t)
-	values := form(v.page(path + "/brief"))
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	values := webtest.Form(v.Page(path + "/brief"))
 	values.Set("ships", "2027-05-01")
 	values.Set("ship_most", "170")
-	status, _, _ := v.post(path+"/brief", values)
+	status, _, _ := v.Post(path+"/brief", values)
 	require.Equal(t, http.StatusSeeOther, status)
-	page := v.page(path + "/load")
+	page := v.Page(path + "/load")
 	assert.Contains(t, page, `data-finding="nowhere-to-tie"`)
 	assert.Contains(t, page, `data-finding="too-heavy-to-ship"`)
-	values = form(v.page(path + "/brief"))
+	values = webtest.Form(v.Page(path + "/brief"))
 	values.Set("tie_down", "lower yoke, rack mounts")
-	v.post(path+"/brief", values)
-	assert.NotContains(t, v.page(path+"/load"), `data-finding="nowhere-to-tie"`)
+	v.Post(path+"/brief", values)
+	assert.NotContains(t, v.Page(path+"/load"), `data-finding="nowhere-to-tie"`)
 }
 
 // TestLoadInABrowser: a disc is dragged to another spot, the same is done by keys, and
 // a bag is packed on a phone.
 func TestLoadInABrowser(t *testing.T) {
-	s := newSite(t)
-	w := s.window(t)
-	_, path := s.demo(t)
-	w.do(chromedp.EmulateViewport(1280, 800))
-	w.open("/sign-in")
-	w.follow("#demo")
-	w.open(path + "/load?loadout=travel")
-	w.until(`document.querySelectorAll('[data-load]').length > 10`)
-	w.eval(`(() => {
+	s := webtest.New(t)
+	w := s.Window(t)
+	_, path := s.Demo(t)
+	w.Do(chromedp.EmulateViewport(1280, 800))
+	w.Open("/sign-in")
+	w.Follow("#demo")
+	w.Open(path + "/load?loadout=travel")
+	w.Until(`document.querySelectorAll('[data-load]').length > 10`)
+	w.Eval(`(() => {
 		const svg = document.querySelector('svg.balance'), disc = svg.querySelector('[data-load="14"] circle'), spot = svg.querySelector('[data-spot="place:top-box"]');
 		const at = (circle) => new DOMPoint(circle.getAttribute('cx'), circle.getAttribute('cy')).matrixTransform(svg.getScreenCTM());
 		const send = (name, target, p) => target.dispatchEvent(new PointerEvent(name, {bubbles: true, button: 0, pointerType: 'pen', pointerId: 1, clientX: p.x, clientY: p.y}));
@@ -233,17 +236,17 @@ func TestLoadInABrowser(t *testing.T) {
 		send('pointerup', svg, at(spot));
 		return document.querySelector('[name="where.14"]').value === 'place:top-box';
 	})()`)
-	w.bench("With the things moved")
-	w.until(`document.querySelector('#bench [data-finding="rack-overload"]') !== null`)
-	w.fill(`[name="where.14"]`, "place:engine")
-	w.until(`document.querySelector('#bench [data-finding="rack-overload"]') === null`)
+	w.Bench("With the things moved")
+	w.Until(`document.querySelector('#bench [data-finding="rack-overload"]') !== null`)
+	w.Fill(`[name="where.14"]`, "place:engine")
+	w.Until(`document.querySelector('#bench [data-finding="rack-overload"]') === null`)
 
-	w.do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile))
-	w.open(path + "/packing?loadout=travel")
-	before := w.text(`document.querySelector('.walk-bar b').textContent`)
-	w.follow(`#thing-11 button`)
-	after := w.text(`document.querySelector('.walk-bar b').textContent`)
+	w.Do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile))
+	w.Open(path + "/packing?loadout=travel")
+	before := w.Text(`document.querySelector('.walk-bar b').textContent`)
+	w.Follow(`#thing-11 button`)
+	after := w.Text(`document.querySelector('.walk-bar b').textContent`)
 	assert.NotEqual(t, before, after)
 	assert.True(t, strings.HasPrefix(after, "6 of"))
-	assert.Equal(t, "true", w.text(`document.querySelector('#thing-11 button').getAttribute('aria-pressed')`))
+	assert.Equal(t, "true", w.Text(`document.querySelector('#thing-11 button').getAttribute('aria-pressed')`))
 }

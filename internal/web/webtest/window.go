@@ -1,0 +1,211 @@
+package webtest
+
+import (
+	"context"
+	"slices"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/chromedp/chromedp"
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/browser/browsertest"
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/words"
+)
+
+// Window is a browser's tab on a site; what its console says is a failure.
+type Window struct {
+	T    *testing.T
+	tab  context.Context
+	Site *Site
+	// Expects are parts of what the console may say.
+	Expects []string
+}
+
+// Patience bounds one step of a browser test, not a whole one: a slow machine takes
+// longer over all of them, but over none so long. Nothing waits by the clock.
+const Patience = 3 * time.Minute
+
+// Window opens a tab on the site.
+func (s *Site) Window(t *testing.T) *Window {
+	t.Helper()
+	tab := browsertest.Tab(t)
+	said := make(chan string, 100)
+	messages := chromedp.Console(tab)
+	go func() {
+		defer close(said)
+		for m, err := range messages {
+			if err != nil {
+				return
+			}
+			said <- m.String()
+		}
+	}()
+	// A refused form or a page that is not there is an answer, not an error of the
+	// page.
+	w := &Window{T: t, tab: tab, Site: s, Expects: []string{"status of 422", "status of 409", "status of 404"}}
+	t.Cleanup(func() {
+		for {
+			select {
+			case m, open := <-said:
+				if !open {
+					return
+				}
+				if !slices.ContainsFunc(w.Expects, func(part string) bool { return strings.Contains(m, part) }) {
+					assert.Fail(t, "the console speaks", m)
+				}
+			default:
+				return
+			}
+		}
+	})
+	return w
+}
+
+// In is the window of a subtest, which is told what fails.
+func (w *Window) In(t *testing.T) *Window {
+	mine := *w
+	mine.T = t
+	return &mine
+}
+
+// Step bounds what is done next.
+func (w *Window) Step() (context.Context, context.CancelFunc) {
+	return context.WithTimeout(w.tab, Patience)
+}
+
+// Do takes steps, each bounded by Patience.
+func (w *Window) Do(steps ...chromedp.Action[chromedp.Void]) {
+	w.T.Helper()
+	for _, s := range steps {
+		ctx, cancel := w.Step()
+		err := chromedp.Do(ctx, s)
+		cancel()
+		require.NoError(w.T, err)
+	}
+}
+
+// Open goes to a path of the site.
+func (w *Window) Open(path string) { w.T.Helper(); w.Do(chromedp.Navigate(w.Site.URL + path)) }
+
+// Leads does something that leads to another page and waits for it: the page that
+// was marked is gone, and the one in its place has loaded.
+func (w *Window) Leads(steps ...chromedp.Action[chromedp.Void]) {
+	w.T.Helper()
+	w.Eval(`(window.marked = true)`)
+	w.Do(steps...)
+	w.Until(`!window.marked`)
+}
+
+// Follow clicks something that leads to another page and waits for it.
+func (w *Window) Follow(selector string) {
+	w.T.Helper()
+	w.Leads(chromedp.Click(chromedp.CSS(selector)))
+}
+
+// Fill types into a field and leaves it.
+func (w *Window) Fill(selector, text string) {
+	w.T.Helper()
+	w.Do(chromedp.SetValue(chromedp.CSS(selector), text))
+	w.Eval(`document.querySelector('` + selector + `').dispatchEvent(new Event('change', {bubbles: true})), true`)
+}
+
+// Eval does something in the page; the script says true when it could.
+func (w *Window) Eval(script string) {
+	w.T.Helper()
+	require.True(w.T, Ask[bool](w, script), script)
+}
+
+// Text is what a script reads in the page.
+func (w *Window) Text(script string) string {
+	w.T.Helper()
+	return strings.ReplaceAll(Ask[string](w, script), "\u00a0", " ")
+}
+
+// Ask is what a script comes to in the page.
+func Ask[T any](w *Window, script string, options ...chromedp.EvaluateOption) T {
+	w.T.Helper()
+	ctx, cancel := w.Step()
+	defer cancel()
+	answer, err := chromedp.Run(ctx, chromedp.Evaluate[T](script, options...))
+	require.NoError(w.T, err, script)
+	return answer
+}
+
+// Until waits for a condition of the page, and for the page to have loaded: before
+// that its script does not listen yet. A poll does not survive the page being
+// replaced under it, so it is asked again.
+func (w *Window) Until(condition string) {
+	w.T.Helper()
+	condition = "document.readyState === 'complete' && (" + condition + ")"
+	ctx, cancel := w.Step()
+	defer cancel()
+	for {
+		_, err := chromedp.Run(ctx, chromedp.Poll[bool](condition, chromedp.WithPollingTimeout(Patience)))
+		replaced := err != nil && (strings.Contains(err.Error(), "context with specified id") || strings.Contains(err.Error(), "navigated or closed") || strings.Contains(err.Error(), "context was destroyed"))
+		if !replaced || ctx.Err() != nil {
+			require.NoError(w.T, err, condition)
+			return
+		}
+	}
+}
+
+// Bench waits until something lies on the bench.
+func (w *Window) Bench(title string) {
+	w.T.Helper()
+	w.Until(`document.querySelector('#bench h2').textContent.includes(` + Quote(title) + `)`)
+}
+
+// Quote makes a script's string of a text.
+func Quote(s string) string { return `"` + strings.ReplaceAll(s, `"`, `\"`) + `"` }
+
+// Gauge is what a gauge of the strip shows.
+func (w *Window) Gauge(id string) string {
+	w.T.Helper()
+	return w.Text(`document.querySelector('.strip [data-gauge="` + id + `"] .gauge-value').textContent`)
+}
+
+// Core is what a gauge should show of a plan loaded to travel.
+func Core(t *testing.T, p *plan.Plan, id figure.ID) string {
+	t.Helper()
+	return CoreIn(t, p, "travel", id)
+}
+
+// CoreIn is the same of any loadout.
+func CoreIn(t *testing.T, p *plan.Plan, loadout string, id figure.ID) string {
+	t.Helper()
+	report, err := eval.EvaluateLoadout(p, nil, loadout, "2026-11-26")
+	require.NoError(t, err)
+	f, ok := report.Figure(id)
+	require.True(t, ok)
+	return strings.ReplaceAll(words.Units(nil).Value(f), "\u00a0", " ")
+}
+
+// Desktop is a window on the demo plan, at a page of it.
+func (s *Site) Desktop(t *testing.T, page string) (*Window, string) {
+	t.Helper()
+	_, path := s.Demo(t)
+	w := s.Window(t)
+	w.Do(chromedp.EmulateViewport(1280, 800))
+	w.Open("/sign-in")
+	w.Follow("#demo")
+	w.Open(path + "/" + page)
+	return w, path
+}
+
+// Click on something that stays on the page.
+func (w *Window) Click(selector string) {
+	w.T.Helper()
+	w.Do(chromedp.Click(chromedp.CSS(selector)))
+}
+
+// GaugeIn is what a gauge shows that stands under root.
+func (w *Window) GaugeIn(root, id string) string {
+	w.T.Helper()
+	return w.Text(`document.querySelector('` + root + ` [data-gauge="` + id + `"] .gauge-value').textContent`)
+}
