@@ -130,6 +130,9 @@ func TestEveryRuleAppearsAndVanishes(t *testing.T) {
 		"front-rear-mix":      {verdict.Over, fennick("hackle-110-100-18"), fennick("lanner-120-80-18"), ""},
 		"tyre-against-ground": {verdict.Watch, changed(roadOnly(t), "hackle-140-80-18"), holt("wether-140-80-18"), plan.RearTyre},
 		"part-does-not-fit":   {verdict.Stop, corrin("rear-h6-47"), holt("rear-h6-47"), ""},
+		"fitment-unknown":     {verdict.Unknown, changed(said(plan.Fitment{Verdict: plan.FitUnknown}), "skid-alu-h"), holt("skid-alu-h"), ""},
+		"another-year":        {verdict.Over, changed(of(2020, plan.Made{From: 2021, To: 2024}), "skid-alu-h"), changed(of(2022, plan.Made{From: 2021, To: 2024}), "skid-alu-h"), ""},
+		"fits-with-work":      {verdict.Watch, changed(said(plan.Fitment{Verdict: plan.FitsWithWork}), "skid-alu-h"), changed(said(plan.Fitment{Verdict: plan.Fits}), "skid-alu-h"), ""},
 		"effects-clash":       {verdict.Over, changed(func(p *plan.Plan) { clash(p) }, "stand-foot-10"), holt("stand-foot-10"), ""},
 		"tyre-moves-gearing":  {verdict.Watch, holt("bracken-140-80-18"), holt("bracken-140-80-18", "rear-h6-45"), plan.RearSprocket},
 		"chain-length": {verdict.Stop, func() *plan.Plan { return b.count(b.standard("holt-650"), plan.RearSprocket, 52) }, func() *plan.Plan {

@@ -16,7 +16,10 @@ type Bike struct {
 	Name string `json:"name"`
 	Kind string `json:"kind,omitempty"` // in a rider's words, "650 single"
 	Year int    `json:"year,omitempty"`
-	Note string `json:"note,omitempty"`
+	// Family and Variant are what part lists tell bikes of one name apart by.
+	Family  string `json:"family,omitempty"`
+	Variant string `json:"variant,omitempty"`
+	Note    string `json:"note,omitempty"`
 
 	// Origin is where its numbers come from, Origins where single ones do, by
 	// field key.

@@ -16,6 +16,7 @@ type Built struct {
 	Fuels   []Fuel   // what holds fuel, the main tank first
 	figures [len(figures)]float64
 	Clashes []Figure // set by two parts
+	Off     []Off    // what the plan wants on it and does not go on
 }
 
 // Fitted is what sits in a slot.
@@ -23,6 +24,7 @@ type Fitted struct {
 	Slot   Slot
 	Part   *Part
 	Chosen bool // by the plan; otherwise it is the standard part
+	On     bool // it is fitted already, so it goes on
 }
 
 // Build folds the parts that are in a loadout into the bike, which must not be
@@ -35,10 +37,11 @@ func (p *Plan) BuildStandard() *Built { return build(p.Bike, nil, "") }
 func build(bike *Bike, lines []Line, loadout string) *Built {
 	b := &Built{Bike: bike, Fitted: make([]Fitted, 0, len(bike.Standard)+len(lines))}
 	var chosen, standard [len(slots)]*Part
+	var on [len(slots)]bool
 	for i := range lines {
 		if l := &lines[i]; l.fitted(loadout) {
 			if at, ok := slotsByName[l.Part.Slot]; ok && (chosen[at] == nil || l.Loadout != "") {
-				chosen[at] = l.Part
+				chosen[at], on[at] = l.Part, l.Decision == OnTheBike
 			}
 		}
 	}
@@ -49,16 +52,39 @@ func build(bike *Bike, lines []Line, loadout string) *Built {
 	}
 	for i, info := range slots {
 		if part := chosen[i]; part != nil {
-			b.Fitted = append(b.Fitted, Fitted{info.Slot, part, true})
+			b.Fitted = append(b.Fitted, Fitted{info.Slot, part, true, on[i]})
 		} else if part := standard[i]; part != nil {
-			b.Fitted = append(b.Fitted, Fitted{info.Slot, part, false})
+			b.Fitted = append(b.Fitted, Fitted{Slot: info.Slot, Part: part})
 		}
 	}
+	b.takeOff(&standard)
 	for i, figure := range figures {
 		b.figures[i] = b.fold(figure)
 	}
 	b.Fuels = b.holdsFuel()
 	return b
+}
+
+// takeOff takes off what does not go on, until all that is left does: one may have
+// needed the other. What was there before takes its place.
+func (b *Built) takeOff(standard *[len(slots)]*Part) {
+	for i := 0; i < len(b.Fitted); i++ {
+		f := b.Fitted[i]
+		if !f.Chosen || f.On {
+			continue
+		}
+		o, off := b.off(f.Part)
+		if !off {
+			continue
+		}
+		b.Off = append(b.Off, o)
+		if was := standard[slotsByName[f.Slot]]; was != nil {
+			b.Fitted[i] = Fitted{Slot: f.Slot, Part: was}
+		} else {
+			b.Fitted = slices.Delete(b.Fitted, i, i+1)
+		}
+		i = -1 // something may have needed it
+	}
 }
 
 var slotsByName = func() map[Slot]int {
@@ -109,9 +135,9 @@ func (b *Built) Part(s Slot) *Part {
 	return nil
 }
 
-// Tyre in a slot, nil when it is unknown.
+// Tyre in a slot, nil when it is unknown: its code is what everything rests on.
 func (b *Built) Tyre(s Slot) *Tyre {
-	if p := b.Part(s); p != nil {
+	if p := b.Part(s); p != nil && p.Tyre != nil && !p.Tyre.Size.IsZero() {
 		return p.Tyre
 	}
 	return nil
@@ -209,16 +235,6 @@ func (b *Bike) is(tag string) bool {
 	case "chain-drive":
 		return !b.Shaft()
 	}
-	return false
-}
-
-// Fits reports whether everything that a part needs is there. Size and clearance
-// are other questions.
-func (b *Built) Fits(p *Part) bool {
-	for _, tag := range p.Needs {
-		if !b.Provides(tag) {
-			return false
-		}
-	}
-	return true
+	number, isChain := strings.CutPrefix(tag, "chain: ")
+	return isChain && b.Chain == number
 }

@@ -59,7 +59,7 @@ func (p *Plan) toFit(l *Line) (hours float64, own bool) {
 		return 0, true
 	}
 	info, _ := InfoOf(l.Part.Slot)
-	return info.Hours, p.Brief.Spanner == "" || info.Takes <= p.Brief.Spanner.reach()
+	return info.Hours + l.Part.WorkHours(), p.Brief.Spanner == "" || info.Takes <= p.Brief.Spanner.reach()
 }
 
 // OwnHours is what a line takes of the rider's time: as noted, or else what such a

@@ -112,7 +112,7 @@ func TestValidateLines(t *testing.T) {
 		"lines[0].hours":                   func(p *plan.Plan) { require.NoError(t, p.Lines[0].Hours.Enter("-2", "h")) },
 		"lines[0].part.wheel.build":        func(p *plan.Plan) { p.Lines[0].Part.Wheel.Build = "wood" },
 		"lines[0].part.wheel.diameter":     func(p *plan.Plan) { require.NoError(t, p.Lines[0].Part.Wheel.Diameter.Enter("40", "in")) },
-		"lines[0].part.wheel.width":        func(p *plan.Plan) { p.Lines[0].Part.Wheel.Width = unit.Length{} },
+		"lines[0].part.wheel.width":        func(p *plan.Plan) { require.NoError(t, p.Lines[0].Part.Wheel.Width.Enter("40", "in")) },
 		"lines[1].part.wheel":              func(p *plan.Plan) { p.Lines[1].Part.Wheel = p.Lines[0].Part.Wheel },
 		"lines[1].part.filling.kind":       func(p *plan.Plan) { p.Lines[1].Part.Filling.Kind = "water" },
 		"loadouts[0].pressures[0].surface": func(p *plan.Plan) { p.Loadouts[0].Pressures[0].Surface = "ice" },

@@ -2,7 +2,7 @@ package plan
 
 import (
 	"fmt"
-	"slices"
+	"math"
 	"strconv"
 	"strings"
 
@@ -209,6 +209,9 @@ type Part struct {
 	Provides []string     `json:"provides,omitempty"`
 	Needs    []string     `json:"needs,omitempty"`    // tags that the bike or another part must provide
 	Excludes []string     `json:"excludes,omitempty"` // tags that no other part may provide
+	Replaces unit.Mass    `json:"replaces,omitzero"`  // mass of what it takes the place of; missing: what the bike's sheet says
+	Fitment  *Fitment     `json:"fitment,omitempty"`
+	Made     Made         `json:"made,omitzero"` // the bikes that it was made for
 }
 
 // Sits is where a part sits: its own place, or its slot's.
@@ -276,6 +279,7 @@ type Tyre struct {
 	RollOut  unit.Length `json:"roll_out,omitzero"`  // one wheel turn, rider on
 	LifeLow  unit.Length `json:"life_low,omitzero"`  // of a rear on the reference bike
 	LifeHigh unit.Length `json:"life_high,omitzero"` // both or neither
+	Tread    unit.Ratio  `json:"tread,omitzero"`     // left on it; missing: all of it
 
 	RatedAt     unit.Pressure `json:"rated_at,omitzero"`     // cold, on the sidewall: where it carries its rated load
 	MinPressure unit.Pressure `json:"min_pressure,omitzero"` // the maker's least
@@ -315,9 +319,9 @@ func rim(diameter, width unit.Length) tyre.Rim {
 	return r
 }
 
-// WidthMM is the measured width or else the code's.
+// WidthMM is the measured width or else the code's, NaN when neither is known.
 func (t *Tyre) WidthMM() float64 {
-	if t.Width.Known() {
+	if t.Width.Known() || t.Size.IsZero() {
 		return t.Width.In("mm")
 	}
 	return t.Size.SectionMM
@@ -325,7 +329,7 @@ func (t *Tyre) WidthMM() float64 {
 
 // CircumferenceMM is the measured roll-out or else the code's.
 func (t *Tyre) CircumferenceMM() float64 {
-	if t.RollOut.Known() {
+	if t.RollOut.Known() || t.Size.IsZero() {
 		return t.RollOut.In("mm")
 	}
 	return t.Size.RollingCircumferenceMM()
@@ -333,6 +337,9 @@ func (t *Tyre) CircumferenceMM() float64 {
 
 // DiameterMM is the overall diameter; a measured roll-out overrules the code.
 func (t *Tyre) DiameterMM() float64 {
+	if t.Size.IsZero() {
+		return math.NaN()
+	}
 	if t.RollOut.Known() {
 		return t.RollOut.In("mm") / t.Size.RollingFactor()
 	}
@@ -349,16 +356,17 @@ const (
 	ChainLinks  Figure = "chain-links"
 	StandLength Figure = "stand-length-mm" // over the standard stand's
 	BarRise     Figure = "bar-rise-mm"     // of the grips
+	BarBack     Figure = "bar-back-mm"     // of the grips, towards the rider
 	SeatRise    Figure = "seat-rise-mm"
 	PegDrop     Figure = "peg-drop-mm"
 	SeatHours   Figure = "seat-hours" // a day, until it hurts
 	Shelter     Figure = "shelter-percent"
 )
 
-var figures = [...]Figure{FrontTeeth, RearTeeth, ChainLinks, StandLength, BarRise, SeatRise, PegDrop, SeatHours, Shelter}
+var figures = [...]Figure{FrontTeeth, RearTeeth, ChainLinks, StandLength, BarRise, BarBack, SeatRise, PegDrop, SeatHours, Shelter}
 
 // lengths are figures that parts add to, mm.
-var lengths = []Figure{StandLength, BarRise, SeatRise, PegDrop}
+var lengths = [...]Figure{StandLength, BarRise, BarBack, SeatRise, PegDrop}
 
 // Op is what an effect does to a figure. Sets come first, then adds, then scales.
 type Op string
@@ -464,26 +472,3 @@ func (s Shelf) Find(b *Bike, slot Slot, id string) *Part {
 
 // Shelf is the parts that can be had, for advice that names one.
 type Shelf []*Part
-
-// Providing is the cheapest part that provides a tag and goes on a bike, nil for
-// none.
-func (s Shelf) Providing(b *Built, tag string) *Part {
-	var best *Part
-	for _, p := range s {
-		if slices.Contains(p.Provides, tag) && b.Fits(p) && (best == nil || p.Price.Known() && p.Price.Minor() < best.Price.Minor()) {
-			best = p
-		}
-	}
-	return best
-}
-
-// CouldFit reports whether a part goes on a bike, by itself or with others of the
-// shelf that bring what it needs.
-func (s Shelf) CouldFit(b *Built, p *Part) bool {
-	for _, tag := range p.Needs {
-		if !b.Provides(tag) && s.Providing(b, tag) == nil {
-			return false
-		}
-	}
-	return true
-}

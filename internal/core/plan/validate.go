@@ -35,6 +35,8 @@ const (
 	maxLoads    = 400
 	maxFacts    = 200 // changes, and facts as built
 	maxName     = 200
+	maxTags     = 40  // of a part or bike
+	maxTag      = 80  // bytes
 	maxKept     = 100 // calculations
 	maxInputs   = 20
 	maxInput    = 4000 // bytes of one
@@ -140,6 +142,9 @@ func (v *validator) bike(b *Bike) {
 		share := b.KerbFront.Base() / b.KerbMass.Base()
 		v.that(share > 0.3 && share < 0.7, "bike.kerb_front", "is %.0f %% of the kerb mass, want 30–70 %%: check both scales", 100*share)
 	}
+	v.that(len(b.Family) <= maxName && len(b.Variant) <= maxName, "bike.family", "is longer than %d bytes", maxName)
+	v.that(b.Year == 0 || b.Year >= 1900 && b.Year <= 2100, "bike.year", "%d is outside 1900–2100", b.Year)
+	v.tags("bike.provides", b.Provides)
 	for i := range b.Standard {
 		v.part(fmt.Sprintf("bike.standard[%d]", i), &b.Standard[i])
 	}
@@ -191,19 +196,29 @@ func (v *validator) part(path string, p *Part) {
 	if p.Place != "" {
 		v.place(path+".place", p.Place)
 	}
+	v.that(!p.Replaces.Known() || p.Replaces.Base() >= 0 && p.Replaces.Base() < 100, path+".replaces", "%s is outside 0–100 kg", p.Replaces)
+	v.tagged(path, p)
+	if f := p.Fitment; f != nil {
+		v.that(f.Verdict == "" || hasOption(FitVerdicts(), string(f.Verdict)), path+".fitment.verdict", "%q is none of %s", f.Verdict, values(FitVerdicts()))
+		v.check(path+".fitment.hours", checkHours(f.Hours))
+		for _, text := range [...]struct{ key, words string }{{"work", f.Work}, {"tools", f.Tools}, {"ask", f.Ask}, {"reason", f.Reason}} {
+			v.that(len(text.words) <= maxName, path+".fitment."+text.key, "is longer than %d bytes", maxName)
+		}
+	}
+	v.that(p.Made.To == 0 || p.Made.From <= p.Made.To, path+".made.to", "is before the first year, %d", p.Made.From)
 	if isTyre := p.Slot == FrontTyre || p.Slot == RearTyre; isTyre || p.Tyre != nil {
 		v.tyre(path+".tyre", isTyre, p.Tyre)
 	}
 	isWheel := p.Slot == FrontWheel || p.Slot == RearWheel
 	v.that(p.Wheel == nil || isWheel, path+".wheel", "belongs to wheel slots only")
 	if w := p.Wheel; w != nil && isWheel {
-		v.that(hasOption(builds(), string(w.Build)), path+".wheel.build", "%q is none of %s", w.Build, values(builds()))
-		v.that(w.Diameter.Known() && w.Diameter.In("in") >= 8 && w.Diameter.In("in") <= 25, path+".wheel.diameter", "want 8–25 in")
-		v.that(w.Width.Known() && w.Width.In("in") >= 1 && w.Width.In("in") <= 8, path+".wheel.width", "want 1–8 in")
+		v.that(w.Build == "" || hasOption(builds(), string(w.Build)), path+".wheel.build", "%q is none of %s", w.Build, values(builds()))
+		v.that(!w.Diameter.Known() || w.Diameter.In("in") >= 8 && w.Diameter.In("in") <= 25, path+".wheel.diameter", "want 8–25 in")
+		v.that(!w.Width.Known() || w.Width.In("in") >= 1 && w.Width.In("in") <= 8, path+".wheel.width", "want 1–8 in")
 	}
 	if f := p.Filling; f != nil {
 		_, known := tyre.ContentOf(f.Kind)
-		v.that(known, path+".filling.kind", "%q is nothing that goes into a tyre", f.Kind)
+		v.that(known || f.Kind == "", path+".filling.kind", "%q is nothing that goes into a tyre", f.Kind)
 	}
 	if p.Guard != nil {
 		v.guard(path+".guard", p.Guard)
@@ -216,8 +231,8 @@ func (v *validator) part(path string, p *Part) {
 	v.that(p.Bag == nil || slices.Contains(bagSlots, p.Slot), path+".bag", "belongs to slots of bags only")
 	v.that(p.Rack == nil || slices.Contains(RackSlots(), p.Slot), path+".rack", "belongs to slots of racks only")
 	if b := p.Bag; b != nil {
-		v.that(hasOption(BagKinds(), string(b.Kind)), path+".bag.kind", "%q is none of %s", b.Kind, values(BagKinds()))
-		v.that(b.Litres.Known() && b.Litres.In("L") > 0 && b.Litres.In("L") <= 200, path+".bag.litres", "want 0–200 L")
+		v.that(b.Kind == "" || hasOption(BagKinds(), string(b.Kind)), path+".bag.kind", "%q is none of %s", b.Kind, values(BagKinds()))
+		v.that(!b.Litres.Known() || b.Litres.In("L") > 0 && b.Litres.In("L") <= 200, path+".bag.litres", "want 0–200 L")
 		v.that(!b.Carries.Known() || (b.Carries.Base() > 0 && b.Carries.Base() <= 80), path+".bag.carries", "%s is outside 0–80 kg", b.Carries)
 		v.that(!b.MaxSpeed.Known() || (b.MaxSpeed.In("km/h") >= 40 && b.MaxSpeed.In("km/h") <= 250), path+".bag.max_speed", "%s is outside 40–250 km/h", b.MaxSpeed)
 		v.that(!b.Width.Known() || (b.Width.In("mm") >= 200 && b.Width.In("mm") <= 1400), path+".bag.width", "%s is outside 200–1400 mm", b.Width)
@@ -230,7 +245,7 @@ func (v *validator) part(path string, p *Part) {
 		v.that(slices.Contains(figures[:], e.Figure), path+".figure", "%q is not a figure of the bike", e.Figure)
 		v.that(e.Op == Set || e.Op == Add || e.Op == Scale, path+".op", "%q is not set, add or scale", e.Op)
 		switch {
-		case slices.Contains(lengths, e.Figure):
+		case slices.Contains(lengths[:], e.Figure):
 			v.that(math.Abs(e.Value) <= 300, path+".value", "%g mm is outside ±300", e.Value)
 		case e.Figure == SeatHours:
 			v.that(e.Op == Set && e.Value > 0 && e.Value <= 24, path+".value", "%g h: it can only be set, to 24 at most", e.Value)
@@ -245,8 +260,22 @@ func (v *validator) part(path string, p *Part) {
 	}
 }
 
+// tagged checks what a part provides, needs and excludes.
+func (v *validator) tagged(path string, p *Part) {
+	v.tags(path+".provides", p.Provides)
+	v.tags(path+".needs", p.Needs)
+	v.tags(path+".excludes", p.Excludes)
+}
+
+func (v *validator) tags(path string, list []string) {
+	v.that(len(list) <= maxTags, path, "are %d, want at most %d", len(list), maxTags)
+	for i, tag := range list {
+		v.that(tag != "" && len(tag) <= maxTag, fmt.Sprintf("%s[%d]", path, i), "want 1–%d bytes", maxTag)
+	}
+}
+
 func (v *validator) guard(path string, g *Guard) {
-	v.that(hasOption(Mounts(), string(g.Mount)), path+".mount", "%q is none of %s", g.Mount, values(Mounts()))
+	v.that(g.Mount == "" || hasOption(Mounts(), string(g.Mount)), path+".mount", "%q is none of %s", g.Mount, values(Mounts()))
 	v.that(!g.Width.Known() || (g.Width.In("mm") >= 0 && g.Width.In("mm") <= 500), path+".width", "%s is outside 0–500 mm", g.Width)
 	for i, a := range g.Blocks {
 		v.that(hasOption(Accesses(), string(a)), fmt.Sprintf("%s.blocks[%d]", path, i), "%q is none of %s", a, values(Accesses()))
@@ -284,14 +313,13 @@ func figureRange(f Figure) (low, high float64) {
 }
 
 func (v *validator) tyre(path string, wanted bool, t *Tyre) {
+	v.that(wanted || t == nil, path, "belongs to tyre slots only")
 	if t == nil || !wanted {
-		v.that(!wanted, path, "is missing")
-		v.that(t == nil, path, "belongs to tyre slots only")
 		return
 	}
 	_, known := tyre.CharacterOf(t.Kind)
-	v.that(known, path+".kind", "%q is not a kind of tyre", t.Kind)
-	v.that(!t.Size.IsZero(), path+".size", "is missing")
+	v.that(known || t.Kind == "", path+".kind", "%q is not a kind of tyre", t.Kind)
+	v.that(!t.Tread.Known() || t.Tread.Base() >= 0 && t.Tread.Base() <= 1, path+".tread", "want 0–100 %%")
 	if t.Size.IsZero() {
 		return
 	}

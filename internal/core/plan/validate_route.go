@@ -172,7 +172,7 @@ func (v *validator) reading(path string, r Reading) {
 func (v *validator) carrier(path string, slot Slot, c *Carrier) {
 	v.that(hasOption(CarrierKinds(), string(c.Kind)), path+".kind", "%q is none of %s", c.Kind, values(CarrierKinds()))
 	v.that((c.Kind == MainTank) == (slot == FuelTank), path+".kind", "%q does not belong into the slot %s", c.Kind, slot)
-	v.that(c.Holds.Known() && c.Holds.In("L") > 0 && c.Holds.In("L") <= 60, path+".holds", "want 0–60 L")
-	v.that(!c.Unusable.Known() || (c.Unusable.In("L") >= 0 && c.Unusable.In("L") < c.Holds.In("L")), path+".unusable", "%s is not less than it holds", c.Unusable)
+	v.that(!c.Holds.Known() || c.Holds.In("L") > 0 && c.Holds.In("L") <= 80, path+".holds", "want 0–80 L")
+	v.that(!c.Unusable.Known() || c.Unusable.In("L") >= 0 && !(c.Unusable.In("L") >= c.Holds.In("L")), path+".unusable", "%s is not less than it holds", c.Unusable)
 	v.that(!c.Wider.Known() || (c.Wider.In("mm") >= 0 && c.Wider.In("mm") <= 400), path+".wider", "%s is outside 0–400 mm", c.Wider)
 }

@@ -75,7 +75,7 @@ func TestBagsAndPlaces(t *testing.T) {
 		"a bag that is none": func(p *plan.Plan) { p.Loadouts[0].Loads = []plan.Load{{Name: "x", Place: "tail", Bag: plan.Seat}} },
 		"a third side":       func(p *plan.Plan) { p.Loadouts[0].Loads = []plan.Load{{Name: "x", Place: "tail", Side: "up"}} },
 		"another day":        func(p *plan.Plan) { p.Loadouts[0].Loads = []plan.Load{{Name: "x", Place: "tail", When: "never"}} },
-		"no litres":          func(p *plan.Plan) { p.Lines[0].Part.Bag.Litres = plan.Load{}.Volume },
+		"a lake in a bag":    func(p *plan.Plan) { _ = p.Lines[0].Part.Bag.Litres.Enter("900", "L") },
 		"a rack in the bags": func(p *plan.Plan) { p.Lines[0].Part.Rack = &plan.Rack{} },
 		"a date":             func(p *plan.Plan) { p.Brief.Ships = "soon" },
 	} {

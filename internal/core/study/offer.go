@@ -3,8 +3,10 @@ package study
 import (
 	"fmt"
 	"slices"
+	"strings"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 )
 
@@ -14,6 +16,37 @@ func Take(p *plan.Part, label string) []Remedy {
 		return nil
 	}
 	return []Remedy{{Label: fmt.Sprintf(label, p.Name), Choices: []plan.Choice{{Slot: p.Slot, Part: p}}}}
+}
+
+// Together is the remedy of taking what a part needs, with whatever that needs in
+// turn, as one choice with its sum; none when there is no way.
+func Together(way []*plan.Part, with *plan.Part) []Remedy {
+	if len(way) == 0 {
+		return nil
+	}
+	r := Remedy{}
+	var names []string
+	sum := money.Amount{}
+	for i, p := range way {
+		names = append(names, p.Name)
+		r.Choices = append(r.Choices, plan.Choice{Slot: p.Slot, Part: p})
+		switch {
+		case i == 0:
+			sum = p.Price
+		case sum.Known() && p.Price.Known() && sum.Code() == p.Price.Code():
+			sum = money.New(sum.Minor()+p.Price.Minor(), sum.Code())
+		default:
+			sum = money.Amount{}
+		}
+	}
+	r.Label = strings.Join(names, " with ")
+	if len(way) > 1 && sum.Known() {
+		r.Label += ", together " + sum.Display()
+	}
+	if with != nil && with.Slot != way[0].Slot { // what needs it is laid on top again, so that both are seen
+		r.Choices = append(r.Choices, plan.Choice{Slot: with.Slot, Part: with})
+	}
+	return []Remedy{r}
 }
 
 // Without is the remedy of leaving out what is in a slot.
@@ -33,7 +66,7 @@ func Offer(f *facts.All, slot plan.Slot, likes func(*plan.Part) bool) []Remedy {
 
 func offered(f *facts.All, slot plan.Slot, label string, likes func(*plan.Part) bool) []Remedy {
 	for _, p := range f.Shelf {
-		if p.Slot == slot && likes(p) && f.Built.Fits(p) {
+		if p.Slot == slot && likes(p) && f.Built.Goes(p) {
 			return Take(p, label)
 		}
 	}

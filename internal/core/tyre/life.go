@@ -38,14 +38,16 @@ var characters = []Character{
 // Characters lists the kinds from road to mud.
 func Characters() []Character { return characters }
 
-// CharacterOf finds a kind's character.
+// CharacterOf finds a kind's character; of a kind that nobody has named its numbers
+// are NaN.
 func CharacterOf(k Kind) (Character, bool) {
 	for _, c := range characters {
 		if c.Kind == k {
 			return c, true
 		}
 	}
-	return Character{}, false
+	unknown := math.NaN()
+	return Character{RoadShare: unknown, LifeLowKm: unknown, LifeHighKm: unknown}, false
 }
 
 // Style is how hard the rider is on tyres.

@@ -1,7 +1,6 @@
 package bike
 
 import (
-	"cmp"
 	"slices"
 	"strings"
 
@@ -66,46 +65,148 @@ func lightForRoad(f *facts.All) (study.Finding, bool) {
 	})
 }
 
-// tagWords are what tags mean; one that is not here is called by itself.
-var tagWords = map[string]string{
-	"bar-22": "a bar of 22.2 mm", "bar-28": "a bar of 28.6 mm", "clamp-22": "clamps for a 22.2 mm bar", "clamp-28": "clamps for a 28.6 mm bar",
-	"nav-place": "a mount to sit on", "engine-bars": "engine bars to hang on", "wide-pegs": "toothed pegs", "radiator": "a radiator", "oil-cooler": "an oil cooler",
-	"chain-drive": "a chain", "side-rack": "a side rack to hang on", "rear-rack": "a rear rack to stand on",
+func doesNotFit(f *facts.All) (study.Finding, bool) {
+	return off(f, verdict.Stop, func(o plan.Off) bool { return !o.Unsure }, func(what string) study.Words {
+		return study.Words{
+			What: study.Text(what),
+			Why:  "It does not go on as it comes, so it is credited with nothing but its price.",
+			Do:   "Choose the version for this bike; check the model year before you pay. Where you know better, say so on the part's sheet.",
+		}
+	})
 }
 
-func doesNotFit(f *facts.All) (study.Finding, bool) {
-	for _, fitted := range f.Built.Fitted {
-		lacks := func(tag string) bool { return !f.Built.Provides(tag) }
-		if !slices.ContainsFunc(fitted.Part.Needs, lacks) {
-			continue
+func fitmentUnknown(f *facts.All) (study.Finding, bool) {
+	return off(f, verdict.Unknown, func(o plan.Off) bool { return o.Unsure }, func(what string) study.Words {
+		return study.Words{
+			What: study.Text(what),
+			Why:  "Fitment comes before money: until somebody knows, it is credited with nothing but its price.",
+			Do:   "Ask the maker or somebody who has it on the same bike, then say so on the part's sheet or on the bike's.",
 		}
-		return study.Finding{
-			State: verdict.Stop,
-			Offer: func() []study.Remedy {
-				var remedies []study.Remedy
-				for _, tag := range fitted.Part.Needs {
-					if lacks(tag) {
-						remedies = append(remedies, study.Take(f.Shelf.Providing(f.Built, tag), "%s")...)
-					}
-				}
-				return remedies
-			},
-			Tell: func() study.Words {
-				var lacking []string
-				for _, tag := range fitted.Part.Needs {
-					if lacks(tag) {
-						lacking = append(lacking, cmp.Or(tagWords[tag], tag))
-					}
-				}
-				return study.Words{
-					What: study.Say("%s needs %s, which this bike does not have.", fitted.Part.Name, strings.Join(lacking, " and ")),
-					Why:  "It does not go on as it comes.",
-					Do:   "Choose the version for this bike; check the model year before you pay.",
-				}
-			},
-		}, true
+	})
+}
+
+// off speaks of all that does not go on and is of one kind.
+func off(f *facts.All, state verdict.State, is func(plan.Off) bool, tell func(what string) study.Words) (study.Finding, bool) {
+	if !slices.ContainsFunc(f.Built.Off, is) {
+		return study.Finding{}, false
 	}
-	return study.Finding{}, false
+	return study.Finding{
+		State: state,
+		Offer: func() []study.Remedy {
+			var remedies []study.Remedy
+			for _, o := range f.Built.Off {
+				for _, tag := range o.Lacks {
+					if is(o) {
+						remedies = append(remedies, study.Together(f.Shelf.Bringing(f.Built, tag), o.Part)...)
+					}
+				}
+			}
+			return remedies
+		},
+		Tell: func() study.Words {
+			var sentences []string
+			for _, o := range f.Built.Off {
+				if is(o) {
+					sentences = append(sentences, whyOff(o))
+				}
+			}
+			return tell(strings.Join(sentences, " "))
+		},
+	}, true
+}
+
+// whyOff is what keeps a part off, in a sentence.
+func whyOff(o plan.Off) string {
+	if len(o.Lacks) == 0 {
+		fit := o.Part.Fitment
+		if o.Unsure {
+			return o.Part.Name + ": nobody knows yet whether it goes on" + after(": ask ", fit.Ask) + "."
+		}
+		return o.Part.Name + " does not go on" + after(": ", fit.Reason) + "."
+	}
+	lacking := make([]string, len(o.Lacks))
+	for i, tag := range o.Lacks {
+		lacking[i] = plan.TagWords(tag)
+	}
+	if o.Unsure {
+		return o.Part.Name + " needs " + strings.Join(lacking, " and ") + "; the bike's sheet does not say whether that is there."
+	}
+	return o.Part.Name + " needs " + strings.Join(lacking, " and ") + ", which this bike does not have."
+}
+
+// after puts words behind others, "" for none.
+func after(between, words string) string {
+	if words == "" {
+		return ""
+	}
+	return between + words
+}
+
+// chosen are the parts that the plan puts on and that are not on yet.
+func chosen(f *facts.All) func(yield func(*plan.Part) bool) {
+	return func(yield func(*plan.Part) bool) {
+		for _, fitted := range f.Built.Fitted {
+			if fitted.Chosen && !fitted.On && !yield(fitted.Part) {
+				return
+			}
+		}
+	}
+}
+
+func fitsWithWork(f *facts.All) (study.Finding, bool) {
+	var works []string
+	for p := range chosen(f) {
+		if fit := p.Fitment; fit != nil && (fit.Verdict == plan.FitsWithWork || fit.Blind) {
+			works = append(works, work(p.Name, fit))
+		}
+	}
+	if len(works) == 0 {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Text(strings.Join(works, " ")),
+			Why:  "What is trimmed or drilled does not go back on the shelf, and what a torque wrench cannot reach works loose unseen.",
+			Do:   "Have the tools and the hours before the weekend; mark blind fasteners with paint and look at them on the way.",
+		}
+	})
+}
+
+// work is what fitting a part takes, in a sentence.
+func work(name string, fit *plan.Fitment) string {
+	sentence := name
+	if fit.Verdict == plan.FitsWithWork {
+		sentence += " goes on with work" + after(": ", fit.Work)
+		if fit.Hours.Known() {
+			sentence += ", " + fit.Hours.String()
+		}
+		sentence += after(", with ", fit.Tools)
+		if fit.Blind {
+			sentence += "; a torque wrench cannot get at its fasteners"
+		}
+		return sentence + "."
+	}
+	return sentence + ": a torque wrench cannot get at its fasteners."
+}
+
+func anotherYear(f *facts.All) (study.Finding, bool) {
+	var others []string
+	for p := range chosen(f) {
+		if is, _ := p.Made.For(f.Built.Bike); !is && (p.Fitment == nil || p.Fitment.Verdict == "") {
+			kind := strings.Join(strings.Fields(strings.Join([]string{p.Made.Family, p.Made.Variant, p.Made.Years()}, " ")), " ")
+			others = append(others, p.Name+" is made for "+kind+".")
+		}
+	}
+	if len(others) == 0 {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Over, func() study.Words {
+		return study.Words{
+			What: study.Text(strings.Join(others, " ")),
+			Why:  "This bike is of another year or kind: mounts move, hoses rub, plugs differ.",
+			Do:   "Ask what differs before you pay; then say on the part's sheet that it fits, with what work, or that it does not.",
+		}
+	})
 }
 
 func effectsClash(f *facts.All) (study.Finding, bool) {

@@ -59,6 +59,9 @@ func gained(f *facts.All, fitted plan.Fitted) facts.Item {
 	info, _ := plan.InfoOf(fitted.Slot)
 	mass := sheet.Value{Name: fitted.Part.Name, Number: fitted.Part.Mass.In("kg"), Unit: "kg", Origin: fitted.Part.Origin}
 	switch standard := f.Standard.Part(fitted.Slot); {
+	case fitted.Part.Replaces.Known(): // whoever has both in hand knows best
+		mass.Name += " less what it replaces"
+		mass.Number -= fitted.Part.Replaces.In("kg")
 	case standard != nil:
 		mass.Name += " less the standard one"
 		mass.Number -= standard.Mass.In("kg")

@@ -2,6 +2,7 @@ package tyres
 
 import (
 	"math"
+	"strings"
 
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
@@ -53,12 +54,15 @@ func tyreLife(r *study.Run, front, rear tyre.Band) {
 func life(c study.Calc, slot plan.Slot) tyre.Band {
 	r, b := c.Run, c.Run.Built.Bike
 	t := r.Built.Tyre(slot)
+	info, _ := plan.InfoOf(slot)
 	if t == nil {
-		info, _ := plan.InfoOf(slot)
 		c.Lacks(info.Name + " (Tyres)")
 		return tyre.Band{Low: math.NaN(), Mid: math.NaN(), High: math.NaN()}
 	}
-	base, _ := tyre.CharacterOf(t.Kind)
+	base, named := tyre.CharacterOf(t.Kind)
+	if !named && !t.LifeLow.Known() {
+		c.Lacks("kind of the " + strings.ToLower(info.Name) + " (Tyres)")
+	}
 	wear := tyre.Wear{LowKm: base.LifeLowKm, HighKm: base.LifeHighKm, Style: r.Plan.Brief.Style}
 	origin := sheet.Practice
 	if t.LifeLow.Known() {
@@ -94,10 +98,10 @@ func life(c study.Calc, slot plan.Slot) tyre.Band {
 			c.Sheet.Step(frontFormula, study.Computed("front tyre", band.Mid, "km"))
 		}
 	}
-	if r.Built.Chosen(slot) {
-		return band
-	}
 	left := treadLeft(c, slot)
+	if math.IsNaN(left.Number) && r.Built.Chosen(slot) {
+		return band // a new one
+	}
 	band = scale(band, left.Number/100)
 	if c.Sheet != nil {
 		c.Sheet.Step(leftFormula, study.Computed(string(slot)+", what is left", band.Mid, "km"), left)
@@ -105,8 +109,14 @@ func life(c study.Calc, slot plan.Slot) tyre.Band {
 	return band
 }
 
+// treadLeft is what is left on a tyre: as its own sheet says of one that the plan
+// fits, NaN for a new one; as the bike's says of the one that is on it.
 func treadLeft(c study.Calc, slot plan.Slot) sheet.Value {
 	b := c.Run.Built.Bike
+	if c.Run.Built.Chosen(slot) {
+		part := c.Run.Built.Part(slot)
+		return sheet.Value{Name: "tread left", Number: part.Tyre.Tread.In("%"), Unit: "%", Origin: part.Origin}
+	}
 	if slot == plan.FrontTyre {
 		return c.Bike("front_tread", "front tread left", "%", &b.FrontTread)
 	}

@@ -1,0 +1,480 @@
+package plan
+
+import (
+	"fmt"
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/core/unit"
+)
+
+// Draft is a part while its sheet is filled in: all that a part of its slot can have,
+// known or not. Whatever is left empty stays unknown, and a figure that rests on it
+// says so.
+type Draft struct {
+	Part
+
+	size    sizeEntry
+	tyre    Tyre
+	wheel   Wheel
+	filling Filling
+	guard   Guard
+	carrier Carrier
+	bag     Bag
+	rack    Rack
+	fitment Fitment
+
+	teeth, links countEntry
+	moves        [len(lengths)]unit.Length // by the order of lengths
+	hours        unit.Duration
+	shelter      unit.Ratio
+	others       []Effect // that the sheet does not ask for
+	from, to     countEntry
+}
+
+// sizeEntry is a tyre's code as a rider types it.
+type sizeEntry struct{ tyre.Size }
+
+// Known reports whether there is a code.
+func (e *sizeEntry) Known() bool { return !e.IsZero() }
+
+// String is the code, "" without one.
+func (e *sizeEntry) String() string {
+	if e.IsZero() {
+		return ""
+	}
+	return e.Size.String()
+}
+
+// Enter reads a code; an empty one is not known.
+func (e *sizeEntry) Enter(text, _ string) error {
+	if strings.TrimSpace(text) == "" {
+		e.Size = tyre.Size{}
+		return nil
+	}
+	size, err := tyre.Parse(text)
+	if err == nil {
+		e.Size = size
+	}
+	return err
+}
+
+// countEntry is a whole number above zero.
+type countEntry int
+
+// Known reports whether there is one.
+func (e *countEntry) Known() bool { return *e > 0 }
+
+// In is the number.
+func (e *countEntry) In(string) float64 { return float64(*e) }
+
+// String is the number, "" without one.
+func (e *countEntry) String() string {
+	if *e == 0 {
+		return ""
+	}
+	return strconv.Itoa(int(*e))
+}
+
+// Enter reads a whole number; an empty one is not known.
+func (e *countEntry) Enter(text, _ string) error {
+	if text = strings.TrimSpace(text); text == "" {
+		*e = 0
+		return nil
+	}
+	n, err := strconv.Atoi(text)
+	if err != nil || n <= 0 {
+		return fmt.Errorf("%q is not a whole number", text)
+	}
+	*e = countEntry(n)
+	return nil
+}
+
+// DraftOf is the sheet of a part as it is.
+func DraftOf(p *Part) *Draft {
+	d := &Draft{Part: *p, from: countEntry(p.Made.From), to: countEntry(p.Made.To)}
+	d.Provides, d.Needs, d.Excludes = slices.Clone(p.Provides), slices.Clone(p.Needs), slices.Clone(p.Excludes)
+	take(&d.tyre, p.Tyre)
+	take(&d.wheel, p.Wheel)
+	take(&d.filling, p.Filling)
+	take(&d.guard, p.Guard)
+	take(&d.carrier, p.Carrier)
+	take(&d.bag, p.Bag)
+	take(&d.rack, p.Rack)
+	take(&d.fitment, p.Fitment)
+	d.size.Size = d.tyre.Size
+	for _, e := range p.Effects {
+		if !d.takes(e) {
+			d.others = append(d.others, e)
+		}
+	}
+	return d
+}
+
+// take copies what there is.
+func take[T any](to, from *T) {
+	if from != nil {
+		*to = *from
+	}
+}
+
+// takes notes an effect where the sheet asks for it.
+func (d *Draft) takes(e Effect) bool {
+	number := strconv.FormatFloat(e.Value, 'f', -1, 64)
+	at := slices.Index(lengths[:], e.Figure)
+	switch {
+	case e.Op == Set && e.Figure == countOf[d.Slot].figure && (e.Figure == FrontTeeth || e.Figure == RearTeeth):
+		d.teeth = countEntry(e.Value)
+	case e.Op == Set && e.Figure == countOf[d.Slot].figure && e.Figure == ChainLinks:
+		d.links = countEntry(e.Value)
+	case e.Op == Add && at >= 0 && slices.Contains(movesOf[d.Slot], e.Figure):
+		return d.moves[at].Enter(number, "mm") == nil
+	case e.Op == Set && e.Figure == SeatHours && d.Slot == Seat:
+		return d.hours.Enter(number, "h") == nil
+	case e.Op == Add && e.Figure == Shelter && d.Slot == Windscreen:
+		return d.shelter.Enter(number, "%") == nil
+	default:
+		return false
+	}
+	return true
+}
+
+// movesOf are the lengths that parts of a slot move.
+var movesOf = map[Slot][]Figure{
+	Handlebar: {BarRise, BarBack}, Risers: {BarRise, BarBack}, Seat: {SeatRise}, Pegs: {PegDrop}, SideStand: {StandLength},
+}
+
+// Done is the part that the sheet describes.
+func (d *Draft) Done() *Part {
+	p := d.Part
+	p.Made.From, p.Made.To = int(d.from), int(d.to)
+	p.Tyre, p.Wheel, p.Filling, p.Guard, p.Carrier, p.Bag, p.Rack, p.Fitment, p.Effects = nil, nil, nil, nil, nil, nil, nil, nil, nil
+	t := d.tyre
+	t.Size = d.size.Size
+	switch {
+	case isTyreSlot(p.Slot):
+		p.Tyre = &t
+	case isWheelSlot(p.Slot):
+		p.Wheel = given(d.wheel)
+	case fillingSlots[p.Slot]:
+		p.Filling = given(d.filling)
+	case slices.Contains(fuelSlots, p.Slot):
+		if p.Carrier = given(d.carrier); p.Carrier != nil && p.Carrier.Kind == "" {
+			p.Carrier.Kind = usualCarrier[p.Slot]
+		}
+	case slices.Contains(bagSlots, p.Slot):
+		p.Bag = given(d.bag)
+	case slices.Contains(RackSlots(), p.Slot):
+		p.Rack = given(d.rack)
+	}
+	if g := d.guard; guardSlots[p.Slot] && (g.Mount != "" || g.Width.Known() || len(g.Blocks)+len(g.Covers) > 0 || g.Bolts != "") {
+		p.Guard = &g
+	}
+	p.Fitment = given(d.fitment)
+	p.Effects = d.effects()
+	return &p
+}
+
+// usualCarrier is how the fuel of such a part gets to the engine, unless its sheet says.
+var usualCarrier = map[Slot]CarrierKind{FuelTank: MainTank, AuxTank: Plumbed, FuelBladder: Poured, FuelCans: Poured}
+
+// given is what a sheet says, nil where it says nothing.
+func given[T comparable](t T) *T {
+	if t == *new(T) {
+		return nil
+	}
+	return &t
+}
+
+// effects of what the sheet says, in the order of the figures, and others as they were.
+func (d *Draft) effects() []Effect {
+	var list []Effect
+	if is, ok := countOf[d.Slot]; ok && max(d.teeth, d.links) > 0 {
+		list = append(list, Effect{is.figure, Set, float64(max(d.teeth, d.links))})
+	}
+	for i, f := range lengths {
+		if slices.Contains(movesOf[d.Slot], f) && d.moves[i].Known() {
+			list = append(list, Effect{f, Add, round(d.moves[i].In("mm"))})
+		}
+	}
+	if d.Slot == Seat && d.hours.Known() {
+		list = append(list, Effect{SeatHours, Set, round(d.hours.In("h"))})
+	}
+	if d.Slot == Windscreen && d.shelter.Known() {
+		list = append(list, Effect{Shelter, Add, round(d.shelter.In("%"))})
+	}
+	return append(list, d.others...)
+}
+
+// round takes the tail off that a change of units leaves on a number.
+func round(v float64) float64 { return math.Round(v*1e6) / 1e6 }
+
+func isTyreSlot(s Slot) bool { return s == FrontTyre || s == RearTyre }
+
+func isWheelSlot(s Slot) bool { return s == FrontWheel || s == RearWheel }
+
+// fillingSlots hold what goes into a tyre.
+var fillingSlots = map[Slot]bool{FrontTube: true, RearTube: true, FrontLock: true, RearLock: true, FrontSealant: true, RearSealant: true}
+
+// guardSlots hold what keeps something whole.
+var guardSlots = map[Slot]bool{
+	HandGuards: true, SkidPlate: true, EngineBars: true, CaseCovers: true, CoolerGuard: true, LampGuard: true, FrontMudguard: true, ForkGuards: true,
+	FrameGuards: true, TankGuard: true, DashGuard: true, CaseSaver: true, ChainGuide: true, BrakeGuard: true, StandGuard: true, Indicators: true, PlateHolder: true,
+}
+
+// Guards reports whether such a part is asked what it guards.
+func (d *Draft) Guards() bool { return guardSlots[d.Slot] }
+
+// Covers are the places guarded, for the sheet to change.
+func (d *Draft) Covers() *[]Cover { return &d.guard.Covers }
+
+// Sections lists the numbers that parts of the slot have. A help says how one finds a
+// number out, and what stays unknown without it.
+func (d *Draft) Sections() []Section {
+	list := []Section{{"Mass", []Field{
+		{"mass", "It weighs", "kg", 0, 99, "On a kitchen or luggage scale. Without it the loaded mass and the axles are unknown.", &d.Mass},
+		{"replaces", "What it replaces weighs", "kg", 0, 99, "What comes off for it; 0 where nothing does. Empty: what the bike's sheet says of it.", &d.Replaces},
+	}}}
+	if own := d.section(); len(own.Fields) > 0 {
+		list = append(list, own)
+	}
+	return append(list, Section{"Does it go on?", []Field{
+		{"fit_hours", "Work beyond the usual", "h", 0, 200, "Where it fits with work: trimming, drilling, a longer hose.", &d.fitment.Hours},
+		{"made_from", "Made for model years from", "", 1950, 2100, "Another year's part is a finding.", &d.from},
+		{"made_to", "… to", "", 1950, 2100, "", &d.to},
+	}})
+}
+
+// section is what only parts of the slot have.
+func (d *Draft) section() Section {
+	s, t, info := d.Slot, &d.tyre, ""
+	if i, ok := InfoOf(s); ok {
+		info = i.Name
+	}
+	own := Section{Name: info}
+	ask := func(f ...Field) { own.Fields = append(own.Fields, f...) }
+	switch {
+	case isTyreSlot(s):
+		ask(
+			Field{"code", "Code on the sidewall", "", 0, 0, "E.g. 120/80-18 M/C 62S TT. Without it size, gearing, load and speed are unknown.", &d.size},
+			Field{"width", "Measured width", "mm", 40, 320, "Mounted and inflated. Empty: the code's, which differs between makes.", &t.Width},
+			Field{"roll_out", "One turn of the wheel", "mm", 800, 3000, "Rolled out along a tape, rider on. Empty: by the code.", &t.RollOut},
+			Field{"tread", "Tread left", "%", 1, 100, "Of a used one: depth left over depth when new, above the legal limit. Empty: new.", &t.Tread},
+			Field{"rated_at", "Pressure on the sidewall", "kPa", 40, 450, "At which it carries its rated load. Without it the load floor of the pressures is unknown.", &t.RatedAt},
+			Field{"min_pressure", "Maker's least pressure", "kPa", 40, 450, "Without it nobody says how soft it may be.", &t.MinPressure},
+			Field{"life_low", "It lasts from", "km", 100, 100000, "As a rear on an ordinary bike, by those who wore it out. Empty: as its kind does.", &t.LifeLow},
+			Field{"life_high", "… to", "km", 100, 100000, "Both or neither.", &t.LifeHigh})
+	case isWheelSlot(s):
+		ask(
+			Field{"rim", "Rim diameter", "in", 8, 25, "Without it no tyre can be held against it.", &d.wheel.Diameter},
+			Field{"rim_width", "Rim width", "in", 1, 8, "Between the flanges. Without it the tyre's profile is unknown.", &d.wheel.Width})
+	case fillingSlots[s]:
+		ask(
+			Field{"rim", "For rims of", "in", 8, 25, "Empty: any.", &d.filling.Rim},
+			Field{"rim_width", "… as wide as", "in", 1, 8, "Of a rim lock. Empty: any.", &d.filling.RimWidth},
+			Field{"max_speed", "Its maker allows", "km/h", 20, 250, "Foam inserts and ultra-heavy tubes have a limit. Empty: none is known.", &d.filling.MaxSpeed})
+	case s == FrontSprocket:
+		ask(Field{"teeth", "Teeth", "", 8, 30, "Count them. Without it every gear is unknown.", &d.teeth})
+	case s == RearSprocket:
+		ask(Field{"teeth", "Teeth", "", 20, 80, "Count them. Without it every gear is unknown.", &d.teeth})
+	case s == Chain:
+		ask(Field{"links", "Links", "", 60, 200, "Count rivets: a link each. Without it the axle's place is unknown.", &d.links})
+	case slices.Contains(fuelSlots, s):
+		ask(
+			Field{"holds", "It holds", "L", 0.2, 80, "Filled to the brim from dry; a pair together. Without it the range is unknown.", &d.carrier.Holds},
+			Field{"unusable", "Never reached", "L", 0, 20, "What stays in it. Empty: nothing does.", &d.carrier.Unusable},
+			Field{"wider", "Wider at the knees by", "mm", 0, 300, "Both sides together.", &d.carrier.Wider})
+	case slices.Contains(bagSlots, s):
+		ask(
+			Field{"litres", "It holds", "L", 0.5, 200, "A pair together. Without it nobody knows whether the packing goes in.", &d.bag.Litres},
+			Field{"carries", "May carry", "kg", 0.5, 80, "By its maker, a pair together. Without it an overload is not seen.", &d.bag.Carries},
+			Field{"max_speed", "Speed limit", "km/h", 40, 250, "With it on, by its maker.", &d.bag.MaxSpeed},
+			Field{"width", "Width over all", "mm", 200, 1400, "Of the bike with it on.", &d.bag.Width})
+	case slices.Contains(RackSlots(), s):
+		ask(Field{"carries", "May carry", "kg", 0.5, 80, "By its maker, both sides together; a home-made one by what you trust it with. Without it an overload is not seen.", &d.rack.Carries})
+	case guardSlots[s]:
+		ask(Field{"guard_width", "Makes the bike wider by", "mm", 0, 500, "Both sides together.", &d.guard.Width})
+	case s == Seat:
+		ask(Field{"hours", "Comfortable for", "h", 0.25, 24, "A day, until it hurts. Without it the seat is not judged.", &d.hours})
+	case s == Windscreen:
+		ask(Field{"shelter", "Takes off the wind", "%", -50, 100, "Of what reaches the rider without it; a large screen takes 40 %, a low one 15 %.", &d.shelter})
+	}
+	for _, f := range movesOf[s] {
+		at := slices.Index(lengths[:], f)
+		word := moveWords[f]
+		ask(Field{string(f), word.label, "mm", -300, 300, word.help, &d.moves[at]})
+	}
+	return own
+}
+
+// moveWords are how a length that parts move is asked for.
+var moveWords = map[Figure]struct{ label, help string }{
+	BarRise:     {"Grips higher by", "Against the standard ones; lower is negative. Without it reach, cables and standing are judged as standard."},
+	BarBack:     {"Grips further back by", "Towards the rider."},
+	SeatRise:    {"Seat higher by", "At its lowest point, rider on; lower is negative. Without it the reach to the ground is the standard seat's."},
+	PegDrop:     {"Pegs lower by", "Against the standard ones. Without it the knees are judged as standard."},
+	StandLength: {"Longer by", "Than the standard stand; shorter is negative."},
+}
+
+// Fields lists the numbers of all sections.
+func (d *Draft) Fields() []Field { return fieldsOf(d.Sections()) }
+
+// Picks lists the words that parts of the slot have.
+func (d *Draft) Picks() []Pick {
+	var list []Pick
+	s := d.Slot
+	switch {
+	case isTyreSlot(s):
+		var kinds []Option
+		for _, c := range tyre.Characters() {
+			kinds = append(kinds, Option{string(c.Kind), c.Name})
+		}
+		list = append(list, pick("kind", "Kind of tyre", &d.tyre.Kind, kinds...))
+	case isWheelSlot(s):
+		list = append(list, pick("build", "Built", &d.wheel.Build, builds()...))
+	case fillingSlots[s]:
+		var kinds []Option
+		for _, c := range tyre.Contents() {
+			kinds = append(kinds, Option{string(c.Filling), c.Name})
+		}
+		list = append(list, pick("kind", "What it is", &d.filling.Kind, kinds...))
+	case slices.Contains(fuelSlots, s) && s != FuelTank:
+		list = append(list, pick("kind", "Its fuel", &d.carrier.Kind, CarrierKinds()[1:]...))
+	case slices.Contains(bagSlots, s):
+		list = append(list, pick("kind", "Kind of bag", &d.bag.Kind, BagKinds()...))
+	case guardSlots[s]:
+		list = append(list, pick("mount", "Mounted on", &d.guard.Mount, Mounts()...))
+	}
+	return append(list, pick("fit", "Does it go on?", &d.fitment.Verdict, FitVerdicts()...))
+}
+
+// Check is a yes or no of a sheet.
+type Check struct {
+	Key, Label string
+	On         *bool
+}
+
+// Checks lists what parts of the slot are or are not.
+func (d *Draft) Checks() []Check {
+	var list []Check
+	s := d.Slot
+	switch {
+	case slices.Contains(fuelSlots, s):
+		list = []Check{
+			{"plastic", "plastic: swells, and wants metal unions", &d.carrier.Plastic}, {"approved", "approved for fuel", &d.carrier.Approved},
+			{"seen", "the level shows from outside", &d.carrier.Seen},
+		}
+	case slices.Contains(bagSlots, s):
+		list = []Check{{"pair", "a pair", &d.bag.Pair}, {"handy", "opened without unloading", &d.bag.Handy}, {"quick", "off in a minute", &d.bag.Quick}}
+	case slices.Contains(RackSlots(), s):
+		list = []Check{{"seat_stays", "the seat does not come off with it on", &d.rack.SeatStays}, {"no_pegs", "takes the place of the pillion's pegs", &d.rack.NoPegs}}
+	}
+	return append(list, Check{"blind", "a torque wrench cannot get at its fasteners", &d.fitment.Blind})
+}
+
+// Text is words of a sheet.
+type Text struct {
+	Key, Label, Help string
+	Words            *string
+}
+
+// Texts lists the words that parts of the slot have.
+func (d *Draft) Texts() []Text {
+	var list []Text
+	if guardSlots[d.Slot] {
+		list = append(list, Text{"bolts", "Held by", "Fasteners, and by what torque.", &d.guard.Bolts})
+	}
+	return append(list,
+		Text{"fit_work", "Work it takes", "Trim, drill, a longer hose; another year's mount rubs.", &d.fitment.Work},
+		Text{"fit_tools", "Tools it takes", "", &d.fitment.Tools},
+		Text{"fit_ask", "Ask whom, what", "While nobody knows whether it goes on.", &d.fitment.Ask},
+		Text{"fit_reason", "Why it does not go on", "", &d.fitment.Reason},
+		Text{"made_family", "Made for", "The kind of bike, as part lists call it.", &d.Made.Family},
+		Text{"made_variant", "Its variant", "", &d.Made.Variant})
+}
+
+// Several is any number of words out of a list.
+type Several struct {
+	Key, Label, Help string
+	Options          []Option
+	Get              func() []string
+	Set              func([]string)
+}
+
+func several[S ~string](key, label, help string, list *[]S, options []Option) Several {
+	return Several{key, label, help, options, func() []string {
+		var words []string
+		for _, s := range *list {
+			words = append(words, string(s))
+		}
+		return words
+	}, func(words []string) {
+		*list = nil
+		for _, w := range words {
+			*list = append(*list, S(w))
+		}
+	}}
+}
+
+// Severals lists the words of which parts of the slot have any number.
+func (d *Draft) Severals() []Several {
+	var list []Several
+	if guardSlots[d.Slot] {
+		list = append(list, several("blocks", "In the way of", "Until it is taken off.", &d.guard.Blocks, Accesses()))
+	}
+	if by := TagsBy(d.Slot); len(by) > 0 {
+		list = append(list, several("provides", "It brings", "", &d.Provides, also(by, d.Provides)))
+	}
+	return append(list,
+		several("needs", "It needs", "What is not there keeps it off the bike.", &d.Needs, also(needable(), d.Needs)),
+		several("excludes", "It cannot be with", "", &d.Excludes, also(excludable, d.Excludes)))
+}
+
+// needable are tags that parts may need: what a bike or another part brings to hang on.
+func needable() []Option {
+	var list []Option
+	for _, o := range KnownTags() {
+		if slices.Contains([]string{
+			"bar-22", "bar-28", "clamp-22", "clamp-28", "nav-place", "engine-bars", "rear-rack", "side-rack", "wide-pegs", "radiator", "oil-cooler", "chain-drive", "speedometer-pulse", "socket",
+		}, o.Value) {
+			list = append(list, o)
+		}
+	}
+	return append(list, Option{"chain: 520", TagWords("chain: 520")}, Option{"chain: 525", TagWords("chain: 525")}, Option{"chain: 428", TagWords("chain: 428")}, Option{"chain: 530", TagWords("chain: 530")})
+}
+
+// excludable are tags that two parts may want one place for.
+var excludable = []Option{{"bar-ends", TagWords("bar-ends")}, {"wraps-cases", TagWords("wraps-cases")}, {"rear-rack", TagWords("rear-rack")}, {"side-rack", TagWords("side-rack")}}
+
+// also are options with what is there beside them.
+func also(options []Option, have []string) []Option {
+	list := slices.Clone(options)
+	for _, tag := range have {
+		if !hasOption(list, tag) {
+			list = append(list, Option{tag, TagWords(tag)})
+		}
+	}
+	return list
+}
+
+// Hazards that a guard may stop, for the rows of what it guards.
+func Hazards() []Option {
+	var list []Option
+	for _, h := range guard.Hazards() {
+		list = append(list, Option{string(h.Hazard), h.Name})
+	}
+	return list
+}
+
+// Vulnerable lists the places that break.
+func Vulnerable() []Option {
+	var list []Option
+	for _, p := range guard.Places() {
+		list = append(list, Option{string(p.Place), p.Name})
+	}
+	return list
+}
