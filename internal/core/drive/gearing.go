@@ -6,13 +6,22 @@
 // package knows nothing of parts or plans.
 package drive
 
-import "valiantmule/internal/core/sheet"
+import (
+	"math"
+
+	"valiantmule/internal/core/sheet"
+)
 
 // Pair is a front (engine) and a rear (wheel) sprocket.
 type Pair struct{ Front, Rear int }
 
-// Ratio of the final drive, rear over front.
-func (p Pair) Ratio() float64 { return float64(p.Rear) / float64(p.Front) }
+// Ratio of the final drive, rear over front; NaN while a count is missing.
+func (p Pair) Ratio() float64 {
+	if p.Front == 0 || p.Rear == 0 {
+		return math.NaN()
+	}
+	return float64(p.Rear) / float64(p.Front)
+}
 
 // OverallFormula is the formula of [Overall].
 var OverallFormula = sheet.Formula{Text: "overall = primary × gear × rear / front", Origin: sheet.Computed}

@@ -12,6 +12,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
 )
 
 // said puts what somebody found out about fitment on each part that the plan chose.
@@ -162,4 +163,37 @@ func TestTheWholeWay(t *testing.T) {
 	}
 	assert.Equal(t, []plan.Slot{plan.Handlebar, plan.Risers, plan.HandGuards}, slots, "the bar, the clamps that it needs, and the guards on top")
 	assert.NotContains(t, b.findings(b.with("holt-650").With(way[0].Choices...)), "part-does-not-fit")
+}
+
+// TestUnknownIsSaidAndNeverHelps: a part of which nobody knows more than its name puts no
+// number that is none into a sentence, and no gauge stands better for it than for the
+// bike without.
+func TestUnknownIsSaidAndNeverHelps(t *testing.T) {
+	b := newGarage(t)
+	for _, bike := range []string{"holt-650", "corrin-1180", "sorrel-320"} {
+		bare := b.standard(bike)
+		without, err := eval.EvaluateLoadout(bare, b.shelf, "travel", "2026-11-26")
+		require.NoError(t, err)
+		for _, info := range plan.Slots() {
+			own := plan.DraftOf(&plan.Part{ID: "own-blank", Slot: info.Slot, Name: "Mine"}).Done()
+			p := bare.With(plan.Choice{Slot: info.Slot, Part: own})
+			r, err := eval.EvaluateLoadout(p, p.WithOwn(b.shelf), "travel", "2026-11-26")
+			require.NoError(t, err)
+			for _, f := range r.Findings {
+				words := f.Tell()
+				assert.NotRegexp(t, `NaN|Inf|%!`, words.What+words.Why+words.Do, "%s of a %s", f.ID, info.Slot)
+				f.Remedies()
+			}
+			needs, _ := r.Needs()
+			for _, n := range needs {
+				a := n.Tell()
+				assert.NotRegexp(t, `NaN|Inf|%!`, a.Because+a.Bare+a.Fitted+a.Short, "%s with a %s", n.ID, info.Slot)
+			}
+			for i, g := range r.Gauges {
+				if was := without.Gauges[i]; was.State != verdict.OK && g.State == verdict.OK {
+					assert.Fail(t, "better for what nobody knows", "%s: %s is %s, was %s", info.Slot, g.ID, g.State, was.State)
+				}
+			}
+		}
+	}
 }

@@ -10,8 +10,8 @@ import (
 // Bag is what a bag, box or roll is beyond a part, whose mass is the empty one's. A
 // pair is one part: its litres and what it carries are both sides' together.
 type Bag struct {
-	Kind     BagKind     `json:"kind"`
-	Litres   unit.Volume `json:"litres"`
+	Kind     BagKind     `json:"kind,omitempty"`
+	Litres   unit.Volume `json:"litres,omitzero"`
 	Carries  unit.Mass   `json:"carries,omitzero"`
 	Pair     bool        `json:"pair,omitempty"`
 	MaxSpeed unit.Speed  `json:"max_speed,omitzero"` // with it on, by its maker

@@ -9,7 +9,7 @@ import (
 // one's.
 type Carrier struct {
 	Kind     CarrierKind `json:"kind"`
-	Holds    unit.Volume `json:"holds"`
+	Holds    unit.Volume `json:"holds,omitzero"`
 	Unusable unit.Volume `json:"unusable,omitzero"` // what never reaches the engine
 	Plastic  bool        `json:"plastic,omitempty"` // swells over the years, and wants metal unions
 	Approved bool        `json:"approved,omitempty"`

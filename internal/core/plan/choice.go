@@ -1,6 +1,9 @@
 package plan
 
-import "slices"
+import (
+	"slices"
+	"strings"
+)
 
 // Choice puts a part into a slot; a nil part goes back to standard.
 type Choice struct {
@@ -38,7 +41,7 @@ func (p *Plan) choose(c Choice) {
 	}
 	at := p.lineIn(c.Slot, c.Loadout)
 	if c.Part == nil {
-		if at >= 0 {
+		if at >= 0 && !p.aside(at, nil) {
 			p.Lines = slices.Delete(p.Lines, at, at+1)
 		}
 		return
@@ -53,7 +56,78 @@ func (p *Plan) choose(c Choice) {
 		p.Lines = append(p.Lines, line)
 		return
 	}
+	if p.aside(at, c.Part) {
+		p.Lines = append(p.Lines, line)
+		return
+	}
 	p.Lines[at] = line
+}
+
+// aside keeps a part of the rider's own that another takes the place of: nobody else
+// has its sheet. It is undecided then.
+func (p *Plan) aside(at int, by *Part) bool {
+	was := p.Lines[at].Part
+	if !was.Own() || by != nil && by.ID == was.ID {
+		return false
+	}
+	p.Lines[at].Decision = Undecided
+	return true
+}
+
+// OwnPrefix starts the ids of parts that a rider has entered.
+const OwnPrefix = "own-"
+
+// Own reports whether a rider has entered the part.
+func (p *Part) Own() bool { return strings.HasPrefix(p.ID, OwnPrefix) }
+
+// Owned lists the parts of the plan that a rider has entered, each once.
+func (p *Plan) Owned() []*Part {
+	var list []*Part
+	for _, l := range p.Lines {
+		if l.Part != nil && l.Part.Own() && !slices.ContainsFunc(list, func(o *Part) bool { return o.ID == l.Part.ID }) {
+			list = append(list, l.Part)
+		}
+	}
+	return list
+}
+
+// WithOwn is a shelf with the rider's own parts of the plan behind it.
+func (p *Plan) WithOwn(s Shelf) Shelf { return append(s[:len(s):len(s)], p.Owned()...) }
+
+// Renewed is the plan with a part's sheet as it is now wherever the plan holds it; held
+// is false where it does not.
+func (p *Plan) Renewed(part *Part) (renewed *Plan, held bool) {
+	changed := *p
+	changed.Lines = slices.Clone(p.Lines)
+	for i, l := range changed.Lines {
+		if l.Part != nil && l.Part.ID == part.ID && l.Part.Slot == part.Slot {
+			changed.Lines[i].Part, held = part, true
+		}
+	}
+	return &changed, held
+}
+
+// Deciding is the plan with a part's sheet as it is now, decided so and from there.
+func (p *Plan) Deciding(part *Part, decision Decision, source Source) *Plan {
+	if decision == Chosen {
+		decision = ""
+	}
+	if source == BoughtNew {
+		source = ""
+	}
+	renewed, held := p.Renewed(part)
+	choice := Choice{Slot: part.Slot, Part: part, Decision: decision}
+	if held {
+		at := slices.IndexFunc(renewed.Lines, func(l Line) bool { return l.Part == part })
+		choice.Loadout = renewed.Lines[at].Loadout
+	}
+	changed := renewed.With(choice)
+	for i := range changed.Lines {
+		if changed.Lines[i].Part == part {
+			changed.Lines[i].Source = source
+		}
+	}
+	return changed
 }
 
 // lineIn is the line whose part is in a slot for exactly this loadout, -1 for

@@ -105,6 +105,8 @@ const (
 	BoughtUsed Source = "used"
 	MovedOver  Source = "moved-over" // from another bike: costs the fitting only
 	HomeMade   Source = "home-made"  // costs material; cracks and lost fasteners are its risks
+	Lent       Source = "lent"       // goes back, so keep what it took the place of
+	Given      Source = "given"      // costs nothing, and is praised accordingly
 )
 
 // Sources lists them.
@@ -114,6 +116,8 @@ func Sources() []Option {
 		{string(BoughtUsed), "Used"},
 		{string(MovedOver), "Moved over"},
 		{string(HomeMade), "Home-made"},
+		{string(Lent), "Lent"},
+		{string(Given), "Given"},
 	}
 }
 
@@ -157,16 +161,17 @@ func (l *Line) Title() string {
 	return l.Name
 }
 
-// Cost of the line: what the rider entered, or else a new part's price. A part
-// that is moved over costs nothing; what a used or home-made one costs only the
-// rider knows.
+// Cost of the line: what the rider entered, or else the part's price. A part that is
+// moved over, lent or given costs nothing. A shelf's price is a new one's; what a used
+// or home-made one costs only the rider knows, and has said on the sheet of a part of
+// their own.
 func (l *Line) Cost() money.Amount {
 	switch {
 	case l.Amount.Known() || l.Part == nil:
 		return l.Amount
-	case l.Source == MovedOver && l.Part.Price.Known():
+	case (l.Source == MovedOver || l.Source == Lent || l.Source == Given) && l.Part.Price.Known():
 		return money.New(0, l.Part.Price.Code())
-	case l.Source == BoughtUsed || l.Source == HomeMade:
+	case (l.Source == BoughtUsed || l.Source == HomeMade) && !l.Part.Own():
 		return money.Amount{}
 	}
 	return l.Part.Price

@@ -225,7 +225,7 @@ func (p *Part) Sits() load.Place {
 
 // Guard is what a guard does, and what it is in the way of.
 type Guard struct {
-	Mount  Mount       `json:"mount"`
+	Mount  Mount       `json:"mount,omitempty"`
 	Width  unit.Length `json:"width,omitzero"`   // that it adds to the bike at its place, both sides
 	Blocks []Access    `json:"blocks,omitempty"` // until it is taken off
 	Bolts  string      `json:"bolts,omitempty"`  // how it is held, and by what torque one can reach
@@ -273,8 +273,8 @@ func Accesses() []Option {
 
 // Tyre is what a tyre is beyond a part. Measured numbers overrule the size.
 type Tyre struct {
-	Size     tyre.Size   `json:"size"`
-	Kind     tyre.Kind   `json:"kind"`
+	Size     tyre.Size   `json:"size,omitzero"`
+	Kind     tyre.Kind   `json:"kind,omitempty"`
 	Width    unit.Length `json:"width,omitzero"`     // measured, mounted
 	RollOut  unit.Length `json:"roll_out,omitzero"`  // one wheel turn, rider on
 	LifeLow  unit.Length `json:"life_low,omitzero"`  // of a rear on the reference bike
@@ -287,9 +287,9 @@ type Tyre struct {
 
 // Wheel is a wheel that replaces the bike's.
 type Wheel struct {
-	Build    WheelBuild  `json:"build"`
-	Diameter unit.Length `json:"diameter"` // of the rim
-	Width    unit.Length `json:"width"`
+	Build    WheelBuild  `json:"build,omitempty"`
+	Diameter unit.Length `json:"diameter,omitzero"` // of the rim
+	Width    unit.Length `json:"width,omitzero"`
 }
 
 // Rim of the wheel.
@@ -297,7 +297,7 @@ func (w *Wheel) Rim() tyre.Rim { return rim(w.Diameter, w.Width) }
 
 // Filling is what goes into a tyre, for one size of rim.
 type Filling struct {
-	Kind     tyre.Filling `json:"kind"`
+	Kind     tyre.Filling `json:"kind,omitempty"`
 	Rim      unit.Length  `json:"rim,omitzero"`       // diameter it is made for; missing for any
 	RimWidth unit.Length  `json:"rim_width,omitzero"` // of a rim lock
 	MaxSpeed unit.Speed   `json:"max_speed,omitzero"` // the maker's

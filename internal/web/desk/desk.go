@@ -39,6 +39,7 @@ func (s *House) Open(r *http.Request) (*Desk, error) {
 		return nil, err
 	}
 	d := &Desk{Snapshot: l.snapshot, Shelf: l.shelf, Loadout: r.FormValue("loadout"), Units: UnitsOf(r), AsOf: Today(), house: s, asked: fragmentOf(r)}
+	d.Shelf = d.Plan.WithOwn(d.Shelf)
 	if _, err := d.Plan.Loadout(d.Loadout); err != nil {
 		d.Loadout = d.Plan.Loadouts[len(d.Plan.Loadouts)-1].ID
 	}

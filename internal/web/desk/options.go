@@ -29,6 +29,7 @@ type optionRow struct {
 	Href                 string
 	Beside               *LinkView // puts it beside others, or takes it away
 	Current, Tried       bool
+	Own                  string // leads to the sheet of a part of the rider's own
 	Cells                []string // by the list's columns
 	Asks                 int      // findings that appear
 	State                StateView
@@ -69,8 +70,8 @@ func deltaOf(u words.Units, diff eval.Difference, id figure.ID) string {
 }
 
 // OptionsFor lists the parts for a slot that a filter lets through, after the
-// standard one, on a page; they are held against the plan only where the answer shows
-// them.
+// standard one, on a page, and the rider's own whatever the filter says; they are held
+// against the plan only where the answer shows them.
 func (d *Desk) OptionsFor(slot plan.Slot, page string, fits func(*plan.Part) bool, columns []Column, keep []string, tried []plan.Choice) (OptionList, error) {
 	info, _ := plan.InfoOf(slot)
 	list := OptionList{Slot: slot, Name: info.Name}
@@ -84,7 +85,7 @@ func (d *Desk) OptionsFor(slot plan.Slot, page string, fits func(*plan.Part) boo
 		if p.Slot != slot {
 			continue
 		}
-		if !fits(p) {
+		if !p.Own() && !fits(p) {
 			list.Hidden++
 			continue
 		}
@@ -142,6 +143,9 @@ func (d *Desk) option(c plan.Choice, diff eval.Difference, own *plan.Part) optio
 		return o
 	}
 	o.ID, o.Sub = part.ID, d.about(part)
+	if part.Own() {
+		o.Own = d.Href("part", "edit", part.ID)
+	}
 	if c.Part != nil && part.Price.Known() {
 		o.Price = part.Price.Display()
 	}

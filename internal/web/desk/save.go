@@ -19,6 +19,11 @@ type StageForm struct {
 	Save  string // what the button that keeps it says
 	Read  func(d *Desk, typed url.Values) (changed *plan.Plan, summary []string, errs FormErrors)
 	View  func(r *http.Request, d *Desk, typed url.Values, errs FormErrors) (FormBody, error)
+	// Show, where it is set, is what the bench shows of a form as typed instead of
+	// what would be saved.
+	Show func(d *Desk, changed *plan.Plan, typed url.Values) *plan.Plan
+	// Kept, where it is set, follows a save; it says where that leads.
+	Kept func(s *House, r *http.Request, d *Desk, changed *plan.Plan) (href string, err error)
 }
 
 // FormBody is the body of a stage's page with its form.
@@ -51,6 +56,9 @@ func (f StageForm) Try(s *House, w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	changed, _, errs := f.Read(d, r.PostForm)
+	if len(errs) == 0 && f.Show != nil {
+		changed = f.Show(d, changed, r.PostForm)
+	}
 	bench, err := f.Bench(d, changed, errs)
 	if err != nil {
 		return err
@@ -100,7 +108,14 @@ func (f StageForm) Keep(s *House, w http.ResponseWriter, r *http.Request) error 
 	if err != nil {
 		return err
 	}
-	return SeeOther(w, r, d.Href(f.Stage))
+	if f.Kept == nil {
+		return SeeOther(w, r, d.Href(f.Stage))
+	}
+	href, err := f.Kept(s, r, d, changed)
+	if err != nil {
+		return err
+	}
+	return SeeOther(w, r, href)
 }
 
 // conflict shows a form that was opened on an older revision again: what was

@@ -53,7 +53,7 @@ func Of(tb testing.TB, o web.Options) *Site {
 	tb.Cleanup(func() { st.Close() })
 	require.NoError(tb, st.Migrate(tb.Context()))
 	require.NoError(tb, demo.Load(tb.Context(), st))
-	o.Store, o.Log, o.DemoRider = st, slog.New(slog.DiscardHandler), demo.Rider
+	o.Store, o.Log, o.DemoRider = st, slog.New(slog.NewTextHandler(tb.Output(), &slog.HandlerOptions{Level: slog.LevelError})), demo.Rider
 	handler, err := web.New(o)
 	require.NoError(tb, err)
 	s := &Site{httptest.NewServer(handler), st, handler}

@@ -138,8 +138,15 @@ func distance(r *study.Run) {
 				sheet.Value{Name: f.Leader.Name, Number: f.Leader.Range.In("km"), Unit: "km", Origin: sheet.Rider})
 		}
 	}
-	c.Against(f.GapKm, mid < leg.Km, low < leg.Km)
+	c.Against(f.GapKm, mid < leg.Km, low < leg.Km || flat(c, leg))
 }
+
+// flat reports whether a leg's need is the bare known consumption on ground that takes
+// more.
+func flat(c study.Calc, leg facts.Leg) bool { return !c.Run.Machine.Known() && leg.Mix.Road() < roadOnly }
+
+// roadOnly is the share of road from which one consumption holds for all of a leg.
+const roadOnly = 0.98
 
 // lacksFuel notes what the range cannot do without.
 func lacksFuel(c study.Calc) {
@@ -148,8 +155,30 @@ func lacksFuel(c study.Calc) {
 		c.Bike("tank", "tank", "L", &b.Tank)
 		c.Bike("unusable", "fuel never reached", "L", &b.Unusable)
 	}
-	if leg, _ := c.Run.Range.Decides(); math.IsNaN(leg.NeedL) {
+	leg, _ := c.Run.Range.Decides()
+	if math.IsNaN(leg.NeedL) {
 		c.Bike("economy", "consumption", "L/100 km", &b.Economy)
+	}
+	if !math.IsNaN(c.Run.Learning.Anchor) {
+		lacksModel(c)
+	}
+}
+
+// lacksModel notes what the model of consumption cannot do without, on a bike whose
+// sheet is whole: the bare known consumption in its place would be too little.
+func lacksModel(c study.Calc) {
+	m := &c.Run.Machine
+	if m.Known() {
+		return
+	}
+	if math.IsNaN(c.Run.Built.FinalRatio()) {
+		c.Lacks("sprockets (Gearing)")
+	}
+	if math.IsNaN(m.CircumferenceMM) || math.IsNaN(m.TyreRoad) {
+		c.Lacks("both tyres, size and kind (Tyres)")
+	}
+	if math.IsNaN(m.MassKg) {
+		c.Lacks("loaded mass")
 	}
 }
 
@@ -158,7 +187,7 @@ func explainLeg(c study.Calc, leg facts.Leg) {
 	m, learning := c.Run.Machine, &c.Run.Learning
 	model := &learning.Taught
 	if !m.Known() {
-		c.Sheet.Note("A number that the model of consumption needs is missing (displacement, gearbox, drag area, tyres or mass), so the consumption is taken as the same on every ground.")
+		c.Sheet.Note("A number that the model of consumption needs is missing (displacement, gearbox, drag area, tyres or mass), so the consumption is taken as the same on every ground: too little where it is loose, so this is never better than watch.")
 	} else {
 		b := c.Run.Built.Bike
 		c.Sheet.Step(anchorFormula, study.Computed("k, before any fill", learning.Anchor, ""), sheet.Value{Name: "known consumption", Number: b.Economy.In("L/100 km"), Unit: "L/100 km", Origin: b.OriginOf("economy")})
@@ -214,7 +243,7 @@ func margin(r *study.Run, leg facts.Leg) {
 		explainLeg(c, leg)
 		c.Sheet.Step(fuel.MarginFormula, study.Computed("margin", leg.MarginL, "L"), study.Computed("usable", leg.HaveL, "L"), study.Computed("reserve", leg.ReserveL, "L"), study.Computed("need", leg.NeedL, "L"))
 	}
-	c.Judged(leg.Short(), leg.Thirsty())
+	c.Judged(leg.Short(), leg.Thirsty() || flat(c, leg))
 }
 
 // dryChance is the greatest chance of running dry on a leg.

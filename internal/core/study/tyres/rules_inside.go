@@ -153,8 +153,12 @@ func wheelBalance(f *facts.All) (study.Finding, bool) {
 			State: verdict.Watch,
 			Offer: func() []study.Remedy { return balancedLock(f, w) },
 			Tell: func() study.Words {
+				mass := study.Text("mass, which nobody has said")
+				if lock.Mass.Known() {
+					mass = study.Say("{%.2f kg}", lock.Mass.In("kg"))
+				}
 				return study.Words{
-					What: study.Say("The rim lock unbalances the %s wheel by its own {%.2f kg}.", w.Name, lock.Mass.In("kg")),
+					What: study.Say("The rim lock unbalances the %s wheel by its own %s.", w.Name, mass),
 					Why:  "At road speed the wheel hops; bars and screws shake loose.",
 					Do:   "Set counterweights opposite it, or take a lock that brings its own.",
 				}
@@ -165,7 +169,7 @@ func wheelBalance(f *facts.All) (study.Finding, bool) {
 
 func balancedLock(f *facts.All, w *study.Wheel) []study.Remedy {
 	for _, p := range f.Shelf {
-		if p.Slot == w.Lock && slices.Contains(p.Provides, w.Balanced) && math.Abs(p.Filling.RimWidth.In("in")-f.Built.Rim(w.Tyre).WidthIn) <= lockWidthOffIn {
+		if p.Slot == w.Lock && slices.Contains(p.Provides, w.Balanced) && p.Filling != nil && math.Abs(p.Filling.RimWidth.In("in")-f.Built.Rim(w.Tyre).WidthIn) <= lockWidthOffIn {
 			return study.Take(p, "Take %s")
 		}
 	}

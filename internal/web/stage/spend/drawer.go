@@ -1,7 +1,6 @@
 package spend
 
 import (
-	"crypto/rand"
 	"errors"
 	"net/http"
 	"net/url"
@@ -11,7 +10,6 @@ import (
 
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
-	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
 )
 
@@ -26,8 +24,7 @@ type drawerView struct {
 	List               desk.OptionList
 	Found, Shown       int
 	Keys               []decisionKey
-	Own                ownPart
-	Find, Choose, Save string
+	Find, Choose, Own  string
 }
 
 // decisionKey is the key that decides on the part in focus.
@@ -38,27 +35,19 @@ var decisionKeys = map[plan.Decision]string{
 	plan.Chosen: "c", plan.Ordered: "o", plan.Owned: "m", plan.OnTheBike: "f", plan.Undecided: "d", plan.WhenItBreaks: "k", plan.NotUntil: "n", plan.Rejected: "x", plan.TakenOff: "t",
 }
 
-// ownPart is the form of a part that no shelf has.
-type ownPart struct {
-	Name, Price, Mass, Note string
-	Slots                   []desk.OptionView
-	Errors                  desk.FormErrors
-}
-
 // drawerMost is how many parts are held against the plan at once.
 const drawerMost = 40
 
 func drawerPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	return s.PartsPage(w, r, "drawer", func(d *desk.Desk, tried []plan.Choice) (any, error) {
-		return drawer(d, r.URL.Query(), tried, nil, nil)
+		return drawer(d, r.URL.Query(), tried)
 	})
 }
 
-func drawer(d *desk.Desk, query url.Values, tried []plan.Choice, own url.Values, errs desk.FormErrors) (drawerView, error) {
+func drawer(d *desk.Desk, query url.Values, tried []plan.Choice) (drawerView, error) {
 	v := drawerView{
 		Has: d.Plan.Bike != nil, Query: strings.TrimSpace(query.Get("q")), Price: query.Get("price"), Mass: query.Get("mass"), Fits: !query.Has("q") || query.Has("fits"),
-		Find: "/plans/" + d.PlanID + "/drawer", Choose: "/plans/" + d.PlanID + "/choose", Save: d.Href("parts"),
-		Own: ownPart{Name: own.Get("name"), Price: own.Get("price"), Mass: own.Get("mass"), Note: own.Get("note"), Errors: errs},
+		Find: "/plans/" + d.PlanID + "/drawer", Choose: "/plans/" + d.PlanID + "/choose", Own: d.Href("part"),
 	}
 	if !v.Has {
 		return v, nil
@@ -66,9 +55,6 @@ func drawer(d *desk.Desk, query url.Values, tried []plan.Choice, own url.Values,
 	v.Slots = append(v.Slots, desk.OptionView{Value: "", Name: "Every place", Selected: query.Get("slot") == ""})
 	for _, info := range plan.Slots() {
 		v.Slots = append(v.Slots, desk.OptionView{Value: string(info.Slot), Name: info.Name, Selected: string(info.Slot) == query.Get("slot")})
-		if plainSlot(info.Slot) {
-			v.Own.Slots = append(v.Own.Slots, desk.OptionView{Value: string(info.Slot), Name: info.Name, Selected: string(info.Slot) == own.Get("slot")})
-		}
 	}
 	for _, o := range plan.Decisions() {
 		v.Keys = append(v.Keys, decisionKey{decisionKeys[plan.Decision(o.Value)], o.Value, o.Name})
@@ -87,11 +73,6 @@ func drawer(d *desk.Desk, query url.Values, tried []plan.Choice, own url.Values,
 	return v, err
 }
 
-// plainSlot reports whether a part for a slot is whole without a size of its own.
-func plainSlot(s plan.Slot) bool {
-	return !slices.Contains([]plan.Slot{plan.FrontTyre, plan.RearTyre, plan.FrontWheel, plan.RearWheel, plan.FrontSprocket, plan.RearSprocket, plan.Chain}, s)
-}
-
 // search is the parts that the filters let through.
 func search(d *desk.Desk, v drawerView, slot plan.Slot) ([]*plan.Part, error) {
 	built := d.Plan.Build(d.Loadout)
@@ -104,14 +85,8 @@ func search(d *desk.Desk, v drawerView, slot plan.Slot) ([]*plan.Part, error) {
 		return nil, errors.New("price: " + err.Error())
 	}
 	words := strings.Fields(strings.ToLower(v.Query))
-	all := slices.Clone(d.Shelf)
-	for _, l := range d.Plan.Lines { // the rider's own too
-		if l.Part != nil && !slices.ContainsFunc(d.Shelf, func(p *plan.Part) bool { return p.ID == l.Part.ID && p.Slot == l.Part.Slot }) {
-			all = append(all, l.Part)
-		}
-	}
 	var found []*plan.Part
-	for _, p := range all {
+	for _, p := range d.Shelf {
 		info, _ := plan.InfoOf(p.Slot)
 		text := strings.ToLower(p.Name + " " + p.Note + " " + info.Name)
 		home, _, known := d.Plan.Home(p.Price)
@@ -148,53 +123,6 @@ func held(d *desk.Desk, parts []*plan.Part, keep []string, tried []plan.Choice) 
 		list.Options[i].Sub = strings.TrimSuffix(info.Name+", "+list.Options[i].Sub, ", ")
 	}
 	return list, nil
-}
-
-// keepPart puts a part of the rider's own into the plan, undecided until they say.
-func keepPart(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
-	if err != nil {
-		return err
-	}
-	part, errs := readPart(d, r.PostForm)
-	if d.Plan.Bike == nil {
-		return store.ErrNotFound
-	}
-	if len(errs) == 0 {
-		changed := d.Plan.With(plan.Choice{Slot: part.Slot, Part: part, Need: plan.Wanted, Decision: plan.Undecided})
-		desk.Problems(changed, "lines", errs)
-		if len(errs) == 0 {
-			err = s.Store.Save(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), changed, part.Name+": a part of one's own")
-			if err != nil {
-				return err
-			}
-			return desk.SeeOther(w, r, d.Href("drawer", "q", part.Name))
-		}
-	}
-	view, err := drawer(d, url.Values{}, nil, r.PostForm, errs)
-	if err != nil {
-		return err
-	}
-	return s.ShowPage(w, r, http.StatusUnprocessableEntity, d, "drawer", nil, view)
-}
-
-func readPart(d *desk.Desk, form url.Values) (*plan.Part, desk.FormErrors) {
-	errs := desk.FormErrors{}
-	p := &plan.Part{ID: "own-" + strings.ToLower(rand.Text()[:10]), Slot: plan.Slot(form.Get("slot")), Name: strings.TrimSpace(form.Get("name")), Note: strings.TrimSpace(form.Get("note"))}
-	if p.Name == "" {
-		errs["name"] = "say what it is"
-	}
-	if _, ok := plan.InfoOf(p.Slot); !ok || !plainSlot(p.Slot) {
-		errs["slot"] = "choose its place; tyres, wheels, sprockets and chains need a size and are on the shelf"
-	}
-	var err error
-	if p.Price, err = desk.ReadAmount(form.Get("price"), d.Plan.Currency); err != nil {
-		errs["price"] = err.Error()
-	}
-	if err := p.Mass.Enter(form.Get("mass"), d.Units.Of("kg")); err != nil {
-		errs["mass"] = err.Error()
-	}
-	return p, errs
 }
 
 // Count of what is found, in words.

@@ -55,25 +55,82 @@ func TestDrawerFilters(t *testing.T) {
 	assert.Equal(t, 4, count("q=&slot=socket")+1)
 }
 
-// TestOwnPart: entered with what is known of it, undecided until the rider says.
+// TestOwnPart: entered with what is known of it, tried as if it were on, kept as it is
+// decided, edited later; what is wrong stands beside its field.
 func TestOwnPart(t *testing.T) {
 	s := webtest.New(t)
 	v, path := s.Demo(t)
-	page := v.Page(path + "/drawer?loadout=travel")
-	own := url.Values{"base": {webtest.Base(page)}, "name": {""}, "slot": {"rear-tyre"}, "price": {"dear"}, "mass": {"light"}}
-	status, body, _ := v.Post(path+"/parts?loadout=travel", own)
+	own := webtest.Form(v.Page(path + "/part?loadout=travel&slot=skid-plate"))
+	own.Set("name", "")
+	own.Set("price", "dear")
+	own.Set("mass", "light")
+	own.Set("cover.0", "sump")
+	own.Set("stops.0", "most")
+	status, body, _ := v.Post(path+"/part?loadout=travel", own)
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Equal(t, 4, strings.Count(body, `class="error"`), "each by its field")
 	assert.Contains(t, body, `value="dear"`)
-	own = url.Values{"base": {webtest.Base(page)}, "name": {"Bash plate from the smithy"}, "slot": {"skid-plate"}, "price": {"60"}, "mass": {"4 kg"}}
-	status, _, header := v.Post(path+"/parts?loadout=travel", own)
+
+	own.Set("name", "Bash plate from the smithy")
+	own.Set("price", "60")
+	own.Set("mass", "4 kg")
+	own.Set("stops.0", "80 %")
+	own.Set("against.strike.0", "on")
+	own.Set("mount", "frame")
+	own.Set("decision", "undecided")
+	own.Set("source", "home-made")
+	_, tried, _ := v.Post(path+"/part/try?loadout=travel", own)
+	assert.Contains(t, tried, `<th scope="row">Loaded mass</th>`, "on the bench it is on, whatever is decided")
+	stranded := webtest.Gauge(v.Page(path+"/armour?loadout=travel"), "armour-stranded")
+	status, _, header := v.Post(path+"/part?loadout=travel", own)
 	require.Equal(t, http.StatusSeeOther, status)
-	found := v.Page(header.Get("Location"))
-	assert.Contains(t, found, "Bash plate from the smithy")
+	assert.Contains(t, v.Page(header.Get("Location")), "Bash plate from the smithy")
 	p := s.Newest(t, demo.Rider)
 	last := p.Lines[len(p.Lines)-1]
 	assert.Equal(t, plan.Undecided, last.Decision)
+	assert.Equal(t, "60.00 EUR", last.Cost().String(), "a price that is known stays known when it is home-made")
 	assert.Equal(t, "skid-alu-h", p.Chosen(plan.SkidPlate, "travel").ID, "it is only noted")
-	status, _, _ = v.Post(path+"/parts?loadout=travel", own)
+	assert.Contains(t, v.Page(path+"/armour?loadout=travel&place=sump"), "Bash plate from the smithy", "where such parts are chosen")
+	status, _, _ = v.Post(path+"/part?loadout=travel", own)
 	assert.Equal(t, http.StatusConflict, status, "sent again it is stale")
+
+	edited := webtest.Form(v.Page(path + "/part?loadout=travel&edit=" + last.Part.ID))
+	assert.Equal(t, "4 kg", edited.Get("mass"))
+	assert.Equal(t, "80 %", edited.Get("stops.0"))
+	edited.Set("decision", "owned")
+	edited.Set("stops.0", "30 %")
+	status, body, _ = v.Post(path+"/part?loadout=travel", edited)
+	require.Equal(t, http.StatusSeeOther, status, body)
+	p = s.Newest(t, demo.Rider)
+	assert.Equal(t, last.Part.ID, p.Chosen(plan.SkidPlate, "travel").ID)
+	assert.NotEqual(t, stranded, webtest.Gauge(v.Page(path+"/armour?loadout=travel"), "armour-stranded"), "it guards by what its sheet says")
+	status, _, _ = v.Get(path + "/part?edit=own-nobodyspart")
+	assert.Equal(t, http.StatusNotFound, status)
+}
+
+// TestLikeThisOne starts from a part of the shelf, and of every slot there is a sheet.
+func TestLikeThisOne(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	for _, info := range plan.Slots() {
+		form := webtest.Form(v.Page(path + "/part?slot=" + string(info.Slot)))
+		form.Set("name", "Mine")
+		status, body, _ := v.Post(path+"/part", form)
+		require.Equal(t, http.StatusSeeOther, status, "%s: nothing known but its name: %s", info.Slot, body)
+		for _, page := range webtest.PageIDs() {
+			assert.NotRegexp(t, `NaN|\bInf\b|%!`, v.Page(path+"/"+page), "%s with a %s of one's own", page, info.Slot)
+		}
+		v.Post(path+"/undo", url.Values{"base": {webtest.Base(v.Page(path + "/spend"))}, "stage": {"spend"}})
+	}
+	form := webtest.Form(v.Page(path + "/part?loadout=travel&slot=rear-tyre&like=bracken-140-80-18"))
+	form.Set("name", "Worn Bracken of a friend")
+	form.Set("tread", "40")
+	form.Set("source", "given")
+	status, body, _ := v.Post(path+"/part?loadout=travel", form)
+	require.Equal(t, http.StatusSeeOther, status, body)
+	p := s.Newest(t, demo.Rider)
+	own := p.Chosen(plan.RearTyre, "travel")
+	assert.Equal(t, "Worn Bracken of a friend", own.Name)
+	assert.Equal(t, "140/80-18 M/C 70R TT", own.Tyre.Size.String())
+	assert.InDelta(t, 0.4, own.Tyre.Tread.Base(), 1e-9)
 }

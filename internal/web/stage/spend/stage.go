@@ -18,7 +18,11 @@ var Stage = desk.Stage{
 		{ID: "spend", Name: "Spend", Routes: desk.Form(spendForm)},
 		{ID: "drawer", Name: "Parts drawer", Routes: []desk.Route{
 			desk.Get("/drawer", drawerPage),
-			desk.Post("/parts", keepPart),
+		}},
+		{ID: "part", Name: "A part of your own", Routes: []desk.Route{
+			desk.Live("/part", partForm.Page), // it hands out an id
+			desk.Post("/part", partForm.Keep),
+			desk.Post("/part/try", partForm.Try),
 		}},
 	},
 }

@@ -64,7 +64,7 @@ func tyres(d *desk.Desk, view *tyresView, beside []string, tried []plan.Choice) 
 	built := d.Plan.Build(d.Loadout)
 	for _, slot := range []plan.Slot{plan.RearTyre, plan.FrontTyre} {
 		rim := built.Rim(slot)
-		fits := func(p *plan.Part) bool { return view.All || rim.DiameterIn == 0 || p.Tyre.Size.RimIn == rim.DiameterIn }
+		fits := func(p *plan.Part) bool { return view.All || rim.DiameterIn == 0 || p.Tyre != nil && p.Tyre.Size.RimIn == rim.DiameterIn }
 		list, err := d.OptionsFor(slot, "tyres", fits, tyreColumns[slot], keep, tried)
 		if err != nil {
 			return err
@@ -192,6 +192,9 @@ func contenders(d *desk.Desk, beside []string, tried []plan.Choice) []contender 
 	var list []contender
 	for _, id := range beside {
 		part := tyrePart(d, id)
+		if part.Tyre == nil || part.Tyre.Size.IsZero() {
+			continue // nothing to draw
+		}
 		word := "beside"
 		if own := d.Plan.Chosen(part.Slot, d.Loadout); own != nil && own.ID == id {
 			word = "in the plan"
@@ -209,8 +212,9 @@ func contenders(d *desk.Desk, beside []string, tried []plan.Choice) []contender 
 		}
 	}
 	add := func(p *plan.Plan, word string, style draw.Style) {
-		part := p.Build(d.Loadout).Part(slot)
-		if part == nil || part.Tyre == nil {
+		built := p.Build(d.Loadout)
+		part := built.Part(slot)
+		if built.Tyre(slot) == nil {
 			return
 		}
 		c := contender{part.Name, word, style, slot, part.Tyre, part, p}

@@ -1,0 +1,390 @@
+package spend
+
+import (
+	"crypto/rand"
+	"errors"
+	"net/http"
+	"net/url"
+	"regexp"
+	"slices"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/store"
+	"valiantmule/internal/web/desk"
+)
+
+// partForm is the sheet of a part of the rider's own, of any slot.
+var partForm = desk.StageForm{
+	Stage: "part", Title: "Your part as typed", Save: "Keep this part", Read: readPart, View: partPage, Show: showPart, Kept: keptPart,
+}
+
+// partView is the sheet of one part, or the choice of which.
+type partView struct {
+	Has    bool
+	Own    []desk.LinkView // parts that there are already
+	Slots  []desk.OptionView
+	Find   string // where the choice leads
+	Slot   string
+	Named  string // the slot in words
+	ID     string
+	Edited bool
+
+	Likes                      []desk.OptionView
+	Name, Price, PartNote      desk.FieldView
+	Decisions, Sources, Places []desk.OptionView
+	Sections                   []desk.SectionView
+	Picks                      []partPick
+	Texts                      []desk.FieldView
+	Severals                   []severalView
+	Checks                     []checkView
+	Guards                     bool
+	Covers                     []coverRow
+	desk.FormState
+}
+
+type partPick struct {
+	Key, Label string
+	Options    []desk.OptionView
+}
+
+type checkView struct {
+	Key, Label string
+	On         bool
+}
+
+type severalView struct {
+	Label, Help string
+	Checks      []checkView
+	Any         bool
+}
+
+// coverRow is a place that is guarded, against what and how well.
+type coverRow struct {
+	Index   int
+	Places  []desk.OptionView
+	Against []checkView
+	Stops   string
+	Error   string
+}
+
+func (v partView) With(state desk.FormState) desk.FormBody {
+	v.FormState = state.At(v.FormState)
+	return v
+}
+
+// Fields lists the values of the sheet, for what changed in two places.
+func (v partView) Fields() []desk.FieldView {
+	fields := []desk.FieldView{v.Name, v.Price, v.PartNote, desk.Selected("decision", "How far decided", v.Decisions), desk.Selected("source", "Where it comes from", v.Sources), desk.Selected("place", "Sits", v.Places)}
+	for _, s := range v.Sections {
+		fields = append(fields, s.Fields...)
+	}
+	for _, p := range v.Picks {
+		fields = append(fields, desk.Selected(p.Key, p.Label, p.Options))
+	}
+	fields = append(fields, v.Texts...)
+	for _, s := range v.Severals {
+		for _, c := range s.Checks {
+			fields = append(fields, desk.Checked(c.Key, s.Label+" "+c.Label, c.On))
+		}
+	}
+	for _, c := range v.Checks {
+		fields = append(fields, desk.Checked(c.Key, c.Label, c.On))
+	}
+	for _, row := range v.Covers {
+		place := desk.Selected(desk.RowKey("cover", row.Index), "Guards", row.Places)
+		fields = append(fields, place, desk.FieldView{Key: desk.RowKey("stops", row.Index), Label: "Stops", Value: row.Stops})
+		for _, c := range row.Against {
+			fields = append(fields, desk.Checked(c.Key, c.Label, c.On))
+		}
+	}
+	return fields
+}
+
+var ownID = regexp.MustCompile(`^own-[a-z0-9]{8,20}$`)
+
+// asked is what a form or an address asks for: the slot, the part that is edited, and
+// the one that it is to be like.
+func asked(d *desk.Desk, values url.Values) (slot plan.Slot, was, like *plan.Part, err error) {
+	slot = plan.Slot(values.Get("slot"))
+	for _, p := range d.Plan.Owned() {
+		if p.ID == values.Get("id") || p.ID == values.Get("edit") {
+			was, slot = p, p.Slot
+		}
+	}
+	if _, ok := plan.InfoOf(slot); slot != "" && !ok || values.Has("edit") && was == nil {
+		return slot, nil, nil, store.ErrNotFound
+	}
+	if id := values.Get("like"); id != "" && was == nil {
+		if like = d.Shelf.Find(d.Plan.Bike, slot, id); like == nil {
+			return slot, nil, nil, store.ErrNotFound
+		}
+	}
+	return slot, was, like, nil
+}
+
+func partPage(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
+	values := typed
+	if typed == nil {
+		values = r.URL.Query()
+	}
+	v := partView{Has: d.Plan.Bike != nil, Find: "/plans/" + d.PlanID + "/part", FormState: desk.FormState{Error: errs["form"], Try: d.Href("part/try"), Save: d.Href("part")}}
+	slot, was, like, err := asked(d, values)
+	if err != nil || !v.Has {
+		return v, err
+	}
+	for _, p := range d.Plan.Owned() {
+		v.Own = append(v.Own, desk.LinkView{Name: p.Name, Href: d.Href("part", "edit", p.ID), Current: p == was})
+	}
+	v.Slots = append(v.Slots, desk.OptionView{Name: "Where it sits"})
+	for _, info := range plan.Slots() {
+		v.Slots = append(v.Slots, desk.OptionView{Value: string(info.Slot), Name: info.Name, Selected: info.Slot == slot})
+	}
+	if slot == "" {
+		return v, nil
+	}
+	info, _ := plan.InfoOf(slot)
+	v.Slot, v.Named = string(slot), strings.ToLower(info.Name)
+	from := was
+	switch {
+	case was != nil:
+		v.ID, v.Edited = was.ID, true
+	case ownID.MatchString(values.Get("id")):
+		v.ID = values.Get("id")
+	default:
+		v.ID = plan.OwnPrefix + strings.ToLower(rand.Text()[:12])
+	}
+	if like != nil {
+		copied := *like
+		copied.Name, copied.Note, copied.Origin = "", "", ""
+		from = &copied
+	}
+	if from == nil {
+		from = &plan.Part{Slot: slot}
+	}
+	v.Likes = append(v.Likes, desk.OptionView{Name: "nothing on the shelf"})
+	for _, p := range d.Shelf {
+		if p.Slot == slot && p != was {
+			v.Likes = append(v.Likes, desk.OptionView{Value: p.ID, Name: p.Name, Selected: like == p})
+		}
+	}
+	line := plan.Line{}
+	for _, l := range d.Plan.Lines {
+		if was != nil && l.Part == was {
+			line = l
+		}
+	}
+	v.fill(d, plan.DraftOf(from), line, typed, errs)
+	return v, nil
+}
+
+// fill shows a part's sheet, as typed before as kept.
+func (v *partView) fill(d *desk.Desk, draft *plan.Draft, line plan.Line, typed url.Values, errs desk.FormErrors) {
+	decision, source := string(line.Decision), string(line.Source)
+	if decision == "" {
+		decision = string(plan.Chosen)
+	}
+	if source == "" {
+		source = string(plan.BoughtNew)
+	}
+	v.Name = desk.FieldView{Key: "name", Label: "Name", Value: desk.Typed(typed, "name", draft.Name), Error: errs["name"], Help: "As you would say it in the garage."}
+	v.Price = desk.FieldView{Key: "price", Label: "Price", Unit: d.Plan.Currency, Value: desk.Typed(typed, "price", draft.Price.String()), Error: errs["price"], Help: "What you pay, or paid. 0 where it cost nothing."}
+	v.PartNote = desk.FieldView{Key: "note", Label: "Note", Value: desk.Typed(typed, "note", draft.Note)}
+	v.Decisions = desk.OptionsOf(plan.Decisions(), desk.Typed(typed, "decision", decision), "")
+	v.Sources = desk.OptionsOf(plan.Sources(), desk.Typed(typed, "source", source), "")
+	info, _ := plan.InfoOf(draft.Slot)
+	v.Places = desk.OptionsOf(spots(), desk.Typed(typed, "place", string(draft.Place)), "As usual: "+spotName(info.Place))
+	for _, s := range draft.Sections() {
+		shown := desk.SectionView{Name: s.Name}
+		for _, f := range s.Fields {
+			shown.Fields = append(shown.Fields, desk.FieldOf(d.Units, f, typed, errs))
+		}
+		v.Sections = append(v.Sections, shown)
+	}
+	for _, p := range draft.Picks() {
+		v.Picks = append(v.Picks, partPick{p.Key, p.Label, desk.OptionsOf(p.Options, desk.Typed(typed, p.Key, p.Get()), "Not said")})
+	}
+	for _, t := range draft.Texts() {
+		v.Texts = append(v.Texts, desk.FieldView{Key: t.Key, Label: t.Label, Help: t.Help, Value: desk.Typed(typed, t.Key, *t.Words)})
+	}
+	on := func(key string, kept bool) bool {
+		if typed != nil {
+			return typed.Has(key)
+		}
+		return kept
+	}
+	for _, c := range draft.Checks() {
+		v.Checks = append(v.Checks, checkView{c.Key, c.Label, on(c.Key, *c.On)})
+	}
+	for _, s := range draft.Severals() {
+		shown := severalView{Label: s.Label, Help: s.Help}
+		have := s.Get()
+		for _, o := range s.Options {
+			key := s.Key + "." + o.Value
+			c := checkView{key, o.Name, on(key, slices.Contains(have, o.Value))}
+			shown.Checks, shown.Any = append(shown.Checks, c), shown.Any || c.On
+		}
+		v.Severals = append(v.Severals, shown)
+	}
+	if v.Guards = draft.Guards(); !v.Guards {
+		return
+	}
+	covers := *draft.Covers()
+	for i := range desk.RowsOf(typed, "cover", len(covers)) {
+		var c plan.Cover
+		if i < len(covers) {
+			c = covers[i]
+		}
+		row := coverRow{
+			Index: i, Error: errs[desk.RowKey("stops", i)], Stops: desk.Typed(typed, desk.RowKey("stops", i), c.Stops.String()),
+			Places: desk.OptionsOf(plan.Vulnerable(), desk.Typed(typed, desk.RowKey("cover", i), string(c.Place)), "Nothing more"),
+		}
+		for _, h := range plan.Hazards() {
+			key := desk.RowKey("against."+h.Value, i)
+			kept := slices.ContainsFunc(c.Against, func(a guard.Hazard) bool { return string(a) == h.Value })
+			row.Against = append(row.Against, checkView{key, h.Name, on(key, kept)})
+		}
+		v.Covers = append(v.Covers, row)
+	}
+}
+
+func spots() []plan.Option {
+	var list []plan.Option
+	for _, s := range load.Spots() {
+		list = append(list, plan.Option{Value: string(s.Place), Name: s.Name})
+	}
+	return list
+}
+
+func spotName(p load.Place) string {
+	s, _ := load.SpotOf(p)
+	return strings.ToLower(s.Name)
+}
+
+// readPart is the plan with a part as typed.
+func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
+	errs := desk.FormErrors{}
+	slot, was, _, err := asked(d, form)
+	id := form.Get("id")
+	if d.Plan.Bike == nil || err != nil || slot == "" || !ownID.MatchString(id) && was == nil {
+		return d.Plan, nil, desk.FormErrors{"form": "Choose where the part sits first."}
+	}
+	from := &plan.Part{ID: id, Slot: slot, Origin: sheet.Rider}
+	if was != nil {
+		from = was
+	}
+	draft := plan.DraftOf(from)
+	if draft.Name = strings.TrimSpace(form.Get("name")); draft.Name == "" {
+		errs["name"] = "say what it is"
+	}
+	draft.Note, draft.Place = strings.TrimSpace(form.Get("note")), load.Place(form.Get("place"))
+	if draft.Price, err = desk.ReadAmount(form.Get("price"), d.Plan.Currency); err != nil {
+		errs["price"] = err.Error()
+	} else if draft.Price.Known() && draft.Price.Minor() < 0 {
+		errs["price"] = "is below zero"
+	}
+	desk.Enter(d.Units, draft.Fields(), form, errs)
+	for _, p := range draft.Picks() {
+		p.Set(form.Get(p.Key))
+	}
+	for _, t := range draft.Texts() {
+		*t.Words = strings.TrimSpace(form.Get(t.Key))
+	}
+	for _, c := range draft.Checks() {
+		*c.On = form.Has(c.Key)
+	}
+	for _, s := range draft.Severals() {
+		var have []string
+		for _, o := range s.Options {
+			if form.Has(s.Key + "." + o.Value) {
+				have = append(have, o.Value)
+			}
+		}
+		s.Set(have)
+	}
+	if draft.Guards() {
+		*draft.Covers() = readCovers(form, errs)
+	}
+	part := draft.Done()
+	changed := d.Plan.Deciding(part, plan.Decision(form.Get("decision")), plan.Source(form.Get("source")))
+	if len(errs) == 0 {
+		at := slices.IndexFunc(changed.Lines, func(l plan.Line) bool { return l.Part == part })
+		desk.Problems(changed, "lines["+strconv.Itoa(at)+"].part.", errs)
+	}
+	what := part.Name + ": a part of one's own"
+	if was != nil {
+		what = part.Name + ": its sheet"
+	}
+	return changed, []string{what}, errs
+}
+
+// readCovers reads the rows of what a part guards.
+func readCovers(form url.Values, errs desk.FormErrors) []plan.Cover {
+	var list []plan.Cover
+	for i := range desk.RowsOf(form, "cover", 0) {
+		c := plan.Cover{Place: guard.Place(form.Get(desk.RowKey("cover", i)))}
+		if c.Place == "" {
+			continue
+		}
+		for _, h := range plan.Hazards() {
+			if form.Has(desk.RowKey("against."+h.Value, i)) {
+				c.Against = append(c.Against, guard.Hazard(h.Value))
+			}
+		}
+		key := desk.RowKey("stops", i)
+		err := c.Stops.Enter(form.Get(key), "%")
+		switch {
+		case err != nil:
+			errs[key] = err.Error()
+		case !c.Stops.Known():
+			errs[key] = "how many of a hundred does it stop?"
+		case len(c.Against) == 0:
+			errs[key] = "say against what"
+		case !(c.Stops.Base() >= 0 && c.Stops.Base() <= 1):
+			errs[key] = c.Stops.String() + " is outside 0–100 %"
+		}
+		list = append(list, c)
+	}
+	return list
+}
+
+// showPart lays a part on the bench as if it were on the bike, whatever is decided.
+func showPart(d *desk.Desk, _ *plan.Plan, form url.Values) *plan.Plan {
+	shown := url.Values{}
+	for key, values := range form {
+		shown[key] = values
+	}
+	if (&plan.Line{Decision: plan.Decision(form.Get("decision"))}).Standing() != plan.In {
+		shown.Set("decision", string(plan.Chosen))
+	}
+	changed, _, _ := readPart(d, shown)
+	return changed
+}
+
+// keptPart renews the part in the rider's other plans too, where they asked for it.
+func keptPart(s *desk.House, r *http.Request, d *desk.Desk, changed *plan.Plan) (string, error) {
+	id := r.PostFormValue("id")
+	at := slices.IndexFunc(changed.Lines, func(l plan.Line) bool { return l.Part != nil && l.Part.ID == id })
+	part := changed.Lines[at].Part
+	if r.PostForm.Has("everywhere") {
+		plans, err := s.Store.Plans(r.Context(), s.Rider(r))
+		if err != nil {
+			return "", err
+		}
+		for _, other := range plans {
+			renewed, held := other.Plan.Renewed(part)
+			if !held || other.PlanID == d.PlanID {
+				continue
+			}
+			err := s.Store.Save(r.Context(), s.Rider(r), other.PlanID, other.Revision, renewed, part.Name+": its sheet")
+			if err != nil && !errors.Is(err, store.ErrStale) {
+				return "", err
+			}
+		}
+	}
+	return d.Href("drawer", "q", part.Name), nil
+}
