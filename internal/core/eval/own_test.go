@@ -43,25 +43,23 @@ func onParts(change func(*plan.Part)) func(*plan.Plan) {
 func retyped(t *testing.T, p *plan.Part) *plan.Part {
 	t.Helper()
 	from, to := plan.DraftOf(p), plan.DraftOf(&plan.Part{ID: "own-copy", Slot: p.Slot, Name: p.Name, Price: p.Price, Place: p.Place, Origin: p.Origin})
-	fields := to.Fields()
-	for i, f := range from.Fields() {
-		require.NoError(t, fields[i].Enter(f.Entry.String(), f.Unit), "%s: %s", p.ID, f.Key)
-	}
-	picks := to.Picks()
-	for i, choice := range from.Picks() {
-		picks[i].Set(choice.Get())
-	}
-	checks := to.Checks()
-	for i, c := range from.Checks() {
-		*checks[i].On = *c.On
-	}
-	severals := to.Severals()
-	for i, s := range from.Severals() {
-		severals[i].Set(s.Get())
-	}
-	texts := to.Texts()
-	for i, words := range from.Texts() {
-		*texts[i].Words = *words.Words
+	asks := to.Asks()
+	for g, group := range from.Asks() {
+		for i, f := range group.Fields {
+			require.NoError(t, asks[g].Fields[i].Enter(f.Entry.String(), f.Unit), "%s: %s", p.ID, f.Key)
+		}
+		for i, choice := range group.Picks {
+			asks[g].Picks[i].Set(choice.Get())
+		}
+		for i, c := range group.Checks {
+			*asks[g].Checks[i].On = *c.On
+		}
+		for i, s := range group.Severals {
+			asks[g].Severals[i].Set(s.Get())
+		}
+		for i, words := range group.Texts {
+			*asks[g].Texts[i].Words = *words.Words
+		}
 	}
 	*to.Covers() = *from.Covers()
 	return to.Done()

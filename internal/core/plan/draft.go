@@ -232,31 +232,57 @@ func (d *Draft) Guards() bool { return guardSlots[d.Slot] }
 // Covers are the places guarded, for the sheet to change.
 func (d *Draft) Covers() *[]Cover { return &d.guard.Covers }
 
-// Sections lists the numbers that parts of the slot have. A help says how one finds a
-// number out, and what stays unknown without it.
-func (d *Draft) Sections() []Section {
-	list := []Section{{"Mass", []Field{
+// Asked is a group of what a sheet asks, under a heading.
+type Asked struct {
+	Name     string
+	Fields   []Field
+	Picks    []Pick
+	Texts    []Text
+	Checks   []Check
+	Severals []Several
+}
+
+// Asks lists all that the sheet asks of a part of its slot. A help says how one finds a
+// thing out, and what stays unknown without it.
+func (d *Draft) Asks() []Asked {
+	info, _ := InfoOf(d.Slot)
+	list := []Asked{{Name: "Mass", Fields: []Field{
 		{"mass", "It weighs", "kg", 0, 99, "On a kitchen or luggage scale. Without it the loaded mass and the axles are unknown.", &d.Mass},
 		{"replaces", "What it replaces weighs", "kg", 0, 99, "What comes off for it; 0 where nothing does. Empty: what the bike's sheet says of it.", &d.Replaces},
 	}}}
-	if own := d.section(); len(own.Fields) > 0 {
+	own := Asked{Name: "As a " + strings.ToLower(info.Name), Fields: d.numbers(), Picks: d.picks(), Texts: d.texts(), Checks: d.checks(), Severals: d.severals()}
+	if len(own.Fields)+len(own.Picks)+len(own.Texts)+len(own.Checks)+len(own.Severals) > 0 {
 		list = append(list, own)
 	}
-	return append(list, Section{"Does it go on?", []Field{
-		{"fit_hours", "Work beyond the usual", "h", 0, 200, "Where it fits with work: trimming, drilling, a longer hose.", &d.fitment.Hours},
-		{"made_from", "Made for model years from", "", 1950, 2100, "Another year's part is a finding.", &d.from},
-		{"made_to", "… to", "", 1950, 2100, "", &d.to},
-	}})
+	return append(list, Asked{
+		Name:  "Does it go on?",
+		Picks: []Pick{pick("fit", "As far as you know", &d.fitment.Verdict, FitVerdicts()...)},
+		Texts: []Text{
+			{"fit_work", "Work it takes", "Trim, drill, a longer hose; another year's mount rubs.", &d.fitment.Work},
+			{"fit_tools", "Tools it takes", "", &d.fitment.Tools},
+			{"fit_ask", "Ask whom, what", "While nobody knows.", &d.fitment.Ask},
+			{"fit_reason", "Why it does not", "", &d.fitment.Reason},
+			{"made_family", "Made for", "The kind of bike, as part lists call it.", &d.Made.Family},
+			{"made_variant", "… its variant", "", &d.Made.Variant},
+		},
+		Fields: []Field{
+			{"made_from", "… model years from", "", 1950, 2100, "Another year's part is a finding.", &d.from},
+			{"made_to", "… to", "", 1950, 2100, "", &d.to},
+			{"fit_hours", "Work beyond the usual", "h", 0, 200, "Where it fits with work.", &d.fitment.Hours},
+		},
+		Checks: []Check{{"blind", "a torque wrench cannot get at its fasteners", &d.fitment.Blind}},
+		Severals: []Several{
+			several("needs", "It needs", "What is not there keeps it off the bike.", &d.Needs, also(needable(), d.Needs)),
+			several("excludes", "It cannot be with", "", &d.Excludes, also(excludable, d.Excludes)),
+		},
+	})
 }
 
-// section is what only parts of the slot have.
-func (d *Draft) section() Section {
-	s, t, info := d.Slot, &d.tyre, ""
-	if i, ok := InfoOf(s); ok {
-		info = i.Name
-	}
-	own := Section{Name: info}
-	ask := func(f ...Field) { own.Fields = append(own.Fields, f...) }
+// numbers are those that only parts of the slot have.
+func (d *Draft) numbers() []Field {
+	s, t := d.Slot, &d.tyre
+	var own []Field
+	ask := func(f ...Field) { own = append(own, f...) }
 	switch {
 	case isTyreSlot(s):
 		ask(
@@ -320,11 +346,8 @@ var moveWords = map[Figure]struct{ label, help string }{
 	StandLength: {"Longer by", "Than the standard stand; shorter is negative."},
 }
 
-// Fields lists the numbers of all sections.
-func (d *Draft) Fields() []Field { return fieldsOf(d.Sections()) }
-
-// Picks lists the words that parts of the slot have.
-func (d *Draft) Picks() []Pick {
+// picks are the words that only parts of the slot have.
+func (d *Draft) picks() []Pick {
 	var list []Pick
 	s := d.Slot
 	switch {
@@ -349,7 +372,7 @@ func (d *Draft) Picks() []Pick {
 	case guardSlots[s]:
 		list = append(list, pick("mount", "Mounted on", &d.guard.Mount, Mounts()...))
 	}
-	return append(list, pick("fit", "Does it go on?", &d.fitment.Verdict, FitVerdicts()...))
+	return list
 }
 
 // Check is a yes or no of a sheet.
@@ -358,22 +381,21 @@ type Check struct {
 	On         *bool
 }
 
-// Checks lists what parts of the slot are or are not.
-func (d *Draft) Checks() []Check {
-	var list []Check
+// checks are what parts of the slot are or are not.
+func (d *Draft) checks() []Check {
 	s := d.Slot
 	switch {
 	case slices.Contains(fuelSlots, s):
-		list = []Check{
+		return []Check{
 			{"plastic", "plastic: swells, and wants metal unions", &d.carrier.Plastic}, {"approved", "approved for fuel", &d.carrier.Approved},
 			{"seen", "the level shows from outside", &d.carrier.Seen},
 		}
 	case slices.Contains(bagSlots, s):
-		list = []Check{{"pair", "a pair", &d.bag.Pair}, {"handy", "opened without unloading", &d.bag.Handy}, {"quick", "off in a minute", &d.bag.Quick}}
+		return []Check{{"pair", "a pair", &d.bag.Pair}, {"handy", "opened without unloading", &d.bag.Handy}, {"quick", "off in a minute", &d.bag.Quick}}
 	case slices.Contains(RackSlots(), s):
-		list = []Check{{"seat_stays", "the seat does not come off with it on", &d.rack.SeatStays}, {"no_pegs", "takes the place of the pillion's pegs", &d.rack.NoPegs}}
+		return []Check{{"seat_stays", "the seat does not come off with it on", &d.rack.SeatStays}, {"no_pegs", "takes the place of the pillion's pegs", &d.rack.NoPegs}}
 	}
-	return append(list, Check{"blind", "a torque wrench cannot get at its fasteners", &d.fitment.Blind})
+	return nil
 }
 
 // Text is words of a sheet.
@@ -382,19 +404,12 @@ type Text struct {
 	Words            *string
 }
 
-// Texts lists the words that parts of the slot have.
-func (d *Draft) Texts() []Text {
-	var list []Text
-	if guardSlots[d.Slot] {
-		list = append(list, Text{"bolts", "Held by", "Fasteners, and by what torque.", &d.guard.Bolts})
+// texts are the words that only parts of the slot have.
+func (d *Draft) texts() []Text {
+	if !guardSlots[d.Slot] {
+		return nil
 	}
-	return append(list,
-		Text{"fit_work", "Work it takes", "Trim, drill, a longer hose; another year's mount rubs.", &d.fitment.Work},
-		Text{"fit_tools", "Tools it takes", "", &d.fitment.Tools},
-		Text{"fit_ask", "Ask whom, what", "While nobody knows whether it goes on.", &d.fitment.Ask},
-		Text{"fit_reason", "Why it does not go on", "", &d.fitment.Reason},
-		Text{"made_family", "Made for", "The kind of bike, as part lists call it.", &d.Made.Family},
-		Text{"made_variant", "Its variant", "", &d.Made.Variant})
+	return []Text{{"bolts", "Held by", "Fasteners, and by what torque.", &d.guard.Bolts}}
 }
 
 // Several is any number of words out of a list.
@@ -420,8 +435,8 @@ func several[S ~string](key, label, help string, list *[]S, options []Option) Se
 	}}
 }
 
-// Severals lists the words of which parts of the slot have any number.
-func (d *Draft) Severals() []Several {
+// severals are the words of which parts of the slot have any number.
+func (d *Draft) severals() []Several {
 	var list []Several
 	if guardSlots[d.Slot] {
 		list = append(list, several("blocks", "In the way of", "Until it is taken off.", &d.guard.Blocks, Accesses()))
@@ -429,9 +444,7 @@ func (d *Draft) Severals() []Several {
 	if by := TagsBy(d.Slot); len(by) > 0 {
 		list = append(list, several("provides", "It brings", "", &d.Provides, also(by, d.Provides)))
 	}
-	return append(list,
-		several("needs", "It needs", "What is not there keeps it off the bike.", &d.Needs, also(needable(), d.Needs)),
-		several("excludes", "It cannot be with", "", &d.Excludes, also(excludable, d.Excludes)))
+	return list
 }
 
 // needable are tags that parts may need: what a bike or another part brings to hang on.

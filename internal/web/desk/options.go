@@ -29,7 +29,7 @@ type optionRow struct {
 	Href                 string
 	Beside               *LinkView // puts it beside others, or takes it away
 	Current, Tried       bool
-	Own                  string // leads to the sheet of a part of the rider's own
+	Own                  string   // leads to the sheet of a part of the rider's own
 	Cells                []string // by the list's columns
 	Asks                 int      // findings that appear
 	State                StateView

@@ -143,7 +143,9 @@ func distance(r *study.Run) {
 
 // flat reports whether a leg's need is the bare known consumption on ground that takes
 // more.
-func flat(c study.Calc, leg facts.Leg) bool { return !c.Run.Machine.Known() && leg.Mix.Road() < roadOnly }
+func flat(c study.Calc, leg facts.Leg) bool {
+	return !c.Run.Machine.Known() && leg.Mix.Road() < roadOnly
+}
 
 // roadOnly is the share of road from which one consumption holds for all of a leg.
 const roadOnly = 0.98

@@ -37,14 +37,19 @@ type partView struct {
 	Likes                      []desk.OptionView
 	Name, Price, PartNote      desk.FieldView
 	Decisions, Sources, Places []desk.OptionView
-	Sections                   []desk.SectionView
-	Picks                      []partPick
-	Texts                      []desk.FieldView
-	Severals                   []severalView
-	Checks                     []checkView
+	Asks                       []askView
 	Guards                     bool
 	Covers                     []coverRow
 	desk.FormState
+}
+
+// askView is a group of what the sheet asks.
+type askView struct {
+	Name     string
+	Fields   []desk.FieldView // numbers and words
+	Picks    []partPick
+	Checks   []checkView
+	Severals []severalView
 }
 
 type partPick struct {
@@ -80,20 +85,19 @@ func (v partView) With(state desk.FormState) desk.FormBody {
 // Fields lists the values of the sheet, for what changed in two places.
 func (v partView) Fields() []desk.FieldView {
 	fields := []desk.FieldView{v.Name, v.Price, v.PartNote, desk.Selected("decision", "How far decided", v.Decisions), desk.Selected("source", "Where it comes from", v.Sources), desk.Selected("place", "Sits", v.Places)}
-	for _, s := range v.Sections {
-		fields = append(fields, s.Fields...)
-	}
-	for _, p := range v.Picks {
-		fields = append(fields, desk.Selected(p.Key, p.Label, p.Options))
-	}
-	fields = append(fields, v.Texts...)
-	for _, s := range v.Severals {
-		for _, c := range s.Checks {
-			fields = append(fields, desk.Checked(c.Key, s.Label+" "+c.Label, c.On))
+	for _, ask := range v.Asks {
+		fields = append(fields, ask.Fields...)
+		for _, p := range ask.Picks {
+			fields = append(fields, desk.Selected(p.Key, p.Label, p.Options))
 		}
-	}
-	for _, c := range v.Checks {
-		fields = append(fields, desk.Checked(c.Key, c.Label, c.On))
+		for _, c := range ask.Checks {
+			fields = append(fields, desk.Checked(c.Key, c.Label, c.On))
+		}
+		for _, s := range ask.Severals {
+			for _, c := range s.Checks {
+				fields = append(fields, desk.Checked(c.Key, s.Label+" "+c.Label, c.On))
+			}
+		}
 	}
 	for _, row := range v.Covers {
 		place := desk.Selected(desk.RowKey("cover", row.Index), "Guards", row.Places)
@@ -198,37 +202,14 @@ func (v *partView) fill(d *desk.Desk, draft *plan.Draft, line plan.Line, typed u
 	v.Sources = desk.OptionsOf(plan.Sources(), desk.Typed(typed, "source", source), "")
 	info, _ := plan.InfoOf(draft.Slot)
 	v.Places = desk.OptionsOf(spots(), desk.Typed(typed, "place", string(draft.Place)), "As usual: "+spotName(info.Place))
-	for _, s := range draft.Sections() {
-		shown := desk.SectionView{Name: s.Name}
-		for _, f := range s.Fields {
-			shown.Fields = append(shown.Fields, desk.FieldOf(d.Units, f, typed, errs))
-		}
-		v.Sections = append(v.Sections, shown)
-	}
-	for _, p := range draft.Picks() {
-		v.Picks = append(v.Picks, partPick{p.Key, p.Label, desk.OptionsOf(p.Options, desk.Typed(typed, p.Key, p.Get()), "Not said")})
-	}
-	for _, t := range draft.Texts() {
-		v.Texts = append(v.Texts, desk.FieldView{Key: t.Key, Label: t.Label, Help: t.Help, Value: desk.Typed(typed, t.Key, *t.Words)})
-	}
 	on := func(key string, kept bool) bool {
 		if typed != nil {
 			return typed.Has(key)
 		}
 		return kept
 	}
-	for _, c := range draft.Checks() {
-		v.Checks = append(v.Checks, checkView{c.Key, c.Label, on(c.Key, *c.On)})
-	}
-	for _, s := range draft.Severals() {
-		shown := severalView{Label: s.Label, Help: s.Help}
-		have := s.Get()
-		for _, o := range s.Options {
-			key := s.Key + "." + o.Value
-			c := checkView{key, o.Name, on(key, slices.Contains(have, o.Value))}
-			shown.Checks, shown.Any = append(shown.Checks, c), shown.Any || c.On
-		}
-		v.Severals = append(v.Severals, shown)
+	for _, ask := range draft.Asks() {
+		v.Asks = append(v.Asks, askOf(d, ask, on, typed, errs))
 	}
 	if v.Guards = draft.Guards(); !v.Guards {
 		return
@@ -250,6 +231,34 @@ func (v *partView) fill(d *desk.Desk, draft *plan.Draft, line plan.Line, typed u
 		}
 		v.Covers = append(v.Covers, row)
 	}
+}
+
+// askOf shows one group.
+func askOf(d *desk.Desk, ask plan.Asked, on func(key string, kept bool) bool, typed url.Values, errs desk.FormErrors) askView {
+	v := askView{Name: ask.Name}
+	for _, p := range ask.Picks {
+		v.Picks = append(v.Picks, partPick{p.Key, p.Label, desk.OptionsOf(p.Options, desk.Typed(typed, p.Key, p.Get()), "Not said")})
+	}
+	for _, t := range ask.Texts {
+		v.Fields = append(v.Fields, desk.FieldView{Key: t.Key, Label: t.Label, Help: t.Help, Value: desk.Typed(typed, t.Key, *t.Words)})
+	}
+	for _, f := range ask.Fields {
+		v.Fields = append(v.Fields, desk.FieldOf(d.Units, f, typed, errs))
+	}
+	for _, c := range ask.Checks {
+		v.Checks = append(v.Checks, checkView{c.Key, c.Label, on(c.Key, *c.On)})
+	}
+	for _, s := range ask.Severals {
+		shown := severalView{Label: s.Label, Help: s.Help}
+		have := s.Get()
+		for _, o := range s.Options {
+			key := s.Key + "." + o.Value
+			c := checkView{key, o.Name, on(key, slices.Contains(have, o.Value))}
+			shown.Checks, shown.Any = append(shown.Checks, c), shown.Any || c.On
+		}
+		v.Severals = append(v.Severals, shown)
+	}
+	return v
 }
 
 func spots() []plan.Option {
@@ -287,24 +296,8 @@ func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 	} else if draft.Price.Known() && draft.Price.Minor() < 0 {
 		errs["price"] = "is below zero"
 	}
-	desk.Enter(d.Units, draft.Fields(), form, errs)
-	for _, p := range draft.Picks() {
-		p.Set(form.Get(p.Key))
-	}
-	for _, t := range draft.Texts() {
-		*t.Words = strings.TrimSpace(form.Get(t.Key))
-	}
-	for _, c := range draft.Checks() {
-		*c.On = form.Has(c.Key)
-	}
-	for _, s := range draft.Severals() {
-		var have []string
-		for _, o := range s.Options {
-			if form.Has(s.Key + "." + o.Value) {
-				have = append(have, o.Value)
-			}
-		}
-		s.Set(have)
+	for _, ask := range draft.Asks() {
+		readAsk(d, ask, form, errs)
 	}
 	if draft.Guards() {
 		*draft.Covers() = readCovers(form, errs)
@@ -320,6 +313,29 @@ func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 		what = part.Name + ": its sheet"
 	}
 	return changed, []string{what}, errs
+}
+
+// readAsk reads one group into the sheet.
+func readAsk(d *desk.Desk, ask plan.Asked, form url.Values, errs desk.FormErrors) {
+	desk.Enter(d.Units, ask.Fields, form, errs)
+	for _, p := range ask.Picks {
+		p.Set(form.Get(p.Key))
+	}
+	for _, t := range ask.Texts {
+		*t.Words = strings.TrimSpace(form.Get(t.Key))
+	}
+	for _, c := range ask.Checks {
+		*c.On = form.Has(c.Key)
+	}
+	for _, s := range ask.Severals {
+		var have []string
+		for _, o := range s.Options {
+			if form.Has(s.Key + "." + o.Value) {
+				have = append(have, o.Value)
+			}
+		}
+		s.Set(have)
+	}
 }
 
 // readCovers reads the rows of what a part guards.

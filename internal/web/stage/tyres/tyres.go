@@ -64,7 +64,9 @@ func tyres(d *desk.Desk, view *tyresView, beside []string, tried []plan.Choice) 
 	built := d.Plan.Build(d.Loadout)
 	for _, slot := range []plan.Slot{plan.RearTyre, plan.FrontTyre} {
 		rim := built.Rim(slot)
-		fits := func(p *plan.Part) bool { return view.All || rim.DiameterIn == 0 || p.Tyre != nil && p.Tyre.Size.RimIn == rim.DiameterIn }
+		fits := func(p *plan.Part) bool {
+			return view.All || rim.DiameterIn == 0 || p.Tyre != nil && p.Tyre.Size.RimIn == rim.DiameterIn
+		}
 		list, err := d.OptionsFor(slot, "tyres", fits, tyreColumns[slot], keep, tried)
 		if err != nil {
 			return err
