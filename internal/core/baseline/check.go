@@ -84,6 +84,7 @@ type Verdict string
 // The verdicts of a check.
 const (
 	Good   Verdict = "good"
+	Done   Verdict = "done" // put right: what it took is spent
 	Watch  Verdict = "watch"
 	Do     Verdict = "do"     // before the trip
 	Blocks Verdict = "blocks" // no trip while it is so
@@ -97,7 +98,7 @@ type VerdictInfo struct {
 
 // Verdicts lists them from best to worst.
 func Verdicts() []VerdictInfo {
-	return []VerdictInfo{{Good, "Good"}, {Watch, "Watch"}, {Do, "Do before the trip"}, {Blocks, "Blocks the trip"}}
+	return []VerdictInfo{{Good, "Good"}, {Done, "Put right"}, {Watch, "Watch"}, {Do, "Do before the trip"}, {Blocks, "Blocks the trip"}}
 }
 
 // Fate is what becomes of a change that a previous owner made.

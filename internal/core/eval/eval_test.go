@@ -296,7 +296,7 @@ func TestForeignPrices(t *testing.T) {
 // TestBoughtUsed: a worn tyre that stays lasts for what is left of its tread.
 func TestBoughtUsed(t *testing.T) {
 	p, _ := demoPlan(t)
-	p.Lines = nil
+	p.Lines, p.Baseline = nil, plan.Inspection{}
 	worn := value(t, p, "rear-life")
 	require.NoError(t, p.Bike.RearTread.Enter("100", "%"))
 	assert.InEpsilon(t, 0.35, worn/value(t, p, "rear-life"), 1e-9)

@@ -8,8 +8,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
@@ -194,4 +196,130 @@ func TestUnknownIsSaidAndNeverHelps(t *testing.T) {
 			}
 		}
 	}
+}
+
+// TestAsFoundIsWhatIsComputed: what a change of before put on is on, until it is undone,
+// and a tread that was measured is not asked for again.
+func TestAsFoundIsWhatIsComputed(t *testing.T) {
+	b := newGarage(t)
+	p := b.standard("holt-650")
+	p.Baseline = plan.Inspection{}
+	standard := value(t, p, "cruise-rpm")
+	short := plan.Counted(plan.FrontSprocket, 13)
+	p.Baseline.Changes = []plan.Change{{Name: "13 teeth in front", Fate: baseline.Keep, Part: short}}
+	assert.Greater(t, value(t, p, "cruise-rpm"), standard)
+	p.Baseline.Changes[0].Fate = baseline.Undo
+	assert.Equal(t, standard, value(t, p, "cruise-rpm"))
+
+	whole := value(t, p, "rear-life")
+	a := plan.Answer{Check: "rear-tyre", Verdict: baseline.Good}
+	enter(t, &a.New, "8", "mm")
+	enter(t, &a.Now, "3", "mm")
+	enter(t, &a.Limit, "1", "mm")
+	enter(t, &p.Bike.RearTread, "100", "%")
+	whole = value(t, p, "rear-life")
+	p.Baseline.Answers = []plan.Answer{a}
+	assert.InEpsilon(t, 2.0/7*whole, value(t, p, "rear-life"), 1e-9, "2 of 7 mm above the limit")
+}
+
+// TestSpentStays: a task that is put right keeps what it cost, and what is left to be
+// spent carries the contingency.
+func TestSpentStays(t *testing.T) {
+	b := newGarage(t)
+	p := b.standard("holt-650")
+	p.Baseline = plan.Inspection{Answers: []plan.Answer{{Check: "rear-pads", Verdict: baseline.Do, Cost: money.New(3200, "EUR")}}}
+	assert.Equal(t, 3200.0, value(t, p, "cost"))
+	assert.Equal(t, 0.0, value(t, p, "cost-spent"))
+	assert.Equal(t, 320.0, value(t, p, "contingency"))
+	p.Baseline.Answers[0].Verdict = baseline.Done
+	assert.Equal(t, 3200.0, value(t, p, "cost"))
+	assert.Equal(t, 3200.0, value(t, p, "cost-spent"))
+	assert.Equal(t, 0.0, value(t, p, "contingency"))
+}
+
+// TestTaxByPercent of all parts that are in; unknown while one of their prices is.
+func TestTaxByPercent(t *testing.T) {
+	b := newGarage(t)
+	p := b.with("holt-650", "skid-alu-h")
+	p.Baseline = plan.Inspection{}
+	before := value(t, p, "cost")
+	tax := plan.Line{Kind: plan.Tax, Name: "Import", Need: plan.Needed}
+	enter(t, &tax.Percent, "10", "%")
+	p.Lines = append(p.Lines, tax)
+	require.Empty(t, p.Validate())
+	assert.InDelta(t, 1.1*before, value(t, p, "cost"), 1)
+	p.Lines[0].Source = plan.BoughtUsed
+	f, _ := report(t, p).Figure("cost")
+	assert.False(t, f.Known)
+}
+
+// TestFittedOnTheWay: what is packed weighs behind the seat where it is not on, what
+// stays behind does not; a line with a mass weighs where it sits.
+func TestFittedOnTheWay(t *testing.T) {
+	b := newGarage(t)
+	p := b.standard("holt-650")
+	choice := b.part("screen-tall")
+	choice.Loadout = "travel"
+	p = p.With(choice)
+	kg := choice.Part.Mass.In("kg")
+	day := func() float64 {
+		r, err := eval.EvaluateLoadout(p, b.shelf, "trail-day", "2026-11-26")
+		require.NoError(t, err)
+		f, _ := r.Figure("loaded-mass")
+		return f.Value
+	}
+	left := day()
+	p.Lines[0].Swap = &plan.Swap{Packed: true}
+	enter(t, &p.Lines[0].Swap.Minutes, "12", "min")
+	assert.InDelta(t, left+kg, day(), 1e-9)
+	over := p.Changeover("travel", "trail-day")
+	assert.InDelta(t, 12, over.Minutes, 1e-9)
+	assert.Len(t, over.Off, 1)
+	assert.Len(t, over.Packed, 1)
+	assert.Empty(t, over.StayHome)
+	charger := plan.Line{Kind: plan.Gear, Name: "Charger", Need: plan.Wanted, Place: "tank-bag"}
+	enter(t, &charger.Mass, "0.7", "kg")
+	p.Lines = append(p.Lines, charger)
+	require.Empty(t, p.Validate())
+	assert.InDelta(t, left+kg+0.7, day(), 1e-9)
+}
+
+// TestLoadoutsAreTheRiders: added like another, renamed, dropped with what was fitted in
+// it alone.
+func TestLoadoutsAreTheRiders(t *testing.T) {
+	b := newGarage(t)
+	p := b.standard("holt-650")
+	choice := b.part("screen-tall")
+	choice.Loadout = "travel"
+	own := *b.part("tail-22").Part
+	own.ID = "own-bag"
+	p = p.With(choice, plan.Choice{Slot: own.Slot, Part: &own, Loadout: "travel"})
+	id := plan.LoadoutID("Winter!", func(id string) bool { return id == "winter" })
+	assert.Equal(t, "winter-2", id)
+	both := p.Relaid(append(slices.Clone(p.Loadouts), plan.Loadout{ID: id, Name: "Winter", Days: 3}), map[string]string{id: "travel"})
+	require.Empty(t, both.Validate())
+	assert.Equal(t, "screen-tall", both.Chosen(plan.Windscreen, id).ID)
+	was, _ := p.Loadout("travel")
+	now, _ := both.Loadout(id)
+	assert.Equal(t, was.Loads, now.Loads)
+	one := p.Relaid(p.Loadouts[:1], nil)
+	require.Empty(t, one.Validate())
+	assert.Nil(t, one.Chosen(plan.Windscreen, "trail-day"))
+	assert.Equal(t, []*plan.Part{&own}, one.Owned(), "nobody else has its sheet")
+}
+
+// TestASecondSet, carried or changed on the way, makes the tyres last the trip.
+func TestASecondSet(t *testing.T) {
+	b := newGarage(t)
+	p := b.with("holt-650", "hackle-140-80-18")
+	rear, front := value(t, p, "rear-life"), value(t, p, "front-life")
+	assert.InDelta(t, min(rear, front), value(t, p, "tyre-life"), 1e-6)
+	same := *b.part("hackle-140-80-18").Part
+	same.ID, same.Slot, same.Provides = "own-second", plan.SpareRear, []string{"waits-on-the-way"}
+	two := p.With(plan.Choice{Slot: same.Slot, Part: &same})
+	assert.InDelta(t, min(2*rear, front), value(t, two, "tyre-life"), 1e-6, "the same again")
+	assert.Equal(t, rear, value(t, two, "rear-life"))
+	assert.InDelta(t, value(t, p, "loaded-mass"), value(t, two, "loaded-mass"), 1e-9, "it waits on the way")
+	carried := p.With(b.part("spare-hackle-90-90-21"))
+	assert.InDelta(t, value(t, p, "loaded-mass")+4.3, value(t, carried, "loaded-mass"), 1e-9)
 }

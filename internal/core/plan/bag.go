@@ -45,7 +45,7 @@ type Rack struct {
 // BagSlots are the slots of luggage, those that ride best first.
 func BagSlots() []Slot { return bagSlots }
 
-var bagSlots = []Slot{ToolTube, BarBags, TankBag, SideBags, TailBag, TopBox}
+var bagSlots = []Slot{ToolTube, BarBags, FrameBag, TankBag, SideBags, TailBag, TopBox}
 
 // RackSlots are the slots of what luggage hangs on.
 func RackSlots() []Slot { return []Slot{RearRack, SideRack} }

@@ -29,12 +29,14 @@ type Fitted struct {
 
 // Build folds the parts that are in a loadout into the bike, which must not be
 // nil. A part of that loadout only goes before one of all loadouts.
-func (p *Plan) Build(loadout string) *Built { return build(p.Bike, p.Lines, loadout) }
+func (p *Plan) Build(loadout string) *Built {
+	return build(p.Bike, p.Baseline.Found(), p.Lines, loadout)
+}
 
-// BuildStandard is the bike as it came.
-func (p *Plan) BuildStandard() *Built { return build(p.Bike, nil, "") }
+// BuildStandard is the bike as it left the factory.
+func (p *Plan) BuildStandard() *Built { return build(p.Bike, nil, nil, "") }
 
-func build(bike *Bike, lines []Line, loadout string) *Built {
+func build(bike *Bike, found []*Part, lines []Line, loadout string) *Built {
 	b := &Built{Bike: bike, Fitted: make([]Fitted, 0, len(bike.Standard)+len(lines))}
 	var chosen, standard [len(slots)]*Part
 	var on [len(slots)]bool
@@ -48,6 +50,11 @@ func build(bike *Bike, lines []Line, loadout string) *Built {
 	for i := range bike.Standard {
 		if at, ok := slotsByName[bike.Standard[i].Slot]; ok {
 			standard[at] = &bike.Standard[i]
+		}
+	}
+	for _, p := range found { // what was found on it is what it has
+		if at, ok := slotsByName[p.Slot]; ok {
+			standard[at] = p
 		}
 	}
 	for i, info := range slots {

@@ -43,7 +43,7 @@ func CarrierKinds() []Option {
 // FuelSlots are the slots that hold fuel, the main tank first.
 func FuelSlots() []Slot { return fuelSlots }
 
-var fuelSlots = []Slot{FuelTank, AuxTank, FuelBladder, FuelCans}
+var fuelSlots = []Slot{FuelTank, AuxTank, FuelBladder, FuelCans, FuelBottles}
 
 // Fuel is one place of the bike that holds fuel. Litres are NaN when unknown.
 type Fuel struct {

@@ -145,7 +145,7 @@ func (d *Draft) takes(e Effect) bool {
 
 // movesOf are the lengths that parts of a slot move.
 var movesOf = map[Slot][]Figure{
-	Handlebar: {BarRise, BarBack}, Risers: {BarRise, BarBack}, Seat: {SeatRise}, Pegs: {PegDrop}, SideStand: {StandLength},
+	Handlebar: {BarRise, BarBack}, Risers: {BarRise, BarBack}, Clamps: {BarRise}, Cables: {CableSlack}, Seat: {SeatRise}, Pegs: {PegDrop}, SideStand: {StandLength},
 }
 
 // Done is the part that the sheet describes.
@@ -180,7 +180,7 @@ func (d *Draft) Done() *Part {
 }
 
 // usualCarrier is how the fuel of such a part gets to the engine, unless its sheet says.
-var usualCarrier = map[Slot]CarrierKind{FuelTank: MainTank, AuxTank: Plumbed, FuelBladder: Poured, FuelCans: Poured}
+var usualCarrier = map[Slot]CarrierKind{FuelTank: MainTank, AuxTank: Plumbed, FuelBladder: Poured, FuelCans: Poured, FuelBottles: Poured}
 
 // given is what a sheet says, nil where it says nothing.
 func given[T comparable](t T) *T {
@@ -213,7 +213,9 @@ func (d *Draft) effects() []Effect {
 // round takes the tail off that a change of units leaves on a number.
 func round(v float64) float64 { return math.Round(v*1e6) / 1e6 }
 
-func isTyreSlot(s Slot) bool { return s == FrontTyre || s == RearTyre }
+func isTyreSlot(s Slot) bool {
+	return s == FrontTyre || s == RearTyre || s == SpareFront || s == SpareRear
+}
 
 func isWheelSlot(s Slot) bool { return s == FrontWheel || s == RearWheel }
 
@@ -342,6 +344,7 @@ var moveWords = map[Figure]struct{ label, help string }{
 	BarRise:     {"Grips higher by", "Against the standard ones; lower is negative. Without it reach, cables and standing are judged as standard."},
 	BarBack:     {"Grips further back by", "Towards the rider."},
 	SeatRise:    {"Seat higher by", "At its lowest point, rider on; lower is negative. Without it the reach to the ground is the standard seat's."},
+	CableSlack:  {"Bars may rise further by", "Beyond what the standard cables and hoses allow, at full lock. Without it they are judged as standard."},
 	PegDrop:     {"Pegs lower by", "Against the standard ones. Without it the knees are judged as standard."},
 	StandLength: {"Longer by", "Than the standard stand; shorter is negative."},
 }

@@ -3,6 +3,7 @@ package plan
 import (
 	"errors"
 	"fmt"
+	"math"
 	"slices"
 
 	"valiantmule/internal/core/baseline"
@@ -102,6 +103,30 @@ type Change struct {
 	Cost  money.Amount  `json:"cost,omitzero"` // of undoing it
 	Hours unit.Duration `json:"hours,omitzero"`
 	Note  string        `json:"note,omitempty"`
+	Part  *Part         `json:"part,omitempty"` // that is on the bike through it, as the bike was found
+}
+
+// Found are the parts that are on the bike instead of the factory's: what a change of
+// before put on and is not undone.
+func (i Inspection) Found() []*Part {
+	var list []*Part
+	for _, c := range i.Changes {
+		if c.Part != nil && c.Fate != baseline.Undo {
+			list = append(list, c.Part)
+		}
+	}
+	return list
+}
+
+// Tread is what is left of the tread of the tyre that was found in a slot, by what was
+// measured there; missing is NaN.
+func (i Inspection) Tread(s Slot) float64 {
+	a, ok := i.Answer(string(s))
+	worn := a.Worn()
+	if !ok || !(worn.NewMM > worn.LimitMM) {
+		return math.NaN()
+	}
+	return math.Max(0, math.Min(1, (worn.NowMM-worn.LimitMM)/(worn.NewMM-worn.LimitMM)))
 }
 
 // Fact is something about the bike as it really is: which oil weight went into the
@@ -170,11 +195,18 @@ func (b *Bike) Has(f baseline.Feature) bool {
 func (p *Plan) Due() []Line {
 	var due []Line
 	for _, a := range p.Baseline.Answers {
-		if !a.Due() || p.replaces(a.Check) {
+		done := a.Verdict == baseline.Done
+		if !done && (!a.Due() || p.replaces(a.Check)) {
 			continue
 		}
 		if c, ok := baseline.CheckOf(a.Check); ok {
 			line := Line{Kind: Baseline, Name: c.Name, Amount: a.Cost, Need: Needed, Hours: a.Hours}
+			if done { // what it took stays, as spent
+				line.Decision = OnTheBike
+				if !a.Cost.Known() {
+					line.Amount = money.New(0, p.Currency)
+				}
+			}
 			if c.Area == baseline.Free && !a.Cost.Known() {
 				line.Amount = money.New(0, p.Currency)
 			}

@@ -1,6 +1,9 @@
 package plan
 
 import (
+	"math"
+
+	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/unit"
 )
@@ -133,6 +136,10 @@ type Line struct {
 	Source   Source        `json:"source,omitempty"`   // "" is new
 	Why      string        `json:"why,omitempty"`      // not until what, rejected because of what, with what meanwhile
 	Hours    unit.Duration `json:"hours,omitzero"`     // of one's own work
+	Mass     unit.Mass     `json:"mass,omitzero"`      // of a line that is not a part
+	Place    load.Place    `json:"place,omitempty"`    // where that sits, "" for behind the seat
+	Percent  unit.Ratio    `json:"percent,omitzero"`   // of a tax: of all parts that are in
+	Swap     *Swap         `json:"swap,omitempty"`     // of a part that is fitted on the way
 }
 
 // Standing of the line's decision.
@@ -159,6 +166,27 @@ func (l *Line) Title() string {
 		return l.Part.Name
 	}
 	return l.Name
+}
+
+// CostOf is what a line of the plan costs: a tax by percent follows from all parts that
+// are in, in the plan's currency; it is missing while one of their prices is.
+func (p *Plan) CostOf(l *Line) money.Amount {
+	if !l.Percent.Known() || l.Amount.Known() {
+		return l.Cost()
+	}
+	sum := 0.0
+	for i := range p.Lines {
+		part := &p.Lines[i]
+		if part.Part == nil || part.Standing() != In {
+			continue
+		}
+		home, _, ok := p.Home(part.Cost())
+		if !ok || !home.Known() {
+			return money.Amount{}
+		}
+		sum += float64(home.Minor())
+	}
+	return money.New(int64(math.Round(sum*l.Percent.Base())), p.Currency)
 }
 
 // Cost of the line: what the rider entered, or else the part's price. A part that is

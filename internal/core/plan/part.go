@@ -76,6 +76,7 @@ const (
 	AuxTank     Slot = "aux-tank"
 	FuelCans    Slot = "fuel-cans"
 	FuelBladder Slot = "fuel-bladder"
+	FuelBottles Slot = "fuel-bottles" // in holders, beside cans
 
 	RearRack Slot = "rear-rack"
 	SideRack Slot = "side-rack"
@@ -85,6 +86,18 @@ const (
 	TankBag  Slot = "tank-bag"
 	ToolTube Slot = "tool-tube"
 	BarBags  Slot = "bar-bags" // on the engine bars, the pair
+	FrameBag Slot = "frame-bags"
+
+	SpareFront Slot = "spare-front-tyre" // carried, or waiting on the way
+	SpareRear  Slot = "spare-rear-tyre"
+
+	Silencer    Slot = "silencer"
+	PillionPegs Slot = "pillion-pegs"
+	Cables      Slot = "cables" // longer ones, and hoses
+	Clamps      Slot = "clamps" // of the fork
+	Fork        Slot = "fork"
+	Shock       Slot = "shock"
+	OtherPart   Slot = "other-part" // without a stage yet
 )
 
 // SlotInfo is a slot's name, where its part sits unless the part says, and what
@@ -157,6 +170,7 @@ var slots = [...]SlotInfo{
 	{AuxTank, "Second tank", load.Panniers, false, false, 3, Press},
 	{FuelBladder, "Fuel bladder", load.Tail, false, false, 0.2, Hands},
 	{FuelCans, "Fuel cans", load.Panniers, false, false, 0.5, Tools},
+	{FuelBottles, "Fuel bottles", load.Engine, false, false, 0.3, Hands},
 
 	{RearRack, "Rear rack", load.Tail, false, false, 1, Tools},
 	{SideRack, "Side rack", load.Panniers, false, false, 1.5, Tools},
@@ -166,6 +180,18 @@ var slots = [...]SlotInfo{
 	{TankBag, "Tank bag", load.TankBag, false, false, 0.1, Hands},
 	{ToolTube, "Tool tube", load.Engine, false, false, 0.5, Tools},
 	{BarBags, "Bags on the bars", load.Engine, false, false, 0.2, Hands},
+	{FrameBag, "Frame bags", load.Tank, false, false, 0.2, Hands},
+
+	{SpareFront, "Spare front tyre", load.Tail, false, false, 0, Tools},
+	{SpareRear, "Spare rear tyre", load.Tail, false, false, 0, Tools},
+
+	{Silencer, "Silencer", load.Panniers, false, true, 0.6, Tools},
+	{PillionPegs, "Pillion pegs", load.Panniers, false, true, 1, Tools},
+	{Cables, "Longer cables, hoses", load.FrontRack, false, true, 2.5, Tools},
+	{Clamps, "Fork clamps", load.FrontRack, false, true, 2.5, Press},
+	{Fork, "Fork", load.FrontWheel, false, true, 3, Press},
+	{Shock, "Shock absorber", load.Engine, false, true, 2, Press},
+	{OtherPart, "Another part", load.Engine, false, false, 0.5, Tools},
 }
 
 // Comes reports whether every bike comes with something in a slot, though no sheet
@@ -357,16 +383,17 @@ const (
 	StandLength Figure = "stand-length-mm" // over the standard stand's
 	BarRise     Figure = "bar-rise-mm"     // of the grips
 	BarBack     Figure = "bar-back-mm"     // of the grips, towards the rider
+	CableSlack  Figure = "cable-slack-mm"  // more than the standard ones'
 	SeatRise    Figure = "seat-rise-mm"
 	PegDrop     Figure = "peg-drop-mm"
 	SeatHours   Figure = "seat-hours" // a day, until it hurts
 	Shelter     Figure = "shelter-percent"
 )
 
-var figures = [...]Figure{FrontTeeth, RearTeeth, ChainLinks, StandLength, BarRise, BarBack, SeatRise, PegDrop, SeatHours, Shelter}
+var figures = [...]Figure{FrontTeeth, RearTeeth, ChainLinks, StandLength, BarRise, BarBack, CableSlack, SeatRise, PegDrop, SeatHours, Shelter}
 
 // lengths are figures that parts add to, mm.
-var lengths = [...]Figure{StandLength, BarRise, BarBack, SeatRise, PegDrop}
+var lengths = [...]Figure{StandLength, BarRise, BarBack, CableSlack, SeatRise, PegDrop}
 
 // Op is what an effect does to a figure. Sets come first, then adds, then scales.
 type Op string

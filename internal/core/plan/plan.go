@@ -82,7 +82,7 @@ func New(name, currency string) *Plan {
 	return &Plan{
 		Format: Format, Version: Version, Name: name, Currency: currency,
 		Loadouts: []Loadout{
-			{ID: "trail-day", Name: "Trail day"},
+			{ID: "trail-day", Name: "Trail day", Days: 1},
 			{ID: "travel", Name: "Travel"},
 		},
 	}
@@ -116,6 +116,7 @@ type Loadout struct {
 	ID      string    `json:"id"`
 	Name    string    `json:"name"`
 	Pillion unit.Mass `json:"pillion,omitzero"`
+	Days    int       `json:"days,omitempty"` // that it is packed for, 0 where nobody has said
 	Loads   []Load    `json:"loads,omitempty"`
 
 	Pressures []Pressure `json:"pressures,omitempty"` // the rider's own, by surface
@@ -151,8 +152,11 @@ type Load struct {
 	Packed bool        `json:"packed,omitempty"` // it is in
 }
 
-// Check tells whether the pillion is one that is believed.
+// Check tells whether pillion and days are ones that are believed.
 func (l Loadout) Check() error {
+	if l.Days < 0 || l.Days > 1000 {
+		return fmt.Errorf("%d days are outside 0–1000", l.Days)
+	}
 	if l.Pillion.Known() && !(l.Pillion.Base() >= 0 && l.Pillion.Base() <= 250) {
 		return fmt.Errorf("%s is outside 0–250 kg", l.Pillion)
 	}

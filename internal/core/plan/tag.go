@@ -57,6 +57,8 @@ var tags = [...]TagInfo{
 	{"balanced-rear", "a balanced rear wheel", []Slot{RearLock, RearWheel, RearTyre}},
 	{"mends-tubes", "what mends tubes", []Slot{TyreKit}},
 	{"mends-tubeless", "what mends tubeless tyres", []Slot{TyreKit}},
+	{"quiet", "a quiet silencer", []Slot{Silencer}},
+	{"waits-on-the-way", "a place on the way where it waits", []Slot{SpareFront, SpareRear}},
 	{"radiator", "a radiator", nil},
 	{"oil-cooler", "an oil cooler", nil},
 	{"chain-drive", "a chain", nil},

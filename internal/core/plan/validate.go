@@ -165,6 +165,16 @@ func (v *validator) lines(p *Plan) {
 		v.that(l.Source == "" || hasOption(Sources(), string(l.Source)), path+".source", "%q is none of %s", l.Source, values(Sources()))
 		v.that(len(l.Why) <= maxName, path+".why", "is longer than %d bytes", maxName)
 		v.check(path+".hours", checkHours(l.Hours))
+		v.that(!l.Mass.Known() || l.Part == nil && l.Mass.Base() >= 0 && l.Mass.Base() < 100, path+".mass", "%s: want 0–100 kg, of a line that is not a part", l.Mass)
+		if l.Place != "" {
+			v.place(path+".place", l.Place)
+		}
+		v.that(!l.Percent.Known() || l.Kind == Tax && l.Percent.Base() >= 0 && l.Percent.Base() <= 1, path+".percent", "%s: want 0–100 %%, of a tax", l.Percent)
+		if s := l.Swap; s != nil {
+			v.that(l.Part != nil, path+".swap", "belongs to lines of kind part only")
+			v.that(!s.Minutes.Known() || s.Minutes.In("min") >= 0 && s.Minutes.In("min") <= 600, path+".swap.minutes", "%s is outside 0–600 min", s.Minutes)
+			v.that(len(s.Tools) <= maxName, path+".swap.tools", "is longer than %d bytes", maxName)
+		}
 		if l.Kind == PartLine {
 			if l.Part == nil {
 				v.that(false, path+".part", "is missing")
@@ -206,10 +216,10 @@ func (v *validator) part(path string, p *Part) {
 		}
 	}
 	v.that(p.Made.To == 0 || p.Made.From <= p.Made.To, path+".made.to", "is before the first year, %d", p.Made.From)
-	if isTyre := p.Slot == FrontTyre || p.Slot == RearTyre; isTyre || p.Tyre != nil {
+	if isTyre := isTyreSlot(p.Slot); isTyre || p.Tyre != nil {
 		v.tyre(path+".tyre", isTyre, p.Tyre)
 	}
-	isWheel := p.Slot == FrontWheel || p.Slot == RearWheel
+	isWheel := isWheelSlot(p.Slot)
 	v.that(p.Wheel == nil || isWheel, path+".wheel", "belongs to wheel slots only")
 	if w := p.Wheel; w != nil && isWheel {
 		v.that(w.Build == "" || hasOption(builds(), string(w.Build)), path+".wheel.build", "%q is none of %s", w.Build, values(builds()))
@@ -387,6 +397,9 @@ func (v *validator) inspection(in Inspection) {
 		v.name(path+".name", c.Name)
 		v.that(slices.ContainsFunc(baseline.Fates(), func(f baseline.FateInfo) bool { return f.Fate == c.Fate }), path+".fate", "%q is not keep, undo or watch", c.Fate)
 		v.check(path, work(c.Cost, c.Hours, c.Note))
+		if c.Part != nil {
+			v.part(path+".part", c.Part)
+		}
 	}
 	v.that(len(in.AsBuilt) <= maxFacts, "baseline.as_built", "are %d, want at most %d", len(in.AsBuilt), maxFacts)
 	for i, f := range in.AsBuilt {

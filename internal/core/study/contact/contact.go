@@ -139,7 +139,7 @@ func standing(r *study.Run) {
 	rise := r.Built.Figure(plan.BarRise)
 	over := bar.Number + rise - peg.Number + r.Built.Figure(plan.PegDrop)
 	short := fit.GripOverPegMM(leg.Number) - over
-	r.Contact.BarShortMM, r.Contact.BarRiseMM, r.Contact.CableSlackMM = short, rise, b.CableSlack.In("mm")
+	r.Contact.BarShortMM, r.Contact.BarRiseMM, r.Contact.CableSlackMM = short, rise, b.CableSlack.In("mm")+r.Built.Figure(plan.CableSlack)
 	c.Is(short)
 	if c.Sheet != nil {
 		c.Sheet.Step(fit.StandFormula, study.Computed("too low by", short, "mm"), leg, study.Computed("grips over the pegs", over, "mm"), bar, peg, study.Computed("bars raised by", rise, "mm"))

@@ -26,7 +26,10 @@ func cablesShort(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: state,
-		Offer: func() []study.Remedy { return withoutRise(f) },
+		Offer: func() []study.Remedy {
+			longer := study.Offer(f, plan.Cables, func(p *plan.Part) bool { return slack+p.Adds(plan.CableSlack) >= rise })
+			return append(withoutRise(f), longer...)
+		},
 		Tell: func() study.Words {
 			words := study.Words{
 				What: study.Say("The bars rise {%.0f mm}; the cables allow {%.0f mm}.", rise, slack),

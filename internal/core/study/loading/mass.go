@@ -1,8 +1,10 @@
 package loading
 
 import (
+	"cmp"
 	"fmt"
 	"math"
+	"slices"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
@@ -43,6 +45,14 @@ func masses(r *study.Run) {
 		l := &r.Loadout.Loads[i]
 		items = append(items, facts.Item{Mass: sheet.Value{Name: l.Name, Number: l.Mass.In("kg"), Unit: "kg", Origin: sheet.Rider}, Place: l.Sits(r.Built)})
 	}
+	for _, l := range r.Plan.PackedIn(r.Loadout.ID) {
+		items = append(items, facts.Item{Mass: sheet.Value{Name: l.Part.Name + ", packed", Number: l.Part.Mass.In("kg"), Unit: "kg", Origin: l.Part.Origin}, Place: load.Tail})
+	}
+	for i := range r.Plan.Lines {
+		if l := &r.Plan.Lines[i]; l.Part == nil && l.Mass.Known() && l.Standing() == plan.In {
+			items = append(items, facts.Item{Mass: sheet.Value{Name: l.Name, Number: l.Mass.In("kg"), Unit: "kg", Origin: sheet.Rider}, Place: cmp.Or(l.Place, load.Tail)})
+		}
+	}
 	m.CarriedKg = 0
 	for i := range items[carried:] {
 		m.CarriedKg += items[carried+i].Mass.Number
@@ -58,6 +68,9 @@ func masses(r *study.Run) {
 func gained(f *facts.All, fitted plan.Fitted) facts.Item {
 	info, _ := plan.InfoOf(fitted.Slot)
 	mass := sheet.Value{Name: fitted.Part.Name, Number: fitted.Part.Mass.In("kg"), Unit: "kg", Origin: fitted.Part.Origin}
+	if slices.Contains(fitted.Part.Provides, "waits-on-the-way") {
+		return facts.Item{Mass: sheet.Value{Name: fitted.Part.Name, Unit: "kg", Origin: fitted.Part.Origin, Note: "not on board"}, Place: fitted.Part.Sits()}
+	}
 	switch standard := f.Standard.Part(fitted.Slot); {
 	case fitted.Part.Replaces.Known(): // whoever has both in hand knows best
 		mass.Name += " less what it replaces"

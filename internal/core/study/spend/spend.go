@@ -63,13 +63,17 @@ func in(l *plan.Line) bool { return l.Standing() == plan.In }
 
 // costs adds everything up.
 func costs(r *study.Run) {
-	spent := cost(r)
+	all := cost(r)
+	var spent *study.Figure
 	for _, t := range totals {
 		c := r.Figure(t.id)
 		sum(c, t.counts)
 		c.Plain()
+		if t.id == figure.CostSpent {
+			spent = c.Figure
+		}
 	}
-	contingency(r, spent)
+	contingency(r, all, spent)
 	ownHours(r)
 }
 
@@ -89,7 +93,7 @@ func spending(f *facts.All) func(yield func(*plan.Line) bool) {
 var (
 	costFormula        = sheet.Formula{Text: "cost = Σ lines that are in", Origin: sheet.Computed}
 	workFormula        = sheet.Formula{Text: "hours = Σ hours of the lines that are in", Origin: sheet.Computed}
-	contingencyFormula = sheet.Formula{Text: "contingency = cost / 10", Origin: sheet.Practice}
+	contingencyFormula = sheet.Formula{Text: "contingency = (cost − spent) / 10", Origin: sheet.Practice}
 )
 
 // cost adds up every line that is in, in minor units of the plan's currency,
@@ -97,7 +101,7 @@ var (
 func cost(r *study.Run) *study.Figure {
 	c := r.Figure(figure.Cost)
 	sum(c, in)
-	c.Sheet.Note("Contingency stands apart: a tenth is wise. Freight, tax and workshop count when they are lines of the plan. Lines that are undecided, for later or rejected do not count.")
+	c.Sheet.Note("Contingency stands apart: a tenth of what is still to be spent is wise. Freight, tax and workshop count when they are lines of the plan. Lines that are undecided, for later or rejected do not count.")
 	budget := r.Plan.Brief.Budget
 	if !budget.Known() || budget.Code() != r.Plan.Currency {
 		c.Lacks("budget (Brief)")
@@ -135,15 +139,17 @@ func ownHours(r *study.Run) {
 	c.Plain()
 }
 
-// contingency is a tenth of what is needed and wanted, apart from it.
-func contingency(r *study.Run, cost *study.Figure) {
+// contingency is a tenth of what is still to be spent, apart from it: what is paid holds
+// no more surprises.
+func contingency(r *study.Run, cost, spent *study.Figure) {
 	c := r.Figure(figure.Contingency)
 	if !cost.Known {
 		c.Lacks("the cost")
 	}
-	c.Is(cost.Value / 10)
+	left := (cost.Value - spent.Value) / 10
+	c.Is(left)
 	if c.Sheet != nil {
-		c.Sheet.Step(contingencyFormula, study.Computed("contingency", cost.Value/10, r.Plan.Currency), study.Computed("cost", cost.Value, r.Plan.Currency))
+		c.Sheet.Step(contingencyFormula, study.Computed("contingency", left, r.Plan.Currency), study.Computed("cost", cost.Value, r.Plan.Currency), study.Computed("spent", spent.Value, r.Plan.Currency))
 	}
 	c.Plain()
 }
@@ -157,7 +163,7 @@ func sum(c study.Calc, counts func(*plan.Line) bool) {
 		if !counts(l) {
 			continue
 		}
-		amount := l.Cost()
+		amount := p.CostOf(l)
 		if !amount.Known() {
 			c.Lacks("price of " + l.Title())
 			continue

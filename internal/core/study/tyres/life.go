@@ -33,12 +33,13 @@ func oneLife(r *study.Run, id figure.ID, slot plan.Slot) tyre.Band {
 	return band
 }
 
-// tyreLife is the shorter-lived tyre of the two on this mix, against the trip:
+// tyreLife is the shorter-lived tyre of the two on this mix, with its spare, against the trip:
 // ok when the low end of its band lasts, watch when only the middle does.
 func tyreLife(r *study.Run, front, rear tyre.Band) {
 	c := r.Figure(figure.TyreLife)
 	c.On(figure.FrontLife, "")
 	c.On(figure.RearLife, "")
+	front, rear = with(c, front, plan.SpareFront), with(c, rear, plan.SpareRear)
 	band := rear
 	if front.Mid < rear.Mid {
 		band = front
@@ -47,6 +48,16 @@ func tyreLife(r *study.Run, front, rear tyre.Band) {
 	c.Band(band.Low, band.High)
 	trip := c.Brief("trip distance", "km", &r.Plan.Brief.Distance)
 	c.Against(trip.Number, band.Mid < trip.Number, band.Low < trip.Number)
+}
+
+// with is a tyre's band and that of the one that is changed to on the way, where the
+// plan has one.
+func with(c study.Calc, b tyre.Band, spare plan.Slot) tyre.Band {
+	if c.Run.Built.Part(spare) == nil {
+		return b
+	}
+	more := life(c, spare)
+	return tyre.Band{Low: b.Low + more.Low, Mid: b.Mid + more.Mid, High: b.High + more.High}
 }
 
 // life is the band of what is left of a tyre: all of it for one that the plan
@@ -92,7 +103,7 @@ func life(c study.Calc, slot plan.Slot) tyre.Band {
 			study.Computed("abrasion of the mix", wear.Abrasion, ""),
 			sheet.Value{Name: "style, " + string(wear.Style), Number: tyre.StyleFactor(wear.Style), Origin: sheet.Practice})
 	}
-	if slot == plan.FrontTyre {
+	if slot == plan.FrontTyre || slot == plan.SpareFront {
 		band = scale(band, tyre.FrontLife)
 		if c.Sheet != nil {
 			c.Sheet.Step(frontFormula, study.Computed("front tyre", band.Mid, "km"))
@@ -116,6 +127,9 @@ func treadLeft(c study.Calc, slot plan.Slot) sheet.Value {
 	if c.Run.Built.Chosen(slot) {
 		part := c.Run.Built.Part(slot)
 		return sheet.Value{Name: "tread left", Number: part.Tyre.Tread.In("%"), Unit: "%", Origin: part.Origin}
+	}
+	if measured := c.Run.Plan.Baseline.Tread(slot); !math.IsNaN(measured) {
+		return sheet.Value{Name: "tread left, by its depth", Number: 100 * measured, Unit: "%", Origin: sheet.Measured}
 	}
 	if slot == plan.FrontTyre {
 		return c.Bike("front_tread", "front tread left", "%", &b.FrontTread)

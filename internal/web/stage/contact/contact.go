@@ -92,7 +92,7 @@ func contactPoints(d *desk.Desk, v *contactView, page string, tried []plan.Choic
 		free := freeView{Name: c.Name, How: c.How, Href: d.Href("baseline") + "#check-" + c.ID, State: desk.StateOf("unknown"), Done: "not looked at"}
 		if a, ok := d.Plan.Baseline.Answer(c.ID); ok {
 			free.State, free.Done = desk.StateOf("watch"), desk.AnswerWords(a)
-			if a.Verdict == baseline.Good {
+			if a.Verdict == baseline.Good || a.Verdict == baseline.Done {
 				free.State = desk.StateOf("ok")
 			}
 		}

@@ -1,0 +1,119 @@
+package plan
+
+import (
+	"fmt"
+	"slices"
+	"strings"
+
+	"valiantmule/internal/core/unit"
+)
+
+// Relaid is the plan with other loadouts: those of the list, in its order. Of one that
+// is new, like names the loadout that it starts from, "" for an empty one. What was
+// fitted only in a loadout that is gone goes with it; a rider's own parts stay, undecided.
+func (p *Plan) Relaid(list []Loadout, like map[string]string) *Plan {
+	changed := *p
+	changed.Loadouts, changed.Lines = nil, nil
+	for _, l := range list {
+		if was, err := p.Loadout(l.ID); err == nil {
+			l.Loads, l.Pressures = was.Loads, was.Pressures
+		} else if from, err := p.Loadout(like[l.ID]); err == nil {
+			l.Loads, l.Pressures = slices.Clone(from.Loads), slices.Clone(from.Pressures)
+		}
+		changed.Loadouts = append(changed.Loadouts, l)
+	}
+	for _, line := range p.Lines {
+		if _, err := changed.Loadout(line.Loadout); line.Loadout == "" || err == nil {
+			changed.Lines = append(changed.Lines, line)
+			continue
+		}
+		if line.Part.Own() {
+			line.Loadout, line.Decision = "", Undecided
+			changed.Lines = append(changed.Lines, line)
+		}
+	}
+	for _, l := range list {
+		for _, line := range p.Lines {
+			if _, err := p.Loadout(l.ID); err != nil && line.Part != nil && line.Loadout != "" && line.Loadout == like[l.ID] {
+				line.Loadout = l.ID
+				changed.Lines = append(changed.Lines, line)
+			}
+		}
+	}
+	return &changed
+}
+
+// LoadoutID makes an id of a loadout's name that no other of the plan has.
+func LoadoutID(name string, taken func(id string) bool) string {
+	id := strings.Trim(strings.Map(func(r rune) rune {
+		switch {
+		case r >= 'a' && r <= 'z', r >= '0' && r <= '9':
+			return r
+		}
+		return '-'
+	}, strings.ToLower(name)), "-")
+	if id = id[:min(len(id), 40)]; id == "" {
+		id = "loadout"
+	}
+	unique := id
+	for n := 2; taken(unique); n++ {
+		unique = fmt.Sprintf("%s-%d", id, n)
+	}
+	return unique
+}
+
+// Swap is what changing over to another loadout takes for a part that is fitted on the
+// way: a screen, a seat cover, bags, a front sprocket.
+type Swap struct {
+	Minutes unit.Duration `json:"minutes,omitzero"`
+	Tools   string        `json:"tools,omitempty"`
+	Packed  bool          `json:"packed,omitempty"` // it comes along, behind the seat, where it is not on
+}
+
+// Change is what has to be done to the bike between two loadouts.
+type Changeover struct {
+	On, Off  []*Line // parts
+	Minutes  float64
+	Unsaid   int     // parts of which nobody has said how long they take
+	Packed   []*Line // that come along
+	StayHome []*Line
+}
+
+// Change from one loadout to another.
+func (p *Plan) Changeover(from, to string) Changeover {
+	var c Changeover
+	for i := range p.Lines {
+		l := &p.Lines[i]
+		if l.Part == nil || l.Standing() != In || l.Loadout == "" || (l.Loadout != from && l.Loadout != to) || from == to {
+			continue
+		}
+		if l.Loadout == to {
+			c.On = append(c.On, l)
+		} else {
+			c.Off = append(c.Off, l)
+			if l.Swap != nil && l.Swap.Packed {
+				c.Packed = append(c.Packed, l)
+			} else {
+				c.StayHome = append(c.StayHome, l)
+			}
+		}
+		if l.Swap == nil || !l.Swap.Minutes.Known() {
+			c.Unsaid++
+			continue
+		}
+		c.Minutes += l.Swap.Minutes.In("min")
+	}
+	return c
+}
+
+// PackedIn are the lines whose parts come along in a loadout that they are not on in.
+func (p *Plan) PackedIn(loadout string) []*Line {
+	var list []*Line
+	for i := range p.Lines {
+		l := &p.Lines[i]
+		if l.Part != nil && l.Standing() == In && l.Loadout != "" && l.Loadout != loadout && l.Swap != nil && l.Swap.Packed {
+			list = append(list, l)
+		}
+	}
+	return list
+}
