@@ -477,6 +477,24 @@ func also(options []Option, have []string) []Option {
 	return list
 }
 
+// FoundBy is the one number by which what was found in a slot is known: a count, a code, a
+// length; ok is false for slots whose parts are known by more.
+func FoundBy(s Slot) (f Field, ok bool) {
+	if !isTyreSlot(s) && countOf[s].figure == "" && len(movesOf[s]) == 0 || s == SpareFront || s == SpareRear {
+		return f, false
+	}
+	return DraftOf(&Part{Slot: s}).Found(), true
+}
+
+// Found is that number of the sheet.
+func (d *Draft) Found() Field {
+	numbers := d.numbers()
+	if d.Slot == Seat {
+		return numbers[len(numbers)-1] // its height, not its hours
+	}
+	return numbers[0]
+}
+
 // Hazards that a guard may stop, for the rows of what it guards.
 func Hazards() []Option {
 	var list []Option

@@ -10,6 +10,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/store"
 )
@@ -18,6 +19,9 @@ import (
 type BenchView struct {
 	Title   string
 	Choices []choiceView // parts to fit; none where a form of the page saves
+	Rates   []string     // currencies of prices that no rate brings home yet
+	Home    string       // the plan's currency
+	Today   string
 	Scope   *LinkView    // the same for this loadout only, or for all
 	SaveAs  string       // what to press where a form saves
 	Action  string       // where Choices are sent
@@ -33,7 +37,10 @@ type BenchView struct {
 }
 
 // choiceView is one choice as a form sends it.
-type choiceView struct{ Try, Name, Price, Note string }
+type choiceView struct {
+	Try, Name, Price, Note string
+	Replaces               string // what of the plan it takes the place of, with its price
+}
 
 // The form of a choice in an address: "rear-tyre:bracken-140-80-18", or
 // "rear-tyre:" for back to standard; "rear-tyre@trail-day:…" for one loadout.
@@ -125,7 +132,7 @@ func (d *Desk) Tried(r *http.Request, stage string) (*BenchView, []plan.Choice, 
 		return nil, nil, err
 	}
 	bench.Action = "/plans/" + d.PlanID + "/choose"
-	bench.Lay(choices)
+	d.Lay(bench, choices)
 	bench.Scope = d.scope(stage, choices)
 	return bench, choices, nil
 }
@@ -151,18 +158,59 @@ func (d *Desk) scope(stage string, choices []plan.Choice) *LinkView {
 	return &LinkView{Name: name, Href: d.Href(stage, Tries(turned)...)}
 }
 
-// Lay lists choices as the bench's form sends them.
-func (b *BenchView) Lay(choices []plan.Choice) {
+// Lay lists choices as the bench's form sends them, with what of the plan each takes the
+// place of, and asks for the rates that their prices still want.
+func (d *Desk) Lay(b *BenchView, choices []plan.Choice) {
+	b.Home, b.Today = d.Plan.Currency, d.AsOf
 	for _, c := range choices {
 		v := choiceView{Try: tryOf(c), Name: choiceName(c)}
 		if c.Part != nil {
-			v.Note = c.Part.Note
-			if c.Part.Price.Known() {
-				v.Price = c.Part.Price.Display()
+			v.Note, v.Price = c.Part.Note, d.Price(c.Part.Price)
+			if _, _, ok := d.Plan.Home(c.Part.Price); c.Part.Price.Known() && !ok && !slices.Contains(b.Rates, c.Part.Price.Code()) {
+				b.Rates = append(b.Rates, c.Part.Price.Code())
+			}
+		}
+		if was := d.Plan.Chosen(c.Slot, d.Loadout); was != nil && (c.Part == nil || c.Part.ID != was.ID) {
+			v.Replaces = was.Name
+			if price := d.Price(was.Price); price != "" {
+				v.Replaces += ", " + price
 			}
 		}
 		b.Choices = append(b.Choices, v)
 	}
+}
+
+// Price is an amount as it stands on its label, and at the day's rate in the plan's
+// currency where there is one; "" when it is missing.
+func (d *Desk) Price(a money.Amount) string {
+	if !a.Known() {
+		return ""
+	}
+	if home, by, ok := d.Plan.Home(a); ok && by != nil {
+		return a.Display() + ", " + home.Display() + " at the rate of " + by.On
+	}
+	return a.Display()
+}
+
+// rated is a plan with the rates that came with a choice; problem says what is wrong with
+// one.
+func rated(p *plan.Plan, form url.Values, on string) (changed *plan.Plan, problem string) {
+	copied := *p
+	copied.Rates = slices.Clone(p.Rates)
+	for i, from := range form["rate_from"] {
+		if i >= len(form["rate"]) || strings.TrimSpace(form["rate"][i]) == "" {
+			continue
+		}
+		rate, err := money.ParseRate(form["rate"][i])
+		if err != nil {
+			return p, "1 " + from + ": " + err.Error()
+		}
+		copied.Rates = append(copied.Rates, plan.Rate{From: from, Rate: rate, On: on})
+	}
+	if problems := copied.Validate(); len(problems) > 0 {
+		return p, problems[0].Error()
+	}
+	return &copied, ""
 }
 
 func choiceName(c plan.Choice) string {
@@ -274,7 +322,11 @@ func (s *House) Choose(w http.ResponseWriter, r *http.Request) error {
 		summary = append(summary, d.TurnedWords(id))
 	}
 	stage := s.PageOf(r.PostFormValue("stage"))
-	err = s.Store.Save(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), turned.Plan.With(choices...), strings.Join(summary, "; "))
+	changed, problem := rated(turned.Plan, r.PostForm, d.AsOf)
+	if problem != "" {
+		return s.Show(w, r, http.StatusUnprocessableEntity, "stale", "That rate cannot be used", staleView{"Nothing was fitted. " + problem + ".", d.Href(stage, Tries(choices)...)})
+	}
+	err = s.Store.Save(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), changed.With(choices...), strings.Join(summary, "; "))
 	if errors.Is(err, store.ErrStale) {
 		return s.Stale(w, r, d, stage, "Nothing was fitted. Here it is against the plan as it is now.", choices)
 	}

@@ -39,16 +39,18 @@ type optionRow struct {
 type Column struct {
 	Title string
 	Cell  func(u words.Units, diff eval.Difference) string
+	Money bool // it is a sum
 }
 
 // Moves is a column of what a figure moves by.
 func Moves(title string, id figure.ID) Column {
-	return Column{title, func(u words.Units, diff eval.Difference) string { return deltaOf(u, diff, id) }}
+	row, _ := figure.Of(id)
+	return Column{Title: title, Money: row.IsSum(), Cell: func(u words.Units, diff eval.Difference) string { return deltaOf(u, diff, id) }}
 }
 
 // Becomes is a column of what a figure comes to.
 func Becomes(title string, id figure.ID) Column {
-	return Column{title, func(u words.Units, diff eval.Difference) string {
+	return Column{Title: title, Cell: func(u words.Units, diff eval.Difference) string {
 		if f, ok := diff.After.Figure(id); ok {
 			return u.Value(f)
 		}
@@ -120,7 +122,11 @@ func (d *Desk) Rows(choices []plan.Choice, page string, columns []Column, keep [
 		o.Href = d.Href(page, append(Tries([]plan.Choice{c}), keep...)...)
 		o.Tried = slices.ContainsFunc(tried, func(t plan.Choice) bool { return tryOf(t) == tryOf(c) })
 		for _, column := range columns {
-			o.Cells = append(o.Cells, column.Cell(d.Units, differences[i]))
+			cell := column.Cell(d.Units, differences[i])
+			if cell == "?" && column.Money && c.Part != nil && c.Part.Price.Known() { // no rate brings it home yet
+				cell = "+" + c.Part.Price.Display()
+			}
+			o.Cells = append(o.Cells, cell)
 		}
 		rows[i] = o
 	}
@@ -148,6 +154,9 @@ func (d *Desk) option(c plan.Choice, diff eval.Difference, own *plan.Part) optio
 	}
 	if c.Part != nil && part.Price.Known() {
 		o.Price = part.Price.Display()
+		if home, by, ok := d.Plan.Home(part.Price); ok && by != nil {
+			o.Price = home.Display()
+		}
 	}
 	return o
 }

@@ -12,6 +12,7 @@ document.addEventListener('alpine:init', () => {
     waiting: null, // the timer before one
     pinned: false, // a click holds the bench against the pointer
     busy: false, // what a click asked for is under way: pointing must not cut it off
+    sent: false, // a form is on its way
     going: false, // after a g: the next letter is a stage's
 
     init() {
@@ -19,6 +20,8 @@ document.addEventListener('alpine:init', () => {
       // On the way back a browser shows what it has kept.
       const [way] = performance.getEntriesByType('navigation');
       if (way && way.type === 'back_forward') this.refresh();
+      window.addEventListener('beforeunload', (event) => this.leaving(event));
+      document.addEventListener('submit', (event) => { if (event.target.matches('.stage-form') && !event.defaultPrevented) this.sent = true; });
       window.addEventListener('pageshow', (event) => { if (event.persisted) this.refresh(); });
     },
 
@@ -197,6 +200,7 @@ document.addEventListener('alpine:init', () => {
     async changed(event) {
       const form = event.target.closest('form[data-live]');
       if (!form) return;
+      if (form.matches('.stage-form')) form.classList.add('is-touched');
       const slider = form.querySelector('[data-for="' + event.target.id + '"]');
       if (slider) slider.value = parseFloat(event.target.value);
       const page = await this.swap(form.dataset.live, this.parts(), { method: 'POST', body: new URLSearchParams(new FormData(form)) });
@@ -210,9 +214,47 @@ document.addEventListener('alpine:init', () => {
       this.waiting = setTimeout(() => this.changed({ target: slider }), 150);
     },
 
+    // A list of rows has two blank ones at its end.
+    grow(target) {
+      const list = target.closest('[data-grows]');
+      if (!list) return;
+      const blank = (row) => [...row.querySelectorAll('input:not([type=checkbox]):not([type=hidden])')].every((f) => f.value === '');
+      while (list.children.length > 2 && !(blank(list.lastElementChild) && blank(list.lastElementChild.previousElementSibling))) {
+        const row = list.lastElementChild.cloneNode(true);
+        row.classList.remove('has-error');
+        row.querySelectorAll('.help').forEach((e) => e.remove());
+        row.querySelectorAll('*').forEach((e) => {
+          if (e.name) e.name = e.name.replace(/[.](\d+)$/, (_, n) => '.' + (Number(n) + 1));
+          const label = e.getAttribute('aria-label');
+          if (label) e.setAttribute('aria-label', label.replace(/ (\d+)(?=:|$)/, (_, n) => ' ' + (Number(n) + 1)));
+          if (e.matches('input[type=checkbox]')) e.checked = false;
+          else if (e.matches('input')) e.value = '';
+          else if (e.matches('select')) e.selectedIndex = 0;
+        });
+        list.append(row);
+      }
+    },
+
+    // What a section still lacks is counted as one types.
+    count(target) {
+      const section = target.closest('.sheet-section');
+      const shown = section && section.querySelector('[data-missing]');
+      if (!shown) return;
+      const missing = [...section.querySelectorAll('input')].filter((f) => f.value.trim() === '').length;
+      shown.textContent = missing ? missing + ' not known' : '';
+    },
+
+    // A form that was touched is not left without a question.
+    leaving(event) {
+      if (this.sent || !document.querySelector('form.stage-form.is-touched')) return;
+      event.preventDefault();
+    },
+
     // A calculator computes while one types.
     typing(event) {
       if (event.target.matches('input[type=range][data-for]')) return this.slide(event.target);
+      this.grow(event.target);
+      this.count(event.target);
       const form = event.target.closest('form[data-live-get]');
       if (!form) return;
       clearTimeout(this.waiting);
@@ -228,7 +270,7 @@ document.addEventListener('alpine:init', () => {
     // Errors go to their fields; what is typed stays as it is.
     errors(form, fresh) {
       if (!fresh) return;
-      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .row-change, .row-fact, .row-ground, .row-stop, .row-report, .row-mate, .row-where, .row-pack, .ledger-row, .card-cell, fieldset')];
+      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .row-change, .row-fact, .row-ground, .row-stop, .row-report, .row-mate, .row-where, .row-pack, .row-cover, .row-loadout, .ledger-row, .card-cell, fieldset')];
       const now = holders(fresh);
       holders(form).forEach((holder, i) => {
         if (!now[i]) return;

@@ -4,9 +4,11 @@ import (
 	"context"
 	"slices"
 	"strings"
+	"sync/atomic"
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -23,6 +25,8 @@ type Window struct {
 	T    *testing.T
 	tab  context.Context
 	Site *Site
+	// Asked is how often the page has asked before it was left.
+	Asked *atomic.Int32
 	// Expects are parts of what the console may say.
 	Expects []string
 }
@@ -46,9 +50,22 @@ func (s *Site) Window(t *testing.T) *Window {
 			said <- m.String()
 		}
 	}()
+	w := &Window{T: t, tab: tab, Site: s, Asked: new(atomic.Int32)}
+	asked := chromedp.Events(tab, page.JavascriptDialogOpening)
+	go func() {
+		for _, err := range asked {
+			if err != nil {
+				return
+			}
+			w.Asked.Add(1) // whether to leave what is typed: yes
+			go func() {
+				_, _ = chromedp.Call(tab, page.HandleJavaScriptDialog, page.HandleJavaScriptDialogParams{Accept: true})
+			}()
+		}
+	}()
 	// A refused form or a page that is not there is an answer, not an error of the
 	// page.
-	w := &Window{T: t, tab: tab, Site: s, Expects: []string{"status of 422", "status of 409", "status of 404"}}
+	w.Expects = []string{"status of 422", "status of 409", "status of 404"}
 	t.Cleanup(func() {
 		for {
 			select {

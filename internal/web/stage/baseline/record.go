@@ -1,6 +1,8 @@
 package baseline
 
 import (
+	"errors"
+	"fmt"
 	"math"
 	"net/http"
 	"net/url"
@@ -8,6 +10,7 @@ import (
 
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
 )
@@ -41,7 +44,8 @@ type changeRow struct {
 	Index                   int
 	Name, Cost, Hours, Note string
 	Error                   string
-	Fates                   []desk.OptionView
+	Fates, Slots            []desk.OptionView
+	Is                      string // what is there, where it has a place: teeth, a code, mm
 	Out, New                bool
 }
 
@@ -53,7 +57,7 @@ type factRow struct {
 }
 
 var (
-	changesList = &desk.List{Name: "Changes", Columns: []string{"change", "fate", "cost", "hours", "note"}, Out: "out_change"}
+	changesList = &desk.List{Name: "Changes", Columns: []string{"change", "fate", "cost", "hours", "note", "slot", "is"}, Out: "out_change"}
 	factsList   = &desk.List{Name: "As built", Columns: []string{"fact", "value", "on"}, Out: "out_fact"}
 )
 
@@ -66,7 +70,7 @@ var worthNoting = []string{
 func (v recordView) Fields() []desk.FieldView {
 	var fields []desk.FieldView
 	for _, row := range v.Changes {
-		fields = append(fields, changesList.Fields(row.Index, row.Name, desk.Selected("", "", row.Fates).Value, row.Cost, row.Hours, row.Note)...)
+		fields = append(fields, changesList.Fields(row.Index, row.Name, desk.Selected("", "", row.Fates).Value, row.Cost, row.Hours, row.Note, desk.Selected("", "", row.Slots).Value, row.Is)...)
 	}
 	for _, row := range v.Facts {
 		fields = append(fields, factsList.Fields(row.Index, row.Name, row.Value, row.On)...)
@@ -97,6 +101,7 @@ func record(d *desk.Desk, form url.Values, errs desk.FormErrors) recordView {
 			Name: desk.Typed(form, desk.RowKey("change", i), stored.Name), Cost: desk.Typed(form, desk.RowKey("cost", i), stored.Cost.String()),
 			Hours: desk.Typed(form, desk.RowKey("hours", i), stored.Hours.String()), Note: desk.Typed(form, desk.RowKey("note", i), stored.Note),
 			Fates: desk.OptionsOf(fates, desk.Typed(form, desk.RowKey("fate", i), string(stored.Fate)), ""),
+			Slots: desk.OptionsOf(foundSlots(), desk.Typed(form, desk.RowKey("slot", i), slotOf(stored.Part)), "in words only"), Is: desk.Typed(form, desk.RowKey("is", i), isOf(stored.Part)),
 		})
 	}
 	for i := range desk.RowsOf(form, "fact", len(in.AsBuilt)) {
@@ -110,6 +115,59 @@ func record(d *desk.Desk, form url.Values, errs desk.FormErrors) recordView {
 		})
 	}
 	return v
+}
+
+// foundSlots are the places in which a change of before is more than words: the figures
+// follow what is there.
+func foundSlots() []plan.Option {
+	var list []plan.Option
+	for _, info := range plan.Slots() {
+		if f, ok := plan.FoundBy(info.Slot); ok {
+			name := info.Name
+			if f.Unit != "" {
+				name += ", " + f.Unit
+			}
+			list = append(list, plan.Option{Value: string(info.Slot), Name: name})
+		}
+	}
+	return list
+}
+
+func slotOf(p *plan.Part) string {
+	if p == nil {
+		return ""
+	}
+	return string(p.Slot)
+}
+
+// isOf is what was found of a part, as typed.
+func isOf(p *plan.Part) string {
+	if p == nil {
+		return ""
+	}
+	return plan.DraftOf(p).Found().Entry.String()
+}
+
+// readFound is the part that a row says is on the bike, nil for words only.
+func readFound(d *desk.Desk, c plan.Change, slot plan.Slot, is string) (*plan.Part, error) {
+	if slot == "" {
+		if is != "" {
+			return nil, errors.New("say which place that is of")
+		}
+		return nil, nil
+	}
+	if _, ok := plan.FoundBy(slot); !ok {
+		return nil, fmt.Errorf("%q is no place whose part is known by one number", slot)
+	}
+	draft := plan.DraftOf(&plan.Part{ID: "found-" + string(slot), Slot: slot, Name: c.Name, Origin: sheet.Measured})
+	f := draft.Found()
+	if err := f.Enter(is, d.Units.Of(f.Unit)); err != nil {
+		return nil, err
+	}
+	if !f.Entry.Known() {
+		return nil, fmt.Errorf("%s: how many?", strings.ToLower(f.Label))
+	}
+	return draft.Done(), nil
 }
 
 // wear lists what was measured, with how far it still goes.
@@ -151,6 +209,9 @@ func readRecord(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 		if c.Cost, err = desk.ReadAmount(form.Get(desk.RowKey("cost", i)), d.Plan.Currency); err == nil {
 			err = c.Hours.Enter(form.Get(desk.RowKey("hours", i)), "h")
 		}
+		if err == nil {
+			c.Part, err = readFound(d, c, plan.Slot(form.Get(desk.RowKey("slot", i))), strings.TrimSpace(form.Get(desk.RowKey("is", i))))
+		}
 		if err != nil {
 			errs[desk.RowKey("change", i)] = err.Error()
 		}
@@ -184,7 +245,7 @@ func readRecord(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 func changesText(list []plan.Change) string {
 	words := make([]string, len(list))
 	for i, c := range list {
-		words[i] = strings.TrimSpace(c.Name + " " + string(c.Fate) + " " + c.Cost.String() + " " + c.Hours.String() + " " + c.Note)
+		words[i] = strings.TrimSpace(c.Name + " " + string(c.Fate) + " " + c.Cost.String() + " " + c.Hours.String() + " " + c.Note + " " + isOf(c.Part))
 	}
 	return strings.Join(words, "; ")
 }

@@ -131,7 +131,7 @@ func triedBike(s *desk.House, r *http.Request, d *desk.Desk, id string) (*desk.B
 	}
 	bench.Bike = id
 	bench.Action = "/plans/" + d.PlanID + "/bike/take"
-	bench.Lay(choices)
+	d.Lay(bench, choices)
 	return bench, nil
 }
 

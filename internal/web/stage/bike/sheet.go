@@ -33,6 +33,9 @@ type sheetView struct {
 	Standard []standardView
 	Origins  []desk.OptionView
 	Picks    []pickView
+	Kind     []desk.FieldView // what part lists tell such bikes apart by
+	Hangs    []hangView       // what it has for parts to hang on
+	Pulse    bool
 	AntiLock bool
 	Traction bool
 	Missing  int // numbers that nobody has entered
@@ -45,6 +48,12 @@ type pickView struct {
 	Options    []desk.OptionView
 }
 
+// hangView is a kind of mounts, with the names that parts on the shelf call them by.
+type hangView struct {
+	desk.FieldView
+	Names []string
+}
+
 // Fields lists the values of the sheet, for what changed in two places.
 func (v sheetView) Fields() []desk.FieldView {
 	fields := []desk.FieldView{v.Name, v.Price}
@@ -54,7 +63,11 @@ func (v sheetView) Fields() []desk.FieldView {
 	for _, p := range v.Picks {
 		fields = append(fields, desk.Selected(p.Key, p.Label, p.Options))
 	}
-	fields = append(fields,
+	fields = append(fields, v.Kind...)
+	for _, h := range v.Hangs {
+		fields = append(fields, h.FieldView)
+	}
+	fields = append(fields, desk.Checked(pulseTag, "Speedometer counts pulses", v.Pulse),
 		desk.Checked("anti_lock", "Anti-lock", v.AntiLock), desk.Checked("traction_control", "Traction control", v.Traction))
 	for _, std := range v.Standard {
 		key := "std." + string(std.Slot)
@@ -125,11 +138,80 @@ func sheetOf(d *desk.Desk, form url.Values, errs desk.FormErrors) sheetView {
 	for _, p := range b.Picks() {
 		v.Picks = append(v.Picks, pickView{p.Key, p.Label, desk.OptionsOf(p.Options, desk.Typed(form, p.Key, p.Get()), "Not known")})
 	}
+	v.Kind = []desk.FieldView{
+		{Key: "year", Label: "Model year", Value: desk.Typed(form, "year", yearText(b.Year)), Error: errs["year"], Help: "Parts of another year are a finding."},
+		{Key: "family", Label: "Family", Value: desk.Typed(form, "family", b.Family), Help: "What part lists call such bikes."},
+		{Key: "variant", Label: "Variant", Value: desk.Typed(form, "variant", b.Variant)},
+	}
+	for _, kind := range plan.Families() {
+		v.Hangs = append(v.Hangs, hangOf(d, b, kind, form))
+	}
+	v.Pulse = slices.Contains(b.Provides, pulseTag)
 	v.AntiLock, v.Traction = b.AntiLock, b.TractionControl
 	if form != nil {
+		v.Pulse = form.Has(pulseTag)
 		v.AntiLock, v.Traction = form.Has("anti_lock"), form.Has("traction_control")
 	}
 	return v
+}
+
+const pulseTag = "speedometer-pulse"
+
+func yearText(year int) string {
+	if year == 0 {
+		return ""
+	}
+	return strconv.Itoa(year)
+}
+
+// hangKey is the field of a kind of mounts.
+func hangKey(kind string) string { return "hang." + strings.ReplaceAll(kind, " ", "-") }
+
+// hangOf shows what of a kind the bike has, several apart by a semicolon, and what parts
+// on the shelf ask for.
+func hangOf(d *desk.Desk, b *plan.Bike, kind string, form url.Values) hangView {
+	var have []string
+	for _, tag := range b.Provides {
+		if name, ok := strings.CutPrefix(tag, kind+": "); ok {
+			have = append(have, name)
+		}
+	}
+	v := hangView{FieldView: desk.FieldView{
+		Key: hangKey(kind), Label: strings.ToUpper(kind[:1]) + kind[1:], Value: desk.Typed(form, hangKey(kind), strings.Join(have, "; ")),
+		Help: "As parts for it are listed; several apart by a semicolon.",
+	}}
+	for _, p := range d.Shelf {
+		for _, tag := range p.Needs {
+			if name, ok := strings.CutPrefix(tag, kind+": "); ok && !slices.Contains(v.Names, name) {
+				v.Names = append(v.Names, name)
+			}
+		}
+	}
+	slices.Sort(v.Names)
+	return v
+}
+
+// readHangs is what the bike has for parts to hang on, as typed; tags that the sheet does
+// not ask for stay.
+func readHangs(b *plan.Bike, form url.Values) []string {
+	var tags []string
+	for _, tag := range b.Provides {
+		kind, _, ok := strings.Cut(tag, ": ")
+		if !(ok && slices.Contains(plan.Families(), kind)) && tag != pulseTag {
+			tags = append(tags, tag)
+		}
+	}
+	for _, kind := range plan.Families() {
+		for name := range strings.SplitSeq(form.Get(hangKey(kind)), ";") {
+			if name = strings.TrimSpace(name); name != "" {
+				tags = append(tags, kind+": "+name)
+			}
+		}
+	}
+	if form.Has(pulseTag) {
+		tags = append(tags, pulseTag)
+	}
+	return tags
 }
 
 // chainOnly are the numbers that a shaft drive does not have.
@@ -214,6 +296,18 @@ func readBike(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 		note("Worth", b.Price.String(), price.String())
 		b.Price = price
 	}
+	b.Family, b.Variant, b.Year = strings.TrimSpace(form.Get("family")), strings.TrimSpace(form.Get("variant")), 0
+	if text := strings.TrimSpace(form.Get("year")); text != "" {
+		var err error
+		if b.Year, err = strconv.Atoi(text); err != nil {
+			errs["year"] = fmt.Sprintf("%q is not a year, want e.g. 2021", text)
+		}
+	}
+	note("Model year", yearText(d.Plan.Bike.Year), yearText(b.Year))
+	note("Family", d.Plan.Bike.Family, b.Family)
+	note("Variant", d.Plan.Bike.Variant, b.Variant)
+	b.Provides = readHangs(&b, form)
+	note("For parts to hang on", hangsText(d.Plan.Bike.Provides), hangsText(b.Provides))
 	b.AntiLock, b.TractionControl = form.Has("anti_lock"), form.Has("traction_control")
 	note("Anti-lock", yes(d.Plan.Bike.AntiLock), yes(b.AntiLock))
 	note("Traction control", yes(d.Plan.Bike.TractionControl), yes(b.TractionControl))
@@ -251,6 +345,14 @@ func readBike(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 		desk.Problems(&changed, "bike.", errs)
 	}
 	return &changed, summary, errs
+}
+
+func hangsText(tags []string) string {
+	tags = slices.Sorted(slices.Values(tags))
+	for i, tag := range tags {
+		tags[i] = plan.TagWords(tag)
+	}
+	return strings.Join(tags, ", ")
 }
 
 func yes(b bool) string {

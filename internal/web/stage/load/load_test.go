@@ -1,6 +1,7 @@
 package load_test
 
 import (
+	"fmt"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -243,10 +244,62 @@ func TestLoadInABrowser(t *testing.T) {
 
 	w.Do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile))
 	w.Open(path + "/packing?loadout=travel")
+	assert.Positive(t, w.Asked.Load(), "what was moved and not saved is not left without a question")
 	before := w.Text(`document.querySelector('.walk-bar b').textContent`)
 	w.Follow(`#thing-11 button`)
 	after := w.Text(`document.querySelector('.walk-bar b').textContent`)
 	assert.NotEqual(t, before, after)
 	assert.True(t, strings.HasPrefix(after, "6 of"))
 	assert.Equal(t, "true", w.Text(`document.querySelector('#thing-11 button').getAttribute('aria-pressed')`))
+}
+
+// TestLoadoutsPage: added like another, renamed, dropped; what is wrong stands in its row;
+// changing over says what it takes.
+func TestLoadoutsPage(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	form := webtest.Form(v.Page(path + "/loadouts?loadout=travel"))
+	form.Set("loadout.2", "Two up")
+	form.Set("pillion.2", "70")
+	form.Set("days.2", "a few")
+	form.Set("like.2", "travel")
+	status, body, _ := v.Post(path+"/loadouts?loadout=travel", form)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "not a number of days")
+	assert.Contains(t, body, `value="a few"`)
+	form.Set("days.2", "3")
+	form.Set("loadout.0", "Sunday")
+	status, body, _ = v.Post(path+"/loadouts?loadout=travel", form)
+	require.Equal(t, http.StatusSeeOther, status, body)
+	stored := v.Stored(path)
+	require.Len(t, stored.Loadouts, 3)
+	assert.Equal(t, "Sunday", stored.Loadouts[0].Name)
+	assert.Equal(t, "two-up", stored.Loadouts[2].ID)
+	assert.Len(t, stored.Loadouts[2].Loads, len(stored.Loadouts[1].Loads))
+	two := v.Page(path + "/load?loadout=two-up")
+	assert.NotEqual(t, webtest.Gauge(v.Page(path+"/load?loadout=travel"), "loaded-mass"), webtest.Gauge(two, "loaded-mass"), "a pillion weighs")
+
+	form = webtest.Form(v.Page(path + "/loadouts"))
+	for i := range 3 {
+		form.Set(fmt.Sprintf("out_loadout.%d", i), "on")
+	}
+	status, body, _ = v.Post(path+"/loadouts", form)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "one loadout at least")
+	form.Del("out_loadout.1")
+	v.Post(path+"/loadouts", form)
+	assert.Len(t, v.Stored(path).Loadouts, 1)
+
+	page := v.Page(path + "/loadouts")
+	v.Post(path+"/undo", url.Values{"base": {webtest.Base(page)}, "stage": {"loadouts"}})
+	tried := v.Page(path + "/contact?loadout=travel&try=windscreen@travel:screen-tall")
+	v.Post(path+"/choose", url.Values{"base": {webtest.Base(tried)}, "loadout": {"travel"}, "stage": {"contact"}, "try": {"windscreen@travel:screen-tall"}})
+	ledger := webtest.Form(v.Page(path + "/spend?loadout=travel"))
+	ledger.Set("minutes.windscreen.travel.screen-tall", "12")
+	ledger.Set("packed.windscreen.travel.screen-tall", "on")
+	status, body, _ = v.Post(path+"/spend?loadout=travel", ledger)
+	require.Equal(t, http.StatusSeeOther, status, body)
+	over := v.Page(path + "/loadouts?loadout=travel")
+	assert.Contains(t, over, "12 min")
+	assert.Contains(t, over, "comes along, packed")
 }

@@ -297,12 +297,13 @@ func startPacking(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	return desk.SeeOther(w, r, d.Href("packing"))
 }
 
-// trip is what a first list is made for: the days that the brief's hours come to,
-// or one where the loadout is for a day.
+// trip is what a first list is made for: the days of the loadout, or else those that
+// the brief's hours come to.
 func trip(d *desk.Desk) pack.Trip {
 	b := &d.Plan.Brief
-	t := pack.Trip{Days: 1, Cold: b.Weather == plan.Cold, Wet: b.Weather == plan.Cold || b.Weather == plan.Wet, Remote: b.Help.In("h") > 12}
-	if hours, day := b.Mix().Hours(b.Distance.In("km")), b.Day.In("h"); hours > 0 && day > 0 && !strings.Contains(d.Loadout, "day") {
+	loadout, _ := d.Plan.Loadout(d.Loadout)
+	t := pack.Trip{Days: max(1, loadout.Days), Cold: b.Weather == plan.Cold, Wet: b.Weather == plan.Cold || b.Weather == plan.Wet, Remote: b.Help.In("h") > 12}
+	if hours, day := b.Mix().Hours(b.Distance.In("km")), b.Day.In("h"); hours > 0 && day > 0 && loadout.Days == 0 {
 		t.Days = int(math.Ceil(hours / day))
 	}
 	return t

@@ -27,6 +27,7 @@ var Stage = desk.Stage{
 			desk.Get("/packing.csv", packingFile),
 			desk.Post("/packing/import", importPacking),
 		}},
+		{ID: "loadouts", Name: "Loadouts", Routes: desk.Form(loadoutsForm)},
 		{ID: "weigh", Name: "Weighing", Routes: []desk.Route{
 			desk.Live("/weigh", weighPage),
 			desk.Post("/weigh", keepWeighing),

@@ -53,7 +53,7 @@ func benchOf(d *desk.Desk, l desk.Looked) (*desk.BenchView, error) {
 		return nil, err
 	}
 	bench.Action = "/plans/" + d.PlanID + "/choose"
-	bench.Lay(l.Tried)
+	d.Lay(bench, l.Tried)
 	bench.Pumps = l.Turned
 	return bench, nil
 }

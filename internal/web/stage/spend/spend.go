@@ -11,10 +11,13 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/unit"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
 )
@@ -30,6 +33,8 @@ var spendForm = desk.StageForm{
 // sums.
 type spendView struct {
 	Parts    []partRow
+	Beside   []besideRow // of the total, from other stages
+	Unfitted string      // what parts cost of which nobody knows whether they go on
 	Rates    []rateRow
 	Rows     []spendRow
 	Totals   []desk.GaugeView
@@ -52,7 +57,17 @@ type partRow struct {
 	Name, Slots, Price string // the list price
 	Amount, Error      string // what the rider pays, where that differs
 	Out                bool
+	Ask                string // why nobody knows whether it goes on, "" where somebody does
+	Sheet              string // of a part of one's own
+	Scoped             bool   // for one loadout: it is fitted on the way
+	Minutes, Tools     string
+	Packed             bool
 	lineWords
+}
+
+// besideRow is a sum of another stage that is in the total.
+type besideRow struct {
+	Name, Amount, Href, State string
 }
 
 type spendRow struct {
@@ -60,6 +75,8 @@ type spendRow struct {
 	Name, Amount string
 	Error        string
 	Kinds        []desk.OptionView
+	Mass         string
+	Places       []desk.OptionView
 	Out, New     bool
 	lineWords
 }
@@ -71,7 +88,7 @@ type rateRow struct {
 
 var rates = &desk.List{Name: "Rates", Columns: []string{"rate_from", "rate", "rate_on"}}
 
-var ledger = &desk.List{Name: "Other sums", Columns: []string{"name", "amount", "kind", "need", "decision", "source", "why", "hours"}, Out: "out"}
+var ledger = &desk.List{Name: "Other sums", Columns: []string{"name", "amount", "kind", "need", "decision", "source", "why", "hours", "mass", "place"}, Out: "out"}
 
 // Fields lists the values of the ledger, for what changed in two places.
 func (v spendView) Fields() []desk.FieldView {
@@ -81,10 +98,14 @@ func (v spendView) Fields() []desk.FieldView {
 			desk.Selected("source."+row.Key, row.Name+", source", row.Sources), desk.FieldView{Key: "amount." + row.Key, Label: row.Name + ", paid", Value: row.Amount},
 			desk.FieldView{Key: "why." + row.Key, Label: row.Name + ", why", Value: row.Why}, desk.FieldView{Key: "hours." + row.Key, Label: row.Name + ", hours", Value: row.Hours},
 			desk.Checked("out."+row.Key, row.Name+", taken out", row.Out))
+		if row.Scoped {
+			fields = append(fields, desk.FieldView{Key: "minutes." + row.Key, Label: row.Name + ", minutes", Value: row.Minutes}, desk.FieldView{Key: "tools." + row.Key, Label: row.Name + ", tools", Value: row.Tools},
+				desk.Checked("packed."+row.Key, row.Name+", comes along", row.Packed))
+		}
 	}
 	for _, row := range v.Rows {
 		fields = append(fields, ledger.Fields(row.Index, row.Name, row.Amount, desk.Selected("", "", row.Kinds).Value, desk.Selected("", "", row.Needs).Value,
-			desk.Selected("", "", row.Decisions).Value, desk.Selected("", "", row.Sources).Value, row.Why, row.Hours)...)
+			desk.Selected("", "", row.Decisions).Value, desk.Selected("", "", row.Sources).Value, row.Why, row.Hours, row.Mass, desk.Selected("", "", row.Places).Value)...)
 	}
 	for _, row := range v.Rates {
 		fields = append(fields, rates.Fields(row.Index, row.From, row.Rate, row.On)...)
@@ -157,6 +178,11 @@ func readWords(form url.Values, key string, l *plan.Line) error {
 
 func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 	v := spendView{Currency: d.Plan.Currency, FormState: desk.FormState{Error: errs["form"], Try: d.Href("spend/try"), Save: d.Href("spend")}}
+	var built *plan.Built
+	if d.Plan.Bike != nil {
+		built = d.Report.Facts.Built
+	}
+	v.beside(d, built)
 	var sums []plan.Line
 	for _, l := range d.Plan.Lines {
 		if l.Part == nil {
@@ -169,6 +195,21 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 			Amount: desk.Typed(form, "amount."+key, l.Amount.String()), Error: errs["line."+key], lineWords: wordsOf(form, key, l)}
 		if only, err := d.Plan.Loadout(l.Loadout); err == nil {
 			row.Slots += ", " + only.Name + " only"
+			row.Scoped = true
+			swap := plan.Swap{}
+			if l.Swap != nil {
+				swap = *l.Swap
+			}
+			row.Minutes, row.Tools, row.Packed = desk.Typed(form, "minutes."+key, swap.Minutes.String()), desk.Typed(form, "tools."+key, swap.Tools), swap.Packed
+			if form != nil {
+				row.Packed = form.Has("packed." + key)
+			}
+		}
+		if l.Standing() == plan.In && built != nil && !l.FitKnown(built) {
+			row.Ask = "nobody knows yet whether it goes on"
+		}
+		if l.Part.Own() {
+			row.Sheet = d.Href("part", "edit", l.Part.ID)
 		}
 		if l.Part.Price.Known() {
 			row.Price = l.Part.Price.Display()
@@ -188,7 +229,9 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 		v.Rows = append(v.Rows, spendRow{
 			Index: i, New: i >= len(sums), Error: errs[desk.RowKey("line", i)], Out: form.Has(desk.RowKey("out", i)),
 			Name:      desk.Typed(form, desk.RowKey("name", i), stored.Name),
-			Amount:    desk.Typed(form, desk.RowKey("amount", i), stored.Amount.String()),
+			Amount:    desk.Typed(form, desk.RowKey("amount", i), cmp.Or(stored.Amount.String(), stored.Percent.String())),
+			Mass:      desk.Typed(form, desk.RowKey("mass", i), stored.Mass.String()),
+			Places:    desk.OptionsOf(desk.Places(), desk.Typed(form, desk.RowKey("place", i), string(stored.Place)), "behind the seat"),
 			Kinds:     desk.OptionsOf(plan.LineKinds(), desk.Typed(form, desk.RowKey("kind", i), string(stored.Kind)), ""),
 			lineWords: wordsOf(form, strconv.Itoa(i), stored),
 		})
@@ -215,6 +258,51 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 	return v
 }
 
+// beside lists what the total has from other stages, and what of it is for parts of which
+// nobody knows whether they go on.
+func (v *spendView) beside(d *desk.Desk, built *plan.Built) {
+	checks := map[string]string{}
+	for _, a := range d.Plan.Baseline.Answers {
+		if c, ok := baseline.CheckOf(a.Check); ok {
+			checks[c.Name] = d.Href("baseline") + "#check-" + c.ID
+		}
+	}
+	for _, l := range slices.Concat(d.Plan.Due(), d.Plan.Workshop()) {
+		row := besideRow{Name: l.Title(), Amount: "no price", Href: checks[l.Title()]}
+		if l.Amount.Known() {
+			row.Amount = l.Amount.Display()
+		}
+		switch {
+		case l.Kind == plan.Workshop:
+			row.Href, row.State = d.Href("brief")+"#f-spanner", "beyond your tools: a workshop"
+			if !l.Amount.Known() {
+				row.Amount = "no rate"
+			}
+		case l.Decision == plan.OnTheBike:
+			row.State = "put right, spent"
+		case row.Href == "":
+			row.Href, row.State = d.Href("record"), "to be undone"
+		default:
+			row.State = "to be put right first"
+		}
+		v.Beside = append(v.Beside, row)
+	}
+	sum, n := money.New(0, d.Plan.Currency), 0
+	for i := range d.Plan.Lines {
+		l := &d.Plan.Lines[i]
+		home, _, ok := d.Plan.Home(d.Plan.CostOf(l))
+		if l.Part == nil || l.Standing() != plan.In || built == nil || l.FitKnown(built) || !ok || !home.Known() {
+			continue
+		}
+		if more, err := sum.Plus(home); err == nil {
+			sum, n = more, n+1
+		}
+	}
+	if n > 0 {
+		v.Unfitted = sum.Display()
+	}
+}
+
 // stairs is the plan's lines as a staircase: what is needed, what is wanted, what
 // is undecided, each group by size.
 func stairs(d *desk.Desk) draw.Stairs {
@@ -228,7 +316,7 @@ func stairs(d *desk.Desk) draw.Stairs {
 		case plan.Later, plan.Out:
 			continue
 		}
-		home, _, ok := d.Plan.Home(l.Cost())
+		home, _, ok := d.Plan.Home(d.Plan.CostOf(&l))
 		if ok && home.Known() && home.Minor() > 0 {
 			list = append(list, draw.StairStep{Cost: float64(home.Minor()), Kind: kind, Title: l.Title() + ", " + home.Display()})
 		}
@@ -277,7 +365,7 @@ func readSpend(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	}
 	next := 0
 	sum := func(was plan.Line) {
-		line, keep, err := readSum(form, next, was, d.Plan.Currency)
+		line, keep, err := readSum(d, form, next, was)
 		if err != nil {
 			errs[desk.RowKey("line", next)] = err.Error()
 		} else {
@@ -292,6 +380,9 @@ func readSpend(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 		}
 		line, key := was, partKey(was)
 		err := readWords(form, key, &line)
+		if err == nil && was.Loadout != "" && form.Has("minutes."+key) {
+			line.Swap, err = readSwap(form, key, was.Swap)
+		}
 		if form.Has("amount." + key) { // one chosen since the form was made is not in it: it stays
 			var paid error
 			line.Amount, paid = desk.ReadAmount(form.Get("amount."+key), d.Plan.Currency)
@@ -324,6 +415,19 @@ func readSpend(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	return &changed, summary, errs
 }
 
+// readSwap reads what changing a part over takes; nil where nothing is said.
+func readSwap(form url.Values, key string, was *plan.Swap) (*plan.Swap, error) {
+	s := plan.Swap{Tools: strings.TrimSpace(form.Get("tools." + key)), Packed: form.Has("packed." + key)}
+	err := s.Minutes.Enter(form.Get("minutes."+key), "min")
+	switch {
+	case s == plan.Swap{}:
+		return nil, err
+	case was != nil && s == *was:
+		return was, err
+	}
+	return &s, err
+}
+
 // readRate reads row i of the rates; keep is false for a blank one.
 func readRate(d *desk.Desk, form url.Values, i int) (rate plan.Rate, keep bool, err error) {
 	rate = plan.Rate{From: strings.ToUpper(strings.TrimSpace(form.Get(desk.RowKey("rate_from", i)))), On: strings.TrimSpace(form.Get(desk.RowKey("rate_on", i)))}
@@ -353,7 +457,7 @@ func ratesText(rates []plan.Rate) string {
 
 // readSum reads row i of the sums on top of what it was; keep is false for one
 // that is blank or taken out.
-func readSum(form url.Values, i int, was plan.Line, currency string) (line plan.Line, keep bool, err error) {
+func readSum(d *desk.Desk, form url.Values, i int, was plan.Line) (line plan.Line, keep bool, err error) {
 	line = was
 	line.Name, line.Kind = strings.TrimSpace(form.Get(desk.RowKey("name", i))), plan.LineKind(form.Get(desk.RowKey("kind", i)))
 	text := strings.TrimSpace(form.Get(desk.RowKey("amount", i)))
@@ -363,8 +467,20 @@ func readSum(form url.Values, i int, was plan.Line, currency string) (line plan.
 	case line.Name == "":
 		return line, false, errors.New("say what the money is for")
 	}
-	if line.Amount, err = desk.ReadAmount(text, currency); err != nil {
+	line.Percent, line.Amount = unit.Ratio{}, money.Amount{}
+	if strings.HasSuffix(text, "%") && line.Kind == plan.Tax {
+		err = line.Percent.Enter(text, "%")
+	} else {
+		line.Amount, err = desk.ReadAmount(text, d.Plan.Currency)
+	}
+	if err != nil {
 		return line, false, err
+	}
+	if form.Has(desk.RowKey("mass", i)) {
+		line.Place = load.Place(form.Get(desk.RowKey("place", i)))
+		if err := line.Mass.Enter(form.Get(desk.RowKey("mass", i)), d.Units.Of("kg")); err != nil {
+			return line, false, err
+		}
 	}
 	err = readWords(form, strconv.Itoa(i), &line)
 	return line, err == nil, err
