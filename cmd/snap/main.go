@@ -55,9 +55,11 @@ func views(stages []desk.Stage) []view {
 		all = append(all, v)
 	}
 	return []view{
-		{name: "part", path: `part?loadout=travel&slot=skid-plate&like=skid-alu-h`, phone: false},
-		{name: "part-ph", path: `part?loadout=travel&slot=rear-tyre`, phone: true},
-		{name: "drawer", path: `drawer?loadout=travel`, phone: false},
+		{name: "spend", path: `spend?loadout=travel`, phone: false},
+		{name: "loadouts", path: `loadouts?loadout=travel`, phone: false},
+		{name: "record", path: `record?loadout=travel`, phone: false},
+		{name: "sheet", path: `sheet?loadout=travel`, phone: false},
+		{name: "spend-ph", path: `spend?loadout=travel`, phone: true},
 	}
 }
 

@@ -15,6 +15,7 @@ type accountView struct {
 	MinPassword int
 	Units       []unitChoice
 	Presets     []words.Preset
+	Numbers     []desk.OptionView
 }
 
 // unitChoice is one quantity with the units that it can be shown in.
@@ -30,6 +31,7 @@ func (s *Server) account(w http.ResponseWriter, r *http.Request) error {
 
 func (s *Server) showAccount(w http.ResponseWriter, r *http.Request, status int, view accountView) error {
 	view.MinPassword, view.Presets = store.MinPassword, words.Presets()
+	view.Numbers = desk.OptionsOf(words.Conventions(), string(desk.UnitsOf(r).Numbers()), "")
 	for _, c := range words.Choices() {
 		choice := unitChoice{Key: "unit." + c.Units[0], Name: c.Name}
 		for _, symbol := range c.Units {
@@ -76,6 +78,7 @@ func (s *Server) setUnits(w http.ResponseWriter, r *http.Request) error {
 	for _, c := range words.Choices() {
 		units[c.Units[0]] = r.PostFormValue("unit." + c.Units[0])
 	}
+	units["number"] = r.PostFormValue("number")
 	for _, preset := range words.Presets() {
 		if preset.Name == r.PostFormValue("preset") {
 			units = preset.Units

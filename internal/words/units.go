@@ -10,8 +10,8 @@ import (
 	"valiantmule/internal/core/unit"
 )
 
-// Units are a rider's own: which unit is shown for a metric one. Nil is metric
-// throughout.
+// Units are a rider's own: which unit is shown for a metric one, and how they write
+// numbers. Nil is metric throughout.
 type Units map[string]string
 
 // Choice is a quantity whose unit a rider chooses, and the units there are, the
@@ -34,6 +34,7 @@ var choices = []Choice{
 	{"Torque", []string{"Nm", "lbf ft"}},
 	{"Pressure", []string{"kPa", "bar", "psi"}},
 	{"Consumption", []string{"L/100 km", "km/L", "mpg US", "mpg UK"}},
+	{"Height", []string{"m", "ft"}},
 }
 
 // Preset is a set of choices under a country's name.
@@ -46,8 +47,8 @@ type Preset struct {
 func Presets() []Preset {
 	return []Preset{
 		{"Metric", Units{}},
-		{"US", Units{"km": "mi", "km/h": "mph", "kg": "lb", "mm": "in", "L": "US gal", "kW": "hp", "Nm": "lbf ft", "kPa": "psi", "L/100 km": "mpg US"}},
-		{"UK", Units{"km": "mi", "km/h": "mph", "kW": "hp", "kPa": "psi", "L/100 km": "mpg UK"}},
+		{"US", Units{"km": "mi", "km/h": "mph", "kg": "lb", "mm": "in", "L": "US gal", "kW": "hp", "Nm": "lbf ft", "kPa": "psi", "L/100 km": "mpg US", "m": "ft", numbers: string(unit.Point)}},
+		{"UK", Units{"km": "mi", "km/h": "mph", "kW": "hp", "kPa": "psi", "L/100 km": "mpg UK", numbers: string(unit.Point)}},
 	}
 }
 
@@ -61,6 +62,9 @@ func ParseUnits(text string) Units {
 				u[metric] = own
 			}
 		}
+		if c := unit.Convention(own); metric == numbers && (c == unit.Point || c == unit.Comma) {
+			u[numbers] = own
+		}
 	}
 	return u
 }
@@ -72,6 +76,9 @@ func (u Units) String() string {
 		if own := u.Of(c.Units[0]); own != c.Units[0] {
 			pairs = append(pairs, c.Units[0]+"="+own)
 		}
+	}
+	if u[numbers] != "" {
+		pairs = append(pairs, numbers+"="+u[numbers])
 	}
 	return strings.Join(pairs, ",")
 }

@@ -48,7 +48,7 @@ func retyped(t *testing.T, p *plan.Part) *plan.Part {
 	asks := to.Asks()
 	for g, group := range from.Asks() {
 		for i, f := range group.Fields {
-			require.NoError(t, asks[g].Fields[i].Enter(f.Entry.String(), f.Unit), "%s: %s", p.ID, f.Key)
+			require.NoError(t, asks[g].Fields[i].Entry.Enter(f.Entry.String(), f.Unit), "%s: %s", p.ID, f.Key)
 		}
 		for i, choice := range group.Picks {
 			asks[g].Picks[i].Set(choice.Get())

@@ -1,6 +1,9 @@
 package plan
 
-import "fmt"
+import (
+	"fmt"
+	"strings"
+)
 
 // Entry is a number as a rider enters it: a quantity or a list of gears.
 type Entry interface {
@@ -24,13 +27,15 @@ type Section struct {
 	Fields []Field
 }
 
-// Enter sets the number from a form, where a bare number is in the unit given,
-// and checks its range.
-func (f Field) Enter(text, bare string) error {
-	if err := f.Entry.Enter(text, bare); err != nil {
-		return err
-	}
-	return f.Check()
+// OutOfRange is a number that nobody believes, with the range in which one is.
+type OutOfRange struct {
+	Text     string
+	Min, Max float64
+	Unit     string
+}
+
+func (e *OutOfRange) Error() string {
+	return strings.TrimSpace(fmt.Sprintf("%s is outside %g–%g %s", e.Text, e.Min, e.Max, e.Unit))
 }
 
 // Check tells whether the number is one that is believed.
@@ -40,7 +45,7 @@ func (f Field) Check() error {
 		return nil
 	}
 	if v := q.In(f.Unit); !(v >= f.Min && v <= f.Max) {
-		return fmt.Errorf("%s is outside %g–%g %s", f.Entry, f.Min, f.Max, f.Unit)
+		return &OutOfRange{f.Entry.String(), f.Min, f.Max, f.Unit}
 	}
 	return nil
 }

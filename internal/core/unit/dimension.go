@@ -69,7 +69,7 @@ func (mass) units() []Unit   { return massUnits }
 var massUnits = []Unit{
 	{"kg", 1, nil, false},
 	{"g", 0.001, nil, false},
-	{"lb", pound, []string{"lbs"}, false},
+	{"lb", pound, []string{"lbs", "pound", "pounds"}, false},
 	{"st", 14 * pound, []string{"stone"}, false},
 }
 
@@ -83,8 +83,8 @@ var lengthUnits = []Unit{
 	{"mm", 0.001, nil, false},
 	{"cm", 0.01, nil, false},
 	{"km", 1000, nil, false},
-	{"in", inch, []string{`"`, "inch"}, false},
-	{"ft", 12 * inch, nil, false},
+	{"in", inch, []string{`"`, "inch", "inches"}, false},
+	{"ft", 12 * inch, []string{"foot", "feet"}, false},
 	{"mi", mile, []string{"mile", "miles"}, false},
 }
 
@@ -107,7 +107,7 @@ func (volume) units() []Unit   { return volumeUnits }
 var volumeUnits = []Unit{
 	{"L", 0.001, []string{"litre", "litres"}, false},
 	{"mL", 1e-6, []string{"cc", "cm3", "cm³"}, false},
-	{"US gal", usGallon, []string{"gal"}, false},
+	{"US gal", usGallon, []string{"gal", "gallon", "gallons"}, false},
 	{"UK gal", ukGallon, []string{"imp gal"}, false},
 }
 

@@ -27,6 +27,9 @@ func Number(text string) (float64, error) {
 	if strings.Count(text, ",")+strings.Count(text, ".") > 1 {
 		return 0, errTwoMarks
 	}
+	if whole, after, comma := strings.Cut(text, ","); comma && len(after) == 3 && len(whole) <= 3 && strings.TrimLeft(whole, "+-") != "0" {
+		return 0, errors.New("a comma before three digits may be thousands: write a point, or no mark")
+	}
 	if strings.Trim(text, "0123456789.,+-") != "" || !strings.ContainsAny(text, "0123456789") {
 		return 0, errors.New("not a plain number")
 	}

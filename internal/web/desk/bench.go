@@ -22,12 +22,12 @@ type BenchView struct {
 	Rates   []string     // currencies of prices that no rate brings home yet
 	Home    string       // the plan's currency
 	Today   string
-	Scope   *LinkView    // the same for this loadout only, or for all
-	SaveAs  string       // what to press where a form saves
-	Action  string       // where Choices are sent
-	Bike    string       // id of a bike to take instead
-	Pumps   []string     // ids of those that are shut, or opened again
-	Problem string       // why there is nothing to compare
+	Scope   *LinkView // the same for this loadout only, or for all
+	SaveAs  string    // what to press where a form saves
+	Action  string    // where Choices are sent
+	Bike    string    // id of a bike to take instead
+	Pumps   []string  // ids of those that are shut, or opened again
+	Problem string    // why there is nothing to compare
 	Moves   []MoveView
 	Others  []MoveView
 	Appears []findingView
@@ -194,18 +194,18 @@ func (d *Desk) Price(a money.Amount) string {
 
 // rated is a plan with the rates that came with a choice; problem says what is wrong with
 // one.
-func rated(p *plan.Plan, form url.Values, on string) (changed *plan.Plan, problem string) {
+func (d *Desk) rated(p *plan.Plan, form url.Values) (changed *plan.Plan, problem string) {
 	copied := *p
 	copied.Rates = slices.Clone(p.Rates)
 	for i, from := range form["rate_from"] {
 		if i >= len(form["rate"]) || strings.TrimSpace(form["rate"][i]) == "" {
 			continue
 		}
-		rate, err := money.ParseRate(form["rate"][i])
+		rate, err := d.Units.Rate(form["rate"][i])
 		if err != nil {
 			return p, "1 " + from + ": " + err.Error()
 		}
-		copied.Rates = append(copied.Rates, plan.Rate{From: from, Rate: rate, On: on})
+		copied.Rates = append(copied.Rates, plan.Rate{From: from, Rate: rate, On: d.AsOf})
 	}
 	if problems := copied.Validate(); len(problems) > 0 {
 		return p, problems[0].Error()
@@ -322,7 +322,7 @@ func (s *House) Choose(w http.ResponseWriter, r *http.Request) error {
 		summary = append(summary, d.TurnedWords(id))
 	}
 	stage := s.PageOf(r.PostFormValue("stage"))
-	changed, problem := rated(turned.Plan, r.PostForm, d.AsOf)
+	changed, problem := d.rated(turned.Plan, r.PostForm)
 	if problem != "" {
 		return s.Show(w, r, http.StatusUnprocessableEntity, "stale", "That rate cannot be used", staleView{"Nothing was fitted. " + problem + ".", d.Href(stage, Tries(choices)...)})
 	}

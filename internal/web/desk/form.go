@@ -7,7 +7,6 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/load"
-	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/words"
 )
@@ -61,7 +60,7 @@ func Typed(form url.Values, key, stored string) string {
 
 // FieldOf shows a plan's field in the rider's units, as typed before as kept.
 func FieldOf(u words.Units, f plan.Field, form url.Values, errs FormErrors) FieldView {
-	return FieldView{Key: f.Key, Label: f.Label, Unit: u.Of(f.Unit), Help: f.Help, Value: Typed(form, f.Key, f.Entry.String()), Error: errs[f.Key]}
+	return FieldView{Key: f.Key, Label: f.Label, Unit: u.Of(f.Unit), Help: u.Prose(f.Help), Value: Typed(form, f.Key, u.ShownOf(f.Entry)), Error: errs[f.Key]}
 }
 
 // Enter sets fields from a form, a bare number in the rider's unit; it returns
@@ -69,12 +68,12 @@ func FieldOf(u words.Units, f plan.Field, form url.Values, errs FormErrors) Fiel
 func Enter(u words.Units, fields []plan.Field, form url.Values, errs FormErrors) []string {
 	var changed []string
 	for _, f := range fields {
-		was := f.Entry.String()
+		was, shown := f.Entry.String(), u.ShownOf(f.Entry)
 		text := strings.TrimSpace(form.Get(f.Key))
-		if text == was {
+		if text == shown {
 			continue
 		}
-		if err := f.Enter(text, u.Of(f.Unit)); err != nil {
+		if err := u.EnterField(f, text); err != nil {
 			errs[f.Key] = err.Error()
 			continue
 		}
@@ -140,15 +139,6 @@ func Checked(key, label string, on bool) FieldView {
 		f.Value = "on"
 	}
 	return f
-}
-
-// ReadAmount reads money from a form, a bare number in a currency; empty is
-// missing.
-func ReadAmount(text, currency string) (money.Amount, error) {
-	if text = strings.TrimSpace(text); text == "" {
-		return money.Amount{}, nil
-	}
-	return money.Parse(text, currency)
 }
 
 // RowKey is the name of a field in row i of a list.

@@ -67,7 +67,7 @@ func riskRates(d *desk.Desk, form url.Values, errs desk.FormErrors) ratesView {
 		if k.Unit == "%" {
 			usual = strconv.FormatFloat(100*k.Value, 'g', 3, 64) + " %"
 		}
-		return rateCell{Key: key, Label: k.Name, Name: name, Usual: usual, Value: desk.Typed(form, key, d.Plan.Risk[key].String()), Error: errs[key]}
+		return rateCell{Key: key, Label: k.Name, Name: name, Usual: usual, Value: desk.Typed(form, key, d.Units.Shown(d.Plan.Risk[key].String())), Error: errs[key]}
 	}
 	for _, g := range terrain.Grounds() {
 		v.Grounds = append(v.Grounds, g.Name)
@@ -113,7 +113,11 @@ func readRates(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 		if k.Unit == "%" {
 			bare = "%"
 		}
-		if err := own.Enter(text, bare); err != nil {
+		text, err := d.Units.Numbers().PlainRatio(text)
+		if err == nil {
+			err = own.Enter(text, bare)
+		}
+		if err != nil {
 			errs[k.Key] = err.Error()
 			continue
 		}

@@ -170,12 +170,12 @@ func readAnswer(d *desk.Desk, c baseline.Check, form url.Values) (plan.Answer, d
 	errs := desk.FormErrors{}
 	a := plan.Answer{Check: c.ID, Verdict: baseline.Verdict(form.Get("verdict")), Note: strings.TrimSpace(form.Get("note"))}
 	for _, f := range a.Fields() {
-		if err := f.Enter(form.Get(f.Key), d.Units.Of(f.Unit)); err != nil {
+		if err := d.Units.EnterField(f, form.Get(f.Key)); err != nil {
 			errs[f.Key] = err.Error()
 		}
 	}
 	var err error
-	if a.Cost, err = desk.ReadAmount(form.Get("cost"), d.Plan.Currency); err != nil {
+	if a.Cost, err = d.Units.Amount(form.Get("cost"), d.Plan.Currency); err != nil {
 		errs["cost"] = err.Error()
 	}
 	if err := a.Validate(); err != nil && len(errs) == 0 {

@@ -98,8 +98,8 @@ func record(d *desk.Desk, form url.Values, errs desk.FormErrors) recordView {
 		}
 		v.Changes = append(v.Changes, changeRow{
 			Index: i, New: i >= len(in.Changes), Out: form.Has(desk.RowKey("out_change", i)), Error: errs[desk.RowKey("change", i)],
-			Name: desk.Typed(form, desk.RowKey("change", i), stored.Name), Cost: desk.Typed(form, desk.RowKey("cost", i), stored.Cost.String()),
-			Hours: desk.Typed(form, desk.RowKey("hours", i), stored.Hours.String()), Note: desk.Typed(form, desk.RowKey("note", i), stored.Note),
+			Name: desk.Typed(form, desk.RowKey("change", i), stored.Name), Cost: desk.Typed(form, desk.RowKey("cost", i), d.Units.Shown(stored.Cost.String())),
+			Hours: desk.Typed(form, desk.RowKey("hours", i), d.Units.Shown(stored.Hours.String())), Note: desk.Typed(form, desk.RowKey("note", i), stored.Note),
 			Fates: desk.OptionsOf(fates, desk.Typed(form, desk.RowKey("fate", i), string(stored.Fate)), ""),
 			Slots: desk.OptionsOf(foundSlots(), desk.Typed(form, desk.RowKey("slot", i), slotOf(stored.Part)), "in words only"), Is: desk.Typed(form, desk.RowKey("is", i), isOf(stored.Part)),
 		})
@@ -161,7 +161,7 @@ func readFound(d *desk.Desk, c plan.Change, slot plan.Slot, is string) (*plan.Pa
 	}
 	draft := plan.DraftOf(&plan.Part{ID: "found-" + string(slot), Slot: slot, Name: c.Name, Origin: sheet.Measured})
 	f := draft.Found()
-	if err := f.Enter(is, d.Units.Of(f.Unit)); err != nil {
+	if err := d.Units.EnterField(f, is); err != nil {
 		return nil, err
 	}
 	if !f.Entry.Known() {
@@ -206,8 +206,8 @@ func readRecord(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 			continue
 		}
 		var err error
-		if c.Cost, err = desk.ReadAmount(form.Get(desk.RowKey("cost", i)), d.Plan.Currency); err == nil {
-			err = c.Hours.Enter(form.Get(desk.RowKey("hours", i)), "h")
+		if c.Cost, err = d.Units.Amount(form.Get(desk.RowKey("cost", i)), d.Plan.Currency); err == nil {
+			err = d.Units.Enter(&c.Hours, form.Get(desk.RowKey("hours", i)), "h")
 		}
 		if err == nil {
 			c.Part, err = readFound(d, c, plan.Slot(form.Get(desk.RowKey("slot", i))), strings.TrimSpace(form.Get(desk.RowKey("is", i))))
@@ -221,6 +221,10 @@ func readRecord(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 		f := plan.Fact{Name: strings.TrimSpace(form.Get(desk.RowKey("fact", i))), Value: strings.TrimSpace(form.Get(desk.RowKey("value", i))), On: strings.TrimSpace(form.Get(desk.RowKey("on", i)))}
 		if (f.Name == "" && f.Value == "") || form.Has(desk.RowKey("out_fact", i)) {
 			continue
+		}
+		var err error
+		if f.On, err = d.Units.Date(f.On); err != nil {
+			errs[desk.RowKey("fact", i)] = err.Error()
 		}
 		if f.Name == "" {
 			errs[desk.RowKey("fact", i)] = "say what it is"

@@ -106,7 +106,7 @@ func sheetOf(d *desk.Desk, form url.Values, errs desk.FormErrors) sheetView {
 	}
 	b := d.Plan.Bike
 	v.Name = desk.FieldView{Key: "name", Label: "Bike", Value: desk.Typed(form, "name", b.Name), Error: errs["name"]}
-	v.Price = desk.FieldView{Key: "price", Label: "Worth", Unit: d.Plan.Currency, Value: desk.Typed(form, "price", b.Price.String()), Error: errs["price"],
+	v.Price = desk.FieldView{Key: "price", Label: "Worth", Unit: d.Plan.Currency, Value: desk.Typed(form, "price", d.Units.Shown(b.Price.String())), Error: errs["price"],
 		Help: "What one like it costs: past some sum another bike is cheaper than the parts."}
 	v.Note = b.Note
 	for _, section := range b.Sections() {
@@ -236,9 +236,9 @@ func standardOf(u words.Units, b *plan.Bike, slot plan.Slot, form url.Values, er
 	part := b.StandardIn(slot)
 	stored, mass, kind, rated, least := "", "", "", "", ""
 	if part != nil {
-		mass = part.Mass.String()
+		mass = u.Shown(part.Mass.String())
 		if t := part.Tyre; t != nil {
-			stored, kind, rated, least = t.Size.String(), string(t.Kind), t.RatedAt.String(), t.MinPressure.String()
+			stored, kind, rated, least = t.Size.String(), string(t.Kind), u.Shown(t.RatedAt.String()), u.Shown(t.MinPressure.String())
 		} else if n, ok := part.Count(); ok {
 			stored = strconv.Itoa(n)
 		} else if part.Filling != nil {
@@ -290,7 +290,7 @@ func readBike(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 		p.Set(form.Get(p.Key))
 		note(p.Label, was, p.Get())
 	}
-	if price, err := desk.ReadAmount(form.Get("price"), d.Plan.Currency); err != nil {
+	if price, err := d.Units.Amount(form.Get("price"), d.Plan.Currency); err != nil {
 		errs["price"] = err.Error()
 	} else {
 		note("Worth", b.Price.String(), price.String())
@@ -299,7 +299,7 @@ func readBike(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 	b.Family, b.Variant, b.Year = strings.TrimSpace(form.Get("family")), strings.TrimSpace(form.Get("variant")), 0
 	if text := strings.TrimSpace(form.Get("year")); text != "" {
 		var err error
-		if b.Year, err = strconv.Atoi(text); err != nil {
+		if b.Year, err = d.Units.Count(text); err != nil {
 			errs["year"] = fmt.Sprintf("%q is not a year, want e.g. 2021", text)
 		}
 	}
@@ -395,7 +395,7 @@ func readStandard(b *plan.Bike, slot plan.Slot, form url.Values, origin sheet.Or
 		part = *standing
 	}
 	part.Name = "Standard " + strings.ToLower(info.Name)
-	if err := part.Mass.Enter(mass, u.Of("kg")); err != nil {
+	if err := u.Enter(&part.Mass, mass, "kg"); err != nil {
 		return err
 	}
 	if err := readWhat(b, &part, text, form, u); err != nil {
@@ -424,10 +424,10 @@ func readWhat(b *plan.Bike, part *plan.Part, text string, form url.Values, u wor
 		}
 		t.Size, t.Kind = size, tyre.Kind(form.Get(key+".kind"))
 		part.Tyre = &t
-		if err := t.RatedAt.Enter(form.Get(key+".rated"), u.Of("kPa")); err != nil {
+		if err := u.Enter(&t.RatedAt, form.Get(key+".rated"), "kPa"); err != nil {
 			return err
 		}
-		return t.MinPressure.Enter(form.Get(key+".least"), u.Of("kPa"))
+		return u.Enter(&t.MinPressure, form.Get(key+".least"), "kPa")
 	case isTube(part.Slot):
 		filling := plan.Filling{Kind: tyre.Filling(text), Rim: b.FrontRimDiameter}
 		if part.Slot == plan.RearTube {
@@ -435,9 +435,9 @@ func readWhat(b *plan.Bike, part *plan.Part, text string, form url.Values, u wor
 		}
 		part.Filling = &filling
 	case !isWheel(part.Slot):
-		count, err := strconv.Atoi(text)
+		count, err := u.Count(text)
 		if err != nil {
-			return fmt.Errorf("%q is not a whole number", text)
+			return err
 		}
 		part.Effects = plan.Counted(part.Slot, count).Effects
 	}

@@ -81,15 +81,15 @@ func brief(d *desk.Desk, form url.Values, errs desk.FormErrors) briefView {
 		Name: desk.FieldView{Key: "name", Label: "Name of the plan", Value: desk.Typed(form, "name", p.Name), Error: errs["name"]},
 		Start: desk.FieldView{Key: "start", Label: "Start", Value: desk.Typed(form, "start", p.Brief.Start), Error: errs["start"],
 			Help: "The day the bike must be ready, or leaves on a truck."},
-		Budget: desk.FieldView{Key: "budget", Label: "Budget", Unit: p.Currency, Value: desk.Typed(form, "budget", p.Brief.Budget.String()), Error: errs["budget"],
+		Budget: desk.FieldView{Key: "budget", Label: "Budget", Unit: p.Currency, Value: desk.Typed(form, "budget", d.Units.Shown(p.Brief.Budget.String())), Error: errs["budget"],
 			Help: "For everything but the bike and the fuel, unless you add those as lines."},
 		SharesError: errs["terrain"], Loadout: loadout.Name,
 		Ships:     desk.FieldView{Key: "ships", Label: "Ships on", Value: desk.Typed(form, "ships", p.Brief.Ships), Error: errs["ships"], Help: "A truck, trailer or ferry takes it then. Empty: it is ridden there."},
 		TieDown:   desk.FieldView{Key: "tie_down", Label: "Tied down by", Value: desk.Typed(form, "tie_down", p.Brief.TieDown), Error: errs["tie_down"], Help: "Where its straps go: lower yoke, swingarm, rack mounts."},
-		Pillion:   desk.FieldView{Key: "pillion", Label: "Pillion, dressed", Unit: d.Units.Of("kg"), Value: desk.Typed(form, "pillion", loadout.Pillion.String()), Error: errs["pillion"]},
+		Pillion:   desk.FieldView{Key: "pillion", Label: "Pillion, dressed", Unit: d.Units.Of("kg"), Value: desk.Typed(form, "pillion", d.Units.Shown(loadout.Pillion.String())), Error: errs["pillion"]},
 		Styles:    desk.OptionsOf(plan.Styles(), desk.Typed(form, "style", string(p.Brief.Style)), "Not said"),
 		Spanners:  desk.OptionsOf(plan.Spanners(), desk.Typed(form, "spanner", string(p.Brief.Spanner)), "Not said"),
-		HourRate:  desk.Typed(form, "hour_rate", p.Brief.HourRate.String()),
+		HourRate:  desk.Typed(form, "hour_rate", d.Units.Shown(p.Brief.HourRate.String())),
 		RateError: errs["hour_rate"],
 		Weathers:  desk.OptionsOf(plan.Weathers(), desk.Typed(form, "weather", string(p.Brief.Weather)), "Not said"),
 		Skills:    desk.OptionsOf(plan.Skills(), desk.Typed(form, "skill", string(p.Brief.Skill)), "Not said"),
@@ -110,7 +110,7 @@ func brief(d *desk.Desk, form url.Values, errs desk.FormErrors) briefView {
 	for _, g := range terrain.Grounds() {
 		key := "share." + string(g.Kind)
 		share := p.Brief.Share(g.Kind)
-		v.Shares = append(v.Shares, desk.FieldView{Key: key, Label: g.Name, Unit: "%", Value: desk.Typed(form, key, share.String()), Error: errs[key]})
+		v.Shares = append(v.Shares, desk.FieldView{Key: key, Label: g.Name, Unit: "%", Value: desk.Typed(form, key, d.Units.Shown(share.String())), Error: errs[key]})
 	}
 	return v
 }
@@ -128,15 +128,21 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	}
 	changed.Name = strings.TrimSpace(form.Get("name"))
 	note("Name", d.Plan.Name, changed.Name)
-	b.Start = strings.TrimSpace(form.Get("start"))
+	var err error
+	if b.Start, err = d.Units.Date(form.Get("start")); err != nil {
+		errs["start"] = err.Error()
+	}
 	note("Start", d.Plan.Brief.Start, b.Start)
-	b.Ships, b.TieDown = strings.TrimSpace(form.Get("ships")), strings.TrimSpace(form.Get("tie_down"))
+	if b.Ships, err = d.Units.Date(form.Get("ships")); err != nil {
+		errs["ships"] = err.Error()
+	}
+	b.TieDown = strings.TrimSpace(form.Get("tie_down"))
 	note("Ships on", d.Plan.Brief.Ships, b.Ships)
 	note("Tied down by", d.Plan.Brief.TieDown, b.TieDown)
 	b.Style, b.Skill = tyre.Style(form.Get("style")), guard.Skill(form.Get("skill"))
 	b.Weather, b.Spanner = plan.Weather(form.Get("weather")), plan.Spanner(form.Get("spanner"))
 	note("Spanners", string(d.Plan.Brief.Spanner), string(b.Spanner))
-	if rate, err := desk.ReadAmount(form.Get("hour_rate"), d.Plan.Currency); err != nil {
+	if rate, err := d.Units.Amount(form.Get("hour_rate"), d.Plan.Currency); err != nil {
 		errs["hour_rate"] = err.Error()
 	} else {
 		note("Workshop, an hour", b.HourRate.String(), rate.String())
@@ -148,7 +154,7 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	note("Style", string(d.Plan.Brief.Style), string(b.Style))
 	note("Where it is loose", string(d.Plan.Brief.Skill), string(b.Skill))
 	summary = append(summary, desk.Enter(d.Units, b.Fields(), form, errs)...)
-	if amount, err := desk.ReadAmount(form.Get("budget"), d.Plan.Currency); err != nil {
+	if amount, err := d.Units.Amount(form.Get("budget"), d.Plan.Currency); err != nil {
 		errs["budget"] = err.Error()
 	} else if amount.Known() && amount.Code() != d.Plan.Currency {
 		errs["budget"] = fmt.Sprintf("the plan counts in %s: give the budget in it", d.Plan.Currency)
@@ -156,7 +162,7 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 		b.Budget = amount
 	}
 	note("Budget", d.Plan.Brief.Budget.String(), b.Budget.String())
-	b.Terrain = readShares(form, errs)
+	b.Terrain = readShares(d, form, errs)
 	note("Terrain", sharesText(d.Plan.Brief.Terrain), sharesText(b.Terrain))
 	readPillion(d, &changed, form, errs)
 	was, _ := d.Plan.Loadout(d.Loadout)
@@ -168,12 +174,12 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	return &changed, summary, errs
 }
 
-func readShares(form url.Values, errs desk.FormErrors) []plan.Stretch {
+func readShares(d *desk.Desk, form url.Values, errs desk.FormErrors) []plan.Stretch {
 	var list []plan.Stretch
 	for _, g := range terrain.Grounds() {
 		var share unit.Ratio
 		key := "share." + string(g.Kind)
-		if err := share.Enter(form.Get(key), "%"); err != nil {
+		if err := d.Units.Enter(&share, form.Get(key), "%"); err != nil {
 			errs[key] = err.Error()
 		} else if share.Known() && share.Base() != 0 {
 			list = append(list, plan.Stretch{Ground: g.Kind, Share: share})
@@ -198,7 +204,7 @@ func readPillion(d *desk.Desk, changed *plan.Plan, form url.Values, errs desk.Fo
 		errs["form"] = err.Error()
 		return
 	}
-	if err := cmp.Or(loadout.Pillion.Enter(form.Get("pillion"), d.Units.Of("kg")), loadout.Check()); err != nil {
+	if err := cmp.Or(d.Units.Enter(&loadout.Pillion, form.Get("pillion"), "kg"), loadout.Check()); err != nil {
 		errs["pillion"] = err.Error()
 	}
 }

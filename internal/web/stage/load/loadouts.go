@@ -73,7 +73,7 @@ func loadouts(d *desk.Desk, form url.Values, errs desk.FormErrors) loadoutsView 
 		key := func(name string) string { return desk.RowKey(name, i) }
 		row := loadoutRow{
 			Index: i, New: stored.ID == "", Things: len(stored.Loads), Out: form.Has(key("out_loadout")), Error: errs[key("loadout")],
-			ID: desk.Typed(form, key("id"), stored.ID), Name: desk.Typed(form, key("loadout"), stored.Name), Pillion: desk.Typed(form, key("pillion"), stored.Pillion.String()),
+			ID: desk.Typed(form, key("id"), stored.ID), Name: desk.Typed(form, key("loadout"), stored.Name), Pillion: desk.Typed(form, key("pillion"), d.Units.Shown(stored.Pillion.String())),
 			Days: desk.Typed(form, key("days"), count(stored.Days)),
 		}
 		if row.New {
@@ -144,15 +144,13 @@ func readLoadouts(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.For
 			l.Loads, l.Pressures = was.Loads, was.Pressures
 		}
 		var err error
-		if days := field("days"); days != "" {
-			if l.Days, err = strconv.Atoi(days); err != nil {
-				errs[key] = fmt.Sprintf("%q is not a number of days", days)
-			}
+		if l.Days, err = d.Units.Count(field("days")); err != nil {
+			errs[key] = "days: " + err.Error()
 		}
 		if l.Name == "" {
 			errs[key] = "say what it is for"
 		}
-		if err := l.Pillion.Enter(field("pillion"), d.Units.Of("kg")); err != nil {
+		if err := d.Units.Enter(&l.Pillion, field("pillion"), "kg"); err != nil {
 			errs[key] = err.Error()
 		} else if err := l.Check(); err != nil {
 			errs[key] = err.Error()

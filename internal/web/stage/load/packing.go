@@ -115,7 +115,7 @@ func packing(d *desk.Desk, form url.Values, errs desk.FormErrors) packingView {
 		}
 		v.Rows = append(v.Rows, packRow{
 			Index: i, New: i >= len(loadout.Loads), Out: form.Has(desk.RowKey("out_item", i)), Error: errs[desk.RowKey("item", i)], Daily: daily,
-			Name: desk.Typed(form, desk.RowKey("item", i), stored.Name), Mass: desk.Typed(form, desk.RowKey("mass", i), stored.Mass.String()), Volume: desk.Typed(form, desk.RowKey("volume", i), stored.Volume.String()),
+			Name: desk.Typed(form, desk.RowKey("item", i), stored.Name), Mass: desk.Typed(form, desk.RowKey("mass", i), d.Units.Shown(stored.Mass.String())), Volume: desk.Typed(form, desk.RowKey("volume", i), d.Units.Shown(stored.Volume.String())),
 			Where: desk.OptionsOf(wheres(built), desk.Typed(form, desk.RowKey("where", i), whereOf(stored, built)), ""),
 			Sides: desk.OptionsOf(plan.Sides(), desk.Typed(form, desk.RowKey("side", i), string(stored.Side)), ""),
 			Whens: desk.OptionsOf(plan.Whens(), desk.Typed(form, desk.RowKey("when", i), string(stored.When)), ""),
@@ -187,9 +187,9 @@ func readPacking(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.Form
 		if (l.Name == "" && text("mass") == "") || form.Has(desk.RowKey("out_item", i)) {
 			continue
 		}
-		err := l.Mass.Enter(text("mass"), d.Units.Of("kg"))
+		err := d.Units.Enter(&l.Mass, text("mass"), "kg")
 		if err == nil {
-			err = l.Volume.Enter(text("volume"), d.Units.Of("L"))
+			err = d.Units.Enter(&l.Volume, text("volume"), "L")
 		}
 		if err == nil {
 			err = l.Check()

@@ -142,7 +142,7 @@ func keepWeighing(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		key   string
 		entry plan.Entry
 	}{{"front", &m.Front}, {"rear", &m.Rear}, {"left", &m.Left}, {"right", &m.Right}} {
-		if err := f.entry.Enter(strings.TrimSpace(r.PostFormValue(f.key)), d.Units.Of("kg")); err != nil {
+		if err := d.Units.Enter(f.entry, strings.TrimSpace(r.PostFormValue(f.key)), "kg"); err != nil {
 			errs[f.key] = err.Error()
 		}
 	}

@@ -238,16 +238,20 @@ func addFill(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 func readFill(d *desk.Desk, form url.Values) (plan.Reading, desk.FormErrors) {
 	errs := desk.FormErrors{}
 	f := &plan.Fill{By: plan.DistanceBy(form.Get("by")), Partial: form.Has("partial"), Missed: form.Has("missed")}
-	r := plan.Reading{ID: form.Get("id"), Kind: plan.FillReading, On: strings.TrimSpace(form.Get("on")), Bike: d.Plan.Bike.ID, Note: strings.TrimSpace(form.Get("note")), Fill: f}
+	r := plan.Reading{ID: form.Get("id"), Kind: plan.FillReading, Bike: d.Plan.Bike.ID, Note: strings.TrimSpace(form.Get("note")), Fill: f}
 	if !store.ValidID(r.ID) {
 		r.ID = rand.Text()
+	}
+	var err error
+	if r.On, err = d.Units.Date(form.Get("on")); err != nil {
+		errs["on"] = err.Error()
 	}
 	f.As = ridden(d, form.Get("as"))
 	for _, q := range []struct {
 		key, metric string
 		entry       plan.Entry
 	}{{"litres", "L", &f.Litres}, {"odometer", "km", &f.Odometer}, {"trip", "km", &f.Trip}, {"cruise", "km/h", &f.As.Cruise}} {
-		if err := q.entry.Enter(strings.TrimSpace(form.Get(q.key)), d.Units.Of(q.metric)); err != nil {
+		if err := d.Units.Enter(q.entry, strings.TrimSpace(form.Get(q.key)), q.metric); err != nil {
 			errs[q.key] = err.Error()
 		}
 	}
@@ -262,7 +266,7 @@ func readShares(d *desk.Desk, form url.Values, errs desk.FormErrors) []plan.Stre
 	for _, g := range terrain.Grounds() {
 		s := plan.Stretch{Ground: g.Kind}
 		text := strings.TrimSpace(form.Get("on." + string(g.Kind)))
-		if err := s.Share.Enter(text, "%"); err != nil {
+		if err := d.Units.Enter(&s.Share, text, "%"); err != nil {
 			errs["form"] = g.Name + ": " + err.Error()
 			continue
 		}

@@ -71,7 +71,7 @@ func others(d *desk.Desk, form url.Values, errs desk.FormErrors) othersView {
 		}
 		row := reportRow{
 			Index: i, New: i >= len(d.Plan.Reports), Out: form.Has(desk.RowKey("out_report", i)), Error: errs[desk.RowKey("who", i)], Own: stored.Own, Same: stored.Same,
-			Who: desk.Typed(form, desk.RowKey("who", i), stored.Who), Bike: desk.Typed(form, desk.RowKey("bike", i), stored.Bike), Uses: desk.Typed(form, desk.RowKey("uses", i), stored.Uses.String()),
+			Who: desk.Typed(form, desk.RowKey("who", i), stored.Who), Bike: desk.Typed(form, desk.RowKey("bike", i), stored.Bike), Uses: desk.Typed(form, desk.RowKey("uses", i), d.Units.Shown(stored.Uses.String())),
 			Conditions: desk.Typed(form, desk.RowKey("conditions", i), stored.Conditions),
 		}
 		if form != nil {
@@ -86,7 +86,7 @@ func others(d *desk.Desk, form url.Values, errs desk.FormErrors) othersView {
 		}
 		v.Group = append(v.Group, mateRow{
 			Index: i, New: i >= len(d.Plan.Group), Out: form.Has(desk.RowKey("out_mate", i)), Error: errs[desk.RowKey("mate", i)],
-			Name: desk.Typed(form, desk.RowKey("mate", i), stored.Name), Range: desk.Typed(form, desk.RowKey("range", i), stored.Range.String()),
+			Name: desk.Typed(form, desk.RowKey("mate", i), stored.Name), Range: desk.Typed(form, desk.RowKey("range", i), d.Units.Shown(stored.Range.String())),
 		})
 	}
 	v.Own, v.Theirs = besideOthers(d)
@@ -116,7 +116,7 @@ func readOthers(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 		if (r.Who == "" && text("uses") == "") || form.Has(desk.RowKey("out_report", i)) {
 			continue
 		}
-		err := r.Uses.Enter(text("uses"), d.Units.Of("L/100 km"))
+		err := d.Units.Enter(&r.Uses, text("uses"), "L/100 km")
 		if err == nil {
 			err = r.Check()
 		}
@@ -134,7 +134,7 @@ func readOthers(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 		if (m.Name == "" && far == "") || form.Has(desk.RowKey("out_mate", i)) {
 			continue
 		}
-		err := m.Range.Enter(far, d.Units.Of("km"))
+		err := d.Units.Enter(&m.Range, far, "km")
 		if err == nil {
 			err = m.Check()
 		}

@@ -271,7 +271,7 @@ func (v *rangeView) sliders(d *desk.Desk, shown *plan.Plan, form url.Values, err
 		low, unit := d.Units.Convert(low, f.Unit)
 		high, _ = d.Units.Convert(high, f.Unit)
 		s := sliderView{Key: f.Key, Label: f.Label, Unit: unit, Help: f.Help, Error: errs[f.Key], Min: fmt.Sprintf("%.0f", low), Max: fmt.Sprintf("%.0f", high), Step: fmt.Sprintf("%.0f", step)}
-		s.Value = desk.Typed(form, f.Key, f.Entry.String())
+		s.Value = desk.Typed(form, f.Key, d.Units.ShownOf(f.Entry))
 		v.Sliders = append(v.Sliders, s)
 	}
 }

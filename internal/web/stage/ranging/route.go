@@ -103,8 +103,8 @@ func routeOf(d *desk.Desk, form url.Values, errs desk.FormErrors) routeView {
 	v.Has, v.Name, v.GPX = true, route.Name, d.Href("route.gpx")
 	v.Parts = route.Parts
 	v.PartAction, v.DropAction = d.Href("route/part"), d.Href("route/drop")
-	v.grounds(route, form, errs)
-	v.stops(route, form, errs)
+	v.grounds(d, route, form, errs)
+	v.stops(d, route, form, errs)
 	shown := route
 	if form != nil {
 		if changed, _, wrong := readRoute(d, form); len(wrong) == 0 {
@@ -138,7 +138,7 @@ func routeOf(d *desk.Desk, form url.Values, errs desk.FormErrors) routeView {
 	return v
 }
 
-func (v *routeView) grounds(route *plan.Route, form url.Values, errs desk.FormErrors) {
+func (v *routeView) grounds(d *desk.Desk, route *plan.Route, form url.Values, errs desk.FormErrors) {
 	var kinds []plan.Option
 	for _, g := range terrain.Grounds() {
 		kinds = append(kinds, plan.Option{Value: string(g.Kind), Name: g.Name})
@@ -150,13 +150,13 @@ func (v *routeView) grounds(route *plan.Route, form url.Values, errs desk.FormEr
 		}
 		v.Grounds = append(v.Grounds, groundStretchRow{
 			Index: i, New: i >= len(route.Ground), Out: form.Has(desk.RowKey("out_ground", i)), Error: errs[desk.RowKey("from", i)],
-			From: desk.Typed(form, desk.RowKey("from", i), stored.From.String()), To: desk.Typed(form, desk.RowKey("to", i), stored.To.String()),
+			From: desk.Typed(form, desk.RowKey("from", i), d.Units.Shown(stored.From.String())), To: desk.Typed(form, desk.RowKey("to", i), d.Units.Shown(stored.To.String())),
 			Grounds: desk.OptionsOf(kinds, desk.Typed(form, desk.RowKey("ground", i), string(stored.Ground)), "not said"),
 		})
 	}
 }
 
-func (v *routeView) stops(route *plan.Route, form url.Values, errs desk.FormErrors) {
+func (v *routeView) stops(d *desk.Desk, route *plan.Route, form url.Values, errs desk.FormErrors) {
 	for i := range desk.RowsOf(form, "stop", len(route.Stops)) {
 		stored := plan.Stop{Certainty: plan.Unsure}
 		if i < len(route.Stops) {
@@ -168,8 +168,8 @@ func (v *routeView) stops(route *plan.Route, form url.Values, errs desk.FormErro
 		}
 		row := stopRow{
 			Index: i, Number: i + 1, New: i >= len(route.Stops), Out: form.Has(desk.RowKey("out_stop", i)), Error: errs[desk.RowKey("stop", i)], Closed: closed,
-			ID: desk.Typed(form, desk.RowKey("stop_id", i), stored.ID), Name: desk.Typed(form, desk.RowKey("stop", i), stored.Name), At: desk.Typed(form, desk.RowKey("at", i), stored.At.String()),
-			Detour: desk.Typed(form, desk.RowKey("detour", i), stored.Detour.String()), Open: desk.Typed(form, desk.RowKey("open", i), stored.Open), Note: desk.Typed(form, desk.RowKey("note", i), stored.Note),
+			ID: desk.Typed(form, desk.RowKey("stop_id", i), stored.ID), Name: desk.Typed(form, desk.RowKey("stop", i), stored.Name), At: desk.Typed(form, desk.RowKey("at", i), d.Units.Shown(stored.At.String())),
+			Detour: desk.Typed(form, desk.RowKey("detour", i), d.Units.Shown(stored.Detour.String())), Open: desk.Typed(form, desk.RowKey("open", i), stored.Open), Note: desk.Typed(form, desk.RowKey("note", i), stored.Note),
 			Certainties: desk.OptionsOf(plan.Certainties(), desk.Typed(form, desk.RowKey("certainty", i), string(stored.Certainty)), ""),
 		}
 		row.Sign = signView{stored.Certainty, closed, ""}
@@ -214,9 +214,9 @@ func readGrounds(d *desk.Desk, form url.Values, length float64, errs desk.FormEr
 		if (from == "" && to == "") || form.Has(desk.RowKey("out_ground", i)) {
 			continue
 		}
-		err := s.From.Enter(from, d.Units.Of("km"))
+		err := d.Units.Enter(&s.From, from, "km")
 		if err == nil {
-			err = s.To.Enter(to, d.Units.Of("km"))
+			err = d.Units.Enter(&s.To, to, "km")
 		}
 		if err == nil {
 			err = s.Check(length)
@@ -245,9 +245,9 @@ func readStops(d *desk.Desk, form url.Values, length float64, errs desk.FormErro
 		if (s.Name == "" && at == "") || form.Has(desk.RowKey("out_stop", i)) {
 			continue
 		}
-		err := s.At.Enter(at, d.Units.Of("km"))
+		err := d.Units.Enter(&s.At, at, "km")
 		if err == nil {
-			err = s.Detour.Enter(form.Get(desk.RowKey("detour", i)), d.Units.Of("km"))
+			err = d.Units.Enter(&s.Detour, form.Get(desk.RowKey("detour", i)), "km")
 		}
 		switch {
 		case err == nil && s.Name == "":

@@ -77,10 +77,10 @@ func drawer(d *desk.Desk, query url.Values, tried []plan.Choice) (drawerView, er
 func search(d *desk.Desk, v drawerView, slot plan.Slot) ([]*plan.Part, error) {
 	built := d.Plan.Build(d.Loadout)
 	var mass unit.Mass
-	if err := mass.Enter(v.Mass, d.Units.Of("kg")); err != nil {
+	if err := d.Units.Enter(&mass, v.Mass, "kg"); err != nil {
 		return nil, errors.New("mass: " + err.Error())
 	}
-	price, err := desk.ReadAmount(v.Price, d.Plan.Currency)
+	price, err := d.Units.Amount(v.Price, d.Plan.Currency)
 	if err != nil {
 		return nil, errors.New("price: " + err.Error())
 	}

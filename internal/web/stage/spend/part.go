@@ -196,7 +196,7 @@ func (v *partView) fill(d *desk.Desk, draft *plan.Draft, line plan.Line, typed u
 		source = string(plan.BoughtNew)
 	}
 	v.Name = desk.FieldView{Key: "name", Label: "Name", Value: desk.Typed(typed, "name", draft.Name), Error: errs["name"], Help: "As you would say it in the garage."}
-	v.Price = desk.FieldView{Key: "price", Label: "Price", Unit: d.Plan.Currency, Value: desk.Typed(typed, "price", draft.Price.String()), Error: errs["price"], Help: "What you pay, or paid. 0 where it cost nothing."}
+	v.Price = desk.FieldView{Key: "price", Label: "Price", Unit: d.Plan.Currency, Value: desk.Typed(typed, "price", d.Units.Shown(draft.Price.String())), Error: errs["price"], Help: "What you pay, or paid. 0 where it cost nothing."}
 	v.PartNote = desk.FieldView{Key: "note", Label: "Note", Value: desk.Typed(typed, "note", draft.Note)}
 	v.Decisions = desk.OptionsOf(plan.Decisions(), desk.Typed(typed, "decision", decision), "")
 	v.Sources = desk.OptionsOf(plan.Sources(), desk.Typed(typed, "source", source), "")
@@ -221,7 +221,7 @@ func (v *partView) fill(d *desk.Desk, draft *plan.Draft, line plan.Line, typed u
 			c = covers[i]
 		}
 		row := coverRow{
-			Index: i, Error: errs[desk.RowKey("stops", i)], Stops: desk.Typed(typed, desk.RowKey("stops", i), c.Stops.String()),
+			Index: i, Error: errs[desk.RowKey("stops", i)], Stops: desk.Typed(typed, desk.RowKey("stops", i), d.Units.Shown(c.Stops.String())),
 			Places: desk.OptionsOf(plan.Vulnerable(), desk.Typed(typed, desk.RowKey("cover", i), string(c.Place)), "Nothing more"),
 		}
 		for _, h := range plan.Hazards() {
@@ -291,7 +291,7 @@ func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 		errs["name"] = "say what it is"
 	}
 	draft.Note, draft.Place = strings.TrimSpace(form.Get("note")), load.Place(form.Get("place"))
-	if draft.Price, err = desk.ReadAmount(form.Get("price"), d.Plan.Currency); err != nil {
+	if draft.Price, err = d.Units.Amount(form.Get("price"), d.Plan.Currency); err != nil {
 		errs["price"] = err.Error()
 	} else if draft.Price.Known() && draft.Price.Minor() < 0 {
 		errs["price"] = "is below zero"
@@ -300,7 +300,7 @@ func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 		readAsk(d, ask, form, errs)
 	}
 	if draft.Guards() {
-		*draft.Covers() = readCovers(form, errs)
+		*draft.Covers() = readCovers(d, form, errs)
 	}
 	part := draft.Done()
 	changed := d.Plan.Deciding(part, plan.Decision(form.Get("decision")), plan.Source(form.Get("source")))
@@ -339,7 +339,7 @@ func readAsk(d *desk.Desk, ask plan.Asked, form url.Values, errs desk.FormErrors
 }
 
 // readCovers reads the rows of what a part guards.
-func readCovers(form url.Values, errs desk.FormErrors) []plan.Cover {
+func readCovers(d *desk.Desk, form url.Values, errs desk.FormErrors) []plan.Cover {
 	var list []plan.Cover
 	for i := range desk.RowsOf(form, "cover", 0) {
 		c := plan.Cover{Place: guard.Place(form.Get(desk.RowKey("cover", i)))}
@@ -352,7 +352,7 @@ func readCovers(form url.Values, errs desk.FormErrors) []plan.Cover {
 			}
 		}
 		key := desk.RowKey("stops", i)
-		err := c.Stops.Enter(form.Get(key), "%")
+		err := d.Units.Enter(&c.Stops, form.Get(key), "%")
 		switch {
 		case err != nil:
 			errs[key] = err.Error()

@@ -122,7 +122,7 @@ func (v spendView) With(state desk.FormState) desk.FormBody {
 func partKey(l plan.Line) string { return string(l.Part.Slot) + "." + l.Loadout + "." + l.Part.ID }
 
 // wordsOf shows what is said of a line; in the form its fields end in key.
-func wordsOf(form url.Values, key string, l plan.Line) lineWords {
+func wordsOf(d *desk.Desk, form url.Values, key string, l plan.Line) lineWords {
 	decision, source := string(l.Decision), string(l.Source)
 	if decision == "" {
 		decision = string(plan.Chosen)
@@ -134,7 +134,7 @@ func wordsOf(form url.Values, key string, l plan.Line) lineWords {
 		Needs:     desk.OptionsOf([]plan.Option{{Value: string(plan.Needed), Name: "Needed"}, {Value: string(plan.Wanted), Name: "Wanted"}}, desk.Typed(form, "need."+key, string(l.Need)), ""),
 		Decisions: desk.OptionsOf(plan.Decisions(), desk.Typed(form, "decision."+key, decision), ""),
 		Sources:   desk.OptionsOf(plan.Sources(), desk.Typed(form, "source."+key, source), ""),
-		Why:       desk.Typed(form, "why."+key, l.Why), Hours: desk.Typed(form, "hours."+key, l.Hours.String()), Off: l.Standing() != plan.In,
+		Why:       desk.Typed(form, "why."+key, l.Why), Hours: desk.Typed(form, "hours."+key, d.Units.Shown(l.Hours.String())), Off: l.Standing() != plan.In,
 	}
 	var aside []string
 	for _, o := range v.Sources {
@@ -153,7 +153,7 @@ func wordsOf(form url.Values, key string, l plan.Line) lineWords {
 
 // readWords sets what is said of a line from the form. What the form does not
 // have stays.
-func readWords(form url.Values, key string, l *plan.Line) error {
+func readWords(d *desk.Desk, form url.Values, key string, l *plan.Line) error {
 	if form.Has("need." + key) {
 		l.Need = plan.Need(form.Get("need." + key))
 	}
@@ -171,7 +171,7 @@ func readWords(form url.Values, key string, l *plan.Line) error {
 		l.Why = strings.TrimSpace(form.Get("why." + key))
 	}
 	if form.Has("hours." + key) {
-		return l.Hours.Enter(form.Get("hours."+key), "h")
+		return d.Units.Enter(&l.Hours, form.Get("hours."+key), "h")
 	}
 	return nil
 }
@@ -192,7 +192,7 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 		key := partKey(l)
 		info, _ := plan.InfoOf(l.Part.Slot)
 		row := partRow{Key: key, Name: l.Part.Name, Slots: info.Name, Price: "no price", Out: form.Has("out." + key),
-			Amount: desk.Typed(form, "amount."+key, l.Amount.String()), Error: errs["line."+key], lineWords: wordsOf(form, key, l)}
+			Amount: desk.Typed(form, "amount."+key, d.Units.Shown(l.Amount.String())), Error: errs["line."+key], lineWords: wordsOf(d, form, key, l)}
 		if only, err := d.Plan.Loadout(l.Loadout); err == nil {
 			row.Slots += ", " + only.Name + " only"
 			row.Scoped = true
@@ -200,7 +200,7 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 			if l.Swap != nil {
 				swap = *l.Swap
 			}
-			row.Minutes, row.Tools, row.Packed = desk.Typed(form, "minutes."+key, swap.Minutes.String()), desk.Typed(form, "tools."+key, swap.Tools), swap.Packed
+			row.Minutes, row.Tools, row.Packed = desk.Typed(form, "minutes."+key, d.Units.Shown(swap.Minutes.String())), desk.Typed(form, "tools."+key, swap.Tools), swap.Packed
 			if form != nil {
 				row.Packed = form.Has("packed." + key)
 			}
@@ -229,11 +229,11 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 		v.Rows = append(v.Rows, spendRow{
 			Index: i, New: i >= len(sums), Error: errs[desk.RowKey("line", i)], Out: form.Has(desk.RowKey("out", i)),
 			Name:      desk.Typed(form, desk.RowKey("name", i), stored.Name),
-			Amount:    desk.Typed(form, desk.RowKey("amount", i), cmp.Or(stored.Amount.String(), stored.Percent.String())),
-			Mass:      desk.Typed(form, desk.RowKey("mass", i), stored.Mass.String()),
+			Amount:    desk.Typed(form, desk.RowKey("amount", i), d.Units.Shown(cmp.Or(stored.Amount.String(), stored.Percent.String()))),
+			Mass:      desk.Typed(form, desk.RowKey("mass", i), d.Units.Shown(stored.Mass.String())),
 			Places:    desk.OptionsOf(desk.Places(), desk.Typed(form, desk.RowKey("place", i), string(stored.Place)), "behind the seat"),
 			Kinds:     desk.OptionsOf(plan.LineKinds(), desk.Typed(form, desk.RowKey("kind", i), string(stored.Kind)), ""),
-			lineWords: wordsOf(form, strconv.Itoa(i), stored),
+			lineWords: wordsOf(d, form, strconv.Itoa(i), stored),
 		})
 	}
 	rows = len(d.Plan.Rates) + 1
@@ -248,7 +248,7 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 		}
 		v.Rates = append(v.Rates, rateRow{
 			Index: i, Error: errs[desk.RowKey("rates", i)],
-			From: desk.Typed(form, desk.RowKey("rate_from", i), stored.From), Rate: desk.Typed(form, desk.RowKey("rate", i), stored.Rate.String()), On: desk.Typed(form, desk.RowKey("rate_on", i), stored.On),
+			From: desk.Typed(form, desk.RowKey("rate_from", i), stored.From), Rate: desk.Typed(form, desk.RowKey("rate", i), d.Units.Numbers().ShownRatio(stored.Rate.String())), On: desk.Typed(form, desk.RowKey("rate_on", i), stored.On),
 		})
 	}
 	v.Stairs = stairs(d)
@@ -379,13 +379,13 @@ func readSpend(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 			continue
 		}
 		line, key := was, partKey(was)
-		err := readWords(form, key, &line)
+		err := readWords(d, form, key, &line)
 		if err == nil && was.Loadout != "" && form.Has("minutes."+key) {
-			line.Swap, err = readSwap(form, key, was.Swap)
+			line.Swap, err = readSwap(d, form, key, was.Swap)
 		}
 		if form.Has("amount." + key) { // one chosen since the form was made is not in it: it stays
 			var paid error
-			line.Amount, paid = desk.ReadAmount(form.Get("amount."+key), d.Plan.Currency)
+			line.Amount, paid = d.Units.Amount(form.Get("amount."+key), d.Plan.Currency)
 			err = cmp.Or(err, paid)
 		}
 		if err != nil {
@@ -416,9 +416,9 @@ func readSpend(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 }
 
 // readSwap reads what changing a part over takes; nil where nothing is said.
-func readSwap(form url.Values, key string, was *plan.Swap) (*plan.Swap, error) {
+func readSwap(d *desk.Desk, form url.Values, key string, was *plan.Swap) (*plan.Swap, error) {
 	s := plan.Swap{Tools: strings.TrimSpace(form.Get("tools." + key)), Packed: form.Has("packed." + key)}
-	err := s.Minutes.Enter(form.Get("minutes."+key), "min")
+	err := d.Units.Enter(&s.Minutes, form.Get("minutes."+key), "min")
 	switch {
 	case s == plan.Swap{}:
 		return nil, err
@@ -431,11 +431,14 @@ func readSwap(form url.Values, key string, was *plan.Swap) (*plan.Swap, error) {
 // readRate reads row i of the rates; keep is false for a blank one.
 func readRate(d *desk.Desk, form url.Values, i int) (rate plan.Rate, keep bool, err error) {
 	rate = plan.Rate{From: strings.ToUpper(strings.TrimSpace(form.Get(desk.RowKey("rate_from", i)))), On: strings.TrimSpace(form.Get(desk.RowKey("rate_on", i)))}
+	if rate.On, err = d.Units.Date(rate.On); err != nil {
+		return rate, true, err
+	}
 	text := strings.TrimSpace(form.Get(desk.RowKey("rate", i)))
 	if rate.From == "" && text == "" {
 		return rate, false, nil
 	}
-	if rate.Rate, err = money.ParseRate(text); err != nil {
+	if rate.Rate, err = d.Units.Rate(text); err != nil {
 		return rate, false, err
 	}
 	// What the document would refuse is said here, beside its row.
@@ -469,19 +472,19 @@ func readSum(d *desk.Desk, form url.Values, i int, was plan.Line) (line plan.Lin
 	}
 	line.Percent, line.Amount = unit.Ratio{}, money.Amount{}
 	if strings.HasSuffix(text, "%") && line.Kind == plan.Tax {
-		err = line.Percent.Enter(text, "%")
+		err = d.Units.Enter(&line.Percent, text, "%")
 	} else {
-		line.Amount, err = desk.ReadAmount(text, d.Plan.Currency)
+		line.Amount, err = d.Units.Amount(text, d.Plan.Currency)
 	}
 	if err != nil {
 		return line, false, err
 	}
 	if form.Has(desk.RowKey("mass", i)) {
 		line.Place = load.Place(form.Get(desk.RowKey("place", i)))
-		if err := line.Mass.Enter(form.Get(desk.RowKey("mass", i)), d.Units.Of("kg")); err != nil {
+		if err := d.Units.Enter(&line.Mass, form.Get(desk.RowKey("mass", i)), "kg"); err != nil {
 			return line, false, err
 		}
 	}
-	err = readWords(form, strconv.Itoa(i), &line)
+	err = readWords(d, form, strconv.Itoa(i), &line)
 	return line, err == nil, err
 }

@@ -124,7 +124,7 @@ func pressures(d *desk.Desk, at, wheel string, tried []plan.Choice, form url.Val
 		}{{"front", own.Front, p.Front}, {"rear", own.Rear, p.Rear}} {
 			key := e.name + "." + p.Surface.ID
 			row.Ends = append(row.Ends, pressureCell{
-				Key: key, Name: strings.ToUpper(e.name[:1]) + e.name[1:], Value: desk.Typed(form, key, e.stored.String()), Error: errs[key],
+				Key: key, Name: strings.ToUpper(e.name[:1]) + e.name[1:], Value: desk.Typed(form, key, d.Units.Shown(e.stored.String())), Error: errs[key],
 				Advice: pressureWords(d.Units, e.end.Advice), Why: setBy(d, p.Surface, e.end),
 				Href: look(p.Surface.ID, e.name), Current: p.Surface.ID == at && e.name == wheel,
 			})
@@ -272,7 +272,7 @@ func readPressures(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.Fo
 			before, now *unit.Pressure
 		}{{"front", &before.Front, &now.Front}, {"rear", &before.Rear, &now.Rear}} {
 			key := e.name + "." + s.ID
-			if err := e.now.Enter(form.Get(key), d.Units.Of("kPa")); err != nil {
+			if err := d.Units.Enter(e.now, form.Get(key), "kPa"); err != nil {
 				errs[key] = err.Error()
 			} else if kPa := e.now.In("kPa"); e.now.Known() && !(kPa >= 40 && kPa <= 450) {
 				errs[key] = e.now.String() + " is outside 40–450 kPa"
