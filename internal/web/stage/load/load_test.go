@@ -265,7 +265,7 @@ func TestLoadoutsPage(t *testing.T) {
 	form.Set("like.2", "travel")
 	status, body, _ := v.Post(path+"/loadouts?loadout=travel", form)
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
-	assert.Contains(t, body, "not a plain number")
+	assert.Contains(t, body, "not a whole number")
 	assert.Contains(t, body, `value="a few"`)
 	form.Set("days.2", "3")
 	form.Set("loadout.0", "Sunday")

@@ -58,7 +58,7 @@ func TestTubeAndPressure(t *testing.T) {
 	w.Fill(`[name="rear.rock"]`, "1,6 bar")
 	w.Until(`document.querySelector('.card-cell.has-error') === null`)
 	w.Follow("#save")
-	assert.Equal(t, "1,6 bar", w.Text(`document.querySelector('[name="rear.rock"]').value`), "kept as typed")
+	assert.Equal(t, "1.6 bar", w.Text(`document.querySelector('[name="rear.rock"]').value`), "kept, with a point")
 	loadout, err := s.Newest(t, demo.Rider).Loadout("travel")
 	require.NoError(t, err)
 	assert.InDelta(t, 160, loadout.Pressure("rock").Rear.In("kPa"), 1e-9)
