@@ -35,7 +35,7 @@ func (s *Store) History(ctx context.Context, rider, planID string, most, skip in
 	err := s.db.SelectContext(ctx, &rows, `
 		SELECT r.id, r.summary, r.made_at, r.document, b.document AS parent_document
 		FROM plans p JOIN revisions r ON r.plan_id = p.id LEFT JOIN revisions b ON b.id = r.parent_id
-		WHERE p.id = ? AND p.rider_id = ? ORDER BY r.made_at DESC, r.id LIMIT ? OFFSET ?`, planID, rider, most, skip)
+		WHERE p.id = ? AND p.rider_id = ? AND p.removed_at IS NULL ORDER BY r.made_at DESC, r.id LIMIT ? OFFSET ?`, planID, rider, most, skip)
 	if err != nil {
 		return nil, err
 	}
@@ -63,7 +63,7 @@ func (s *Store) PlanAt(ctx context.Context, rider, planID, revision string) (*pl
 	var document []byte
 	err := s.db.GetContext(ctx, &document, `
 		SELECT r.document FROM plans p JOIN revisions r ON r.plan_id = p.id
-		WHERE p.id = ? AND p.rider_id = ? AND r.id = ?`, planID, rider, revision)
+		WHERE p.id = ? AND p.rider_id = ? AND p.removed_at IS NULL AND r.id = ?`, planID, rider, revision)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, ErrNotFound
 	}
@@ -109,7 +109,7 @@ func (s *Store) Split(ctx context.Context, rider, planID string, p *plan.Plan, s
 	variant := rand.Text()
 	return variant, s.change(ctx, func(tx *sqlx.Tx) error {
 		var family sql.NullString
-		err := tx.GetContext(ctx, &family, `SELECT family_id FROM plans WHERE id = ? AND rider_id = ? FOR UPDATE`, planID, rider)
+		err := tx.GetContext(ctx, &family, `SELECT family_id FROM plans WHERE id = ? AND rider_id = ? AND removed_at IS NULL FOR UPDATE`, planID, rider)
 		if errors.Is(err, sql.ErrNoRows) {
 			return ErrNotFound
 		}

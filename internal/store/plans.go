@@ -44,7 +44,7 @@ type headRow struct {
 const selectHeads = `
 	SELECT h.plan_id, COALESCE(p.family_id, p.id) AS log_id, r.id, r.parent_id, h.tip_id, r.summary, r.made_at, r.document
 	FROM plans p JOIN heads h ON h.plan_id = p.id JOIN revisions r ON r.id = h.revision_id
-	WHERE p.rider_id = ?`
+	WHERE p.rider_id = ? AND p.removed_at IS NULL`
 
 // Plans lists a rider's plans, the newest first.
 func (s *Store) Plans(ctx context.Context, rider string) ([]*Snapshot, error) {
@@ -247,7 +247,7 @@ func lockHead(ctx context.Context, tx *sqlx.Tx, rider, planID, base string) erro
 func headForUpdate(ctx context.Context, tx *sqlx.Tx, rider, planID string) (head string, err error) {
 	err = tx.GetContext(ctx, &head, `
 		SELECT h.revision_id FROM heads h JOIN plans p ON p.id = h.plan_id
-		WHERE p.id = ? AND p.rider_id = ? FOR UPDATE`, planID, rider)
+		WHERE p.id = ? AND p.rider_id = ? AND p.removed_at IS NULL FOR UPDATE`, planID, rider)
 	if errors.Is(err, sql.ErrNoRows) {
 		err = ErrNotFound
 	}

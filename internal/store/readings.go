@@ -21,7 +21,7 @@ import (
 func (s *Store) AddReadings(ctx context.Context, rider, planID string, list []plan.Reading) (added int, err error) {
 	err = s.change(ctx, func(tx *sqlx.Tx) error {
 		var log string
-		err := tx.GetContext(ctx, &log, `SELECT COALESCE(family_id, id) FROM plans WHERE id = ? AND rider_id = ?`, planID, rider)
+		err := tx.GetContext(ctx, &log, `SELECT COALESCE(family_id, id) FROM plans WHERE id = ? AND rider_id = ? AND removed_at IS NULL`, planID, rider)
 		if errors.Is(err, sql.ErrNoRows) {
 			return ErrNotFound
 		}

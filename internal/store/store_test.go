@@ -481,3 +481,54 @@ func TestTracks(t *testing.T) {
 	_, err = st.Track(ctx, other, address)
 	assert.ErrorIs(t, err, store.ErrNotFound)
 }
+
+// TestThrownAway: a plan that is removed is not there for anything, can be brought back for
+// a while by its rider alone, and is gone for good after that; its variants live on.
+func TestThrownAway(t *testing.T) {
+	st := open(t)
+	rook, other := rider(t, st, "Rook"), rider(t, st, "Other")
+	id, err := st.CreatePlan(ctx, rook, plan.New("Trip", "EUR"), "New")
+	require.NoError(t, err)
+	variant, err := st.Split(ctx, rook, id, plan.New("Another way", "EUR"), "Split")
+	require.NoError(t, err)
+	assert.ErrorIs(t, st.Remove(ctx, other, id), store.ErrNotFound)
+	before, err := st.Plan(ctx, rook, id)
+	require.NoError(t, err)
+	require.NoError(t, st.Remove(ctx, rook, id))
+	assert.ErrorIs(t, st.Remove(ctx, rook, id), store.ErrNotFound)
+	_, err = st.Plan(ctx, rook, id)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	assert.ErrorIs(t, st.Save(ctx, rook, id, before.Revision, before.Plan, "x"), store.ErrNotFound)
+	_, err = st.History(ctx, rook, id, 10, 0)
+	assert.ErrorIs(t, err, store.ErrNotFound)
+	variants, err := st.Variants(ctx, rook, variant)
+	require.NoError(t, err)
+	assert.Len(t, variants, 1)
+	gone, err := st.RemovedPlans(ctx, rook)
+	require.NoError(t, err)
+	require.Len(t, gone, 1)
+	assert.Equal(t, "Trip", gone[0].Name)
+	assert.ErrorIs(t, st.Recover(ctx, other, id), store.ErrNotFound)
+	require.NoError(t, st.Recover(ctx, rook, id))
+	back, err := st.Plan(ctx, rook, id)
+	require.NoError(t, err)
+	assert.Equal(t, before.Revision, back.Revision)
+
+	expire := func(id string) {
+		require.NoError(t, st.Remove(ctx, rook, id))
+		_, err := st.DB().ExecContext(ctx, `UPDATE plans SET removed_at = removed_at - INTERVAL 31 DAY WHERE id = ?`, id)
+		require.NoError(t, err)
+		assert.ErrorIs(t, st.Recover(ctx, rook, id), store.ErrNotFound)
+	}
+	count := func(query string) (n int) {
+		require.NoError(t, st.DB().GetContext(ctx, &n, query))
+		return n
+	}
+	expire(id)
+	expire(variant) // the first is deleted for good on the way
+	assert.Equal(t, 1, count(`SELECT COUNT(*) FROM revisions`), "the variant's")
+	last, err := st.CreatePlan(ctx, rook, plan.New("Next", "EUR"), "New")
+	require.NoError(t, err)
+	expire(last)
+	assert.Equal(t, 1, count(`SELECT COUNT(*) FROM revisions`), "the newest alone")
+}

@@ -17,9 +17,13 @@ import (
 
 type garageView struct {
 	Plans          []planCard
+	Removed        []removedView
 	Name, Currency string // of a new plan, as typed
 	Errors         desk.FormErrors
 }
+
+// removedView is a plan that can still be brought back.
+type removedView struct{ ID, Name, Until string }
 
 // planCard is a plan as it stands in the garage.
 type planCard struct {
@@ -56,7 +60,29 @@ func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, 
 		}
 		view.Plans = append(view.Plans, card)
 	}
+	removed, err := s.Store.RemovedPlans(r.Context(), s.Rider(r))
+	if err != nil {
+		return err
+	}
+	for _, gone := range removed {
+		view.Removed = append(view.Removed, removedView{gone.PlanID, gone.Name, gone.Until().Format("2 January 2006")})
+	}
 	return s.Show(w, r, status, "garage", "Garage", view)
+}
+
+// removePlan throws a plan away; the garage can bring it back for a while.
+func (s *Server) removePlan(w http.ResponseWriter, r *http.Request) error {
+	if err := s.Store.Remove(r.Context(), s.Rider(r), chi.URLParam(r, "plan")); err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, "/garage#removed")
+}
+
+func (s *Server) recoverPlan(w http.ResponseWriter, r *http.Request) error {
+	if err := s.Store.Recover(r.Context(), s.Rider(r), r.PostFormValue("plan")); err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, "/garage")
 }
 
 // trip is the brief in a few words.

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"fmt"
 	"net/http"
 	"strconv"
@@ -10,6 +11,8 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
 )
 
@@ -114,7 +117,9 @@ func (s *Server) restore(w http.ResponseWriter, r *http.Request) error {
 type variantsView struct {
 	Columns    []variantColumn
 	Rows       []variantRow
+	Differ     []differRow
 	Name       string
+	Fresh      bool
 	Error      string
 	OnlyItself bool
 }
@@ -122,6 +127,13 @@ type variantsView struct {
 type variantColumn struct {
 	Name, Bike, Href string
 	Current          bool
+}
+
+// differRow is one thing in which the variants differ: a part in its place, a line of the
+// brief.
+type differRow struct {
+	Name  string
+	Cells []string
 }
 
 type variantRow struct {
@@ -175,7 +187,40 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 		points.Cells = append(points.Cells, openPoints(report))
 	}
 	view.Rows = append([]variantRow{points}, view.Rows...)
+	view.Differ = differences(d, variants)
 	return s.Render(w, r, status, "variants", desk.Frame{Title: "Variants · " + d.Plan.Name, Plan: d.View("variants", nil), Body: view})
+}
+
+// differences are the parts in which variants differ, and where their briefs have drifted
+// apart.
+func differences(d *desk.Desk, variants []*store.Snapshot) []differRow {
+	var rows []differRow
+	add := func(name string, cell func(p *plan.Plan) string) {
+		row, same := differRow{Name: name}, true
+		for i, v := range variants {
+			row.Cells = append(row.Cells, cell(v.Plan))
+			same = same && row.Cells[i] == row.Cells[0]
+		}
+		if !same {
+			rows = append(rows, row)
+		}
+	}
+	for _, info := range plan.Slots() {
+		add(info.Name, func(p *plan.Plan) string {
+			if part := p.Chosen(info.Slot, d.Loadout); part != nil {
+				return part.Name
+			}
+			return "as it came"
+		})
+	}
+	for i, f := range d.Plan.Brief.Fields() {
+		add("Brief: "+f.Label, func(p *plan.Plan) string { return cmp.Or(d.Units.ShownOf(p.Brief.Fields()[i].Entry), "not said") })
+	}
+	add("Brief: budget", func(p *plan.Plan) string { return cmp.Or(p.Brief.Budget.String(), "not said") })
+	for _, g := range terrain.Grounds() {
+		add("Brief: "+strings.ToLower(g.Name), func(p *plan.Plan) string { return cmp.Or(p.Brief.Share(g.Kind).String(), "none") })
+	}
+	return rows
 }
 
 // openPoints counts what the rules say of a variant, with the worst of it.
@@ -202,9 +247,12 @@ func (s *Server) split(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	changed := *d.Plan
+	if r.PostForm.Has("fresh") {
+		changed = *d.Plan.WithoutBike()
+	}
 	changed.Name = strings.TrimSpace(r.PostFormValue("name"))
 	if problems := changed.Validate(); len(problems) > 0 {
-		return s.showVariants(w, r, http.StatusUnprocessableEntity, d, variantsView{Name: r.PostFormValue("name"), Error: "The name " + problems[0].What + "."})
+		return s.showVariants(w, r, http.StatusUnprocessableEntity, d, variantsView{Name: r.PostFormValue("name"), Fresh: r.PostForm.Has("fresh"), Error: "The name " + problems[0].What + "."})
 	}
 	variant, err := s.Store.Split(r.Context(), s.Rider(r), d.PlanID, &changed, "Split from "+d.Plan.Name)
 	if err != nil {

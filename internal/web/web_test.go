@@ -545,3 +545,44 @@ func TestCalculators(t *testing.T) {
 	assert.Equal(t, http.StatusSeeOther, status)
 	assert.NotContains(t, v.Page("/calculators/chain?plan="+id), "with the taller tyre")
 }
+
+// TestThrownAway from the garage, and brought back; a stranger can do neither.
+func TestThrownAway(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	other := s.Visitor(t)
+	other.Post("/register", url.Values{"name": {"Other"}, "password": {"a long enough one"}})
+	status, _, _ := other.Post(path+"/remove", nil)
+	assert.Equal(t, http.StatusNotFound, status)
+	v.Post(path+"/remove", nil)
+	status, _, _ = v.Get(path + "/brief")
+	assert.Equal(t, http.StatusNotFound, status)
+	id := strings.TrimPrefix(path, "/plans/")
+	assert.Contains(t, v.Page("/garage"), "Thrown away")
+	status, _, _ = other.Post("/garage/recover", url.Values{"plan": {id}})
+	assert.Equal(t, http.StatusNotFound, status)
+	v.Post("/garage/recover", url.Values{"plan": {id}})
+	v.Page(path + "/brief")
+}
+
+// TestAnotherBikeForTheBrief starts without this bike and its parts; what differs between
+// variants is listed, with where their briefs have drifted apart.
+func TestAnotherBikeForTheBrief(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	_, _, header := v.Post(path+"/split", url.Values{"base": {webtest.Base(v.Page(path + "/variants"))}, "name": {"On another"}, "fresh": {"on"}})
+	other := regexp.MustCompile(`/plans/[A-Z0-9]+`).FindString(header.Get("Location"))
+	stored := v.Stored(other)
+	assert.Nil(t, stored.Bike)
+	assert.Empty(t, stored.Lines)
+	assert.Equal(t, v.Stored(path).Loadouts, stored.Loadouts)
+	assert.Equal(t, v.Stored(path).Brief, stored.Brief)
+	brief := webtest.Form(v.Page(other + "/brief"))
+	brief.Set("cruise", "90")
+	v.Post(other+"/brief", brief)
+	side := v.Page(path + "/variants?loadout=travel")
+	assert.Contains(t, side, "Brief: Cruise to hold")
+	assert.Contains(t, side, "90 km/h")
+	assert.Contains(t, side, `<th scope="row">Skid plate</th>`)
+	assert.NotContains(t, side, "Brief: Rider", "what is the same is not listed")
+}

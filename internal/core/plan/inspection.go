@@ -240,6 +240,20 @@ func (p *Plan) replaces(check string) bool {
 	return ok && p.lineIn(slot, "") >= 0
 }
 
+// WithoutBike is the plan for a bike that is still to be chosen: brief, rider and loads stay,
+// what belongs to the bike does not.
+func (p *Plan) WithoutBike() *Plan {
+	changed := *p.Riding(nil)
+	changed.Lines = nil
+	for _, l := range p.Lines {
+		if l.Part != nil && l.Part.Own() { // nobody else has its sheet
+			l.Loadout, l.Decision = "", Undecided
+			changed.Lines = append(changed.Lines, l)
+		}
+	}
+	return &changed
+}
+
 // Riding is the plan on another bike: what was found on the one before is not
 // true of it.
 func (p *Plan) Riding(bike *Bike) *Plan {

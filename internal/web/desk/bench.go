@@ -299,7 +299,7 @@ func (s *House) Choose(w http.ResponseWriter, r *http.Request) error {
 			choices[i].Decision = decision
 		}
 		if choices[i].Decision != "" {
-			summary = append(summary, choiceName(choices[i])+": "+string(decision))
+			summary = append(summary, choiceName(choices[i])+": "+strings.ToLower(plan.NameOf(plan.Decisions(), string(decision))))
 			continue
 		}
 		info, _ := plan.InfoOf(choices[i].Slot)

@@ -141,18 +141,18 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	note("Tied down by", d.Plan.Brief.TieDown, b.TieDown)
 	b.Style, b.Skill = tyre.Style(form.Get("style")), guard.Skill(form.Get("skill"))
 	b.Weather, b.Spanner = plan.Weather(form.Get("weather")), plan.Spanner(form.Get("spanner"))
-	note("Spanners", string(d.Plan.Brief.Spanner), string(b.Spanner))
+	note("Spanners", named(plan.Spanners(), d.Plan.Brief.Spanner), named(plan.Spanners(), b.Spanner))
 	if rate, err := d.Units.Amount(form.Get("hour_rate"), d.Plan.Currency); err != nil {
 		errs["hour_rate"] = err.Error()
 	} else {
 		note("Workshop, an hour", b.HourRate.String(), rate.String())
 		b.HourRate = rate
 	}
-	note("Weather", string(d.Plan.Brief.Weather), string(b.Weather))
+	note("Weather", named(plan.Weathers(), d.Plan.Brief.Weather), named(plan.Weathers(), b.Weather))
 	b.ClimbGround = terrain.Kind(form.Get("climb_ground"))
-	note("Steepest climb on", string(d.Plan.Brief.ClimbGround), string(b.ClimbGround))
-	note("Style", string(d.Plan.Brief.Style), string(b.Style))
-	note("Where it is loose", string(d.Plan.Brief.Skill), string(b.Skill))
+	note("Steepest climb on", groundName(d.Plan.Brief.ClimbGround), groundName(b.ClimbGround))
+	note("Style", named(plan.Styles(), d.Plan.Brief.Style), named(plan.Styles(), b.Style))
+	note("Where it is loose", named(plan.Skills(), d.Plan.Brief.Skill), named(plan.Skills(), b.Skill))
 	summary = append(summary, desk.Enter(d.Units, b.Fields(), form, errs)...)
 	if amount, err := d.Units.Amount(form.Get("budget"), d.Plan.Currency); err != nil {
 		errs["budget"] = err.Error()
@@ -167,11 +167,27 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	readPillion(d, &changed, form, errs)
 	was, _ := d.Plan.Loadout(d.Loadout)
 	now, _ := changed.Loadout(d.Loadout)
-	note("Pillion, "+d.Loadout, was.Pillion.String(), now.Pillion.String())
+	note("Pillion, "+was.Name, was.Pillion.String(), now.Pillion.String())
 	if len(errs) == 0 {
 		desk.Problems(&changed, "brief.", errs)
 	}
 	return &changed, summary, errs
+}
+
+// named is a word of a closed list as it is shown, "" for none.
+func named[S ~string](options []plan.Option, value S) string {
+	if value == "" {
+		return ""
+	}
+	return strings.ToLower(plan.NameOf(options, string(value)))
+}
+
+func groundName(k terrain.Kind) string {
+	g, ok := terrain.Of(k)
+	if !ok {
+		return ""
+	}
+	return strings.ToLower(g.Name)
 }
 
 func readShares(d *desk.Desk, form url.Values, errs desk.FormErrors) []plan.Stretch {

@@ -290,7 +290,7 @@ func startPacking(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		added++
 	}
 	if added > 0 {
-		if err := s.Store.Save(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), changed, fmt.Sprintf("Packing, %s: %d things of a first list", d.Loadout, added)); err != nil {
+		if err := s.Store.Save(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), changed, fmt.Sprintf("Packing, %s: %d things of a first list", loadout.Name, added)); err != nil {
 			return err
 		}
 	}

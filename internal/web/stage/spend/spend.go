@@ -352,10 +352,14 @@ func readSpend(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 			summary = append(summary, was.Title()+" taken out")
 		case keep && line != was:
 			words := []string{strings.TrimSpace(line.Title() + " " + line.Cost().String()), string(line.Need)}
-			for _, word := range []string{string(line.Decision), string(line.Source), line.Why} {
-				if word != "" {
-					words = append(words, word)
-				}
+			if line.Decision != "" {
+				words = append(words, strings.ToLower(plan.NameOf(plan.Decisions(), string(line.Decision))))
+			}
+			if line.Source != "" {
+				words = append(words, strings.ToLower(plan.NameOf(plan.Sources(), string(line.Source))))
+			}
+			if line.Why != "" {
+				words = append(words, line.Why)
 			}
 			summary = append(summary, strings.Join(words, ", "))
 		}
