@@ -1,6 +1,7 @@
 package main
 
 import (
+	"errors"
 	"flag"
 	"fmt"
 	"io"
@@ -21,6 +22,10 @@ import (
 // check evaluates a plan file and prints its gauges and findings.
 func check(args []string, in io.Reader, out io.Writer) error {
 	asked, err := checkArgs(args)
+	if errors.Is(err, flag.ErrHelp) {
+		_, err := io.WriteString(out, checkHelp)
+		return err
+	}
 	if err != nil {
 		return errUse{"check: " + err.Error()}
 	}
@@ -45,6 +50,18 @@ func check(args []string, in io.Reader, out io.Writer) error {
 	}
 	return nil
 }
+
+const checkHelp = `mule check [-format text|json] [-as-of DATE] FILE|-
+
+Evaluates a plan file, or with - what comes on standard input, in every loadout: its
+gauges, each with its limit and what it lacks, and what the rules of the trade say.
+
+  -format text|json   what is written (text)
+  -as-of DATE         the day on which it is looked at (today), e.g. 2026-11-26
+
+It exits 0; 1 if anything in any loadout is stop; 2 when the file cannot be read, with the
+place in it on standard error.
+`
 
 // checking is what a call of check asks for.
 type checking struct {

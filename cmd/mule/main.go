@@ -61,6 +61,9 @@ func run(args []string, in io.Reader, out, errOut io.Writer) error {
 	}
 	switch name, rest := args[0], args[1:]; name {
 	case "check":
+		if len(rest) == 1 && rest[0] == "help" {
+			rest = []string{"-help"}
+		}
 		return check(rest, in, out)
 	case "calc":
 		return calculate(rest, out)

@@ -119,6 +119,9 @@ func TestCalc(t *testing.T) {
 	require.NoError(t, json.Unmarshal([]byte(out), &got))
 	assert.Equal(t, 106.0, got["links"])
 	for _, help := range []string{"-help", "help", "-h"} {
+		code, out, _ = call(t, "", "check", help)
+		assert.Zero(t, code)
+		assert.Contains(t, out, "-as-of")
 		code, out, _ = call(t, "", "calc", help)
 		assert.Zero(t, code)
 		for _, name := range []string{"tyre", "gearing", "chain", "stock_circumference_mm"} {

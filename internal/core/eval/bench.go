@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 )
@@ -61,7 +62,8 @@ type Difference struct {
 	After       *LoadoutReport
 	Moves       []Move // figures that change, gauges first
 	Appear      []study.Finding
-	Vanish      []study.Finding
+	Vanish      []study.Finding // that it settles
+	Unseen      []study.Finding // that nobody can judge any more: a number went missing
 	Stay        []study.Finding // as they would read then
 }
 
@@ -103,11 +105,26 @@ func compare(before, after *LoadoutReport) Difference {
 		}
 	}
 	for _, f := range before.Findings {
-		if !find(after.Findings, f.ID) {
+		switch {
+		case find(after.Findings, f.ID):
+		case blinded(before, after, f.Stage):
+			d.Unseen = append(d.Unseen, f)
+		default:
 			d.Vanish = append(d.Vanish, f)
 		}
 	}
 	return d
+}
+
+// blinded reports whether a gauge of a stage was known before and is not after: then a
+// rule of that stage that falls silent has not been answered.
+func blinded(before, after *LoadoutReport, stage figure.Stage) bool {
+	for i := range before.Gauges {
+		if was, now := &before.Gauges[i], &after.Gauges[i]; was.Stage == stage && was.Known && !now.Known {
+			return true
+		}
+	}
+	return false
 }
 
 func moved(was, now *study.Figure) bool {

@@ -323,3 +323,27 @@ func TestASecondSet(t *testing.T) {
 	carried := p.With(b.part("spare-hackle-90-90-21"))
 	assert.InDelta(t, value(t, p, "loaded-mass")+4.3, value(t, carried, "loaded-mass"), 1e-9)
 }
+
+// TestOnlyWhatIsSettledIsSettled: a rule that falls silent because a number went missing has
+// not been answered.
+func TestOnlyWhatIsSettledIsSettled(t *testing.T) {
+	b := newGarage(t)
+	p := b.with("holt-650", "bracken-140-80-18")
+	bench, err := eval.NewBench(p, b.shelf, "travel", "2026-11-26")
+	require.NoError(t, err)
+	blank := plan.DraftOf(&plan.Part{ID: "own-blank", Slot: plan.RearTyre, Name: "A tyre"}).Done()
+	diffs, err := bench.Preview(
+		eval.Alternative{Plan: p.With(plan.Choice{Slot: plan.RearTyre, Part: blank})},
+		eval.Alternative{Plan: p.With(plan.Choice{Slot: plan.RearTyre})})
+	require.NoError(t, err)
+	ids := func(list []study.Finding) (ids []string) {
+		for _, f := range list {
+			ids = append(ids, f.ID)
+		}
+		return ids
+	}
+	assert.NotContains(t, ids(diffs[0].Vanish), "tyre-moves-gearing")
+	assert.Contains(t, ids(diffs[0].Unseen), "tyre-moves-gearing")
+	assert.Contains(t, ids(diffs[1].Vanish), "tyre-moves-gearing")
+	assert.Empty(t, diffs[1].Unseen)
+}

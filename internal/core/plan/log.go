@@ -184,7 +184,7 @@ func (f *Fill) Check() error {
 		return Problem{"litres", "how much went in?"}
 	case !(litres > 0 && litres <= 100):
 		return Problem{"litres", fmt.Sprintf("%s is outside 0–100 L", f.Litres)}
-	case !f.Odometer.Known() && !f.Trip.Known():
+	case !f.Odometer.Known() && !f.Trip.Known() && f.Partial: // a full one starts counting anew
 		return Problem{"odometer", "give the odometer, or the distance since the fill before"}
 	case f.Odometer.Known() && !(f.Odometer.In("km") >= 0 && f.Odometer.In("km") <= 1e6):
 		return Problem{"odometer", fmt.Sprintf("%s is outside 0–1 000 000 km", f.Odometer)}

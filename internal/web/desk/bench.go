@@ -32,6 +32,7 @@ type BenchView struct {
 	Others  []MoveView
 	Appears []findingView
 	Settles []findingView
+	Unseen  []findingView // that nobody can judge any more
 	Stays   []findingView
 	Leave   string
 }
@@ -254,7 +255,7 @@ func (d *Desk) Bench(alternative eval.Alternative, stage string, to wayOut) (*Be
 	}
 	diff := differences[0]
 	d.After = diff.After
-	b := &BenchView{Title: alternative.Label, Leave: d.Href(stage), Appears: findingsOf(d.Units, diff.Appear, to), Settles: findingsOf(d.Units, diff.Vanish, nil), Stays: findingsOf(d.Units, diff.Stay, to)}
+	b := &BenchView{Title: alternative.Label, Leave: d.Href(stage), Appears: findingsOf(d.Units, diff.Appear, to), Settles: findingsOf(d.Units, diff.Vanish, nil), Unseen: findingsOf(d.Units, diff.Unseen, nil), Stays: findingsOf(d.Units, diff.Stay, to)}
 	for _, m := range diff.Moves {
 		switch v := MoveOf(d.Units, m); {
 		case v.Before == v.After && v.State == v.WasState: // too small to be seen

@@ -255,6 +255,9 @@ func readFill(d *desk.Desk, form url.Values) (plan.Reading, desk.FormErrors) {
 			errs[q.key] = err.Error()
 		}
 	}
+	if !f.Odometer.Known() && !f.Trip.Known() && len(d.Plan.ReadingsOf(plan.FillReading)) > 0 && errs["odometer"] == "" && errs["trip"] == "" {
+		errs["odometer"] = "give the odometer, or the distance since the fill before; only the first needs neither"
+	}
 	f.Ground = readShares(d, form, errs)
 	desk.Believe(r, form, errs)
 	return r, errs
