@@ -2,7 +2,9 @@ package eval_test
 
 import (
 	"fmt"
+	"math"
 	"slices"
+	"strconv"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -346,4 +348,21 @@ func TestOnlyWhatIsSettledIsSettled(t *testing.T) {
 	assert.Contains(t, ids(diffs[0].Unseen), "tyre-moves-gearing")
 	assert.Contains(t, ids(diffs[1].Vanish), "tyre-moves-gearing")
 	assert.Empty(t, diffs[1].Unseen)
+}
+
+// TestOneRounding: what reads the same as its limit is not past it, in gauge and rule alike.
+func TestOneRounding(t *testing.T) {
+	b := newGarage(t)
+	p := b.standard("holt-650")
+	kg := value(t, p, "loaded-mass")
+	for _, c := range []struct {
+		over float64
+		past bool
+	}{{0.04, false}, {0.06, true}, {-0.04, false}, {0, false}} {
+		require.NoError(t, p.Bike.Permitted.Enter(strconv.FormatFloat(math.Round(10*kg)/10-c.over, 'f', 3, 64), "kg"))
+		f, _ := report(t, p).Figure("loaded-mass")
+		_, spoke := b.findings(p)["overweight"]
+		assert.Equal(t, c.past, f.State == verdict.Stop, "%+v", c)
+		assert.Equal(t, c.past, spoke, "%+v", c)
+	}
 }

@@ -8,6 +8,7 @@ package figure
 
 import (
 	"fmt"
+	"math"
 	"slices"
 )
 
@@ -52,6 +53,21 @@ const Money = "¤"
 
 // IsSum reports whether the figure is a sum of money.
 func (r *Row) IsSum() bool { return r.Unit == Money }
+
+// Past reports whether a value passes a limit as both are written, with so many digits
+// behind the point: what reads the same is not past it.
+func Past(v, limit float64, digits int) bool {
+	scale := math.Pow10(digits)
+	return math.Round(v*scale) > math.Round(limit*scale)
+}
+
+// Passes is Past with the row's digits.
+func (r *Row) Passes(v, limit float64) bool {
+	if r.IsSum() {
+		return v > limit
+	}
+	return Past(v, limit, r.Digits)
+}
 
 // table is the rows in order; each is entered where its name is declared.
 var table []*Row

@@ -140,13 +140,13 @@ func (c Calc) limit(limit float64) (ok bool) {
 	return c.Known && c.Limited
 }
 
-// AtMost ends a figure that should not pass a limit: past it the state is worst,
-// above near × limit it is watch.
+// AtMost ends a figure that should not pass a limit: past it, as it is written, the state
+// is worst, above near × limit it is watch.
 func (c Calc) AtMost(limit sheet.Value, near float64, worst verdict.State) {
 	switch {
 	case !c.limit(limit.Number):
 		c.State = verdict.Unknown
-	case c.Value > limit.Number:
+	case c.Passes(c.Value, limit.Number):
 		c.State = worst
 	case c.Value > near*limit.Number:
 		c.State = verdict.Watch

@@ -50,8 +50,12 @@ type SprocketField struct {
 // the cruise limit high or less. low is above high when no gearing does both; NaN
 // where a number is missing.
 func (f SprocketField) Window() (low, high float64) {
-	return f.PaceByRatio / f.PaceLimitKmh, f.CruiseLimitRPM / f.RPMByRatio
+	return f.PaceByRatio / (f.PaceLimitKmh + paceReads), (f.CruiseLimitRPM + rpmReads) / f.RPMByRatio
 }
+
+// What still reads as the limit where pace and engine speed are written, half of the last
+// digit.
+const paceReads, rpmReads = 0.05, 0.5
 
 // ClimbAt is the slope in per cent that first gear climbs at walking pace on a
 // final ratio: clutch home, at the lowest clean engine speed.
@@ -163,7 +167,8 @@ func (field *SprocketField) figures(f *facts.All, pair drive.Pair) PairFigures {
 		ChangePercent: drive.ChangePercent(pair.Ratio(), f.Drive.StandardPair.Ratio(), f.Wheels.CircumferenceMM.Rear, f.Wheels.StandardCircumferenceMM.Rear),
 		Choices:       study.PairChoices(f, pair),
 	}
-	out.Allowed = out.PaceKmh <= field.PaceLimitKmh && out.CruiseRPM <= field.CruiseLimitRPM
+	low, high := field.Window()
+	out.Allowed = pair.Ratio() >= low && pair.Ratio() <= high
 	out.ClimbPercent = math.NaN()
 	if field.ClimbKnown {
 		out.ClimbPercent = field.ClimbAt(pair.Ratio())

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -13,12 +14,12 @@ import (
 // Rows of what is carried, of what carries it, and of every load.
 
 func overweight(f *facts.All) (study.Finding, bool) {
-	if !(f.Loaded.Kg > f.Loaded.PermittedKg) {
+	if !figure.Past(f.Loaded.Kg, f.Loaded.PermittedKg, 1) {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Stop, func() study.Words {
 		return study.Words{
-			What: study.Say("Loaded, the bike weighs {%.0f kg}; {%.0f kg} are permitted.", f.Loaded.Kg, f.Loaded.PermittedKg),
+			What: study.Say("Loaded, the bike weighs {%.1f kg}; {%.1f kg} are permitted.", f.Loaded.Kg, f.Loaded.PermittedKg),
 			Why:  "Frame, wheels, brakes and springs were not made for it, and insurance ends there.",
 			Do:   "Do not ride it so. Leave load at home or take another bike; the maker's plate rules.",
 		}
@@ -28,7 +29,7 @@ func overweight(f *facts.All) (study.Finding, bool) {
 func axleOverload(f *facts.All) (study.Finding, bool) {
 	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
 		on, limit := w.Of(f.Axles.Kg), w.Of(f.Axles.LimitKg)
-		if !(on > limit) {
+		if !figure.Past(on, limit, 0) {
 			return study.Finding{}, false
 		}
 		return study.Found(verdict.Stop, func() study.Words {
@@ -56,7 +57,7 @@ const (
 )
 
 func rackOverload(f *facts.All) (study.Finding, bool) {
-	if !(f.Bags.RackKg > f.Bags.RackLimitKg) {
+	if !figure.Past(f.Bags.RackKg, f.Bags.RackLimitKg, 1) {
 		return study.Finding{}, false
 	}
 	return study.Finding{
@@ -76,7 +77,7 @@ func rackOverload(f *facts.All) (study.Finding, bool) {
 
 func bagOverload(f *facts.All) (study.Finding, bool) {
 	for _, b := range f.Bags.On {
-		if b.Kg > b.LimitKg {
+		if figure.Past(b.Kg, b.LimitKg, 1) {
 			return study.Found(verdict.Stop, func() study.Words {
 				return study.Words{
 					What: study.Say("{%.1f kg} in %s; it carries {%.1f kg}.", b.Kg, b.Part.Name, b.LimitKg),
@@ -91,7 +92,7 @@ func bagOverload(f *facts.All) (study.Finding, bool) {
 
 func bagOverfull(f *facts.All) (study.Finding, bool) {
 	for _, b := range f.Bags.On {
-		if b.Litres > b.LimitL {
+		if figure.Past(b.Litres, b.LimitL, 0) {
 			return study.Found(verdict.Over, func() study.Words {
 				return study.Words{
 					What: study.Say("{%.0f L} for %s; it holds {%.0f L}.", b.Litres, b.Part.Name, b.LimitL),
@@ -106,7 +107,7 @@ func bagOverfull(f *facts.All) (study.Finding, bool) {
 
 func bagSpeed(f *facts.All) (study.Finding, bool) {
 	for _, b := range f.Bags.On {
-		if most := b.Part.Bag.MaxSpeed.In("km/h"); f.Drive.CruiseKmh > most {
+		if most := b.Part.Bag.MaxSpeed.In("km/h"); figure.Past(f.Drive.CruiseKmh, most, 0) {
 			return study.Found(verdict.Watch, func() study.Words {
 				return study.Words{
 					What: study.Say("%s is made for {%.0f km/h}; the cruise is {%.0f km/h}.", b.Part.Name, most, f.Drive.CruiseKmh),
@@ -151,7 +152,7 @@ func frontLight(f *facts.All) (study.Finding, bool) {
 }
 
 func highBehind(f *facts.All) (study.Finding, bool) {
-	if !(f.Bags.RackKg > highKg) || f.Bags.RackKg > f.Bags.RackLimitKg {
+	if !(f.Bags.RackKg > highKg) || figure.Past(f.Bags.RackKg, f.Bags.RackLimitKg, 1) {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {

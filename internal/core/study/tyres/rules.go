@@ -5,6 +5,7 @@ import (
 	"math"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -19,7 +20,7 @@ func tyreOverload(f *facts.All) (study.Finding, bool) {
 	if f.TyreLoad.Front > share {
 		end, share = "front", f.TyreLoad.Front
 	}
-	if !(share > 1) {
+	if !figure.Past(100*share, 100, 0) {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Stop, func() study.Words {

@@ -220,9 +220,9 @@ func (v *loadView) limits(d *desk.Desk, after *eval.LoadoutReport) {
 			row.Limit, row.Left = d.Kg(b.LimitKg)+", "+d.Units.Quantity(b.LimitL, "L"), desk.SignedWords(d.Kg, b.LimitKg-b.Kg)
 		}
 		switch {
-		case b.Kg > b.LimitKg:
+		case figure.Past(b.Kg, b.LimitKg, 1):
 			row.State = desk.StateOf("stop")
-		case b.Litres > b.LimitL:
+		case figure.Past(b.Litres, b.LimitL, 0):
 			row.State = desk.StateOf("over")
 		}
 		v.Limits = append(v.Limits, row)
@@ -245,7 +245,7 @@ func tyreLimit(d *desk.Desk, name string, after *eval.LoadoutReport, axleKg floa
 		return row
 	}
 	row.Limit, row.Left, row.State = d.Kg(least), desk.SignedWords(d.Kg, least-axleKg), desk.StateOf("ok")
-	if least < axleKg {
+	if figure.Past(axleKg, least, 1) {
 		row.State = desk.StateOf("stop")
 	}
 	return row
