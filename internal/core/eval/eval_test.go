@@ -322,7 +322,7 @@ func TestSprocketField(t *testing.T) {
 			allowed++
 		}
 	}
-	assert.Equal(t, 4, allowed, "one pair on each of four front sprockets")
+	assert.Equal(t, 5, allowed, "one pair on each of four front sprockets, and one that reads as the limit")
 	assert.Equal(t, allowed, field.Allowed())
 	low, high := field.Window()
 	for _, pair := range field.Pairs {
