@@ -6,6 +6,7 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/unit"
 )
@@ -102,6 +103,26 @@ func (u Units) Convert(v float64, metric string) (own float64, symbol string) {
 		return v, metric
 	}
 	return own, symbol
+}
+
+// per is how much of a row's distance the rider's unit of it is.
+func (u Units) per(row *figure.Row) float64 {
+	if row.Per == "" {
+		return 1
+	}
+	v, ok := unit.Convert(1, u.Of(row.Per), row.Per)
+	if !ok {
+		return 1
+	}
+	return v
+}
+
+// Name of a figure, with the rider's unit where it is by distance.
+func (u Units) Name(row *figure.Row) string {
+	if row.Per == "" {
+		return row.Name
+	}
+	return strings.TrimSuffix(row.Name, row.Per) + u.Of(row.Per)
 }
 
 var braces = regexp.MustCompile(`\{([^{} ]+) ([^{}]+)\}`)

@@ -67,6 +67,9 @@ func (u Units) As(id figure.ID, v float64) string {
 
 // quantity is a number with its unit, as a figure's row says where there is one.
 func (u Units) quantity(row *figure.Row, v float64, unit string) string {
+	if row != nil {
+		v *= u.per(row)
+	}
 	if money.Valid(unit) {
 		amount := money.New(int64(math.Round(v)), unit)
 		if math.Abs(v) >= roughFrom {

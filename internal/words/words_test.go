@@ -75,3 +75,13 @@ func TestOwnUnits(t *testing.T) {
 	assert.Equal(t, words.Units{"kg": "lb"}, words.ParseUnits("kg=lb,kg=parsec,furlong=km,mm=mm"))
 	assert.Empty(t, words.ParseUnits(""))
 }
+
+// TestByDistance: what a thousand kilometres cost, a thousand miles cost by 1.609 more (NIST
+// SP 811: a mile is 1609.344 m).
+func TestByDistance(t *testing.T) {
+	f := of("tyre-cost", 2000)
+	assert.Equal(t, "€20.00", words.Units(nil).Value(f))
+	us := words.Units{"km": "mi"}
+	assert.Equal(t, "€32.19", us.Value(f))
+	assert.Equal(t, "Tyres per 1000 mi", us.Name(f.Row))
+}

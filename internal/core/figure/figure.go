@@ -44,6 +44,7 @@ type Row struct {
 	Stage     Stage  // that settles it
 	LimitName string // what its limit is called, "" for a figure without one
 	Gauge     bool   // of the verdict strip
+	Per       string // unit of distance, of a figure by 1000 of it
 	// Lacks is what has to be known first, of a figure that no step works out yet.
 	Lacks []string
 }
@@ -90,6 +91,11 @@ func pending(id ID, name, unit string, stage Stage, limit string, lacks ...strin
 // beside is a figure that is not on the strip.
 func beside(id ID, name, unit string, digits int, stage Stage) ID {
 	return row(Row{ID: id, Name: name, Unit: unit, Digits: digits, Stage: stage})
+}
+
+// by is a figure beside the gauges, by 1000 of a unit of distance.
+func by(per string, id ID, name, unit string, digits int, stage Stage) ID {
+	return row(Row{ID: id, Name: name, Unit: unit, Digits: digits, Stage: stage, Per: per})
 }
 
 // All lists the rows in the order in which they are shown.

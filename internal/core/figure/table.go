@@ -41,7 +41,7 @@ var (
 	RearUnsprung       = beside("rear-unsprung", "Rear wheel gains", "kg", 1, Load)
 	RearLife           = beside("rear-life", "Rear tyre lasts", "km", -2, Tyres)
 	FrontLife          = beside("front-life", "Front tyre lasts", "km", -2, Tyres)
-	TyreCost           = beside("tyre-cost", "Tyres per 1 000 km", Money, 2, Tyres)
+	TyreCost           = by("km", "tyre-cost", "Tyres per 1000 km", Money, 2, Tyres)
 	RideHours          = beside("ride-hours", "Hours in the saddle", "h", 0, Contact)
 	CrawlPull          = beside("crawl-pull", "Climbs at walking pace", "%", 0, Gearing)
 	TopSpeed           = beside("top-speed", "Top speed by power", "km/h", 1, Gearing)

@@ -128,7 +128,7 @@ func (d *Desk) Gauges(of *eval.LoadoutReport, page string, tried []plan.Choice, 
 
 // GaugeOf a figure: its words, and where its bar and notch stand.
 func GaugeOf(u words.Units, f study.Figure, href string) GaugeView {
-	g := GaugeView{ID: string(f.ID), Name: f.Name, Value: u.Value(f), State: StateOf(f.State), Missing: f.Missing, Href: href, Notch: -1}
+	g := GaugeView{ID: string(f.ID), Name: u.Name(f.Row), Value: u.Value(f), State: StateOf(f.State), Missing: f.Missing, Href: href, Notch: -1}
 	span := f.Value
 	if f.Limited {
 		g.Limited, g.Limit, g.LimitWord = true, u.Limit(f), LimitWord(f)
@@ -193,7 +193,7 @@ type MoveView struct {
 // MoveOf a figure that changed.
 func MoveOf(u words.Units, m eval.Move) MoveView {
 	v := MoveView{
-		Name: m.After.Name, Before: u.Value(m.Before), After: u.Value(m.After),
+		Name: u.Name(m.After.Row), Before: u.Value(m.Before), After: u.Value(m.After),
 		State: StateOf(m.After.State), WasState: StateOf(m.Before.State), Gauge: m.After.Gauge,
 	}
 	if delta, ok := m.Delta(); ok {

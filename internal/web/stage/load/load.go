@@ -166,7 +166,7 @@ func loadOf(d *desk.Desk, tried []plan.Choice, form url.Values, errs desk.FormEr
 	loadout, _ := shown.Loadout(d.Loadout)
 	for i, l := range loadout.Loads {
 		v.Rows = append(v.Rows, whereRow{
-			Index: i, Name: l.Name, Mass: l.Mass.String(), Error: errs[desk.RowKey("where", i)],
+			Index: i, Name: l.Name, Mass: massOf(d, l), Error: errs[desk.RowKey("where", i)],
 			Where: desk.OptionsOf(wheres(built), desk.Typed(form, desk.RowKey("where", i), whereOf(l, built)), ""),
 			Sides: desk.OptionsOf(plan.Sides(), desk.Typed(form, desk.RowKey("side", i), string(l.Side)), ""),
 		})

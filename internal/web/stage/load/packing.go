@@ -125,6 +125,14 @@ func packing(d *desk.Desk, form url.Values, errs desk.FormErrors) packingView {
 	return v
 }
 
+// massOf a thing in the rider's units, "" where nobody has weighed it.
+func massOf(d *desk.Desk, l plan.Load) string {
+	if !l.Mass.Known() {
+		return ""
+	}
+	return d.Units.Plain(l.Mass.In("kg"), "kg")
+}
+
 // columns sorts the things by bag, those beside all bags last.
 func (v *packingView) columns(d *desk.Desk, loadout *plan.Loadout, built *plan.Built) {
 	at := map[string]int{}
@@ -143,7 +151,7 @@ func (v *packingView) columns(d *desk.Desk, loadout *plan.Loadout, built *plan.B
 	}
 	beside := bagColumn{Name: "Beside the bags", State: desk.StateOf("ok")}
 	for i, l := range loadout.Loads {
-		thing := packThing{Index: i, Name: l.Name, Mass: l.Mass.String(), Packed: l.Packed, Note: string(l.When)}
+		thing := packThing{Index: i, Name: l.Name, Mass: massOf(d, l), Packed: l.Packed, Note: string(l.When)}
 		if l.Side != plan.Middle {
 			thing.Note = strings.TrimPrefix(thing.Note+", "+string(l.Side), ", ")
 		}

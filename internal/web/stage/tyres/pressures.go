@@ -275,7 +275,7 @@ func readPressures(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.Fo
 			if err := d.Units.Enter(e.now, form.Get(key), "kPa"); err != nil {
 				errs[key] = err.Error()
 			} else if kPa := e.now.In("kPa"); e.now.Known() && !(kPa >= 40 && kPa <= 450) {
-				errs[key] = e.now.String() + " is outside 40–450 kPa"
+				errs[key] = d.Units.Says(&plan.OutOfRange{Text: e.now.String(), Min: 40, Max: 450, Unit: "kPa"}).Error()
 			} else if e.now.String() != e.before.String() {
 				summary = append(summary, desk.ChangedWords(s.Name+", "+e.name, e.before.String(), e.now.String()))
 			}

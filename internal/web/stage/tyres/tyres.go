@@ -169,6 +169,9 @@ func lineup(d *desk.Desk, view *tyresView, beside []string, tried []plan.Choice)
 	rows := make([]desk.LineupRow, len(lineupRows))
 	for i, row := range lineupRows {
 		rows[i].Name = row.name
+		if row.name == perThousand {
+			rows[i].Name += d.Units.Of("km")
+		}
 	}
 	var drawn []draw.Contender
 	for i, c := range list {
@@ -237,6 +240,9 @@ func contenders(d *desk.Desk, beside []string, tried []plan.Choice) []contender 
 	return list
 }
 
+// perThousand is the row of what tyres cost by distance; the rider's unit follows.
+const perThousand = "Per 1000 "
+
 // lineupRows are the properties by which tyres stand side by side.
 var lineupRows = []struct {
 	name string
@@ -283,7 +289,7 @@ var lineupRows = []struct {
 		return d.Units.Band(f)
 	}},
 	{"Does one set last the trip?", func(d *desk.Desk, c contender, diff eval.Difference) string { return lasts(d, c, diff.After) }},
-	{"Per 1 000 km", func(d *desk.Desk, c contender, diff eval.Difference) string {
+	{perThousand, func(d *desk.Desk, c contender, diff eval.Difference) string {
 		f, _ := diff.After.Figure(lifeOf[c.slot])
 		if c.part == nil || !f.Known {
 			return "–"
@@ -292,7 +298,8 @@ var lineupRows = []struct {
 		if !ok {
 			return "?"
 		}
-		return d.Units.Quantity(float64(price.Minor())/f.Value*1000, d.Plan.Currency)
+		life, _ := d.Units.Convert(f.Value, "km")
+		return d.Units.Quantity(float64(price.Minor())/life*1000, d.Plan.Currency)
 	}},
 	{"Gearing, walking pace", func(d *desk.Desk, c contender, diff eval.Difference) string {
 		if c.slot != plan.RearTyre {
