@@ -135,7 +135,7 @@ func (d *Desk) dispute(page string, q Dispute) (disputeView, error) {
 func (d *Desk) sideFigures(q Dispute, part *plan.Part, after *eval.LoadoutReport) []LineupRow {
 	price, mass := "–", "–"
 	if part != nil && part.Price.Known() {
-		price = part.Price.Display()
+		price = d.Price(part.Price)
 	}
 	if part != nil && part.Mass.Known() {
 		mass = d.Units.Plain(part.Mass.In("kg"), "kg")
