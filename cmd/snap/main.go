@@ -55,11 +55,10 @@ func views(stages []desk.Stage) []view {
 		all = append(all, v)
 	}
 	return []view{
-		{name: "spend", path: `spend?loadout=travel`, phone: false},
-		{name: "loadouts", path: `loadouts?loadout=travel`, phone: false},
-		{name: "record", path: `record?loadout=travel`, phone: false},
-		{name: "sheet", path: `sheet?loadout=travel`, phone: false},
-		{name: "spend-ph", path: `spend?loadout=travel`, phone: true},
+		{name: "garage", path: `/garage`, phone: false},
+		{name: "history", path: `history`, phone: false},
+		{name: "variants", path: `variants`, phone: false},
+		{name: "garage-ph", path: `/garage`, phone: true},
 	}
 }
 

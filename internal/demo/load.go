@@ -26,10 +26,16 @@ func Load(ctx context.Context, st *store.Store) error {
 	if err != nil {
 		return err
 	}
-	return garage(ctx, st, p)
+	others, err := Garages()
+	if err != nil {
+		return err
+	}
+	return garage(ctx, st, p, others)
 }
 
-func garage(ctx context.Context, st *store.Store, p *plan.Plan) error {
+// garage is the demo rider's: their other plans, and the one that the demo is about with
+// how it came to be.
+func garage(ctx context.Context, st *store.Store, p *plan.Plan, others []*plan.Plan) error {
 	rider, err := st.CreateRider(ctx, Rider, "")
 	if errors.Is(err, store.ErrTaken) {
 		return nil // the garage is as the rider left it
@@ -41,6 +47,51 @@ func garage(ctx context.Context, st *store.Store, p *plan.Plan) error {
 	if _, err := st.KeepTrack(ctx, rider.ID, parts); err != nil {
 		return err
 	}
-	_, err = st.CreatePlan(ctx, rider.ID, p, "The demo plan")
-	return err
+	for _, other := range others {
+		if _, err := st.CreatePlan(ctx, rider.ID, other, "Imported from a friend's stick"); err != nil {
+			return err
+		}
+	}
+	steps := history(p)
+	id, err := st.CreatePlan(ctx, rider.ID, steps[0].plan, steps[0].summary)
+	if err != nil {
+		return err
+	}
+	for _, step := range steps[1:] {
+		head, err := st.Plan(ctx, rider.ID, id)
+		if err != nil {
+			return err
+		}
+		if err := st.Save(ctx, rider.ID, id, head.Revision, step.plan, step.summary); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+type revision struct {
+	plan    *plan.Plan
+	summary string
+}
+
+// history is how a plan may have come to be, in the order of the work.
+func history(p *plan.Plan) []revision {
+	now := *plan.New(p.Name, p.Currency)
+	now.Readings = p.Readings
+	var steps []revision
+	step := func(summary string, change func(*plan.Plan)) {
+		change(&now)
+		was := now
+		steps = append(steps, revision{&was, summary})
+	}
+	step("New plan", func(*plan.Plan) {})
+	step("Brief: 4200 km over six kinds of ground, €1,650", func(n *plan.Plan) { n.Brief, n.Loadouts, n.Route, n.Group = p.Brief, p.Loadouts, p.Route, p.Group })
+	step("Bike: "+p.Bike.Name, func(n *plan.Plan) { n.Bike, n.Baseline = p.Bike, p.Baseline })
+	for i, l := range p.Lines {
+		if l.Part != nil && l.Standing() == plan.In {
+			step(l.Part.Name+", put in the plan", func(n *plan.Plan) { n.Lines = p.Lines[: i+1 : i+1] })
+		}
+	}
+	step("Parcels, springs and the workshop; what others say", func(n *plan.Plan) { *n = *p })
+	return steps
 }

@@ -420,11 +420,11 @@ func TestHistory(t *testing.T) {
 	assert.Regexp(t, `history-figures">[^<]*at the cruise \+213 rpm, walking pace −0\.5 km/h`, history, "and in figures")
 	assert.Contains(t, history, "Rear sprocket 43 → 46")
 	back := regexp.MustCompile(`name="revision" value="([^"]*)"`).FindAllStringSubmatch(history, -1)
-	require.Len(t, back, 2)
+	require.Greater(t, len(back), 10, "the demo's own history")
 	status, _, _ := v.Post(plan+"/restore", url.Values{"base": {webtest.Base(page)}, "revision": {back[1][1]}})
 	require.Equal(t, http.StatusSeeOther, status)
 	assert.Equal(t, "over 12.9 km/h", webtest.Gauge(v.Page(plan+"/gearing"), "crawl-speed"))
-	assert.Contains(t, v.Page(plan+"/history"), "Back to: The demo plan")
+	assert.Contains(t, v.Page(plan+"/history"), "Back to: Parcels, springs and the workshop")
 	status, _, _ = v.Post(plan+"/restore", url.Values{"base": {webtest.Base(page)}, "revision": {back[1][1]}})
 	assert.Equal(t, http.StatusConflict, status)
 }

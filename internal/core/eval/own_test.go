@@ -237,6 +237,7 @@ func TestSpentStays(t *testing.T) {
 	assert.Equal(t, 3200.0, value(t, p, "cost"))
 	assert.Equal(t, 3200.0, value(t, p, "cost-spent"))
 	assert.Equal(t, 0.0, value(t, p, "contingency"))
+	assert.NotContains(t, b.findings(p), "put-right-first")
 }
 
 // TestTaxByPercent of all parts that are in; unknown while one of their prices is.

@@ -83,7 +83,9 @@ func blocksTrip(f *facts.All) (study.Finding, bool) {
 func dueFirst(f *facts.All) (study.Finding, bool) {
 	var names []string
 	for _, l := range f.Ledger.Due {
-		names = append(names, l.Title())
+		if l.Decision != plan.OnTheBike { // that is put right
+			names = append(names, l.Title())
+		}
 	}
 	if len(names) == 0 {
 		return study.Finding{}, false
@@ -92,7 +94,7 @@ func dueFirst(f *facts.All) (study.Finding, bool) {
 		return study.Words{
 			What: study.Say("To be put right before the trip: %s.", study.Listed(names)),
 			Why:  "A part on top of a fault hides it; standard settings are what every change is measured from.",
-			Do:   "Do these before parts are fitted, and tick them off as good when they are.",
+			Do:   "Do these before parts are fitted, and tick them off as put right when they are: what they cost stays in the ledger.",
 		}
 	})
 }
