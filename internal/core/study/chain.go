@@ -3,6 +3,7 @@ package study
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/facts"
@@ -64,6 +65,33 @@ func ChainFor(f *facts.All, pair drive.Pair) (links int, shiftMM float64, ok boo
 // ChainOf is a chain of so many links.
 func ChainOf(f *facts.All, links int) *plan.Part {
 	return partWith(f, plan.Chain, plan.ChainLinks, links)
+}
+
+// RestOfTheDrive renews what of chain and sprockets the plan leaves old, with the counts that
+// are on; none where a count is not known.
+func RestOfTheDrive(f *facts.All) []Remedy {
+	links := f.Chain.Links
+	if f.Chain.Best > 0 && !f.Chain.Adjuster.Reaches(f.Chain.ShiftMM) {
+		links = f.Chain.Best
+	}
+	var r Remedy
+	var names []string
+	for _, of := range []struct {
+		slot   plan.Slot
+		figure plan.Figure
+		count  int
+	}{{plan.Chain, plan.ChainLinks, links}, {plan.FrontSprocket, plan.FrontTeeth, f.Drive.Pair.Front}, {plan.RearSprocket, plan.RearTeeth, f.Drive.Pair.Rear}} {
+		if f.Built.Chosen(of.slot) {
+			continue
+		}
+		if of.count == 0 {
+			return nil
+		}
+		part := partWith(f, of.slot, of.figure, of.count)
+		r.Choices, names = append(r.Choices, plan.Choice{Slot: of.slot, Part: part}), append(names, part.Name)
+	}
+	r.Label = "Renew the rest: " + strings.Join(names, ", ")
+	return []Remedy{r}
 }
 
 // ChainChoice fits a chain of so many links.

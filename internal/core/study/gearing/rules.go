@@ -163,8 +163,9 @@ func wornTogether(f *facts.All) (study.Finding, bool) {
 	if !sprockets && !chain || all || run < wornKm {
 		return study.Finding{}, false
 	}
-	finding := study.Finding{
+	return study.Finding{
 		State: verdict.Watch,
+		Offer: func() []study.Remedy { return study.RestOfTheDrive(f) },
 		Tell: func() study.Words {
 			what := study.Text("New and old parts run together in the final drive.")
 			if !math.IsNaN(run) {
@@ -176,17 +177,7 @@ func wornTogether(f *facts.All) (study.Finding, bool) {
 				Do:   "Measure the chain over 20 links (1–2 % is its limit) and look at the teeth; plan chain and both sprockets together if they are past half.",
 			}
 		},
-	}
-	if !chain {
-		finding.Offer = func() []study.Remedy {
-			links := f.Chain.Links
-			if f.Chain.Best > 0 && !f.Chain.Adjuster.Reaches(f.Chain.ShiftMM) {
-				links = f.Chain.Best
-			}
-			return study.Take(study.ChainOf(f, links), "Add %s")
-		}
-	}
-	return finding, true
+	}, true
 }
 
 func speedometer(f *facts.All) (study.Finding, bool) {
