@@ -81,6 +81,7 @@ func calculatorOf(u words.Units, c calc.Calculator, query url.Values, on *store.
 	}
 	asked := slices.ContainsFunc(c.Keys, func(k calc.Key) bool { return query.Has(k.Name) })
 	var args []string
+	unread := false
 	for _, k := range c.Keys {
 		f := desk.FieldView{Key: k.Name, Label: k.Label, Unit: k.Unit, Help: k.Help, Value: k.Example}
 		if n := known[c.Name+"."+k.Name]; n != "" {
@@ -90,9 +91,16 @@ func calculatorOf(u words.Units, c calc.Calculator, query url.Values, on *store.
 			f.Value, f.Origin = strings.TrimSpace(query.Get(k.Name)), ""
 		}
 		if f.Value != "" {
-			args = append(args, k.Name+"="+plainNumber(f.Value, k))
+			plain, err := plainNumber(u, f.Value, k)
+			if err != nil { // which of two numbers it is, only who typed it knows
+				f.Error, unread = err.Error(), true
+			}
+			args = append(args, k.Name+"="+plain)
 		}
 		v.Fields = append(v.Fields, f)
+	}
+	if unread {
+		return v
 	}
 	results, working, err := c.Explain(args)
 	var bad calc.ErrKey
@@ -112,21 +120,28 @@ func calculatorOf(u words.Units, c calc.Calculator, query url.Values, on *store.
 	return v
 }
 
-// plainNumber lets a rider write a decimal comma, and another unit than the
+// plainNumber lets a rider write numbers in their convention, and another unit than the
 // calculator's: "2,5 in" for a key in mm.
-func plainNumber(text string, k calc.Key) string {
+func plainNumber(u words.Units, text string, k calc.Key) (string, error) {
 	if k.Kind != calc.Number && k.Kind != calc.Whole {
-		return text
+		return text, nil
 	}
-	text = strings.Replace(text, ",", ".", 1)
+	read := u.Numbers().Plain
+	if k.Unit == "" {
+		read = u.Numbers().PlainRatio
+	}
+	text, err := read(text)
+	if err != nil {
+		return text, err
+	}
 	end := strings.LastIndexAny(text, "0123456789.") + 1
 	v, err := strconv.ParseFloat(text[:end], 64)
 	if symbol := strings.TrimSpace(text[end:]); err == nil && symbol != "" {
 		if own, ok := unit.Convert(v, symbol, k.Unit); ok {
-			return strconv.FormatFloat(own, 'f', -1, 64)
+			return strconv.FormatFloat(own, 'f', -1, 64), nil
 		}
 	}
-	return text
+	return text, nil
 }
 
 func command(name string, args []string) string {
@@ -239,7 +254,8 @@ func kept(u words.Units, on *store.Snapshot) []keptView {
 			for _, key := range c.Keys {
 				if text, ok := k.Inputs[key.Name]; ok {
 					query.Set(key.Name, text)
-					args = append(args, key.Name+"="+plainNumber(text, key))
+					plain, _ := plainNumber(nil, text, key) // what cannot be read the calculator refuses
+					args = append(args, key.Name+"="+plain)
 				}
 			}
 			v.Title, v.Href = c.Title, "/calculators/"+c.Name+"?"+query.Encode()
@@ -271,11 +287,17 @@ func (s *Server) keepCalculation(w http.ResponseWriter, r *http.Request) error {
 	}
 	kept := plan.Calculation{Calculator: c.Name, Inputs: map[string]string{}, Note: strings.TrimSpace(r.PostFormValue("note"))}
 	back := url.Values{"plan": {d.PlanID}}
+	read := true
 	for _, k := range c.Keys {
 		if text := strings.TrimSpace(r.PostForm.Get(k.Name)); text != "" {
-			kept.Inputs[k.Name] = text
+			plain, err := plainNumber(d.Units, text, k)
+			read = read && err == nil
+			kept.Inputs[k.Name] = plain
 			back.Set(k.Name, text)
 		}
+	}
+	if !read { // the page says which of them could be two numbers
+		return desk.SeeOther(w, r, "/calculators/"+c.Name+"?"+back.Encode())
 	}
 	changed := *d.Plan
 	changed.Calculations = append(slices.Clone(changed.Calculations), kept)

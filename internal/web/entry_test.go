@@ -4,8 +4,10 @@ import (
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/calc"
+	"valiantmule/internal/words"
 )
 
 func TestPlainNumber(t *testing.T) {
@@ -13,9 +15,18 @@ func TestPlainNumber(t *testing.T) {
 	for text, want := range map[string]string{
 		"12,7": "12.7", "0.625 in": "15.875", "25 in": "635", "590 mm": "590", "3 parsecs": "3 parsecs", "near": "near", "": "",
 	} {
-		assert.Equal(t, want, plainNumber(text, mm), text)
+		got, err := plainNumber(nil, text, mm)
+		require.NoError(t, err, text)
+		assert.Equal(t, want, got, text)
 	}
-	assert.Equal(t, "104@570,22@-120", plainNumber("104@570,22@-120", code), "a list keeps its commas")
+	list, err := plainNumber(nil, "104@570,22@-120", code)
+	require.NoError(t, err)
+	assert.Equal(t, "104@570,22@-120", list, "a list keeps its commas")
+	_, err = plainNumber(nil, "1,250", mm)
+	assert.Error(t, err, "asked back")
+	us, err := plainNumber(words.Units{"number": "point"}, "1,250", mm)
+	require.NoError(t, err)
+	assert.Equal(t, "1250", us)
 }
 
 func TestLocalPath(t *testing.T) {

@@ -367,3 +367,20 @@ func TestOneRounding(t *testing.T) {
 		assert.Equal(t, c.past, spoke, "%+v", c)
 	}
 }
+
+// TestRoomMeasured with the tyre mounted answers what the sheet only guesses.
+func TestRoomMeasured(t *testing.T) {
+	b := newGarage(t)
+	own := *b.part("bracken-140-80-18").Part
+	tyre := *own.Tyre
+	own.ID, own.Tyre = "own-tall", &tyre
+	p := b.standard("holt-650").With(plan.Choice{Slot: own.Slot, Part: &own})
+	enter(t, &p.Bike.RearMaxWidth, "130", "mm")
+	require.Equal(t, verdict.Stop, b.findings(p)["rear-tyre-clearance"].State)
+	enter(t, &tyre.Room, "7", "mm")
+	assert.NotContains(t, b.findings(p), "rear-tyre-clearance")
+	enter(t, &tyre.Room, "4", "mm")
+	assert.Equal(t, verdict.Watch, b.findings(p)["rear-tyre-clearance"].State)
+	enter(t, &tyre.Room, "0", "mm")
+	assert.Equal(t, verdict.Stop, b.findings(p)["rear-tyre-clearance"].State)
+}

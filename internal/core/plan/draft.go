@@ -292,6 +292,7 @@ func (d *Draft) numbers() []Field {
 			Field{"width", "Measured width", "mm", 40, 320, "Mounted and inflated. Empty: the code's, which differs between makes.", &t.Width},
 			Field{"roll_out", "One turn of the wheel", "mm", 800, 3000, "Rolled out along a tape, rider on. Empty: by the code.", &t.RollOut},
 			Field{"tread", "Tread left", "%", 1, 100, "Of a used one: depth left over depth when new, above the legal limit. Empty: new.", &t.Tread},
+			Field{"room", "Least room around it", "mm", -20, 200, "Measured with it mounted, to swingarm, chain, fork or mudguard. Empty: by the bike's sheet.", &t.Room},
 			Field{"rated_at", "Pressure on the sidewall", "kPa", 40, 450, "At which it carries its rated load. Without it the load floor of the pressures is unknown.", &t.RatedAt},
 			Field{"min_pressure", "Maker's least pressure", "kPa", 40, 450, "Without it nobody says how soft it may be.", &t.MinPressure},
 			Field{"life_low", "It lasts from", "km", 100, 100000, "As a rear on an ordinary bike, by those who wore it out. Empty: as its kind does.", &t.LifeLow},

@@ -306,6 +306,7 @@ type Tyre struct {
 	LifeLow  unit.Length `json:"life_low,omitzero"`  // of a rear on the reference bike
 	LifeHigh unit.Length `json:"life_high,omitzero"` // both or neither
 	Tread    unit.Ratio  `json:"tread,omitzero"`     // left on it; missing: all of it
+	Room     unit.Length `json:"room,omitzero"`      // the least around it, measured with it mounted
 
 	RatedAt     unit.Pressure `json:"rated_at,omitzero"`     // cold, on the sidewall: where it carries its rated load
 	MinPressure unit.Pressure `json:"min_pressure,omitzero"` // the maker's least

@@ -88,6 +88,9 @@ func rearClearance(f *facts.All) (study.Finding, bool) {
 	if t == nil || !f.Built.Chosen(plan.RearTyre) {
 		return study.Finding{}, false
 	}
+	if t.Room.Known() {
+		return measuredRoom(t, "rear")
+	}
 	wide := t.WidthMM() - b.RearMaxWidth.In("mm")
 	// An axle further forward brings the tread nearer to the swingarm's pivot.
 	forward := max(0, -f.Chain.ShiftMM)
@@ -148,6 +151,9 @@ func frontClearance(f *facts.All) (study.Finding, bool) {
 	if t == nil || !f.Built.Chosen(plan.FrontTyre) {
 		return study.Finding{}, false
 	}
+	if t.Room.Known() {
+		return measuredRoom(t, "front")
+	}
 	wide, tall := t.WidthMM()-b.FrontMaxWidth.In("mm"), f.Wheels.DiameterMM.Front-b.FrontMaxDiameter.In("mm")
 	if !(wide > 0) && !(tall > 0) {
 		return study.Finding{}, false
@@ -157,6 +163,26 @@ func frontClearance(f *facts.All) (study.Finding, bool) {
 			What: study.Say("The front tyre is %s.", excess(wide, tall, 0, "fork and mudguard")),
 			Why:  "Mud packs between tyre and mudguard and acts as a brake, at the front.",
 			Do:   "Choose a narrower or lower tyre, or raise the mudguard; then turn the wheel by hand.",
+		}
+	})
+}
+
+// measuredRoom judges by what somebody measured with the tyre mounted: it answers what the
+// sheet only guesses.
+func measuredRoom(t *plan.Tyre, end string) (study.Finding, bool) {
+	room := t.Room.In("mm")
+	if room >= clearanceTight {
+		return study.Finding{}, false
+	}
+	state, do := verdict.Watch, study.Text("Turn the wheel by hand through the whole travel; mud needs more room still.")
+	if room <= 0 {
+		state, do = verdict.Stop, "Do not ride it so: a narrower or lower tyre, or the axle moved."
+	}
+	return study.Found(state, func() study.Words {
+		return study.Words{
+			What: study.Say("{%.0f mm} were measured around the %s tyre.", room, end),
+			Why:  "A tyre that touches what is around it wears through it or locks the wheel.",
+			Do:   do,
 		}
 	})
 }
