@@ -126,11 +126,7 @@ func plainNumber(u words.Units, text string, k calc.Key) (string, error) {
 	if k.Kind != calc.Number && k.Kind != calc.Whole {
 		return text, nil
 	}
-	read := u.Numbers().Plain
-	if k.Unit == "" {
-		read = u.Numbers().PlainRatio
-	}
-	text, err := read(text)
+	text, err := u.Numbers().PlainRatio(text) // its examples have points before three decimals
 	if err != nil {
 		return text, err
 	}
