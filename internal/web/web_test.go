@@ -475,7 +475,7 @@ func TestExportImport(t *testing.T) {
 	status, body, _ := v.Post("/garage/import", nil)
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, "Choose a plan file first")
-	assert.Equal(t, 2, strings.Count(v.Page("/garage"), `class="card plan-card"`), "the bad ones left nothing")
+	assert.Equal(t, 4, strings.Count(v.Page("/garage"), `class="card plan-card"`), "the bad ones left nothing")
 }
 
 func TestNewPlanErrors(t *testing.T) {

@@ -69,7 +69,7 @@ func (c Convention) plain(text string, small bool) (string, error) {
 	case !startsInWords(rest):
 		return text, fmt.Errorf("%q: two numbers", text)
 	default:
-		number += " " + rest
+		number = strings.TrimSpace(number + " " + rest)
 	}
 	return number, nil
 }

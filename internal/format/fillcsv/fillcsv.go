@@ -106,6 +106,9 @@ func Read(text []byte, bike string) ([]Row, error) {
 		if r.Err == nil {
 			rows[i].Reading, rows[i].Err = parseRow(r.Cells, t.Units, bike)
 		}
+		if f := rows[i].Reading.Fill; i > 0 && rows[i].Err == nil && !f.Odometer.Known() && !f.Trip.Known() { // the first starts counting
+			rows[i].Err = errors.New("odometer: give it, or the distance since the fill before")
+		}
 	}
 	return rows, nil
 }
