@@ -213,13 +213,12 @@ func TestAsFoundIsWhatIsComputed(t *testing.T) {
 	p.Baseline.Changes[0].Fate = baseline.Undo
 	assert.Equal(t, standard, value(t, p, "cruise-rpm"))
 
-	whole := value(t, p, "rear-life")
 	a := plan.Answer{Check: "rear-tyre", Verdict: baseline.Good}
 	enter(t, &a.New, "8", "mm")
 	enter(t, &a.Now, "3", "mm")
 	enter(t, &a.Limit, "1", "mm")
 	enter(t, &p.Bike.RearTread, "100", "%")
-	whole = value(t, p, "rear-life")
+	whole := value(t, p, "rear-life")
 	p.Baseline.Answers = []plan.Answer{a}
 	assert.InEpsilon(t, 2.0/7*whole, value(t, p, "rear-life"), 1e-9, "2 of 7 mm above the limit")
 }
