@@ -104,6 +104,12 @@ func TestOwnPart(t *testing.T) {
 	p = s.Newest(t, demo.Rider)
 	assert.Equal(t, last.Part.ID, p.Chosen(plan.SkidPlate, "travel").ID)
 	assert.NotEqual(t, stranded, webtest.Gauge(v.Page(path+"/armour?loadout=travel"), "armour-stranded"), "it guards by what its sheet says")
+	sneaky := webtest.Form(v.Page(path + "/part?loadout=travel&edit=" + last.Part.ID))
+	sneaky.Del("id")
+	sneaky.Set("edit", last.Part.ID)
+	sneaky.Set("everywhere", "on")
+	status, _, _ = v.Post(path+"/part?loadout=travel", sneaky)
+	assert.Less(t, status, 500)
 	status, _, _ = v.Get(path + "/part?edit=own-nobodyspart")
 	assert.Equal(t, http.StatusNotFound, status)
 }

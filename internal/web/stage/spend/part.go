@@ -1,6 +1,7 @@
 package spend
 
 import (
+	"cmp"
 	"crypto/rand"
 	"errors"
 	"net/http"
@@ -383,7 +384,7 @@ func showPart(d *desk.Desk, _ *plan.Plan, form url.Values) *plan.Plan {
 
 // keptPart renews the part in the rider's other plans too, where they asked for it.
 func keptPart(s *desk.House, r *http.Request, d *desk.Desk, changed *plan.Plan) (string, error) {
-	id := r.PostFormValue("id")
+	id := cmp.Or(r.PostFormValue("id"), r.PostFormValue("edit"))
 	at := slices.IndexFunc(changed.Lines, func(l plan.Line) bool { return l.Part != nil && l.Part.ID == id })
 	part := changed.Lines[at].Part
 	if r.PostForm.Has("everywhere") {
