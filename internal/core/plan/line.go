@@ -112,6 +112,9 @@ const (
 	Given      Source = "given"      // costs nothing, and is praised accordingly
 )
 
+// free reports whether what comes from there costs nothing but its fitting.
+func (s Source) free() bool { return s == MovedOver || s == Lent || s == Given }
+
 // Sources lists them.
 func Sources() []Option {
 	return []Option{
@@ -171,6 +174,9 @@ func (l *Line) Title() string {
 // CostOf is what a line of the plan costs: a tax by percent follows from all parts that
 // are in, in the plan's currency; it is missing while one of their prices is.
 func (p *Plan) CostOf(l *Line) money.Amount {
+	if l.Part != nil && !l.Amount.Known() && l.Source.free() {
+		return money.New(0, p.Currency)
+	}
 	if !l.Percent.Known() || l.Amount.Known() {
 		return l.Cost()
 	}
@@ -180,7 +186,7 @@ func (p *Plan) CostOf(l *Line) money.Amount {
 		if part.Part == nil || part.Standing() != In {
 			continue
 		}
-		home, _, ok := p.Home(part.Cost())
+		home, _, ok := p.Home(p.CostOf(part))
 		if !ok || !home.Known() {
 			return money.Amount{}
 		}
@@ -197,7 +203,7 @@ func (l *Line) Cost() money.Amount {
 	switch {
 	case l.Amount.Known() || l.Part == nil:
 		return l.Amount
-	case (l.Source == MovedOver || l.Source == Lent || l.Source == Given) && l.Part.Price.Known():
+	case l.Source.free() && l.Part.Price.Known():
 		return money.New(0, l.Part.Price.Code())
 	case (l.Source == BoughtUsed || l.Source == HomeMade) && !l.Part.Own():
 		return money.Amount{}

@@ -140,3 +140,32 @@ func TestLikeThisOne(t *testing.T) {
 	assert.Equal(t, "140/80-18 M/C 70R TT M+S", own.Tyre.Size.String())
 	assert.InDelta(t, 0.4, own.Tyre.Tread.Base(), 1e-9)
 }
+
+// TestEditedEverywhere: a sheet is changed in this plan alone, or in every plan of its rider
+// that holds the part, each as a revision of its own.
+func TestEditedEverywhere(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	own := webtest.Form(v.Page(path + "/part?loadout=travel&slot=seat"))
+	own.Set("name", "Saddler's seat")
+	own.Set("mass", "4")
+	v.Post(path+"/part?loadout=travel", own)
+	_, _, header := v.Post(path+"/split", url.Values{"base": {webtest.Base(v.Page(path + "/variants"))}, "name": {"Another way"}})
+	other, _, _ := strings.Cut(header.Get("Location"), "/variants")
+	id := v.Stored(path).Owned()[0].ID
+	change := func(mass string, everywhere bool) {
+		form := webtest.Form(v.Page(path + "/part?loadout=travel&edit=" + id))
+		form.Set("mass", mass)
+		if everywhere {
+			form.Set("everywhere", "on")
+		}
+		status, body, _ := v.Post(path+"/part?loadout=travel", form)
+		require.Equal(t, http.StatusSeeOther, status, body)
+	}
+	change("5", false)
+	assert.Equal(t, "4 kg", v.Stored(other).Owned()[0].Mass.String())
+	change("6", true)
+	assert.Equal(t, "6 kg", v.Stored(path).Owned()[0].Mass.String())
+	assert.Equal(t, "6 kg", v.Stored(other).Owned()[0].Mass.String())
+	assert.Contains(t, v.Page(other+"/history"), "its sheet")
+}
