@@ -11,8 +11,10 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/ranging"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/track"
+	"valiantmule/internal/core/unit"
 	"valiantmule/internal/core/verdict"
 )
 
@@ -44,15 +46,71 @@ func TestRangeByHand(t *testing.T) {
 	assert.InDelta(t, 13.4*0.85-need, value(t, p, "leg-margin"), 1e-9)
 }
 
-// TestTheAnchorHolds: the bike as it came, its rider alone on a paved road at the
-// speed that is usual there, burns what the sheet says.
+// TestTheAnchorHolds: the bike as it came with its rider alone burns, in mixed use, what
+// the sheet says: less than that on an even paved road.
 func TestTheAnchorHolds(t *testing.T) {
 	p := gapOnly(t)
 	pavedOnly(t, p)
 	bare := eval.AsItCame(p, p.Bike)
 	bare.Loadouts = []plan.Loadout{{ID: "travel", Name: "Travel"}}
+	bare.Brief.Headwind = unit.Speed{}
 	require.NoError(t, bare.Brief.Cruise.Enter("110", "km/h"))
-	assert.InDelta(t, 4.3, value(t, bare, "consumption"), 1e-6)
+	paved := value(t, bare, "consumption")
+	assert.Less(t, paved, 4.3)
+	assert.Greater(t, paved, 0.8*4.3)
+	require.NoError(t, bare.Brief.Headwind.Enter("25", "km/h"))
+	assert.Greater(t, value(t, bare, "consumption"), 1.05*paved, "into the wind")
+}
+
+// TestByGround: the demo's 650 at 300 kg with half a tank, anchored, without fills or wind,
+// as the handbook of the trade computes it, within 5 %.
+func TestByGround(t *testing.T) {
+	b := newGarage(t)
+	p := b.standard("holt-650")
+	p.Readings, p.Brief.Headwind = nil, unit.Speed{}
+	p.Loadouts = []plan.Loadout{{ID: "travel", Name: "Travel"}}
+	at := report(t, p).Facts.Machine.MassKg
+	ballast := plan.Load{Name: "Ballast", Place: "panniers"}
+	enter(t, &ballast.Mass, strconv.FormatFloat(300-at, 'f', 3, 64), "kg")
+	p.Loadouts[0].Loads = []plan.Load{ballast}
+	got := map[terrain.Kind]float64{}
+	for _, g := range ranging.Grounds(report(t, p).Facts) {
+		got[g.Ground.Kind] = g.Litres
+	}
+	for kind, want := range map[terrain.Kind]float64{terrain.SmoothGravel: 4.0, terrain.RoughGravel: 5.5, terrain.Track: 6.3, terrain.Sand: 10.1} {
+		assert.InEpsilon(t, want, got[kind], 0.05, kind)
+	}
+}
+
+// TestKindsOfBikes: on 60 % paved and 40 % gravel singles of 250 to 450 take 3.0 to 4.9,
+// of 600 to 700 4.2 to 5.6, twins 4.2 to 6.0 L/100 km [practice]; 5 % are left for the demo's
+// light loads.
+func TestKindsOfBikes(t *testing.T) {
+	b := newGarage(t)
+	for bike, band := range map[string][2]float64{
+		"fennick-250": {3.0, 4.9}, "morrow-400": {3.0, 4.9}, "fennick-300": {3.0, 4.9}, "sorrel-320": {3.0, 4.9}, "fennick-450": {3.0, 4.9}, "holt-650": {4.2, 5.6},
+		"averill-720": {4.2, 6}, "corrin-850": {4.2, 6}, "corrin-1180": {4.2, 6},
+	} {
+		p := b.standard(bike)
+		p.Readings, p.Route, p.Group, p.Brief.Headwind = nil, nil, nil, unit.Speed{}
+		ground(t, p, map[terrain.Kind]string{terrain.Paved: "60", terrain.SmoothGravel: "40"})
+		uses := value(t, p, "consumption")
+		assert.True(t, uses > 0.95*band[0] && uses < 1.05*band[1], "%s takes %.2f", bike, uses)
+	}
+}
+
+// TestShortOnlyIntoTheWind says so.
+func TestShortOnlyIntoTheWind(t *testing.T) {
+	p := gapOnly(t)
+	pavedOnly(t, p)
+	p.Brief.Headwind = unit.Speed{}
+	still := value(t, p, "range")
+	enter(t, &p.Brief.Gap, strconv.FormatFloat(math.Floor(still*0.9), 'f', 0, 64), "km")
+	enter(t, &p.Brief.Headwind, "40", "km/h")
+	b := newGarage(t)
+	said := b.findings(p)["range-short"]
+	require.NotNil(t, said.Tell)
+	assert.Contains(t, string(said.Tell().What), "into the wind")
 }
 
 func pavedOnly(t *testing.T, p *plan.Plan) {
@@ -109,10 +167,12 @@ func TestWhatMovesTheRange(t *testing.T) {
 		assert.Greater(t, value(t, more, "range"), base, name)
 	}
 	// A paved road instead of gravel and rock; another leg may decide then.
+	calm := with(func(q *plan.Plan) { q.Brief.Headwind = unit.Speed{} })
 	paved := with(func(q *plan.Plan) {
+		q.Brief.Headwind = unit.Speed{} // at the speed of a road it would tell
 		q.Route = p.Route.Put(plan.GroundStretch{From: plan.Km(400), To: plan.Km(575), Ground: terrain.Paved})
 	})
-	assert.Less(t, report(t, paved).Facts.Range.Legs[4].NeedL, report(t, p).Facts.Range.Legs[4].NeedL)
+	assert.Less(t, report(t, paved).Facts.Range.Legs[4].NeedL, report(t, calm).Facts.Range.Legs[4].NeedL)
 	// Thin air drags less: the same way 2000 m higher.
 	high := with(func(q *plan.Plan) {
 		route := *p.Route

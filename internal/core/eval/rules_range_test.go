@@ -30,7 +30,7 @@ func rangeRows(t *testing.T, b *garage) map[string]row {
 		return func(p *plan.Plan) { enter(t, &p.Bike.Economy, text, "L/100 km") }
 	}
 	return map[string]row{
-		"range-short":         {verdict.Over, b.as("holt-650"), b.as("holt-650", "tank-25-h"), plan.FuelBladder},
+		"range-short":         {verdict.Over, b.as("holt-650"), b.as("holt-650", "tank-25-h"), plan.FuelCans},
 		"unsure-pump":         {verdict.Watch, b.as("holt-650"), b.changing("holt-650", sure), ""},
 		"smallest-of-group":   {verdict.Watch, b.changing("holt-650", mate("120")), b.changing("holt-650", mate("400")), ""},
 		"consumption-off":     {verdict.Watch, b.changing("holt-650", economy("9")), b.changing("holt-650", economy("4.4")), ""},

@@ -84,8 +84,12 @@ type Leg struct {
 	Shut         []*plan.Stop
 	UpM          float64
 	Mix          terrain.Mix
+	StillL       float64 // of the need, in still air
 	fuel.Leg
 }
+
+// OnlyIntoWind reports whether a leg that is thirsty reaches in still air.
+func (l Leg) OnlyIntoWind() bool { return l.LowL < 0 && l.LowL+l.NeedL-l.StillL >= 0 }
 
 // Short reports whether the fuel before the reserve does not reach at the middle of
 // the band; Thirsty whether it does not at its low end.

@@ -14,7 +14,7 @@ const (
 	Density          = 0.745 // kg/L [pub: EN 228, 0.720–0.775]
 	HeatingMJPerKg   = 43.5  // lower heating value [memory]
 	frictionKPa      = 200.0 // mean effective pressure of friction and pumping [memory: 150–250]
-	indicated        = 0.35  // efficiency [memory: 0.32–0.38]
+	indicated        = 0.40  // efficiency [memory: 0.36–0.42]
 	climbLost        = 0.5   // of the work of climbing, to engine braking and brakes [memory]
 	kilojoulePerL    = HeatingMJPerKg * Density * 1000
 	rollingOfBlocks  = 0.4 // how much more a tyre of nothing but blocks rolls on hard ground than a road tyre [memory]
@@ -31,6 +31,7 @@ type Machine struct {
 	MassKg          float64   // with rider, loads and half the fuel
 	DragAreaM2      float64
 	TyreRoad        float64 // the road share of the tyres, 0–1: blocks roll harder
+	Carburettor     bool    // it goes on feeding the engine on the overrun
 }
 
 // Known reports whether no number is missing.
@@ -71,16 +72,22 @@ type Work struct {
 	SpeedKmh, RPM      float64
 	Gear               int
 	Friction           float64 // of the engine
-	Rolling, Air, Pace float64 // at the wheel; Pace is what braking throws away
+	Rolling, Air, Pace float64 // at the wheel; Pace is what slowing takes from the speed
 	Climb              float64
+	Slowing            float64 // v²·(1 − 0.4²)/2 of all slowings of a km, m²/s²
+	MassKg             float64
+	Wind               float64 // what a wind makes of the air's part, 1 where it is still
+	Saves              float64 // of the fuel on the overrun, a share: 1 for injection
 }
 
 // The formulas of [Machine.On] and [Work.Litres].
 var (
 	FrictionFormula = sheet.Formula{Text: "friction = fmep × displacement / 2 × crankshaft turns per km", Origin: sheet.Published, Source: "J. B. Heywood, Internal Combustion Engine Fundamentals, ch. 13"}
 	PaceFormula     = sheet.Formula{Text: "braking = times per km × ½·m·(v² − (0.4·v)²)", Origin: sheet.Memory}
+	OverrunFormula  = sheet.Formula{Text: "x = min(0.6, Σ v²·(1 − 0.4²) / (2·a) / 1000) of the way, a = max(1.5, (friction + rolling + air, as forces at the road) / m); half of it for carburettors", Origin: sheet.Computed, Source: "momentum pays friction, rolling and air on the overrun: a body slowed by a covers v²/2a"}
+	WindFormula     = sheet.Formula{Text: "air into the wind = air × ((v + w) / v)²", Origin: sheet.Published, Source: "J. Y. Wong, Theory of Ground Vehicles, ch. 3: drag goes by the square of the air's speed"}
 	WorkFormula     = sheet.Formula{Text: "at the wheel = Crr·m·g + ½·ρ·CdA·v² + braking + half of m·g × climb", Origin: sheet.Published, Source: "J. Y. Wong, Theory of Ground Vehicles, ch. 3"}
-	BurnFormula     = sheet.Formula{Text: "litres per km = (1 + slip) × (friction + wheel / η_drive) / η_indicated / (heating value × density)", Origin: sheet.Published, Source: "L. Guzzella, A. Sciarretta, Vehicle Propulsion Systems, ch. 3: the Willans line"}
+	BurnFormula     = sheet.Formula{Text: "litres per km = (1 + slip) × ((1 − x) × (friction + (rolling + air) / η_drive) + (slowing + climb) / η_drive) / η_indicated / (heating value × density)", Origin: sheet.Published, Source: "L. Guzzella, A. Sciarretta, Vehicle Propulsion Systems, ch. 3: the Willans line"}
 )
 
 // On is the work of a km on a kind of ground at a speed.
@@ -98,12 +105,17 @@ func (m Machine) at(g terrain.Ground, kmh, rpm float64) Work {
 		rolling *= RollingFactor(m.TyreRoad)
 	}
 	weight := m.MassKg * unit.StandardGravity
+	slowing := g.Brakings / 2 * v * v * (1 - terrain.SlowTo*terrain.SlowTo)
+	saves := 1.0
+	if m.Carburettor {
+		saves = 0.5 // [memory]
+	}
 	return Work{
-		Slip: g.Slip, SpeedKmh: kmh, RPM: rpm,
+		Slip: g.Slip, SpeedKmh: kmh, RPM: rpm, Slowing: slowing, MassKg: m.MassKg, Wind: 1, Saves: saves,
 		Friction: frictionKPa * m.DisplacementL / 1000 / 2 * rpm * 60 / kmh,
 		Rolling:  rolling * weight,
 		Air:      m.DragAreaM2 / 2 * v * v,
-		Pace:     g.Brakings * m.MassKg / 2 * v * v * (1 - terrain.SlowTo*terrain.SlowTo) / 1000,
+		Pace:     slowing * m.MassKg / 1000,
 		Climb:    climbLost * weight / 1000,
 	}
 }
@@ -111,10 +123,35 @@ func (m Machine) at(g terrain.Ground, kmh, rpm float64) Work {
 // Wheel is the work at the wheel, kJ/km, in air of a density in kg/m³, on a way
 // that climbs so many metres per km.
 func (w Work) Wheel(density, climbM float64) float64 {
-	return w.Rolling + w.Air*density + w.Pace + w.Climb*climbM
+	return w.Rolling + w.Air*w.Wind*density + w.Pace + w.Climb*climbM
 }
 
-// Litres per km, before the bike's own multiplier.
+// What bounds the overrun [memory]: more of the way than that is never ridden so, and a
+// rider who slows for a bend helps with the brakes.
+const (
+	overrunMost  = 0.6
+	slowsAtLeast = 1.5 // m/s²
+)
+
+// Overrun is the share of the way on which momentum pays friction, rolling and air.
+func (w Work) Overrun(density float64) float64 {
+	force := w.Friction + w.Rolling + w.Air*w.Wind*density // kJ per km are N
+	a := max(slowsAtLeast, force/w.MassKg)
+	return w.Saves * min(overrunMost, w.Slowing/a/1000)
+}
+
+// Litres per km, before the bike's own multiplier. More slowings never take less.
 func (w Work) Litres(density, climbM float64) float64 {
-	return (1 + w.Slip) * (w.Friction + w.Wheel(density, climbM)/drive.Efficiency) / indicated / kilojoulePerL
+	pulled := w.Friction + (w.Rolling+w.Air*w.Wind*density)/drive.Efficiency
+	paid := (w.Pace + w.Climb*climbM) / drive.Efficiency
+	return (1 + w.Slip) * ((1-w.Overrun(density))*pulled + paid) / indicated / kilojoulePerL
+}
+
+// Into is the work against a wind of a speed, km/h.
+func (w Work) Into(windKmh float64) Work {
+	if windKmh > 0 {
+		by := (w.SpeedKmh + windKmh) / w.SpeedKmh
+		w.Wind = by * by
+	}
+	return w
 }

@@ -45,9 +45,9 @@ var grounds = [...]Ground{
 	{SmoothGravel, "Smooth gravel", 55, 0.025, 0.5, 1.3, 1, 120, 0.05, 1.8, 1.45},
 	{RoughGravel, "Rough gravel, rock", 35, 0.05, 0.45, 1.6, 4, 170, 0.08, 8, 1.5},
 	{Track, "Forest, field track", 30, 0.06, 0.45, 1.1, 2, 160, 0.08, 10, 1.5},
-	{Mud, "Mud, clay", 20, 0.12, 0.25, 0.8, 1, 170, 0.2, 12, 1.6},
-	{Sand, "Deep sand", 30, 0.22, 0.3, 0.9, 1, 150, 0.22, 5, 1.6},
-	{SingleTrack, "Single track", 15, 0.07, 0.4, 1.2, 3, 190, 0.1, 25, 1.5},
+	{Mud, "Mud, clay", 20, 0.10, 0.25, 0.8, 1, 170, 0.15, 12, 1.5},
+	{Sand, "Deep sand", 30, 0.15, 0.3, 0.9, 1, 150, 0.15, 5, 1.5},
+	{SingleTrack, "Single track", 15, 0.07, 0.4, 1.2, 3, 190, 0.15, 25, 1.5},
 }
 
 // Count is how many kinds there are; tables by kind are arrays of as many.

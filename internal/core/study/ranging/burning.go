@@ -18,13 +18,16 @@ type burning struct {
 	flat     float64 // L/km, where there is no model
 }
 
-func burningOf(m fuel.Machine, cruiseKmh, flatPer100Km float64) burning {
+func burningOf(m fuel.Machine, cruiseKmh, windKmh, flatPer100Km float64) burning {
 	if !m.Known() {
 		return burning{flat: flatPer100Km / 100}
 	}
 	b := burning{modelled: true}
 	for i, g := range terrain.Grounds() {
 		b.works[i] = m.On(g, travelling(g, cruiseKmh))
+		if g.Kind.IsRoad() { // elsewhere one is slow, and among things that break the wind
+			b.works[i] = b.works[i].Into(windKmh)
+		}
 	}
 	return b
 }
@@ -48,15 +51,31 @@ func (b *burning) over(km float64, mix terrain.Mix) fuel.Amount {
 	return a
 }
 
+// What a known consumption is taken to have been ridden on: half paved roads, a quarter
+// motorway, a quarter town [memory].
+const (
+	motorwayKmh, townKmh = 105.0, 40.0
+	townSlowings         = 2.5 // per km
+)
+
 // anchor is the known consumption over the computed one: the bike as it came, its
-// rider alone, on a paved road at sea level. NaN when a number is missing.
+// rider alone, in mixed use at sea level and without wind. NaN when a number is missing.
 func anchor(p *plan.Plan, std *plan.Built) float64 {
 	m := asItCame(p, std)
 	if !m.Known() {
 		return math.NaN()
 	}
-	g, _ := terrain.Of(terrain.Paved)
-	return std.Bike.Economy.In("L/100 km") / 100 / m.On(g, g.SpeedKmh).Litres(air.Density(0), 0)
+	return std.Bike.Economy.In("L/100 km") / 100 / mixedUse(m)
+}
+
+// mixedUse is what a machine takes in such use, L/km.
+func mixedUse(m fuel.Machine) float64 {
+	motorway, _ := terrain.Of(terrain.Motorway)
+	paved, _ := terrain.Of(terrain.Paved)
+	town := paved
+	town.Brakings = townSlowings
+	at := func(g terrain.Ground, kmh float64) float64 { return m.On(g, kmh).Litres(air.Density(0), 0) }
+	return at(paved, paved.SpeedKmh)/2 + at(motorway, motorwayKmh)/4 + at(town, townKmh)/4
 }
 
 // learn takes the fills together. Each is computed for the bike as it was then.
@@ -81,7 +100,7 @@ func learn(p *plan.Plan, std *plan.Built) facts.Learning {
 			if r.Fill.Trip.Known() {
 				km = r.Fill.Trip.In("km")
 			}
-			b := burningOf(asRidden(came, std.Bike, r.Fill.As), r.Fill.As.Cruise.In("km/h"), l.FlatPer100Km)
+			b := burningOf(asRidden(came, std.Bike, r.Fill.As), r.Fill.As.Cruise.In("km/h"), 0, l.FlatPer100Km) // the wind of that day is in what it took
 			t.By = t.By.Plus(b.over(km, plan.MixOf(r.Fill.Ground).Or(terrain.Only(terrain.Paved))))
 		}
 		l.Tankfuls = append(l.Tankfuls, t)

@@ -38,7 +38,7 @@ func FuelLadder(f *facts.All) (ladder Ladder, ok bool) {
 		return ladder, false
 	}
 	p := f.Plan
-	b := burningOf(f.Machine, p.Brief.Cruise.In("km/h"), f.Learning.FlatPer100Km)
+	b := burningOf(f.Machine, p.Brief.Cruise.In("km/h"), p.Brief.Headwind.In("km/h"), f.Learning.FlatPer100Km)
 	rest := p.Brief.Mix().Or(terrain.Only(terrain.Paved))
 	legs, walk := f.Way, (*walker)(nil)
 	if p.Route != nil {
@@ -79,12 +79,12 @@ func at(l facts.WayLeg, step, steps int) float64 {
 // its rider alone: litres and their spread. It is what stands and fills are compared
 // by.
 func OnTheRoad(f *facts.All, m fuel.Model) (litres, spread float64) {
-	b := burningOf(asItCame(f.Plan, f.Standard), math.NaN(), f.Learning.FlatPer100Km)
+	b := burningOf(asItCame(f.Plan, f.Standard), math.NaN(), 0, f.Learning.FlatPer100Km)
 	return m.Litres(b.over(100, terrain.Only(terrain.Paved)))
 }
 
 // ByGround is what the model burns on each kind of ground as loaded, L/100
-// km with its spread, on the level at sea level.
+// km with its spread, on the level at sea level in still air.
 type ByGround struct {
 	Ground         terrain.Ground
 	Kmh, RPM       float64
@@ -97,7 +97,7 @@ func Grounds(f *facts.All) []ByGround {
 	if !f.Machine.Known() {
 		return nil
 	}
-	b := burningOf(f.Machine, f.Plan.Brief.Cruise.In("km/h"), math.NaN())
+	b := burningOf(f.Machine, f.Plan.Brief.Cruise.In("km/h"), 0, math.NaN())
 	var list []ByGround
 	for i, g := range terrain.Grounds() {
 		w := b.works[i]

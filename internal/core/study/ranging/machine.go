@@ -17,7 +17,7 @@ import (
 
 // machineOf folds a bike's engine and gearbox with a final ratio.
 func machineOf(b *plan.Bike, final float64) fuel.Machine {
-	m := fuel.Machine{DisplacementL: b.Displacement.In("L"), CleanRPM: b.CleanRPM.In("rpm")}
+	m := fuel.Machine{Carburettor: b.Fuelling == plan.Carburettor, DisplacementL: b.Displacement.In("L"), CleanRPM: b.CleanRPM.In("rpm")}
 	primary := b.Primary.In("")
 	for _, ratio := range b.Gearbox.Ratios() {
 		m.Overalls = append(m.Overalls, drive.Overall(primary, ratio, final))

@@ -24,7 +24,7 @@ var (
 	usableFormula = sheet.Formula{Text: "usable = Σ (what it holds − what never reaches the engine)", Origin: sheet.Computed}
 	rangeFormula  = sheet.Formula{Text: "range = usable × (1 − reserve) / need × km, on ground like the leg's", Origin: sheet.Computed}
 	needFormula   = sheet.Formula{Text: "need = k_road × computed on road + k_loose × computed on loose ground", Origin: sheet.Computed}
-	anchorFormula = sheet.Formula{Text: "k = known consumption / computed, the bike as it came, rider alone, on a paved road", Origin: sheet.Computed}
+	anchorFormula = sheet.Formula{Text: "k = known consumption / computed, the bike as it came, rider alone: half paved road, a quarter motorway at 105 km/h, a quarter town", Origin: sheet.Computed}
 	usesFormula   = sheet.Formula{Text: "consumption = need / km × 100", Origin: sheet.Computed}
 	shortFormula  = sheet.Formula{Text: "legs whose margin before the reserve is below zero in the middle of the band", Origin: sheet.Computed}
 	leaderFormula = sheet.Formula{Text: "the smallest range of the group leads", Origin: sheet.Practice}
@@ -77,7 +77,9 @@ func usable(r *study.Run) {
 // legs holds every leg against the fuel on board.
 func legs(f *facts.All) {
 	p, out := f.Plan, &f.Range
-	b := burningOf(f.Machine, p.Brief.Cruise.In("km/h"), f.Learning.FlatPer100Km)
+	wind := p.Brief.Headwind.In("km/h")
+	b := burningOf(f.Machine, p.Brief.Cruise.In("km/h"), wind, f.Learning.FlatPer100Km)
+	still := burningOf(f.Machine, p.Brief.Cruise.In("km/h"), 0, f.Learning.FlatPer100Km)
 	rest := p.Brief.Mix().Or(terrain.Only(terrain.Paved))
 	out.Legs = make([]facts.Leg, len(f.Way))
 	out.Deciding = 0
@@ -85,7 +87,12 @@ func legs(f *facts.All) {
 		l := &f.Way[i]
 		amount, mix, km := need(l, &b, rest)
 		litres, spread := f.Learning.Taught.Litres(amount)
-		out.Legs[i] = facts.Leg{From: l.From, To: l.To, FromKm: l.FromKm, ToKm: l.ToKm, Ends: l.Ends, UpM: l.UpM, Mix: mix, Leg: out.Tank.Cover(km, litres, spread)}
+		calm := litres
+		if wind > 0 {
+			amount, _, _ := need(l, &still, rest)
+			calm, _ = f.Learning.Taught.Litres(amount)
+		}
+		out.Legs[i] = facts.Leg{StillL: calm, From: l.From, To: l.To, FromKm: l.FromKm, ToKm: l.ToKm, Ends: l.Ends, UpM: l.UpM, Mix: mix, Leg: out.Tank.Cover(km, litres, spread)}
 		if p.Route != nil {
 			out.Legs[i].Shut = p.Route.Shut(l.FromKm, l.ToKm)
 		}
@@ -199,7 +206,10 @@ func explainLeg(c study.Calc, leg facts.Leg) {
 				explainGround(c, g, m.On(g, travelling(g, cruise)))
 			}
 		}
-		c.Sheet.Note("Each ground in the highest gear that keeps the engine lively, in the air of the route's heights. Headwind is not in it: it drinks like that much more speed. Petrol with a tenth of alcohol takes about 4 % more litres.")
+		if wind := c.Run.Plan.Brief.Headwind; wind.Known() {
+			c.Sheet.Step(fuel.WindFormula, study.Computed("need in still air", leg.StillL, "L"), sheet.Value{Name: "headwind, on motorway and paved roads", Number: wind.In("km/h"), Unit: "km/h", Origin: sheet.Rider})
+		}
+		c.Sheet.Note("Each ground in the highest gear that keeps the engine lively, in the air of the route's heights. Petrol with a tenth of alcohol takes about 4 % more litres.")
 	}
 	if n := len(model.Each); n > 0 {
 		c.Sheet.Step(fuel.LearnFormula, study.Computed("k_road", model.Road, ""), study.Computed("intervals from full to full", float64(n), ""))
@@ -218,6 +228,7 @@ func explainGround(c study.Calc, g terrain.Ground, w fuel.Work) {
 	c.Sheet.Step(fuel.FrictionFormula, out("friction", w.Friction), study.Computed("displacement", 1000*m.DisplacementL, "cc"),
 		study.Computed("turns per km", w.RPM*60/w.SpeedKmh, ""), study.Computed("engine speed", w.RPM, "rpm"), study.Computed("speed", w.SpeedKmh, "km/h"), study.Computed("gear", float64(w.Gear), ""))
 	c.Sheet.Step(fuel.PaceFormula, out("braking", w.Pace), sheet.Value{Name: "times per km", Number: g.Brakings, Origin: sheet.Memory}, study.Computed("mass, half the fuel", m.MassKg, "kg"))
+	c.Sheet.Step(fuel.OverrunFormula, study.Computed("on the overrun, "+g.Name, 100*w.Overrun(density), "%"))
 	c.Sheet.Step(fuel.WorkFormula, out("at the wheel, level, at sea level", w.Wheel(density, 0)),
 		study.Rolling(g), study.Computed("drag area", m.DragAreaM2, "m²"), study.Computed("ρ", density, "kg/m³"))
 	c.Sheet.Step(fuel.BurnFormula, study.Computed("computed, "+g.Name, 100*w.Litres(density, 0), "L/100 km"), sheet.Value{Name: "slip", Number: 100 * w.Slip, Unit: "%", Origin: sheet.Memory})

@@ -37,6 +37,9 @@ func rangeShort(f *facts.All) (study.Finding, bool) {
 			if state == verdict.Over {
 				how = "even in the middle of its band"
 			}
+			if leg.OnlyIntoWind() {
+				how += ", and only into the wind"
+			}
 			return study.Words{
 				What: study.Say("{%.0f km} before the reserve from %s to %s; they are {%.0f km}, too far %s.", f.Range.Km, leg.From, leg.To, f.Range.GapKm, how),
 				Why:  "The longest gap decides the trip. Loose ground, headwind and bags all drink.",
