@@ -201,6 +201,15 @@ func (b *Built) sizeGoes(p *Part) bool {
 var tyreOf = map[Slot]Slot{
 	FrontTyre: FrontTyre, FrontTube: FrontTyre, FrontLock: FrontTyre, FrontSealant: FrontTyre,
 	RearTyre: RearTyre, RearTube: RearTyre, RearLock: RearTyre, RearSealant: RearTyre,
+	SpareFront: FrontTyre, SpareRear: RearTyre,
+}
+
+// SpareOf is the slot of the tyre that one in a spare's slot is the spare of, "" for others.
+func SpareOf(s Slot) Slot {
+	if s == SpareFront || s == SpareRear {
+		return tyreOf[s]
+	}
+	return ""
 }
 
 // maxChain is how many things one thing may need, each for the one before.

@@ -139,6 +139,11 @@ func TestLikeThisOne(t *testing.T) {
 	assert.Equal(t, "Worn Bracken of a friend", own.Name)
 	assert.Equal(t, "140/80-18 M/C 70R TT M+S", own.Tyre.Size.String())
 	assert.InDelta(t, 0.4, own.Tyre.Tread.Base(), 1e-9)
+	spare := webtest.Form(v.Page(path + "/part?loadout=travel&slot=spare-rear-tyre&like=bracken-140-80-18"))
+	spare.Set("name", "The same again")
+	spare.Set("provides.waits-on-the-way", "on")
+	v.Post(path+"/part?loadout=travel", spare)
+	assert.Contains(t, v.Page(path+"/wheels?loadout=travel"), "The same again", "any tyre can be carried")
 }
 
 // TestEditedEverywhere: a sheet is changed in this plan alone, or in every plan of its rider

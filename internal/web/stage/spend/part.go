@@ -126,6 +126,9 @@ func asked(d *desk.Desk, values url.Values) (slot plan.Slot, was, like *plan.Par
 	}
 	if id := values.Get("like"); id != "" && was == nil {
 		if like = d.Shelf.Find(d.Plan.Bike, slot, id); like == nil {
+			like = d.Shelf.Find(d.Plan.Bike, plan.SpareOf(slot), id)
+		}
+		if like == nil {
 			return slot, nil, nil, store.ErrNotFound
 		}
 	}
@@ -165,7 +168,7 @@ func partPage(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 	}
 	if like != nil {
 		copied := *like
-		copied.Name, copied.Note, copied.Origin = "", "", ""
+		copied.Slot, copied.Name, copied.Note, copied.Origin = slot, "", "", ""
 		from = &copied
 	}
 	if from == nil {
@@ -173,7 +176,7 @@ func partPage(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 	}
 	v.Likes = append(v.Likes, desk.OptionView{Name: "nothing on the shelf"})
 	for _, p := range d.Shelf {
-		if p.Slot == slot && p != was {
+		if (p.Slot == slot || p.Slot == plan.SpareOf(slot)) && p != was {
 			v.Likes = append(v.Likes, desk.OptionView{Value: p.ID, Name: p.Name, Selected: like == p})
 		}
 	}

@@ -124,6 +124,7 @@ type wheelsView struct {
 	Has   bool
 	Now   []wheelNow
 	Lists []desk.OptionList
+	Own   string // leads to the sheet of a spare tyre of one's own
 }
 
 // wheelNow is one wheel as built, and what its rim leaves to choose from.
@@ -148,6 +149,14 @@ func wheelsPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 			}
 			view.Lists = append(view.Lists, list)
 		}
+		for _, slot := range []plan.Slot{plan.SpareFront, plan.SpareRear} {
+			list, err := d.OptionsFor(slot, "wheels", built.Goes, []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Becomes("Tyres last", "tyre-life")}, nil, tried)
+			if err != nil {
+				return nil, err
+			}
+			view.Lists = append(view.Lists, list)
+		}
+		view.Own = d.Href("part", "slot", string(plan.SpareRear))
 		return view, nil
 	})
 }
