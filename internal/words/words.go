@@ -26,6 +26,13 @@ func (u Units) Value(f study.Figure) string {
 	if !f.Known {
 		return "?"
 	}
+	if f.ID == figure.SeatReach { // its sign says nothing to whoever stands there
+		how := " up"
+		if f.Value < 0 {
+			how = " to spare"
+		}
+		return u.quantity(f.Row, math.Abs(f.Value), f.Unit) + how
+	}
 	return u.quantity(f.Row, f.Value, f.Unit)
 }
 

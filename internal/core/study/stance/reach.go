@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/fit"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
@@ -21,9 +22,8 @@ const (
 )
 
 var (
-	sagFormula   = sheet.Formula{Text: "sinks by = front sag × share + rear sag × (1 − share), share of the wheelbase forward of the rear axle", Origin: sheet.Computed}
-	reachFormula = sheet.Formula{Text: "reach = √(h² + (w/2)²) − inside leg − sole, h the seat with the rider on", Origin: sheet.Memory}
-	roomFormula  = sheet.Formula{Text: "room = clearance + rise − sinks", Origin: sheet.Computed}
+	sagFormula  = sheet.Formula{Text: "sinks by = front sag × share + rear sag × (1 − share), share of the wheelbase forward of the rear axle", Origin: sheet.Computed}
+	roomFormula = sheet.Formula{Text: "room = clearance + rise − sinks", Origin: sheet.Computed}
 )
 
 // sinks is how far a point of the bike comes down under the rider: by the sag
@@ -63,7 +63,7 @@ func reach(r *study.Run) {
 	}
 	raised := r.Heights.SeatRiseMM + r.Built.Figure(plan.SeatRise)
 	loaded := seat.Number + raised - sinks(c, spot.Share)
-	reach := math.Hypot(loaded, width.Number/2) - leg.Number - sole.Number
+	reach := fit.ReachMM(loaded, width.Number, leg.Number, sole.Number)
 	c.Is(reach)
 	wish := sheet.Value{Name: "wish", Number: usualReachMM, Unit: "mm", Origin: sheet.Practice}
 	if brief.ReachWish.Known() {
@@ -71,8 +71,9 @@ func reach(r *study.Run) {
 	}
 	r.Reach.MM, r.Reach.WishMM = reach, wish.Number
 	if c.Sheet != nil {
-		c.Sheet.Step(reachFormula, study.Computed("reach, + is heel in the air", reach, "mm"), seat, study.Computed("tyres and seat raise it by", raised, "mm"),
-			study.Computed("h", loaded, "mm"), width, leg, sole)
+		c.Sheet.Step(fit.ReachFormula, study.Computed("reach, + is heel in the air", reach, "mm"), seat, study.Computed("tyres and seat raise it by", raised, "mm"),
+			study.Computed("seat with the rider on", loaded, "mm"), width, leg, sole)
+		c.Sheet.Note("At a stop: " + fit.FeetAt(reach) + " on the ground. Flat to 15 mm, the balls of both to 60, of one to 100, tiptoe of one to 140.")
 	}
 	c.AtMost(wish, 1, verdict.Over)
 }

@@ -4,6 +4,8 @@ import (
 	"math"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/fit"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
@@ -13,22 +15,17 @@ import (
 
 const (
 	seatNoticeMM  = 5.0
-	standNoticeMM = 6.0  // [practice]: the stand still holds, the bike stands steeper
-	rakeNotice    = 0.4  // degrees
-	tiptoeMM      = 60.0 // over the wish, from which it is more than a watch
+	standNoticeMM = 6.0 // [practice]: the stand still holds, the bike stands steeper
+	rakeNotice    = 0.4 // degrees
 )
 
 func outOfReach(f *facts.All) (study.Finding, bool) {
-	if !(f.Reach.MM > f.Reach.WishMM) {
+	if !figure.Past(f.Reach.MM, f.Reach.WishMM, 0) {
 		return study.Finding{}, false
 	}
-	state := verdict.Watch
-	if f.Reach.MM > f.Reach.WishMM+tiptoeMM {
-		state = verdict.Over
-	}
-	return study.Found(state, func() study.Words {
+	return study.Found(verdict.Over, func() study.Words {
 		return study.Words{
-			What: study.Say("Heels end {%.0f mm} above the ground; the brief wants {%.0f mm} at most.", f.Reach.MM, f.Reach.WishMM),
+			What: study.Say("Heels {%.0f mm} up at a stop: %s on the ground; the brief wants {%.0f mm} at most.", f.Reach.MM, fit.FeetAt(f.Reach.MM), f.Reach.WishMM),
 			Why:  "Some ride happily on tiptoe, others sell a tall seat within a month. Slow rock, slopes and bags decide.",
 			Do:   "Sit on it in your boots where you would stop. A low seat keeps the travel; links cost clearance.",
 		}
