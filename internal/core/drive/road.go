@@ -56,7 +56,7 @@ var (
 	// PullFormula is the formula of [SteepestByPull].
 	PullFormula = sheet.Formula{Text: "F = m·g·(sin θ + Crr·cos θ), solved for θ", Origin: sheet.Computed}
 	// TractionFormula is the formula of [Balance.SteepestByTraction].
-	TractionFormula = sheet.Formula{Text: "tan θ = μ·(a/L) / (1 − μ·h/L)", Origin: sheet.Published, Source: "V. Cossalter, Motorcycle Dynamics, ch. 3"}
+	TractionFormula = sheet.Formula{Text: "tan θ = (μ·a − Crr·b) / (L − (μ + Crr)·h)", Origin: sheet.Published, Source: "V. Cossalter, Motorcycle Dynamics, ch. 3"}
 	// WheelieFormula is the formula of [Balance.SteepestByWheelie].
 	WheelieFormula = sheet.Formula{Text: "tan θ = b / h", Origin: sheet.Published, Source: "V. Cossalter, Motorcycle Dynamics, ch. 3"}
 )
@@ -72,15 +72,22 @@ func SteepestByPull(thrustN, massKg, rolling float64) float64 {
 }
 
 // SteepestByTraction is the slope at which the driven rear wheel slips, with
-// friction μ and the weight that the slope moves onto it.
-func (b Balance) SteepestByTraction(friction float64) float64 {
-	base := b.BehindFrontMM + b.AheadRearMM
-	left := 1 - friction*b.HeightMM/base
+// friction μ and the weight that the slope moves onto it; the front wheel has to be pushed
+// against its rolling resistance Crr.
+func (b Balance) SteepestByTraction(friction, rolling float64) float64 {
+	left := b.BehindFrontMM + b.AheadRearMM - (friction+rolling)*b.HeightMM
 	if left <= 0 {
 		return math.Inf(1)
 	}
-	return friction * b.BehindFrontMM / base / left
+	return (friction*b.BehindFrontMM - rolling*b.AheadRearMM) / left
 }
+
+// LooseGripFormula is the formula of [LooseGrip].
+var LooseGripFormula = sheet.Formula{Text: "μ on loose ground × (1 − 0.4 × what the tyre's road share is over 0.3)", Origin: sheet.Memory}
+
+// LooseGrip is what is left of loose ground's friction for a tyre by the share of road that
+// it is made for: what has fewer blocks digs in less.
+func LooseGrip(tyreRoad float64) float64 { return 1 - 0.4*max(0, tyreRoad-0.3) }
 
 // SteepestByWheelie is the slope at which the front wheel leaves the ground.
 func (b Balance) SteepestByWheelie() float64 { return b.AheadRearMM / b.HeightMM }

@@ -76,13 +76,21 @@ func TestHeadwindAndSlope(t *testing.T) {
 // 0.6·800 / (1500 − 0.6·750) = 480 / 1050.
 func TestClimbByHand(t *testing.T) {
 	b := drive.Balance{BehindFrontMM: 800, AheadRearMM: 700, HeightMM: 750}
-	slope := b.SteepestByTraction(0.6)
+	slope := b.SteepestByTraction(0.6, 0)
 	assert.InDelta(t, 480.0/1050, slope, 1e-12)
 	angle := math.Atan(slope)
 	rear := (800*math.Cos(angle) + 750*math.Sin(angle)) / 1500
 	assert.InDelta(t, math.Sin(angle), 0.6*rear, 1e-12, "and the balance closes")
+	// With a front wheel that rolls hard: m·g·sin θ + Crr·Nf = μ·Nr.
+	slope = b.SteepestByTraction(0.4, 0.15)
+	assert.InDelta(t, (0.4*800-0.15*700)/(1500-0.55*750), slope, 1e-12)
+	angle = math.Atan(slope)
+	rear = (800*math.Cos(angle) + 750*math.Sin(angle)) / 1500
+	assert.InDelta(t, math.Sin(angle)+0.15*(math.Cos(angle)-rear), 0.4*rear, 1e-12)
+	assert.Equal(t, 1.0, drive.LooseGrip(0.1))
+	assert.InDelta(t, 0.82, drive.LooseGrip(0.75), 1e-12)
 	assert.InDelta(t, 700.0/750, b.SteepestByWheelie(), 1e-12, "the centre stands over the rear contact")
-	assert.True(t, math.IsInf(b.SteepestByTraction(2), 1), "with such grip it never slips")
+	assert.True(t, math.IsInf(b.SteepestByTraction(2, 0), 1), "with such grip it never slips")
 
 	slope = drive.SteepestByPull(1200, 300, 0.05)
 	angle = math.Atan(slope)

@@ -188,7 +188,8 @@ func pullRows(t *testing.T, b *garage) map[string]row {
 		"swap-slack": {verdict.Watch, b.changing("holt-650", trailFront), b.as("holt-650", "front-h20-13"), ""},
 		"cruise-not-held": {verdict.Over, b.changing("fennick-250", func(p *plan.Plan) { enter(t, &p.Brief.Cruise, "120", "km/h") }),
 			b.changing("fennick-250", func(p *plan.Plan) { enter(t, &p.Brief.Cruise, "60", "km/h"); enter(t, &p.Brief.Headwind, "0", "km/h") }), ""},
-		"climb-short":          {verdict.Over, b.changing("holt-650", func(p *plan.Plan) { enter(t, &p.Brief.Climb, "60", "%") }), b.as("holt-650"), ""},
+		"climb-short": {verdict.Over, b.changing("holt-650", func(p *plan.Plan) { enter(t, &p.Brief.Climb, "40", "%") }),
+			b.changing("holt-650", func(p *plan.Plan) { enter(t, &p.Brief.Climb, "25", "%") }), ""},
 		"carburettor-altitude": {verdict.Watch, b.as("morrow-400"), b.changing("morrow-400", flat), ""},
 	}
 }

@@ -43,6 +43,7 @@ type SprocketField struct {
 	HoldRatio       float64 // from which top gear holds the cruise; NaN when nothing in the field does, or a number is missing
 	ClimbKnown      bool    // whether ClimbAt can be asked
 	pull            puller
+	steepest        float64 // by grip and the front wheel's weight, a slope
 	RearForOneFront float64 // rear teeth that do what one front tooth fewer does
 }
 
@@ -58,10 +59,15 @@ func (f SprocketField) Window() (low, high float64) {
 const paceReads, rpmReads = 0.05, 0.5
 
 // ClimbAt is the slope in per cent that first gear climbs at walking pace on a
-// final ratio: clutch home, at the lowest clean engine speed.
+// final ratio: clutch home, at the lowest clean engine speed, as far as grip and the front
+// wheel's weight let it.
 func (f SprocketField) ClimbAt(ratio float64) float64 {
 	p := f.pull
-	return 100 * drive.SteepestByPull(p.at(p.engine.CleanRPM, p.ratios[0], ratio).Newton, p.road.MassKg, p.road.Rolling)
+	pull := drive.SteepestByPull(p.at(p.engine.CleanRPM, p.ratios[0], ratio).Newton, p.road.MassKg, p.road.Rolling)
+	if f.steepest < pull { // NaN where the balance is not known
+		pull = f.steepest
+	}
+	return 100 * pull
 }
 
 // Allowed counts the pairs that stand in the window.
@@ -96,6 +102,7 @@ func Sprockets(f *facts.All) SprocketField {
 	}
 	field.PaceLimitKmh, field.CruiseLimitRPM = f.Drive.PaceLimitKmh, f.Drive.CruiseLimitRPM
 	field.pull, field.ClimbKnown = pullOf(f, f.Plan.Brief.SteepGround())
+	field.steepest = math.Min(f.Climb.Traction, f.Climb.Wheely)
 	for _, front := range teethOf(f, plan.FrontSprocket, plan.FrontTeeth, f.Drive.Pair.Front, f.Drive.StandardPair.Front) {
 		for _, rear := range teethOf(f, plan.RearSprocket, plan.RearTeeth, f.Drive.Pair.Rear, f.Drive.StandardPair.Rear) {
 			pair := drive.Pair{Front: front, Rear: rear}
@@ -145,8 +152,8 @@ const leastTeeth = 10
 func teethOf(f *facts.All, slot plan.Slot, figure plan.Figure, more ...int) []int {
 	teeth := slices.Clone(more)
 	for _, p := range f.Shelf {
-		if p.Slot == slot && f.Standard.Fits(p) {
-			teeth = append(teeth, int(p.Sets(figure)))
+		if n := int(p.Sets(figure)); p.Slot == slot && n > 0 && f.Standard.Fits(p) {
+			teeth = append(teeth, n)
 		}
 	}
 	if len(teeth) == len(more) {

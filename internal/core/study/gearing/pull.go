@@ -5,9 +5,11 @@ import (
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/core/tyre"
 )
 
 // What the engine pulls: from walking pace, up a slope, into the wind.
@@ -100,6 +102,20 @@ func crawlPull(r *study.Run) {
 	c.Plain()
 }
 
+// friction of the rear tyre as built on a ground; of a tyre whose kind nobody has named it
+// is the ground's.
+func friction(f *facts.All, g terrain.Ground) float64 {
+	t := f.Built.Tyre(plan.RearTyre)
+	if t == nil || g.Kind.IsRoad() {
+		return g.Friction
+	}
+	c, named := tyre.CharacterOf(t.Kind)
+	if !named {
+		return g.Friction * drive.LooseGrip(1) // the least there is
+	}
+	return g.Friction * drive.LooseGrip(c.RoadShare)
+}
+
 // climb is the steepest slope: the least of pull, grip and the front wheel's
 // weight.
 func climb(r *study.Run) {
@@ -117,7 +133,7 @@ func climb(r *study.Run) {
 		BehindFrontMM: base.Number * full.RearKg / full.TotalKg(), AheadRearMM: base.Number * full.FrontKg / full.TotalKg(), HeightMM: r.Centre.HeightMM,
 	}
 	r.Climb = facts.Climb{
-		Ground: ground, Pull: byPull / 100, Traction: r.Balance.SteepestByTraction(ground.Friction), Wheely: r.Balance.SteepestByWheelie(),
+		Ground: ground, Pull: byPull / 100, Traction: r.Balance.SteepestByTraction(friction(r.All, ground), ground.Rolling), Wheely: r.Balance.SteepestByWheelie(),
 		Wish: r.Plan.Brief.Climb.Base(),
 	}
 	least, _ := r.Climb.Slope()
@@ -126,7 +142,10 @@ func climb(r *study.Run) {
 		a, ahead := study.Computed("a, centre behind the front axle", r.Balance.BehindFrontMM, "mm"), study.Computed("b, ahead of the rear axle", r.Balance.AheadRearMM, "mm")
 		h := study.Computed("h, centre above ground", r.Balance.HeightMM, "mm")
 		c.Sheet.Step(drive.TractionFormula, study.Computed("slope by grip", 100*r.Climb.Traction, "%"),
-			sheet.Value{Name: "μ on " + ground.Name, Number: ground.Friction, Origin: sheet.Memory}, a, ahead, h)
+			sheet.Value{Name: "μ on " + ground.Name, Number: friction(r.All, ground), Origin: sheet.Memory}, study.Rolling(ground), a, ahead, h)
+		if !ground.Kind.IsRoad() {
+			c.Sheet.Step(drive.LooseGripFormula, study.Computed("μ with this rear tyre", friction(r.All, ground), ""), sheet.Value{Name: "μ on " + ground.Name, Number: ground.Friction, Origin: sheet.Memory})
+		}
 		c.Sheet.Step(drive.WheelieFormula, study.Computed("slope by the front wheel", 100*r.Climb.Wheely, "%"), ahead, h)
 		c.Sheet.Note("Seated, tank full, at a steady speed. Standing, leaning in or a run-up move the limits.")
 	}

@@ -139,6 +139,6 @@ func Thrust(f *facts.All, ground terrain.Ground) (chart ThrustChart, ok bool) {
 		chart.Slopes = append(chart.Slopes, line)
 	}
 	limit := func(slope float64) Limit { return Limit{slope, p.road.Resistance(0, slope)} }
-	chart.Traction, chart.Wheelie = limit(f.Balance.SteepestByTraction(ground.Friction)), limit(f.Balance.SteepestByWheelie())
+	chart.Traction, chart.Wheelie = limit(f.Balance.SteepestByTraction(friction(f, ground), ground.Rolling)), limit(f.Balance.SteepestByWheelie())
 	return chart, true
 }
