@@ -75,7 +75,7 @@ func TyreContact(t tyre.Shape, hit float64, filling tyre.Filling, states []Conta
 	at := states[0]
 	room := t.RoomMM()
 	sink := t.SinkMM(hit*at.LoadKg, at.KPa, tyre.Rock)
-	d.Flat, d.Pinched = sink > room, sink*tyre.PinchShare(filling) > room
+	d.Flat, d.Pinched = sink > room, at.KPa < t.PinchFloorKPa(at.LoadKg, hit, tyre.Rock, filling)
 	shown := min(sink, room)
 	// The stone is as high as the tyre reaches over it, so that it alone carries.
 	stone := tyre.Rock * contactScale

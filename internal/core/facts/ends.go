@@ -1,5 +1,7 @@
 package facts
 
+import "valiantmule/internal/core/guard"
+
 // Ends is a number at the front wheel and at the rear one.
 type Ends struct{ Front, Rear float64 }
 
@@ -29,3 +31,10 @@ type Reach struct{ MM, WishMM float64 }
 
 // Room is what there is under the engine with the rider on, and what is wished for.
 type Room struct{ MM, WishMM float64 }
+
+// Exposed is what the trip exposes this bike to, with the room that is under it.
+func (a *All) Exposed() guard.Trip {
+	trip := a.Plan.Brief.Exposed()
+	trip.RoomMM = a.Room.MM
+	return trip
+}

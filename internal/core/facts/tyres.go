@@ -19,7 +19,8 @@ type Pressure struct {
 // PressureEnd is one wheel's, kPa, cold. What is NaN is not known, 0 is no floor.
 type PressureEnd struct {
 	Placard float64 // for the load that is on
-	Load    float64 // below it the tyre does not carry its axle
+	Load    float64 // below it the tyre does not carry its axle at any speed that it is rated for
+	Slow    float64 // the same at the speed of the surface: lower where it is slow
 	Pinch   float64 // below it a stone reaches the rim
 	Bead    float64 // below it the tyre moves on its rim
 	Maker   float64 // the maker's least
@@ -27,6 +28,10 @@ type PressureEnd struct {
 	Own     float64 // the rider's choice
 	Carries float64 // at the pressure taken, kg
 }
+
+// Under reports whether a pressure is under a floor by more than a gauge shows: half a
+// psi. What is not known is under nothing, and nothing is under what is not known.
+func Under(kPa, floor float64) bool { return kPa < floor-3.4 }
 
 // Taken is the rider's choice, or else the advice.
 func (e PressureEnd) Taken() float64 {

@@ -28,14 +28,15 @@ type HazardInfo struct {
 	Hazard Hazard
 	Name   string
 	// PerThousandKm is how often it happens in 1000 km on each of the grounds, in
-	// their order, to a rider of some practice [memory].
+	// their order, to a rider of some practice [memory]. Ground strikes are those of a bike
+	// that has the room under it that the ground asks for.
 	PerThousandKm [terrain.Count]float64
 }
 
 // Motorway, paved, smooth gravel, rough gravel, track, mud, sand, single track.
 var hazards = []HazardInfo{
-	{SlowFall, "Slow fall", [terrain.Count]float64{0.02, 0.05, 0.3, 0.8, 1.5, 5, 4, 5}},
-	{FastFall, "Fast fall", [terrain.Count]float64{0.01, 0.02, 0.1, 0.2, 0.15, 0.1, 0.2, 0.2}},
+	{SlowFall, "Slow fall", [terrain.Count]float64{0.014, 0.035, 0.2, 0.55, 1, 3.5, 2.8, 3.5}},
+	{FastFall, "Fast fall", [terrain.Count]float64{0.005, 0.01, 0.05, 0.1, 0.075, 0.05, 0.1, 0.1}},
 	{Stone, "Stone", [terrain.Count]float64{0.2, 0.3, 2, 6, 2, 0.5, 0.2, 3}},
 	{Strike, "Ground strike", [terrain.Count]float64{0, 0, 0.1, 1.5, 0.5, 0.3, 0.1, 5}},
 	{Branch, "Branch", [terrain.Count]float64{0, 0.02, 0.1, 0.1, 1, 0.5, 0.1, 4}},
@@ -102,12 +103,12 @@ var places = []PlaceInfo{
 	{Levers, "Levers and hands", []Break{{SlowFall, 0.25}, {FastFall, 0.5}, {Branch, 0.1}}, Loss{0.01, 0.2, 0.04}},
 	{Bars, "Bars", []Break{{SlowFall, 0.02}, {FastFall, 0.25}}, Loss{0.02, 0.5, 0.2}},
 	{Indicators, "Indicators", []Break{{SlowFall, 0.3}, {FastFall, 0.6}, {Branch, 0.05}}, Loss{0.01, 0, 0}},
-	{Radiator, "Radiator and hoses", []Break{{SlowFall, 0.03}, {FastFall, 0.2}, {Stone, 0.004}, {Branch, 0.005}}, Loss{0.09, 3, 0.8}},
-	{OilCooler, "Oil cooler", []Break{{Stone, 0.005}, {FastFall, 0.1}}, Loss{0.07, 3, 0.7}},
+	{Radiator, "Radiator and hoses", []Break{{SlowFall, 0.01}, {FastFall, 0.15}, {Stone, 0.002}, {Branch, 0.005}}, Loss{0.09, 3, 0.6}},
+	{OilCooler, "Oil cooler", []Break{{Stone, 0.002}, {FastFall, 0.06}}, Loss{0.07, 3, 0.5}},
 	{Fairing, "Fairing", []Break{{SlowFall, 0.5}, {FastFall, 0.9}, {Branch, 0.02}}, Loss{0.06, 0, 0}},
 	{Tank, "Tank", []Break{{SlowFall, 0.05}, {FastFall, 0.2}}, Loss{0.08, 0.5, 0.1}},
-	{Cases, "Engine cases", []Break{{SlowFall, 0.012}, {FastFall, 0.08}, {Strike, 0.02}}, Loss{0.12, 4, 0.7}},
-	{Sump, "Sump and header", []Break{{Strike, 0.06}, {Stone, 0.003}}, Loss{0.08, 3, 0.7}},
+	{Cases, "Engine cases", []Break{{SlowFall, 0.006}, {FastFall, 0.06}, {Strike, 0.02}}, Loss{0.12, 4, 0.45}},
+	{Sump, "Sump and header", []Break{{Strike, 0.04}, {Stone, 0.003}}, Loss{0.08, 3, 0.5}},
 	{Frame, "Frame paint", []Break{{Rub, 0.4}}, Loss{0.01, 0, 0}},
 	{Drive, "Case at the front sprocket", []Break{{BrokeChain, 0.5}}, Loss{0.07, 2.5, 0.8}},
 	{Stand, "Side stand and its switch", []Break{{Strike, 0.03}, {Branch, 0.03}, {PackedMud, 0.01}}, Loss{0.01, 0.3, 0.2}},

@@ -15,7 +15,7 @@ import (
 func everything(guard.Place) bool { return true }
 
 func trip(mix terrain.Mix) guard.Trip {
-	return guard.Trip{DistanceKm: 4000, Mix: mix, Falls: math.NaN()}
+	return guard.Trip{DistanceKm: 4000, Mix: mix, Falls: math.NaN(), RoomMM: math.NaN()}
 }
 
 func of(t *testing.T, risks []guard.Risk, p guard.Place) guard.Risk {
@@ -30,25 +30,43 @@ func of(t *testing.T, risks []guard.Risk, p guard.Place) guard.Risk {
 }
 
 // TestSumpByHand: 4000 km, a quarter of it rough gravel. Strikes: 1.5 in 1000 km
-// there, 0.06 of them hole the sump; stones 6 there and 0.3 on the paved rest,
+// there, 0.04 of them hole the sump; stones 6 there and 0.3 on the paved rest,
 // 0.003 of them.
 func TestSumpByHand(t *testing.T) {
 	tr := trip(terrain.MixOf(map[terrain.Kind]float64{terrain.Paved: 0.75, terrain.RoughGravel: 0.25}))
 	tr.HelpDays = 2
-	breaks := 1.5*0.06 + (6+0.3*3)*0.003
+	breaks := 1.5*0.04 + (6+0.3*3)*0.003
 	sump := of(t, guard.Assess(tr, nil, everything, nil), guard.Sump)
 	assert.InDelta(t, 1-math.Exp(-breaks), sump.Bare.Broken, 1e-12)
-	stranded := 1 - math.Exp(-breaks*0.7)
+	stranded := 1 - math.Exp(-breaks*0.5)
 	assert.InDelta(t, stranded, sump.Bare.Stranded, 1e-12)
 	assert.InDelta(t, sump.Bare.Broken*3+stranded*2, sump.Bare.Days, 1e-12)
 	assert.Equal(t, sump.Bare, sump.Left, "without a guard nothing is left out")
 
 	plate := []guard.Cover{{Place: guard.Sump, Hazard: guard.Strike, Share: 0.9}}
 	covered := of(t, guard.Assess(tr, nil, everything, plate), guard.Sump)
-	assert.InDelta(t, 1-math.Exp(-(1.5*0.06*0.1+(6+0.9)*0.003)), covered.Left.Broken, 1e-12)
+	assert.InDelta(t, 1-math.Exp(-(1.5*0.04*0.1+(6+0.9)*0.003)), covered.Left.Broken, 1e-12)
 	assert.Equal(t, sump.Bare, covered.Bare)
 	two := of(t, guard.Assess(tr, nil, everything, append(plate, plate...)), guard.Sump)
-	assert.InDelta(t, 1-math.Exp(-(1.5*0.06*0.01+(6+0.9)*0.003)), two.Left.Broken, 1e-12, "each stops its share of what comes through the other")
+	assert.InDelta(t, 1-math.Exp(-(1.5*0.04*0.01+(6+0.9)*0.003)), two.Left.Broken, 1e-12, "each stops its share of what comes through the other")
+}
+
+// TestRoomUnderTheEngine: 40 mm too little is e times the strikes, held between 0.3 and 3
+// times; where nothing strikes it changes nothing.
+func TestRoomUnderTheEngine(t *testing.T) {
+	at := func(mm float64, kind terrain.Kind) float64 {
+		tr := trip(terrain.Only(kind))
+		tr.RoomMM = mm
+		return events(tr, guard.Strike)
+	}
+	usual := events(trip(terrain.Only(terrain.RoughGravel)), guard.Strike)
+	assert.InDelta(t, 1.5*4, usual, 1e-12)
+	assert.InDelta(t, usual, at(170, terrain.RoughGravel), 1e-12)
+	assert.InDelta(t, usual*math.E, at(130, terrain.RoughGravel), 1e-9)
+	assert.InDelta(t, usual/math.E, at(210, terrain.RoughGravel), 1e-9)
+	assert.InDelta(t, usual*3, at(60, terrain.RoughGravel), 1e-9)
+	assert.InDelta(t, usual*0.3, at(400, terrain.RoughGravel), 1e-9)
+	assert.Zero(t, at(60, terrain.Paved))
 }
 
 func events(t guard.Trip, h guard.Hazard) float64 {

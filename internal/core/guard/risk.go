@@ -13,6 +13,7 @@ type Trip struct {
 	Mix        terrain.Mix
 	Skill      Skill
 	Falls      float64 // expected on the trip; NaN leaves them to the rates
+	RoomMM     float64 // under the engine with the rider on; NaN takes what the ground asks for
 	HelpDays   float64 // until parts or a truck come; 0 where help is at hand
 }
 
@@ -54,8 +55,18 @@ type Outcome struct {
 // The formulas of the risks.
 var (
 	EventsFormula = sheet.Formula{Text: "events = Σ per 1000 km × km on the ground / 1000 × skill", Origin: sheet.Memory}
+	StrikeFormula = sheet.Formula{Text: "ground strikes × exp((room that the ground asks for − room) / 40 mm), 0.3 to 3 times, on each ground", Origin: sheet.Memory}
 	LossFormula   = sheet.Formula{Text: "breaks = Σ events × share that breaks it × (1 − what guards stop); stranded = 1 − exp(−breaks × how often it strands); days = chance × days + stranded × days to help", Origin: sheet.Computed}
 )
+
+// StrikesTimes is how much more often than a bike with the room that the ground asks for
+// one with roomMM strikes it. Of a room that nobody knows it is as often.
+func StrikesTimes(g terrain.Ground, roomMM float64) float64 {
+	if math.IsNaN(roomMM) {
+		return 1
+	}
+	return min(max(math.Exp((g.RoomMM-roomMM)/40), 0.3), 3)
+}
 
 // own is the rider's rate for a key, or else the one from memory.
 func (r Rates) own(usual float64, key func() string) float64 {
@@ -78,7 +89,11 @@ func Events(t Trip, rates Rates) []float64 {
 	slow, fast := 0, 0
 	for at, h := range hazards {
 		for i, g := range grounds {
-			events[at] += km[i] * rates.own(h.PerThousandKm[i], func() string { return EventKey(h.Hazard, g.Kind) })
+			times := km[i] * rates.own(h.PerThousandKm[i], func() string { return EventKey(h.Hazard, g.Kind) })
+			if h.Hazard == Strike {
+				times *= StrikesTimes(g, t.RoomMM)
+			}
+			events[at] += times
 		}
 		switch h.Hazard {
 		case SlowFall:

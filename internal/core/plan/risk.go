@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"math"
 	"slices"
 
 	"valiantmule/internal/core/guard"
@@ -23,9 +24,9 @@ func (r Risk) Rates() guard.Rates {
 	return rates
 }
 
-// Exposed is what the trip exposes a bike to.
+// Exposed is what the trip exposes any bike to.
 func (b *Brief) Exposed() guard.Trip {
-	trip := guard.Trip{DistanceKm: b.Distance.In("km"), Mix: b.Mix(), Skill: b.Skill, Falls: b.Falls.In("")}
+	trip := guard.Trip{DistanceKm: b.Distance.In("km"), Mix: b.Mix(), Skill: b.Skill, Falls: b.Falls.In(""), RoomMM: math.NaN()}
 	if b.Help.Known() {
 		trip.HelpDays = b.Help.In("h") / 24
 	}

@@ -217,6 +217,16 @@ func (s Surface) Share(m Mix) float64 {
 	return sum
 }
 
+// FastestKmh is the typical speed on the fastest of its grounds.
+func (s Surface) FastestKmh() float64 {
+	fastest := 0.0
+	for _, k := range s.Kinds {
+		g, _ := Of(k)
+		fastest = max(fastest, g.SpeedKmh)
+	}
+	return fastest
+}
+
 // Puncture is the worst hazard of its grounds.
 func (s Surface) Puncture() float64 {
 	worst := 0.0

@@ -21,6 +21,17 @@ func LoadFloorKPa(refKPa, loadKg, ratedKg float64) float64 {
 	return refKPa * math.Pow(loadKg/ratedKg, 1/loadExponent)
 }
 
+// SlowShare is the share of [LoadFloorKPa] that does where a tyre is ridden at SlowKmh
+// and less, since it carries about 30 % more there: 1.3^(−1/0.8) [UN R75's table of
+// loads by speed, from memory].
+const (
+	SlowShare = 0.72
+	SlowKmh   = 50.0
+)
+
+// SlowLoadFormula says what SlowShare does.
+var SlowLoadFormula = sheet.Formula{Text: "0.72 × p, ridden at 50 km/h and less", Origin: sheet.Memory, Source: "UN R75, loads by speed"}
+
 // CarriesKg is the load that a tyre carries at atKPa, when it carries its rated
 // load at refKPa: [LoadFloorKPa] turned round. More air than that carries no
 // more.
@@ -38,12 +49,15 @@ type Shape struct {
 // fist with its knuckles up [memory].
 const Rock = 60.0
 
+// CarcassKPa is what an average carcass carries, as pressure in it would [memory]. A
+// stiff one carries more.
+const CarcassKPa = 35.0
+
 // SinkMM is how deep a stone of radius r reaches into a tyre that stands on it
-// with loadKg, by the air alone: the contact is an ellipse of area 2πs√(R₁R₂)
-// that the pressure carries, 1/R₁ = 2/D + 1/r, 1/R₂ = 2/w + 1/r. An infinite radius is flat ground. The carcass
-// helps, so the true depth is smaller.
+// with loadKg: the contact is an ellipse of area 2πs√(R₁R₂) that air and carcass carry,
+// 1/R₁ = 2/D + 1/r, 1/R₂ = 2/w + 1/r. An infinite radius is flat ground.
 func (t Shape) SinkMM(loadKg, kPa, rockMM float64) float64 {
-	return loadKg * unit.StandardGravity / (kPa / 1000 * t.spread(rockMM))
+	return loadKg * unit.StandardGravity / ((kPa + CarcassKPa) / 1000 * t.spread(rockMM))
 }
 
 // spread is the contact area per depth, mm.
@@ -67,7 +81,7 @@ func (t Shape) RoomMM() float64 { return t.HeightMM - stackMM }
 
 // PinchFormula is the formula of [Shape.PinchFloorKPa].
 var PinchFormula = sheet.Formula{
-	Text:   "p = hit × F / (2π√(R₁R₂) × room to the rim) × share of the filling",
+	Text:   "p = (hit × F / (2π√(R₁R₂) × room to the rim) − 35 kPa of the carcass) × share of the filling",
 	Origin: sheet.Memory,
 }
 
@@ -77,12 +91,13 @@ func (t Shape) PinchFloorKPa(loadKg, hit, rockMM float64, f Filling) float64 {
 	if t.RoomMM() <= 0 {
 		return math.NaN()
 	}
-	return 1000 * hit * loadKg * unit.StandardGravity / (t.spread(rockMM) * t.RoomMM()) * PinchShare(f)
+	carried := 1000 * hit * loadKg * unit.StandardGravity / (t.spread(rockMM) * t.RoomMM())
+	return max(0, carried-CarcassKPa) * PinchShare(f)
 }
 
 // HitFactor is how many times its standing load a wheel brings onto a stone, by
 // the ground's puncture hazard of 0 to 5, at its typical speed [memory].
-func HitFactor(hazard float64) float64 { return 1 + 0.3*hazard }
+func HitFactor(hazard float64) float64 { return 1 + 0.2*hazard }
 
 // SoftKPa is the pressure below which a tyre turns on its rim or leaves it: a
 // tube's valve is torn out without a rim lock, a tubeless bead lets go

@@ -4,6 +4,7 @@ package armour
 
 import (
 	"math"
+	"slices"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
@@ -17,7 +18,7 @@ var Study = study.Study{
 	Name: "armour",
 	Steps: []study.Step{
 		{
-			Name: "risks", Needs: facts.Bike, Gives: facts.RisksGroup, Run: risks,
+			Name: "risks", Needs: facts.Bike | facts.RoomGroup, Gives: facts.RisksGroup, Run: risks,
 			Figures: []figure.ID{figure.ArmourStranded, figure.ArmourDays, figure.ArmourRepair, figure.ArmourCover},
 		},
 	},
@@ -44,7 +45,7 @@ var rules = []study.Rule{
 
 // risks works out what may break over the trip, and what is to be feared of it.
 func risks(r *study.Run) {
-	if trip := r.Plan.Brief.Exposed(); trip.DistanceKm > 0 && trip.Mix.Said() {
+	if trip := r.Exposed(); trip.DistanceKm > 0 && trip.Mix.Said() {
 		r.Risks = guard.Assess(trip, r.Plan.Risk.Rates(), r.Built.Bike.Vulnerable, r.Built.Covers())
 	}
 	bare, left := guard.Total(r.Risks)
@@ -103,9 +104,14 @@ func cover(r *study.Run, bare, left guard.Outcome) {
 
 // explainRisks writes the risk of each place down.
 func explainRisks(c study.Calc, out sheet.Value, more ...sheet.Value) {
-	events := guard.Events(c.Run.Plan.Brief.Exposed(), c.Run.Plan.Risk.Rates())
+	trip := c.Run.Exposed()
+	events := guard.Events(trip, c.Run.Plan.Risk.Rates())
 	for i, h := range guard.Hazards() {
 		c.Sheet.Step(guard.EventsFormula, study.Computed(h.Name+", times", events[i], ""))
+	}
+	if !math.IsNaN(trip.RoomMM) {
+		c.Sheet.Step(guard.StrikeFormula, study.Computed("Ground strike, times", events[slices.IndexFunc(guard.Hazards(), func(h guard.HazardInfo) bool { return h.Hazard == guard.Strike })], ""),
+			study.Computed("room with the rider on", trip.RoomMM, "mm"))
 	}
 	in := more
 	for _, r := range c.Run.Risks {

@@ -12,8 +12,8 @@ import (
 // says so, else memory].
 const (
 	mudShare    = 0.05 // for a mudguard
-	strandsFrom = 0.02 // chance over the trip
-	breaksFrom  = 0.2  // of levers
+	strandsFrom = 0.01 // chance over the trip
+	breaksFrom  = 0.14 // of levers
 	halved      = 0.5  // of the bare risk left: a guard has answered it
 )
 

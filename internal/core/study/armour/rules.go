@@ -16,8 +16,8 @@ import (
 // Chances over the trip from which a place is worth a word, and from which it is
 // worth one aloud [memory].
 const (
-	strandsWatch = 0.05
-	strandsOver  = 0.20
+	strandsWatch = 0.03
+	strandsOver  = 0.10
 )
 
 func cannotBoth(f *facts.All) (study.Finding, bool) {

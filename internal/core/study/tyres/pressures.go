@@ -34,7 +34,7 @@ func pressures(r *study.Run) {
 // Floors that rest on something missing are NaN. It reads [PressureNeeds].
 func Pressure(f *facts.All, w *study.Wheel, s terrain.Surface, working *sheet.Sheet) facts.PressureEnd {
 	nan := math.NaN()
-	e := facts.PressureEnd{Placard: placard(f, w), Load: nan, Pinch: nan, Bead: nan, Maker: nan, Advice: nan, Own: own(f, w, s), Carries: nan}
+	e := facts.PressureEnd{Placard: placard(f, w), Load: nan, Slow: nan, Pinch: nan, Bead: nan, Maker: nan, Advice: nan, Own: own(f, w, s), Carries: nan}
 	t := f.Built.Tyre(w.Tyre)
 	if t == nil {
 		return e
@@ -51,6 +51,10 @@ func Pressure(f *facts.All, w *study.Wheel, s terrain.Surface, working *sheet.Sh
 	rated, known := tyre.MaxLoadKg(t.Size.LoadIndex)
 	if known {
 		e.Load = tyre.LoadFloorKPa(t.RatedAt.In("kPa"), axle, rated)
+		e.Slow = e.Load
+		if s.FastestKmh() < tyre.SlowKmh {
+			e.Slow *= tyre.SlowShare
+		}
 	}
 	hit := tyre.HitFactor(s.Puncture())
 	e.Pinch = t.Shape().PinchFloorKPa(axle, hit, tyre.Rock, filling)
@@ -99,19 +103,21 @@ func bead(f *facts.All, w *study.Wheel, filling tyre.Filling) float64 {
 	return math.NaN()
 }
 
-// advice is the highest of the floors, in steps of 5 kPa; on the road it is the
-// placard. A stone's floor alone does not ask for more than the placard: there
-// it is a matter of speed.
+// advice is the highest of the floors, up to the next step of 5 kPa; on the road it is
+// the placard. A stone's floor alone does not ask for more than the placard: there
+// it is a matter of speed. Load counts in full where it is slow too, so that who keeps to
+// the card may also ride faster than that.
 func advice(s terrain.Surface, e facts.PressureEnd) float64 {
+	var floor float64
 	if s.ID == "road" {
-		return max(e.Placard, known(e.Load), known(e.Maker))
-	}
-	floor := max(e.Load, known(e.Bead), known(e.Maker))
-	if pinch := known(e.Pinch); pinch > floor {
-		floor = pinch
-		if e.Placard < pinch {
-			floor = max(e.Placard, e.Load, known(e.Maker))
+		floor = max(e.Placard, known(e.Load), known(e.Maker))
+	} else {
+		floor = max(e.Load, known(e.Bead), known(e.Maker))
+		stone := known(e.Pinch)
+		if e.Placard < stone {
+			stone = e.Placard
 		}
+		floor = max(floor, stone)
 	}
 	return 5 * math.Ceil(floor/5-1e-9)
 }
@@ -135,6 +141,9 @@ func explainPressure(w *sheet.Sheet, s terrain.Surface, t *plan.Tyre, e facts.Pr
 	w.Step(tyre.LoadFloorFormula, study.Computed("to carry the axle", e.Load, "kPa"), on,
 		sheet.Value{Name: fmt.Sprintf("rated load, index %d", t.Size.LoadIndex), Number: rated, Unit: "kg", Origin: sheet.Published, Note: tyre.RatingSource},
 		sheet.Value{Name: "p_ref, on the sidewall", Number: t.RatedAt.In("kPa"), Unit: "kPa", Origin: sheet.Maker})
+	if e.Slow < e.Load {
+		w.Step(tyre.SlowLoadFormula, study.Computed("no lower for the axle where it is slow", e.Slow, "kPa"), study.Computed("p, to carry the axle", e.Load, "kPa"))
+	}
 	shape := t.Shape()
 	w.Step(tyre.PinchFormula, study.Computed("to keep a stone off the rim", e.Pinch, "kPa"), on,
 		study.Computed("D", shape.DiameterMM, "mm"), study.Computed("w", shape.WidthMM, "mm"), study.Computed("room to the rim", shape.RoomMM(), "mm"),
@@ -148,5 +157,5 @@ func explainPressure(w *sheet.Sheet, s terrain.Surface, t *plan.Tyre, e facts.Pr
 		w.Step(cardFormula, study.Computed("pressure", e.Advice, "kPa"), sheet.Value{Name: "maker's least", Number: e.Maker, Unit: "kPa", Origin: sheet.Maker},
 			sheet.Value{Name: "placard", Number: e.Placard, Unit: "kPa", Origin: sheet.Maker})
 	}
-	w.Note("Cold pressures. The carcass carries a share that is left out here, more in a stiff tyre. Back up before tarmac; never below a maker's minimum.")
+	w.Note("Cold pressures. A stiff carcass carries more than the average one reckoned with here, a worn one less. Back up before tarmac; never below a maker's minimum.")
 }

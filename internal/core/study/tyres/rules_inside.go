@@ -296,12 +296,21 @@ func onSurface(p *facts.Pressure) string { return fmt.Sprintf("on “%s”", p.S
 
 func pressureLoad(f *facts.All) (study.Finding, bool) {
 	return pressureRow(f, func(w *study.Wheel, p *facts.Pressure, at facts.PressureEnd) (study.Finding, bool) {
-		if !(at.Own < at.Load-0.5) {
+		if !facts.Under(at.Own, at.Load) {
 			return study.Finding{}, false
+		}
+		if !facts.Under(at.Own, at.Slow) {
+			return study.Found(verdict.Watch, func() study.Words {
+				return study.Words{
+					What: study.Say("{%.0f kPa} %s: the %s tyre carries its axle at {%.0f km/h} and less only; faster it wants {%.0f kPa}.", at.Own, onSurface(p), w.Name, tyre.SlowKmh, at.Load),
+					Why:  "A tyre carries about 30 % more where it is slow. Faster, the same load overheats its carcass.",
+					Do:   study.Say("Keep under {%.0f km/h} on it, and pump it up before the ground gets faster.", tyre.SlowKmh),
+				}
+			})
 		}
 		return study.Found(verdict.Stop, func() study.Words {
 			return study.Words{
-				What: study.Say("{%.0f kPa} %s: the %s tyre carries its axle from {%.0f kPa} up.", at.Own, onSurface(p), w.Name, at.Load),
+				What: study.Say("{%.0f kPa} %s: the %s tyre carries its axle from {%.0f kPa} up.", at.Own, onSurface(p), w.Name, at.Slow),
 				Why:  "Below it the carcass overheats and the tyre fails, at speed and without a warning.",
 				Do:   "Pump it up, or take load off that axle.",
 			}
@@ -311,7 +320,7 @@ func pressureLoad(f *facts.All) (study.Finding, bool) {
 
 func pressureMaker(f *facts.All) (study.Finding, bool) {
 	return pressureRow(f, func(w *study.Wheel, p *facts.Pressure, at facts.PressureEnd) (study.Finding, bool) {
-		if !(at.Own < at.Maker-0.5) {
+		if !facts.Under(at.Own, at.Maker) {
 			return study.Finding{}, false
 		}
 		return study.Found(verdict.Stop, func() study.Words {
@@ -326,7 +335,7 @@ func pressureMaker(f *facts.All) (study.Finding, bool) {
 
 func pressurePinch(f *facts.All) (study.Finding, bool) {
 	return pressureRow(f, func(w *study.Wheel, p *facts.Pressure, at facts.PressureEnd) (study.Finding, bool) {
-		if !(p.Share > 0) || !(at.Taken() < at.Pinch-2.5) {
+		if !(p.Share > 0) || !facts.Under(at.Taken(), at.Pinch) {
 			return study.Finding{}, false
 		}
 		finding := study.Finding{
@@ -352,7 +361,7 @@ func pressurePinch(f *facts.All) (study.Finding, bool) {
 
 func pressureSoft(f *facts.All) (study.Finding, bool) {
 	return pressureRow(f, func(w *study.Wheel, p *facts.Pressure, at facts.PressureEnd) (study.Finding, bool) {
-		if !(at.Own < at.Bead-0.5) {
+		if !facts.Under(at.Own, at.Bead) {
 			return study.Finding{}, false
 		}
 		tubeless := f.Built.WheelBuild(w.Tyre).Tubeless()
@@ -375,7 +384,7 @@ func pressureSoft(f *facts.All) (study.Finding, bool) {
 
 func pressureRoad(f *facts.All) (study.Finding, bool) {
 	return pressureRow(f, func(w *study.Wheel, p *facts.Pressure, at facts.PressureEnd) (study.Finding, bool) {
-		if p.Surface.ID != "road" || !(at.Own < at.Placard-2.5) {
+		if p.Surface.ID != "road" || !facts.Under(at.Own, at.Placard) {
 			return study.Finding{}, false
 		}
 		return study.Found(verdict.Over, func() study.Words {

@@ -76,7 +76,7 @@ func armour(d *desk.Desk, v *armourView, at guard.Place, tried []plan.Choice) er
 	if !slices.ContainsFunc(risks, func(r guard.Risk) bool { return r.Place.Place == at }) {
 		at = worstLeft(risks)
 	}
-	events := guard.Events(d.Plan.Brief.Exposed(), d.Plan.Risk.Rates())
+	events := guard.Events(after.Facts.Exposed(), d.Plan.Risk.Rates())
 	for i, h := range guard.Hazards() {
 		v.Hazards = append(v.Hazards, hazardView{h.Name, draw.HazardKey(h.Hazard), times(events[i])})
 	}

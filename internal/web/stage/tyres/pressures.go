@@ -245,7 +245,7 @@ func contact(d *desk.Desk, v *pressuresView, report *eval.LoadoutReport, at, whe
 		switch left := shape.RoomMM() - sink; {
 		case left > 0:
 			row.Left = words(left)
-		case sink*tyre.PinchShare(filling) <= shape.RoomMM():
+		case s.KPa >= shape.PinchFloorKPa(s.LoadKg, hit, tyre.Rock, filling):
 			row.Left = "none: what is inside takes it"
 		}
 		v.States = append(v.States, row)
