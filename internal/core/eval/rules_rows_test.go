@@ -46,7 +46,7 @@ func bikeRows(t *testing.T, b *garage) map[string]row {
 	return map[string]row{
 		"axle-overload": {verdict.Stop, b.changing("holt-650", func(p *plan.Plan) { enter(t, &p.Loadouts[1].Loads[0].Mass, "60", "kg") }), b.as("holt-650"), ""},
 		"out-of-reach":  {verdict.Over, b.changing("fennick-450", func(p *plan.Plan) { enter(t, &p.Brief.Inseam, "700", "mm") }), b.as("sorrel-320"), ""},
-		"room-short":    {verdict.Watch, b.as("sorrel-320"), b.as("morrow-400"), ""},
+		"room-short":    {verdict.Over, b.as("sorrel-320"), b.as("morrow-400"), ""},
 		"heavy-for-the-ground": {verdict.Watch, b.changing("corrin-850", tight),
 			b.changing("fennick-250", tight), ""},
 		"light-for-the-road": {verdict.Watch, b.changing("fennick-250", roadOnly(t)), b.changing("corrin-1180", roadOnly(t)), ""},
@@ -149,6 +149,7 @@ func insideRows(t *testing.T, b *garage) map[string]row {
 	return map[string]row{
 		"front-tyre-clearance": {verdict.Stop, b.changing("holt-650", func(p *plan.Plan) { enter(t, &p.Bike.FrontMaxWidth, "88", "mm") }, "bracken-90-90-21"), b.as("holt-650", "bracken-90-90-21"), ""},
 		"holds-no-air":         {verdict.Stop, b.changing("holt-650", noTube), b.changing("holt-650", noTube, "tube-heavy-rear-18"), plan.RearTube},
+		"taped-rim":            {verdict.Watch, b.as("holt-650", "tape-rear-18"), b.as("holt-650", "tube-heavy-rear-18"), plan.RearTube},
 		"filling-size":         {verdict.Stop, b.as("holt-650", "tube-heavy-rear-17"), b.as("holt-650", "tube-heavy-rear-18"), plan.RearTube},
 		"rim-lock-fit":         {verdict.Stop, b.as("corrin-850", "lock-rear-250"), b.as("holt-650", "lock-rear-250"), ""},
 		"foam-speed":           {verdict.Stop, b.as("holt-650", "foam-rear-18"), b.as("holt-650", "tube-ultra-rear-18"), ""},

@@ -41,8 +41,9 @@ func KneeDegrees(inseamMM, seatOverPegMM float64) float64 {
 	return math.Acos(math.Max(-1, (t*t+s*s-d*d)/(2*t*s))) * 180 / math.Pi
 }
 
-// KneeLeast is the angle below which knees tire within the hour [practice].
-const KneeLeast = 75.0
+// KneeLeast is the angle, degrees, below which riders ask for more room for the knee
+// [memory].
+const KneeLeast = 68.0
 
 // StandFormula is the formula of [GripOverPegMM].
 var StandFormula = sheet.Formula{Text: "grips above the pegs = the inside leg, Â± 40 mm by taste", Origin: sheet.Memory}
@@ -50,6 +51,10 @@ var StandFormula = sheet.Formula{Text: "grips above the pegs = the inside leg, Â
 // GripOverPegMM is how high above the pegs the grips should stand for a rider who
 // stands without a bent back.
 func GripOverPegMM(inseamMM float64) float64 { return inseamMM }
+
+// StandMostMM is as much as bars are raised to stand, mm: above it they are too high to sit
+// behind, and lower pegs do the rest [practice].
+const StandMostMM = 50.0
 
 // StandTaste is how far off that riders still like it, mm [memory].
 const StandTaste = 40.0

@@ -6,11 +6,12 @@ type Rim struct {
 	WidthIn    float64
 }
 
-// Rim widths over section widths that tyres are made for [memory, advisory:
-// the tyre maker's table decides].
+// Rim widths over section widths that are in use [practice, advisory: the tyre maker's
+// table decides]: 4.25 in under a 150, 3.00 under a 110, 2.15 under a 120, 2.50 to 4.25
+// under a 140.
 const (
-	roadRimLow, roadRimHigh = 0.50, 0.80
-	dirtRimLow, dirtRimHigh = 0.38, 0.62
+	roadRimLow, roadRimHigh = 0.44, 0.80
+	dirtRimLow, dirtRimHigh = 0.38, 0.78
 )
 
 // RimShare is rim width over section width.

@@ -22,6 +22,8 @@ func TestRimFits(t *testing.T) {
 		{"90/90-21", 2.15, tyre.RoadBiased}, {"110/80-19", 2.50, tyre.RoadBiased}, {"120/70R17", 3.50, tyre.Road}, {"150/70R17", 4.00, tyre.RoadBiased},
 		{"160/60R17", 4.50, tyre.Road}, {"180/55R17", 5.50, tyre.Road}, {"130/80-17", 3.00, tyre.AllRound}, {"140/80-18", 3.50, tyre.AllRound},
 		{"80/100-21", 1.60, tyre.Knobbly}, {"110/100-18", 2.15, tyre.Knobbly}, {"120/90-18", 2.15, tyre.DirtBiased}, {"140/80-18", 2.50, tyre.DirtBiased},
+		// In use [common practice, no source].
+		{"150/70R17", 4.25, tyre.DirtBiased}, {"110/80-18", 3.00, tyre.DirtBiased}, {"120/80-18", 2.15, tyre.RoadBiased}, {"140/80-17", 4.25, tyre.DirtBiased},
 	} {
 		s, err := tyre.Parse(c.code)
 		require.NoError(t, err)

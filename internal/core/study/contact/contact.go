@@ -45,9 +45,12 @@ var rules = []study.Rule{
 	{ID: "tower-and-bars", Stage: figure.Contact, Judge: towerAndBars},
 }
 
-// usualSeatHours is how long most standard seats do [practice: beyond an hour a
-// day is where a seat is worth money].
-const usualSeatHours = 1.5
+// How long most standard seats do, h, in the wind and behind a screen that takes it off the
+// rider [memory].
+const (
+	nakedSeatHours    = 2.0
+	screenedSeatHours = 3.5
+)
 
 var (
 	hoursFormula  = sheet.Formula{Text: "hours = Σ distance × share / typical speed", Origin: sheet.Memory}
@@ -101,14 +104,18 @@ func seated(r *study.Run) {
 // seatHours is how long the seat as built does.
 func seatHours(r *study.Run) {
 	c := r.Figure(figure.SeatHours)
-	hours := usualSeatHours
+	usual, seat := nakedSeatHours, "a standard seat in the wind"
+	if screened(r.All) {
+		usual, seat = screenedSeatHours, "a standard seat behind a screen"
+	}
+	hours := usual
 	if set := r.Built.Figure(plan.SeatHours); set > 0 {
 		hours = set
 	}
 	r.Contact.SeatHours = hours
 	c.Is(hours)
 	if c.Sheet != nil {
-		c.Sheet.Step(seatFormula, study.Computed("the seat does", hours, "h"), sheet.Value{Name: "a standard seat", Number: usualSeatHours, Unit: "h", Origin: sheet.Practice})
+		c.Sheet.Step(seatFormula, study.Computed("the seat does", hours, "h"), sheet.Value{Name: seat, Number: usual, Unit: "h", Origin: sheet.Memory})
 		c.Sheet.Note("Try the standard seat first, for a whole day: many do more, some less.")
 	}
 	c.Plain()

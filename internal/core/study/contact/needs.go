@@ -73,15 +73,22 @@ func pegs(f *facts.All) (n study.Need, ok bool) {
 	}), true
 }
 
+func ownScreen(f *facts.All) bool {
+	return f.Built.Bike.Body == plan.Screen || f.Built.Bike.Body == plan.Faired
+}
+
+// screened reports whether something takes the wind off the rider.
+func screened(f *facts.All) bool {
+	return ownScreen(f) || f.Built.Figure(plan.Shelter) >= shelterMost
+}
+
 func wind(f *facts.All) (n study.Need, ok bool) {
 	mix := f.Plan.Brief.Mix()
 	road := f.Plan.Brief.Day.In("h") * mix.RoadHours(1) / mix.Hours(1)
 	if !(road > windHours) || !(f.Drive.CruiseKmh >= windKmh) {
 		return n, false
 	}
-	own := f.Built.Bike.Body == plan.Screen || f.Built.Bike.Body == plan.Faired
-	shelter := f.Built.Figure(plan.Shelter)
-	met := own || shelter >= shelterMost
+	own, shelter, met := ownScreen(f), f.Built.Figure(plan.Shelter), screened(f)
 	tell := func() study.Answer {
 		a := study.Answer{Because: study.Say("%.1f hours a day on the road, at {%.0f km/h}.", road, f.Drive.CruiseKmh), Bare: "nothing in front of you"}
 		switch {

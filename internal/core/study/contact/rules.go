@@ -66,7 +66,7 @@ func kneesBent(f *facts.All) (study.Finding, bool) {
 		},
 		Tell: func() study.Words {
 			return study.Words{
-				What: study.Say("Seated, the knee is bent to %.0f°; below %.0f° it tires within the hour.", f.Contact.KneeDegrees, fit.KneeLeast),
+				What: study.Say("Seated, the knee is bent to %.0f°; below %.0f° most want more room for it.", f.Contact.KneeDegrees, fit.KneeLeast),
 				Why:  "A low seat and high pegs fold a long leg.",
 				Do:   "Lower pegs, or a taller seat where the ground can still be reached. Sit on it for an hour first.",
 			}
@@ -108,16 +108,20 @@ func barsLow(f *facts.All) (study.Finding, bool) {
 		State: verdict.Watch,
 		Offer: func() []study.Remedy { return higherBars(f) },
 		Tell: func() study.Words {
-			return study.Words{
+			words := study.Words{
 				What: study.Say("For %.1f hours a day on the pegs the bars are {%.0f mm} low.", f.Contact.StandingHours, f.Contact.BarShortMM),
 				Why:  "A bent back steers with its arms and tires.",
 				Do:   "Roll the bar forward first; then risers or a higher bar, not both. Lower pegs do the same for the knee as well.",
 			}
+			if f.Contact.BarShortMM+f.Contact.BarRiseMM > fit.StandMostMM {
+				words.Do = study.Say("Roll the bar forward first; then {%.0f mm} of rise in all, hardly more, or it is too high to sit behind. Lower pegs do the rest.", fit.StandMostMM)
+			}
+			return words
 		},
 	}, true
 }
 
-// higherBars offers the most rise that the cables allow.
+// higherBars offers the most rise that the cables allow and one can still sit behind.
 func higherBars(f *facts.All) []study.Remedy {
 	slack := f.Contact.CableSlackMM
 	if math.IsNaN(slack) {
@@ -126,7 +130,7 @@ func higherBars(f *facts.All) []study.Remedy {
 	var best *plan.Part
 	for _, p := range f.Shelf {
 		rise := p.Adds(plan.BarRise)
-		if (p.Slot == plan.Risers || p.Slot == plan.Handlebar) && rise > 0 && f.Contact.BarRiseMM+rise <= slack && f.Built.Fits(p) && !f.Built.Chosen(p.Slot) &&
+		if (p.Slot == plan.Risers || p.Slot == plan.Handlebar) && rise > 0 && f.Contact.BarRiseMM+rise <= min(slack, fit.StandMostMM) && f.Built.Fits(p) && !f.Built.Chosen(p.Slot) &&
 			(best == nil || rise > best.Adds(plan.BarRise)) {
 			best = p
 		}

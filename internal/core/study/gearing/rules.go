@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 
+	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/plan"
@@ -17,6 +18,7 @@ const (
 	shiftNoticeMM  = 6.0   // of axle position that moves more than the chain
 	cautionTeeth   = 13    // front sprockets below this: caution [practice]
 	warnTeeth      = 12    // … and below this: warn [practice]
+	wornHalf       = 0.5   // of its measure, from which an old part hooks a new one [practice]
 	wornKm         = 5000  // after which old chain and new sprocket eat each other [practice]
 	speedoNotice   = 0.005 // of the reading, when the display's own error is unknown
 	tyreMovesFloor = 1.0   // % of circumference that is called a change
@@ -155,12 +157,26 @@ func smallFrontSprocket(f *facts.All) (study.Finding, bool) {
 	})
 }
 
+// soundDrive reports whether somebody has looked at all that stays of chain and sprockets,
+// and found it good or, measured, less than half worn.
+func soundDrive(f *facts.All) bool {
+	sound := map[plan.Slot]bool{}
+	for _, a := range f.Plan.Baseline.Answers {
+		slot := plan.SlotOf(a.Check)
+		w := a.Worn()
+		used := (w.NewMM - w.NowMM) / (w.NewMM - w.LimitMM)
+		sound[slot] = used < wornHalf || math.IsNaN(used) && (a.Verdict == baseline.Good || a.Verdict == baseline.Done)
+	}
+	return (sound[plan.Chain] || f.Built.Chosen(plan.Chain)) &&
+		(sound[plan.RearSprocket] || f.Built.Chosen(plan.FrontSprocket) && f.Built.Chosen(plan.RearSprocket))
+}
+
 func wornTogether(f *facts.All) (study.Finding, bool) {
 	sprockets := f.Built.Chosen(plan.FrontSprocket) || f.Built.Chosen(plan.RearSprocket)
 	chain := f.Built.Chosen(plan.Chain)
 	all := f.Built.Chosen(plan.FrontSprocket) && f.Built.Chosen(plan.RearSprocket) && chain
 	run := f.Built.Bike.Odometer.In("km")
-	if !sprockets && !chain || all || run < wornKm {
+	if !sprockets && !chain || all || run < wornKm || soundDrive(f) {
 		return study.Finding{}, false
 	}
 	return study.Finding{

@@ -1,6 +1,7 @@
 package gearing
 
 import (
+	"fmt"
 	"math"
 	"slices"
 
@@ -30,15 +31,31 @@ func cruiseNotHeld(f *facts.All) (study.Finding, bool) {
 	return study.Found(state, func() study.Words {
 		words := study.Words{
 			What: study.Say("Top gear does not hold {%.0f km/h} here; gear %d of %d does.", f.Drive.CruiseKmh, c.Gear, c.Gears),
-			Why:  "Load, headwind and thin air take more than the engine gives at that speed: you change down at every rise.",
+			Why:  study.Say("The engine gives less at that speed than it takes against %s: you change down at every rise.", against(f)),
 			Do:   "Gear it shorter, or cruise slower; a screen and narrow bags take air away.",
 		}
 		if c.Gear == 0 {
-			words.What = study.Say("No gear holds {%.0f km/h} here, loaded and into the headwind.", f.Drive.CruiseKmh)
+			words.What = study.Say("No gear holds {%.0f km/h} against %s.", f.Drive.CruiseKmh, against(f))
 			words.Do = "Cruise slower: gearing cannot give power that is not there."
 		}
 		return words
 	})
+}
+
+// thinFromM is from how high up thin air is named [memory].
+const thinFromM = 800.0
+
+// against is what the cruise is held against, by name and number: what the brief does not
+// say is no excuse.
+func against(f *facts.All) string {
+	names := []string{"the load", "the air"}
+	if f.Plan.Brief.Headwind.Base() > 0 {
+		names = append(names, fmt.Sprintf("a headwind of {%.0f km/h}", f.Plan.Brief.Headwind.In("km/h")))
+	}
+	if f.Plan.Brief.Altitude.In("m") >= thinFromM {
+		names = append(names, fmt.Sprintf("thin air at {%.0f m}", f.Plan.Brief.Altitude.In("m")))
+	}
+	return study.Listed(names)
 }
 
 func climbShort(f *facts.All) (study.Finding, bool) {

@@ -179,7 +179,7 @@ func frontShare(r *study.Run) {
 	if c.Sheet != nil {
 		c.Sheet.Step(shareFormula, study.Computed("front", 100*share, "%"), front, study.Computed("loaded mass", r.Axles.Full.TotalKg(), "kg"))
 	}
-	c.Judged(false, share < frontLeast)
+	c.Judged(false, share < frontLeastOf(r.Loadout))
 }
 
 func centreShift(r *study.Run) {

@@ -44,8 +44,9 @@ func axleOverload(f *facts.All) (study.Finding, bool) {
 
 // Limits of what is carried that figures are held against, too.
 const (
-	unevenKg   = 2.0  // between the sides [practice]
-	frontLeast = 0.38 // of the loaded mass under the front wheel, from which steering goes light [memory]
+	unevenKg        = 2.0  // between the sides [practice]
+	frontLeast      = 0.38 // of the loaded mass under the front wheel, from which steering goes light [memory]
+	frontLeastTwoUp = 0.33 // the same with a pillion [memory]
 )
 
 const (
@@ -138,8 +139,16 @@ func sidesUneven(f *facts.All) (study.Finding, bool) {
 	})
 }
 
+// frontLeastOf a loadout: a pillion sits behind the middle.
+func frontLeastOf(l *plan.Loadout) float64 {
+	if l.Pillion.Base() > 0 {
+		return frontLeastTwoUp
+	}
+	return frontLeast
+}
+
 func frontLight(f *facts.All) (study.Finding, bool) {
-	if !(f.Carrying.FrontShare < frontLeast) {
+	if !(f.Carrying.FrontShare < frontLeastOf(f.Loadout)) {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {

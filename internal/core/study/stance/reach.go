@@ -93,7 +93,7 @@ func room(r *study.Run) {
 		c.Sheet.Step(roomFormula, study.Computed("room with the rider on", room, "mm"), unloaded, study.Computed("rise", rise, "mm"))
 		c.Sheet.Note("At full compression there is less: rider, bags and a dip take the rest of the travel.")
 	}
-	c.Against(wish, room < wish, room < 1.05*wish)
+	c.Against(wish, room < wish, room < scarce*wish)
 }
 
 // roomWish is the brief's, or else what the roughest ground of the trip asks for, mm.

@@ -15,8 +15,9 @@ import (
 
 const (
 	seatNoticeMM  = 5.0
-	standNoticeMM = 6.0 // [practice]: the stand still holds, the bike stands steeper
-	rakeNotice    = 0.4 // degrees
+	standNoticeMM = 6.0  // [practice]: the stand still holds, the bike stands steeper
+	rakeNotice    = 0.4  // degrees
+	scarce        = 1.05 // of the room that the ground asks for: there is no more than that
 )
 
 func outOfReach(f *facts.All) (study.Finding, bool) {
@@ -33,10 +34,14 @@ func outOfReach(f *facts.All) (study.Finding, bool) {
 }
 
 func roomShort(f *facts.All) (study.Finding, bool) {
-	if !(f.Room.MM < f.Room.WishMM) {
+	state := verdict.Watch
+	switch {
+	case !(f.Room.MM < scarce*f.Room.WishMM):
 		return study.Finding{}, false
+	case f.Room.MM < f.Room.WishMM:
+		state = verdict.Over
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.Found(state, func() study.Words {
 		return study.Words{
 			What: study.Say("{%.0f mm} under the engine with the rider on; this ground asks for {%.0f mm}.", f.Room.MM, f.Room.WishMM),
 			Why:  "Sump, header and frame rails take what the tyres roll over.",

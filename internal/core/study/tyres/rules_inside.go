@@ -40,16 +40,20 @@ func fillingFor(f *facts.All, w *study.Wheel, slot plan.Slot, kind tyre.Filling,
 func holdsNoAir(f *facts.All) (study.Finding, bool) {
 	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
 		build, t, filling := f.Built.WheelBuild(w.Tyre), f.Built.Tyre(w.Tyre), f.Built.Filling(w.Tube)
-		if build == "" || t == nil || filling != nil && (filling.Kind.HoldsAir() || filling.Kind == tyre.Foam) {
+		if build == "" || t == nil || filling != nil && (filling.Kind.HoldsAir() || filling.Kind == tyre.Foam || filling.Kind == tyre.RimTape) {
 			return study.Finding{}, false
 		}
-		sealed := build.Tubeless() || filling != nil && filling.Kind == tyre.RimTape
+		sealed := build.Tubeless()
 		if sealed && !t.Size.TubeType {
 			return study.Finding{}, false
 		}
+		var offer func() []study.Remedy
+		if !sealed {
+			offer = func() []study.Remedy { return fillingFor(f, w, w.Tube, tyre.Tube, "Put in %s") }
+		}
 		return study.Finding{
 			State: verdict.Stop,
-			Offer: func() []study.Remedy { return fillingFor(f, w, w.Tube, tyre.Tube, "Put in %s") },
+			Offer: offer,
 			Tell: func() study.Words {
 				words := study.Words{
 					What: study.Say("The %s wheel is spoked through and has no tube.", w.Name),
@@ -58,6 +62,37 @@ func holdsNoAir(f *facts.All) (study.Finding, bool) {
 				}
 				if sealed {
 					words.What = study.Say("%s is a tube-type tyre, and the %s wheel has no tube.", t.Size, w.Name)
+					words.Do = "Take a tyre that is made tubeless; whether a tube may go into this rim, its maker says."
+				}
+				return words
+			},
+		}, true
+	})
+}
+
+// tapedRim is worse in front, where a bead that lets go throws the rider.
+func tapedRim(f *facts.All) (study.Finding, bool) {
+	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
+		filling, t := f.Built.Filling(w.Tube), f.Built.Tyre(w.Tyre)
+		if filling == nil || filling.Kind != tyre.RimTape {
+			return study.Finding{}, false
+		}
+		leaks := t != nil && t.Size.TubeType
+		state := verdict.Watch
+		if w.Tyre == plan.FrontTyre {
+			state = verdict.Over
+		}
+		return study.Finding{
+			State: state,
+			Offer: func() []study.Remedy { return fillingFor(f, w, w.Tube, tyre.Tube, "Put in %s") },
+			Tell: func() study.Words {
+				words := study.Words{
+					What: study.Say("The taped %s rim is not approved, and its bead may leave a rim without a hump.", w.Name),
+					Why:  "Tape seals; it does not hold the bead. Run flat, the tyre can come into the middle of the rim at once.",
+					Do:   "Carry a tube and the irons all the same; ask whether the rim has a hump. Look at the pressure every morning.",
+				}
+				if leaks {
+					words.Why = study.Say("%s is a tube-type tyre, not made to be tight. ", t.Size) + words.Why
 				}
 				return words
 			},

@@ -51,6 +51,7 @@ var rules = []study.Rule{
 	{ID: "tyre-against-ground", Stage: figure.Tyres, Judge: tyreAgainstGround},
 	{ID: "front-tyre-clearance", Stage: figure.Tyres, Judge: frontClearance},
 	{ID: "holds-no-air", Stage: figure.Tyres, Judge: holdsNoAir},
+	{ID: "taped-rim", Stage: figure.Tyres, Judge: tapedRim},
 	{ID: "filling-size", Stage: figure.Tyres, Judge: fillingSize},
 	{ID: "rim-lock-fit", Stage: figure.Tyres, Judge: rimLockFit},
 	{ID: "foam-speed", Stage: figure.Tyres, Judge: foamSpeed},
