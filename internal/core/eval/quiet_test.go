@@ -11,6 +11,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/verdict"
 )
@@ -138,4 +139,39 @@ func TestTapeInFront(t *testing.T) {
 		assert.Equal(t, state, taped(slot)["taped-rim"].State, slot)
 		assert.NotContains(t, taped(slot), "holds-no-air", slot)
 	}
+}
+
+// TestGroundUnderBothEnds: a road tread in front is spoken of as one behind is, and rain
+// decides where dry ground would not.
+func TestGroundUnderBothEnds(t *testing.T) {
+	b := newGarage(t)
+	muddy := func(weather plan.Weather, mud string, parts ...string) map[string]study.Finding {
+		p := b.with("holt-650", parts...)
+		p.Brief.Weather = weather
+		ground(t, p, map[terrain.Kind]string{terrain.Mud: mud, terrain.Track: "60"})
+		return b.findings(p)
+	}
+	front := muddy(plan.Warm, "40", "bracken-140-80-18")["front-tyre-against-ground"]
+	require.NotNil(t, front.Tell, "the standard front is a road-biased one")
+	assert.Contains(t, string(front.Tell().What), "front")
+	assert.NotContains(t, muddy(plan.Warm, "40", "bracken-90-90-21", "bracken-140-80-18"), "front-tyre-against-ground")
+	assert.NotContains(t, muddy(plan.Warm, "8"), "front-tyre-against-ground")
+	assert.Contains(t, muddy(plan.Wet, "8"), "front-wet-grip", "standard tyres in a wet, muddy brief are not ok")
+	assert.NotContains(t, muddy(plan.Wet, "8", "bracken-90-90-21", "bracken-140-80-18"), "front-wet-grip")
+	assert.NotContains(t, muddy(plan.Warm, "8"), "front-wet-grip")
+}
+
+// TestBlocksOnWetRoads: few blocks, much road, and rain.
+func TestBlocksOnWetRoads(t *testing.T) {
+	b := newGarage(t)
+	said := func(weather plan.Weather, road string) bool {
+		p := b.with("holt-650", "hackle-140-80-18")
+		p.Brief.Weather = weather
+		ground(t, p, map[terrain.Kind]string{terrain.Paved: road, terrain.Track: "50"})
+		_, said := b.findings(p)["rear-wet-grip"]
+		return said
+	}
+	assert.True(t, said(plan.Wet, "50"))
+	assert.False(t, said(plan.Warm, "50"))
+	assert.False(t, said(plan.Wet, "30"))
 }

@@ -143,21 +143,39 @@ func insideRows(t *testing.T, b *garage) map[string]row {
 		p.Bike = &copied
 		p.Bike.ClearStandard(plan.RearTube)
 	}
+	rainy := func(mud string) func(p *plan.Plan) {
+		return func(p *plan.Plan) {
+			p.Brief.Weather = plan.Wet
+			ground(t, p, map[terrain.Kind]string{terrain.Mud: mud, terrain.SmoothGravel: "97", terrain.Paved: "0"})
+		}
+	}
+	sandy := func(p *plan.Plan) {
+		ground(t, p, map[terrain.Kind]string{terrain.Sand: "40", terrain.Track: "60"})
+	}
+	cruising := func(kmh string) func(p *plan.Plan) {
+		return func(p *plan.Plan) { enter(t, &p.Brief.Cruise, kmh, "km/h") }
+	}
 	rock := func(p *plan.Plan) {
 		ground(t, p, map[terrain.Kind]string{terrain.RoughGravel: "40", terrain.Paved: "60"})
 	}
 	return map[string]row{
-		"front-tyre-clearance": {verdict.Stop, b.changing("holt-650", func(p *plan.Plan) { enter(t, &p.Bike.FrontMaxWidth, "88", "mm") }, "bracken-90-90-21"), b.as("holt-650", "bracken-90-90-21"), ""},
-		"holds-no-air":         {verdict.Stop, b.changing("holt-650", noTube), b.changing("holt-650", noTube, "tube-heavy-rear-18"), plan.RearTube},
-		"taped-rim":            {verdict.Watch, b.as("holt-650", "tape-rear-18"), b.as("holt-650", "tube-heavy-rear-18"), plan.RearTube},
-		"filling-size":         {verdict.Stop, b.as("holt-650", "tube-heavy-rear-17"), b.as("holt-650", "tube-heavy-rear-18"), plan.RearTube},
-		"rim-lock-fit":         {verdict.Stop, b.as("corrin-850", "lock-rear-250"), b.as("holt-650", "lock-rear-250"), ""},
-		"foam-speed":           {verdict.Stop, b.as("holt-650", "foam-rear-18"), b.as("holt-650", "tube-ultra-rear-18"), ""},
-		"wheel-balance":        {verdict.Watch, b.as("holt-650", "lock-rear-250"), b.as("holt-650", "lock-light-rear-250"), plan.RearLock},
-		"unsprung-mass":        {verdict.Watch, b.as("holt-650", "tube-ultra-rear-18"), b.as("holt-650", "tube-heavy-rear-18"), ""},
-		"tyre-tools":           {verdict.Watch, b.as("holt-650"), b.as("holt-650", "kit-tubes"), plan.TyreKit},
-		"cast-on-rock":         {verdict.Watch, b.changing("corrin-850", rock), b.changing("corrin-850", rock, "wheel-c-19", "wheel-c-17"), plan.FrontWheel},
-		"other-wheels":         {verdict.Over, b.as("corrin-850", "wheel-c-21"), b.as("corrin-850"), ""},
+		"front-tyre-clearance":      {verdict.Stop, b.changing("holt-650", func(p *plan.Plan) { enter(t, &p.Bike.FrontMaxWidth, "88", "mm") }, "bracken-90-90-21"), b.as("holt-650", "bracken-90-90-21"), ""},
+		"holds-no-air":              {verdict.Stop, b.changing("holt-650", noTube), b.changing("holt-650", noTube, "tube-heavy-rear-18"), plan.RearTube},
+		"rear-wet-grip":             {verdict.Watch, b.changing("holt-650", rainy("10"), "lanner-460-18"), b.changing("holt-650", rainy("3"), "lanner-460-18"), plan.RearTyre},
+		"front-wet-grip":            {verdict.Watch, b.changing("holt-650", rainy("10")), b.changing("holt-650", rainy("10"), "bracken-90-90-21"), plan.FrontTyre},
+		"front-tyre-against-ground": {verdict.Watch, b.changing("holt-650", sandy), b.changing("holt-650", sandy, "bracken-90-90-21"), plan.FrontTyre},
+		"ends-unlike":               {verdict.Watch, b.as("fennick-450", "lanner-120-80-18"), b.as("fennick-450", "bracken-140-80-18"), plan.FrontTyre},
+		"ultra-tube-speed": {verdict.Watch, b.changing("holt-650", cruising("115"), "tube-ultra-rear-18"),
+			b.changing("holt-650", cruising("110"), "tube-ultra-rear-18"), plan.RearTube},
+		"taped-rim":     {verdict.Watch, b.as("holt-650", "tape-rear-18"), b.as("holt-650", "tube-heavy-rear-18"), plan.RearTube},
+		"filling-size":  {verdict.Stop, b.as("holt-650", "tube-heavy-rear-17"), b.as("holt-650", "tube-heavy-rear-18"), plan.RearTube},
+		"rim-lock-fit":  {verdict.Stop, b.as("corrin-850", "lock-rear-250"), b.as("holt-650", "lock-rear-250"), ""},
+		"foam-speed":    {verdict.Stop, b.as("holt-650", "foam-rear-18"), b.as("holt-650", "tube-ultra-rear-18"), ""},
+		"wheel-balance": {verdict.Watch, b.as("holt-650", "lock-rear-250"), b.as("holt-650", "lock-light-rear-250"), plan.RearLock},
+		"unsprung-mass": {verdict.Watch, b.as("holt-650", "tube-ultra-rear-18"), b.as("holt-650", "tube-heavy-rear-18"), ""},
+		"tyre-tools":    {verdict.Watch, b.as("holt-650"), b.as("holt-650", "kit-tubes"), plan.TyreKit},
+		"cast-on-rock":  {verdict.Watch, b.changing("corrin-850", rock), b.changing("corrin-850", rock, "wheel-c-19", "wheel-c-17"), plan.FrontWheel},
+		"other-wheels":  {verdict.Over, b.as("corrin-850", "wheel-c-21"), b.as("corrin-850"), ""},
 	}
 }
 

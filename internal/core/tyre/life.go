@@ -93,7 +93,7 @@ type Band struct{ Low, Mid, High float64 }
 // single gets about half as much again, and the low end of a kind is met by
 // heavy powerful bikes.
 var LifeFormula = sheet.Formula{
-	Text:   "life = base × √(340 kg / loaded mass) × (50 kW / power)^0.3 ÷ abrasion × style",
+	Text:   "life = base × √(340 kg / loaded mass) × (50 kW / power)^0.3 ÷ abrasion × style; the high end once more × √ of what that makes of the base, where it is longer",
 	Origin: sheet.Practice,
 }
 
@@ -101,7 +101,9 @@ var LifeFormula = sheet.Formula{
 func Life(w Wear) Band {
 	factor := w.Factor()
 	mid := math.Sqrt(w.LowKm*w.HighKm) * factor
-	return Band{Low: w.LowKm * factor, Mid: mid, High: w.HighKm * factor}
+	// What is kind to its tyres differs most: an all-round rear on a light single of 18 kW
+	// has gone 15 000 to 19 000 km [practice].
+	return Band{Low: w.LowKm * factor, Mid: mid, High: w.HighKm * factor * math.Sqrt(max(1, factor))}
 }
 
 // Factor is what mass, power, ground and style make of the base.

@@ -133,6 +133,23 @@ func TestLife(t *testing.T) {
 	hard := twin
 	hard.Abrasion, hard.Style = 1.6, tyre.Hard
 	assert.InDelta(t, 0.5, tyre.Life(hard).Mid/tyre.Life(twin).Mid, 0.05, "abrasive ground and hard riding halve it")
+
+	light := tyre.Wear{LowKm: 5000, HighKm: 9000, LoadedKg: 230, PowerKW: 18, Abrasion: 1.1, Style: tyre.Steady}
+	high := tyre.Life(light).High
+	assert.True(t, high > 15000 && high < 19000, "an all-round rear on a light single has gone that far; %.0f km", high)
+}
+
+// TestExchange by hand: 100/90-18 and 130/70-18 for 110/80-18 and 140/80-17. Half of what
+// the diameters differ goes into the axles' heights.
+func TestExchange(t *testing.T) {
+	across := func(code string) float64 {
+		s, err := tyre.Parse(code)
+		require.NoError(t, err)
+		return s.OverallDiameterMM()
+	}
+	assert.InDelta(t, -2.0, (across("110/80-18")-across("100/90-18"))/2, 0.05)
+	assert.InDelta(t, 8.3, (across("140/80-17")-across("130/70-18"))/2, 0.05)
+	assert.InDelta(t, 2.6, 100*(across("140/80-17")/across("130/70-18")-1), 0.05)
 }
 
 func TestLifeFalls(t *testing.T) {

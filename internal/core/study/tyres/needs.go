@@ -41,8 +41,7 @@ func roadShare(b *plan.Built) float64 {
 	if t == nil {
 		return math.NaN()
 	}
-	c, _ := tyre.CharacterOf(t.Kind)
-	return c.RoadShare
+	return roadShareOf(t)
 }
 
 func rearTyre(b *plan.Built) study.Text {

@@ -8,7 +8,6 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/verdict"
 )
@@ -35,8 +34,6 @@ func tyreOverload(f *facts.All) (study.Finding, bool) {
 const (
 	mixNotice      = 3.0 // % that upsets anti-lock and traction control [memory]
 	clearanceTight = 5.0 // mm beyond which a tape measure is not asked for
-	roadShareOff   = 0.35
-	mudShareOff    = 0.10
 )
 
 func wheelName(s plan.Slot) string {
@@ -330,58 +327,4 @@ func balancingTyres(f *facts.All) []study.Remedy {
 		}
 	}
 	return study.Take(best, "Balance it with %s")
-}
-
-func tyreAgainstGround(f *facts.All) (study.Finding, bool) {
-	t, mix := f.Built.Tyre(plan.RearTyre), f.Plan.Brief.Mix()
-	if t == nil || !mix.Said() {
-		return study.Finding{}, false
-	}
-	c, _ := tyre.CharacterOf(t.Kind)
-	loose := mix.Of(terrain.Mud) + mix.Of(terrain.Sand)
-	switch {
-	case mix.Road()-c.RoadShare > roadShareOff:
-		return study.Finding{
-			State: verdict.Watch,
-			Offer: func() []study.Remedy { return tyreNearer(f, t, mix.Road()) },
-			Tell: func() study.Words {
-				return study.Words{
-					What: study.Say("%.0f %% of the trip is road; the rear tyre is %s.", 100*mix.Road(), t.Kind),
-					Why:  "Blocks let go early on tarmac, above all in the wet, and a large road share eats them.",
-					Do:   "Take a tyre nearer to the road share, or carry the soft ones and change them at the trail head.",
-				}
-			},
-		}, true
-	case c.RoadShare >= 0.7 && loose > mudShareOff:
-		return study.Finding{
-			State: verdict.Watch,
-			Offer: func() []study.Remedy { return tyreNearer(f, t, mix.Road()) },
-			Tell: func() study.Words {
-				return study.Words{
-					What: study.Say("%.0f %% of the trip is mud and sand; the rear tyre is %s.", 100*loose, t.Kind),
-					Why:  "Road treads manage dry, flat gravel. They fill with mud and slide at once.",
-					Do:   "Take an all-round or dirt-biased tyre, or ride round the wet parts.",
-				}
-			},
-		}, true
-	}
-	return study.Finding{}, false
-}
-
-// tyreNearer offers the rear tyre whose kind suits the road share best, nearest
-// in size to the one it replaces.
-func tyreNearer(f *facts.All, t *plan.Tyre, road float64) []study.Remedy {
-	var best *plan.Part
-	bestOff := math.Inf(1)
-	for _, p := range f.Shelf {
-		if p.Slot != plan.RearTyre || p.Tyre == nil || p.Tyre.Size.RimIn != t.Size.RimIn {
-			continue
-		}
-		c, _ := tyre.CharacterOf(p.Tyre.Kind)
-		off := math.Abs(c.RoadShare-min(road, 0.6)) + math.Abs(p.Tyre.CircumferenceMM()/t.CircumferenceMM()-1)
-		if p.Tyre.Kind != t.Kind && off < bestOff {
-			best, bestOff = p, off
-		}
-	}
-	return study.Take(best, "Take %s, nearer to your ground")
 }

@@ -20,6 +20,7 @@ const (
 	unsprungNotice  = 1.0 // kg on one wheel that a rider feels [practice]
 	rockShareNotice = 0.10
 	toolsFromKm     = 150.0
+	ultraTubeKmh    = 110.0 // above which an ultra-heavy tube runs hot [practice]
 )
 
 // fillingFor offers a filling for a wheel from the shelf.
@@ -146,6 +147,26 @@ func rimLockFit(f *facts.All) (study.Finding, bool) {
 					What: study.Say("%s is made for a %.2f in rim, the %s rim is %.2f in.", f.Built.Part(w.Lock).Name, lock.RimWidth.In("in"), w.Name, rim.WidthIn),
 					Why:  "Too narrow it does not reach the beads, too wide it bends the rim.",
 					Do:   "Take the lock of the rim's width.",
+				}
+			},
+		}, true
+	})
+}
+
+func ultraTubeSpeed(f *facts.All) (study.Finding, bool) {
+	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
+		filling := f.Built.Filling(w.Tube)
+		if filling == nil || filling.Kind != tyre.UltraTube || !(f.Drive.CruiseKmh > ultraTubeKmh) {
+			return study.Finding{}, false
+		}
+		return study.Finding{
+			State: verdict.Watch,
+			Offer: func() []study.Remedy { return fillingFor(f, w, w.Tube, tyre.HeavyTube, "Put in %s") },
+			Tell: func() study.Words {
+				return study.Words{
+					What: study.Say("An ultra-heavy tube in the %s tyre, and a cruise of {%.0f km/h}.", w.Name, f.Drive.CruiseKmh),
+					Why:  study.Say("Its thick rubber works and heats with every turn; above {%.0f km/h} for long it softens, and the heavy wheel hops.", ultraTubeKmh),
+					Do:   "Slower on the motorway, with the placard's pressure; or a heavy-duty tube.",
 				}
 			},
 		}, true
