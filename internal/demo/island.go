@@ -132,7 +132,7 @@ var route = sync.OnceValues(func() (*plan.Route, error) {
 	nodes := track.Measure(track.Join(parts).Points).Reduce(plan.UsualNodes)
 	r := &plan.Route{Name: parts[0].Name, Track: address, Nodes: nodes}
 	for i, b := range island {
-		at, _ := track.Snap(nodes, b.point())
+		at := track.Snap(nodes, b.point()).AtKm
 		if i+1 == len(island) {
 			at = r.LengthKm()
 		}

@@ -160,15 +160,53 @@ func (s *spans) Pop() any {
 	return x
 }
 
-// Snap is where on a way a place lies: the km from the start of the nearest point
-// of its nodes' lines, and how far the place is from it, km. A way that passes twice
-// takes the first.
-func Snap(nodes []Node, p geo.Point) (atKm, offKm float64) {
+// Pass is where a way goes by a place: km from its start, and km off it.
+type Pass struct{ AtKm, OffKm float64 }
+
+// apartKm is how far along a way two passes are apart at least; nearer together it
+// lingers there.
+const apartKm = 5.0
+
+// Snap is where on a way a place lies: the nearest point of its nodes' lines. A way that
+// passes twice takes the first.
+func Snap(nodes []Node, p geo.Point) Pass {
+	best := Pass{OffKm: math.Inf(1)}
+	for _, by := range alongside(nodes, p) {
+		if by.OffKm < best.OffKm-0.001 {
+			best = by
+		}
+	}
+	return best
+}
+
+// Passes is every time that a way goes by a place as near as it ever does, give or take
+// slackKm, in order: an out and back goes by twice.
+func Passes(nodes []Node, p geo.Point, slackKm float64) []Pass {
+	lines := alongside(nodes, p)
+	least := Snap(nodes, p).OffKm
+	var passes []Pass
+	last := math.Inf(-1) // where the way was near, last
+	for _, by := range lines {
+		switch n := len(passes) - 1; {
+		case by.OffKm > least+slackKm:
+			continue
+		case by.AtKm-last > apartKm:
+			passes = append(passes, by)
+		case by.OffKm < passes[n].OffKm-0.001:
+			passes[n] = by
+		}
+		last = by.AtKm
+	}
+	return passes
+}
+
+// alongside is the nearest point of each of a way's lines.
+func alongside(nodes []Node, p geo.Point) []Pass {
 	scale := math.Cos(radians(p.Lat)) * metresPerDegree
 	flat := func(n Node) (x, y float64) {
 		return geo.Turn(n[1]-p.Lon) * scale, (n[0] - p.Lat) * metresPerDegree
 	}
-	best := math.Inf(1)
+	lines := make([]Pass, 0, len(nodes))
 	for i := 0; i+1 < len(nodes); i++ {
 		ax, ay := flat(nodes[i])
 		bx, by := flat(nodes[i+1])
@@ -177,11 +215,9 @@ func Snap(nodes []Node, p geo.Point) (atKm, offKm float64) {
 		if length := dx*dx + dy*dy; length > 0 {
 			share = max(0, min(1, -(ax*dx+ay*dy)/length))
 		}
-		if off := math.Hypot(ax+share*dx, ay+share*dy); off < best-1 {
-			best, atKm = off, nodes[i][3]+share*(nodes[i+1][3]-nodes[i][3])
-		}
+		lines = append(lines, Pass{nodes[i].Km() + share*(nodes[i+1].Km()-nodes[i].Km()), math.Hypot(ax+share*dx, ay+share*dy) / 1000})
 	}
-	return atKm, best / 1000
+	return lines
 }
 
 // At is the node, between those there are, at a distance from the start.

@@ -3,6 +3,7 @@ package track_test
 import (
 	"math"
 	"math/rand/v2"
+	"slices"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -60,8 +61,7 @@ func TestReduce(t *testing.T) {
 	way := hills(5000, 20, 300, 10, 0, 2)
 	nodes := track.Measure(way).Reduce(300)
 	for _, p := range way {
-		_, off := track.Snap(nodes, p.Point)
-		assert.Less(t, off, 0.03)
+		assert.Less(t, track.Snap(nodes, p.Point).OffKm, 0.03)
 	}
 	assert.Len(t, track.Measure(way[:3]).Reduce(300), 3, "fewer points than asked for")
 	assert.Empty(t, track.Measure(nil).Reduce(300))
@@ -95,12 +95,31 @@ func TestJoin(t *testing.T) {
 
 func TestSnapAndAt(t *testing.T) {
 	nodes := track.Measure(hills(1000, 50, 100, 5, 0, 1)).Reduce(120)
-	km, off := track.Snap(nodes, geo.Point{Lat: 20 / 111.19, Lon: 0.02})
-	assert.InDelta(t, 20, km, 0.3)
-	assert.InDelta(t, 2, off, 0.3)
+	by := track.Snap(nodes, geo.Point{Lat: 20 / 111.19, Lon: 0.02})
+	assert.InDelta(t, 20, by.AtKm, 0.3)
+	assert.InDelta(t, 2, by.OffKm, 0.3)
 	assert.InDelta(t, 20, track.At(nodes, 20).Km(), 1e-6)
 	assert.InDelta(t, 0, track.At(nodes, -3).Km(), 1e-6)
 	assert.InDelta(t, nodes[119].Km(), track.At(nodes, 1e6).Km(), 1e-6)
+}
+
+// TestPasses: an out and back goes by twice, at its turn once; a bend near the place is no
+// second time.
+func TestPasses(t *testing.T) {
+	out := hills(1000, 50, 100, 5, 0, 1)
+	back := slices.Clone(out)
+	slices.Reverse(back)
+	nodes := track.Measure(append(out, back...)).Reduce(240)
+	at := func(km, off float64) []track.Pass {
+		return track.Passes(nodes, geo.Point{Lat: km / 111.19, Lon: off / 111.19}, 0.5)
+	}
+	twice := at(20, 2)
+	require.Len(t, twice, 2)
+	assert.InDelta(t, 20, twice[0].AtKm, 0.5)
+	assert.InDelta(t, nodes[len(nodes)-1].Km()-20, twice[1].AtKm, 0.5)
+	assert.Len(t, at(nodes[len(nodes)-1].Km()/2, 0), 1, "the turn")
+	once := track.Passes(track.Measure(out).Reduce(120), geo.Point{Lat: 20 / 111.19, Lon: 0.02}, 0.5)
+	assert.Equal(t, []track.Pass{track.Snap(track.Measure(out).Reduce(120), geo.Point{Lat: 20 / 111.19, Lon: 0.02})}, once)
 }
 
 // BenchmarkHundredThousand is a whole long file: distance, climb and nodes.

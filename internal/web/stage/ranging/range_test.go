@@ -2,11 +2,13 @@ package ranging_test
 
 import (
 	"bytes"
+	"math"
 	"net/http"
 	"net/url"
 	"os"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"testing"
@@ -16,6 +18,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/geo"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/demo"
@@ -114,7 +117,8 @@ func TestRouteFile(t *testing.T) {
 	for name, c := range map[string]struct{ content, says string }{
 		"a picture":        {"\x89PNG\r\n", "was not taken"},
 		"a document type":  {`<!DOCTYPE gpx [<!ENTITY x "y">]><gpx version="1.1"/>`, "document type"},
-		"no way in it":     {`<gpx version="1.1"><wpt lat="1" lon="1"/></gpx>`, "neither a track nor a route"},
+		"no way in it":     {`<gpx version="1.1"><wpt lat="1" lon="1"/></gpx>`, "looks like a pump"},
+		"nothing at all":   {`<gpx version="1.1"></gpx>`, "neither a track nor a route"},
 		"all at one place": {`<gpx version="1.1"><trk><trkseg><trkpt lat="1" lon="1"/><trkpt lat="1" lon="1"/></trkseg></trk></gpx>`, "one place"},
 	} {
 		status, body, _ := v.Upload(path+"/route/import", "x.gpx", []byte(c.content))
@@ -156,16 +160,68 @@ func TestRouteFile(t *testing.T) {
 	assert.Equal(t, http.StatusNotFound, status)
 }
 
+// northward is a way of so many steps of 1.1 km, there and back, with what marks there are.
+func northward(t *testing.T, steps int, marks ...track.Waypoint) []byte {
+	t.Helper()
+	var out []track.Point
+	for i := range steps {
+		out = append(out, track.Point{Point: geo.Point{Lat: 40 + float64(i)/100, Lon: 5}, EleM: 100})
+	}
+	back := slices.Clone(out)
+	slices.Reverse(back)
+	var b bytes.Buffer
+	require.NoError(t, gpx.Write(&b, gpx.File{Tracks: []track.Part{{Name: "There and back", Segments: [][]track.Point{append(out, back...)}}}, Waypoints: marks}))
+	return b.Bytes()
+}
+
+func mark(name string, lat, lon float64) track.Waypoint {
+	return track.Waypoint{Name: name, Point: track.Point{Point: geo.Point{Lat: lat, Lon: lon}, EleM: math.NaN()}}
+}
+
+// TestPumpsOfAFile: an out and back counts a pump twice, the rider hears what was left out,
+// and a file of places only adds its pumps to the way that is there, once.
+func TestPumpsOfAFile(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	v.Post(path+"/route/drop", url.Values{})
+	pumps := bytes.Replace(northward(t, 2, mark("Fuel at the ford", 40.3, 5)), []byte("<trk>"), []byte("<!--"), 1)
+	pumps = bytes.Replace(pumps, []byte("</trk>"), []byte("-->"), 1)
+	status, body, _ := v.Upload(path+"/route/import", "pumps.gpx", pumps)
+	require.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "marked places only")
+
+	file := northward(t, 100, mark("Fuel, mill", 40.5, 5.002), mark("Summit", 40.6, 5), mark("Fuel, far off", 40.5, 6))
+	status, _, header := v.Upload(path+"/route/import", "tour.gpx", file)
+	require.Equal(t, http.StatusSeeOther, status)
+	route := v.Stored(path).Route
+	require.Len(t, route.Stops, 2)
+	assert.InDelta(t, route.LengthKm(), route.Stops[0].At.In("km")+route.Stops[1].At.In("km"), 0.5, "on the way out and on the way back")
+	page := v.Page(header.Get("Location"))
+	says := regexp.MustCompile(`Left out of the file: [^<]*`).FindString(page)
+	assert.Contains(t, says, "marked places that do not look like pumps, 1")
+	assert.Contains(t, says, "off the way, 1")
+
+	status, _, _ = v.Upload(path+"/route/import", "pumps.gpx", pumps)
+	require.Equal(t, http.StatusSeeOther, status)
+	require.Len(t, v.Stored(path).Route.Stops, 4)
+	status, body, _ = v.Upload(path+"/route/import", "pumps.gpx", pumps)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "not there already")
+	assert.Len(t, v.Stored(path).Route.Stops, 4)
+}
+
 // TestSeveralTracks are joined; one of them can be the route by itself.
 func TestSeveralTracks(t *testing.T) {
 	s := webtest.New(t)
 	v, path := s.Demo(t)
 	parts, _ := demo.Island(500)
 	segments := parts[0].Segments
+	_, marks := demo.Island(500)
 	var b bytes.Buffer
-	require.NoError(t, gpx.Write(&b, gpx.File{Tracks: []track.Part{{Name: "Day 1", Segments: segments[:1]}, {Name: "Day 2", Segments: segments[1:]}}}))
+	require.NoError(t, gpx.Write(&b, gpx.File{Tracks: []track.Part{{Name: "Day 1", Segments: segments[:1]}, {Name: "Day 2", Segments: segments[1:]}}, Waypoints: marks}))
 	v.Upload(path+"/route/import", "days.gpx", b.Bytes())
 	whole := v.Stored(path).Route
+	require.NotEmpty(t, whole.Stops)
 	assert.Equal(t, "Day 1 and 1 more", whole.Name)
 	page := v.Page(path + "/route")
 	assert.Contains(t, page, "Day 2")
@@ -173,6 +229,18 @@ func TestSeveralTracks(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, status)
 	second := v.Stored(path).Route
 	assert.Equal(t, "Day 2", second.Name)
+	names := func(r *plan.Route) (names []string) {
+		for _, s := range r.Stops {
+			names = append(names, s.Name)
+		}
+		return names
+	}
+	require.NotEmpty(t, second.Stops, "a part keeps its pumps")
+	assert.Subset(t, names(whole), names(second))
+	assert.Less(t, len(second.Stops), len(whole.Stops))
+	for _, s := range second.Stops {
+		assert.LessOrEqual(t, s.At.In("km"), second.LengthKm()+0.1)
+	}
 	assert.Less(t, second.LengthKm(), 0.7*whole.LengthKm())
 	v.Post(path+"/route/part", url.Values{"part": {"all"}})
 	assert.InDelta(t, whole.LengthKm(), v.Stored(path).Route.LengthKm(), 1e-6)

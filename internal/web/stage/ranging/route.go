@@ -16,8 +16,10 @@ import (
 // routeForm is what is known of the route: grounds by stretch, and pumps.
 var routeForm = desk.StageForm{
 	Stage: "route", Title: "The route as typed", Save: "Save the route", Read: readRoute,
-	View: func(_ *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
-		return routeOf(d, typed, errs), nil
+	View: func(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
+		v := routeOf(d, typed, errs)
+		v.Left = leftWords(d, r.URL.Query())
+		return v, nil
 	},
 }
 
@@ -36,6 +38,7 @@ type routeView struct {
 	GPX         string
 	Import      string
 	ImportError string
+	Left        []string // out of the file that has just come
 	PartAction  string
 	DropAction  string
 	Shares      []shareRow

@@ -1,6 +1,7 @@
 package ranging
 
 import (
+	"cmp"
 	"context"
 	"crypto/rand"
 	"errors"
@@ -8,10 +9,13 @@ import (
 	"io"
 	"math"
 	"net/http"
+	"net/url"
 	"regexp"
 	"slices"
 	"strconv"
+	"strings"
 
+	"valiantmule/internal/core/geo"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/format/gpx"
@@ -44,17 +48,26 @@ func importRoute(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 			return refuseRoute(s, w, r, fmt.Sprintf("%s is larger than the %d MB that are taken here.", part.FileName(), gpx.MaxBytes>>20))
 		case err != nil:
 			return refuseRoute(s, w, r, fmt.Sprintf("%s was not taken, and nothing was changed. %v.", part.FileName(), err))
-		case len(file.Ways()) == 0:
-			return refuseRoute(s, w, r, part.FileName()+" has neither a track nor a route in it; nothing was changed.")
-		}
-		if err := takeRoute(s, r, file); err != nil {
-			return refuseRoute(s, w, r, fmt.Sprintf("%s was not taken, and nothing was changed: %v.", part.FileName(), err))
 		}
 		d, err := s.Open(r)
 		if err != nil {
 			return err
 		}
-		return desk.SeeOther(w, r, d.Href("route"))
+		var left leftOut
+		switch {
+		case len(file.Ways()) > 0:
+			left, err = takeRoute(s, r, d, file)
+		case len(file.Waypoints) == 0:
+			return refuseRoute(s, w, r, part.FileName()+" has neither a track nor a route in it; nothing was changed.")
+		case d.Plan.Route == nil:
+			return refuseRoute(s, w, r, part.FileName()+" has marked places only, neither a track nor a route. Bring a way in first: then its pumps join it.")
+		default:
+			left, err = takePumps(s, r, d, file.Waypoints)
+		}
+		if err != nil {
+			return refuseRoute(s, w, r, fmt.Sprintf("%s was not taken, and nothing was changed: %v.", part.FileName(), err))
+		}
+		return desk.SeeOther(w, r, d.Href("route", left.query()...))
 	}
 }
 
@@ -85,25 +98,82 @@ func partNames(parts []track.Part) []string {
 	return names
 }
 
-var errPlace = errors.New("its points are all at one place")
+var (
+	errPlace   = errors.New("its points are all at one place")
+	errNoPumps = errors.New("none of its marked places looks like a pump near the route that is not there already; a pump is known by a word such as fuel in its name, kind or note")
+)
+
+// leftOut counts what of a file was not taken.
+type leftOut struct {
+	Routes int // beside the tracks
+	Far    int // pumps off the way
+	Marks  int // that are no pumps
+	Many   int // pumps beyond what a route holds
+}
+
+// names of the counts in an address, in their order.
+var leftNames = [...]string{"left-routes", "left-far", "left-marks", "left-many"}
+
+func (l leftOut) counts() [len(leftNames)]int { return [...]int{l.Routes, l.Far, l.Marks, l.Many} }
+
+func (l leftOut) query() (query []string) {
+	for i, n := range l.counts() {
+		if n > 0 {
+			query = append(query, leftNames[i], strconv.Itoa(n))
+		}
+	}
+	return query
+}
+
+// leftWords says what the file that has just come had more than was taken.
+func leftWords(d *desk.Desk, query url.Values) []string {
+	var says []string
+	for i, words := range [len(leftNames)]string{
+		"routes beside its tracks", "pumps more than " + d.Units.Quantity(farKm, "km") + " off the way",
+		"marked places that do not look like pumps", "pumps beyond the " + strconv.Itoa(mostPumps) + " that a route holds",
+	} {
+		if n, err := strconv.Atoi(query.Get(leftNames[i])); err == nil && n > 0 {
+			says = append(says, fmt.Sprintf("%s, %d", words, n))
+		}
+	}
+	return says
+}
 
 // takeRoute keeps the file's track and puts the route that it makes on the plan's
 // head: a file that took a while to come must not be lost to a change meanwhile.
-func takeRoute(s *desk.House, r *http.Request, file gpx.File) error {
-	d, err := s.Open(r)
-	if err != nil {
-		return err
-	}
+func takeRoute(s *desk.House, r *http.Request, d *desk.Desk, file gpx.File) (left leftOut, err error) {
 	ways := file.Ways()
-	route, err := routeFrom(ways, file.Waypoints)
+	route, err := routeFrom(ways)
 	if err != nil {
-		return err
+		return left, err
+	}
+	left = addPumps(route, file.Waypoints)
+	if len(file.Tracks) > 0 {
+		left.Routes = len(file.Routes)
 	}
 	route.Parts = partNames(ways)
-	if route.Track, err = s.Store.KeepTrack(r.Context(), s.Rider(r), ways); err != nil {
-		return err
+	if err := sound(route); err != nil {
+		return left, err
 	}
-	return putRoute(s, r.Context(), s.Rider(r), d.PlanID, route, fmt.Sprintf("Route: %s, %.0f km, %d pumps", route.Name, route.LengthKm(), len(route.Stops)))
+	if route.Track, err = s.Store.KeepTrack(r.Context(), s.Rider(r), ways); err != nil {
+		return left, err
+	}
+	return left, putRoute(s, r.Context(), s.Rider(r), d.PlanID, route, fmt.Sprintf("Route: %s, %.0f km, %d pumps", route.Name, route.LengthKm(), len(route.Stops)))
+}
+
+// takePumps adds the pumps of a file without a way to the route that is there.
+func takePumps(s *desk.House, r *http.Request, d *desk.Desk, marks []track.Waypoint) (left leftOut, err error) {
+	route := *d.Plan.Route
+	route.Stops = slices.Clone(route.Stops)
+	left = addPumps(&route, marks)
+	more := len(route.Stops) - len(d.Plan.Route.Stops)
+	if more == 0 {
+		return left, errNoPumps
+	}
+	if err := sound(&route); err != nil {
+		return left, err
+	}
+	return left, putRoute(s, r.Context(), s.Rider(r), d.PlanID, &route, fmt.Sprintf("Route: pumps added, %d", more))
 }
 
 func putRoute(s *desk.House, ctx context.Context, rider, planID string, route *plan.Route, summary string) error {
@@ -114,8 +184,8 @@ func putRoute(s *desk.House, ctx context.Context, rider, planID string, route *p
 	})
 }
 
-// routeFrom makes a route of ways and of the marked places that look like pumps.
-func routeFrom(ways []track.Part, marks []track.Waypoint) (*plan.Route, error) {
+// routeFrom makes a route of ways, without a pump.
+func routeFrom(ways []track.Part) (*plan.Route, error) {
 	whole := track.Join(ways)
 	measured := track.Measure(whole.Points)
 	route := &plan.Route{Name: ways[0].Name, Level: measured.Level, Nodes: measured.Reduce(plan.UsualNodes)}
@@ -128,43 +198,85 @@ func routeFrom(ways []track.Part, marks []track.Waypoint) (*plan.Route, error) {
 	if len(route.Nodes) < 2 || route.LengthKm() == 0 {
 		return nil, errPlace
 	}
-	route.Stops = pumpsAmong(marks, route)
-	for _, problem := range (&plan.Plan{Format: plan.Format, Version: plan.Version, Name: "x", Currency: "EUR", Loadouts: plan.New("x", "EUR").Loadouts, Route: route}).Validate() {
-		return nil, problem
-	}
 	return route, nil
+}
+
+// sound is what is wrong with a route by itself.
+func sound(route *plan.Route) error {
+	p := plan.New("x", "EUR")
+	p.Route = route
+	for _, problem := range p.Validate() {
+		return problem
+	}
+	return nil
 }
 
 // pumpWords are how files call places with fuel.
 var pumpWords = regexp.MustCompile(`(?i)\b(fuel|petrol|gas|gasoline|pump|pumps|filling|service station|benzin|tanken|tankstelle|essence|gasolinera|bensin)\b`)
 
-// pumpsAmong are the marked places near the way that look like pumps, in its order.
-// Nobody has said how far they can be counted on.
-func pumpsAmong(marks []track.Waypoint, route *plan.Route) []plan.Stop {
-	var stops []plan.Stop
+// addPumps gives the route those marked places near it that look like pumps, as often as
+// it passes them. Nobody has said how far they can be counted on.
+func addPumps(route *plan.Route, marks []track.Waypoint) (left leftOut) {
 	for _, m := range marks {
 		if !pumpWords.MatchString(m.Kind) && !pumpWords.MatchString(m.Name) && !pumpWords.MatchString(m.Note) {
+			left.Marks++
 			continue
 		}
-		at, off := track.Snap(route.Nodes, m.Point.Point)
-		if off > farKm {
+		stop := plan.Stop{Name: m.Name, Certainty: plan.Unsure, Note: m.Note}
+		if stop.Name == "" {
+			stop.Name = "Pump"
+		}
+		if !addPump(route, m.Point.Point, stop, farKm) {
+			left.Far++
+		}
+	}
+	left.Many = max(0, len(route.Stops)-mostPumps)
+	route.Stops = route.Stops[:min(len(route.Stops), mostPumps)]
+	return left
+}
+
+// addPump puts a pump where the route passes it, each time, in the route's order; false where
+// it never does within so many km. Where a pump stands already it is the same one.
+func addPump(route *plan.Route, place geo.Point, stop plan.Stop, within float64) bool {
+	passes := track.Passes(route.Nodes, place, besideKm)
+	if len(passes) == 0 || passes[0].OffKm > within {
+		return false
+	}
+	for i, by := range passes {
+		s := stop
+		s.At = plan.Km(by.AtKm)
+		if by.OffKm > besideKm && !s.Detour.Known() {
+			s.Detour = plan.Km(by.OffKm)
+		}
+		if i > 0 {
+			s.Name += ", again"
+		}
+		if slices.ContainsFunc(route.Stops, func(o plan.Stop) bool { return math.Abs(o.At.In("km")-by.AtKm) < nearKm }) {
 			continue
 		}
-		s := plan.Stop{Name: m.Name, At: plan.Km(at), Certainty: plan.Unsure, Note: m.Note}
-		if s.Name == "" {
-			s.Name = "Pump"
-		}
-		if off > besideKm {
-			s.Detour = plan.Km(off)
-		}
-		stops = append(stops, s)
+		s.ID = freeID(route.Stops)
+		route.Stops = append(route.Stops, s)
 	}
-	slices.SortStableFunc(stops, func(a, b plan.Stop) int { return int(1000 * (a.At.In("km") - b.At.In("km"))) })
-	stops = stops[:min(len(stops), mostPumps)]
-	for i := range stops {
-		stops[i].ID = "stop-" + strconv.Itoa(i+1)
+	slices.SortStableFunc(route.Stops, func(a, b plan.Stop) int { return cmp.Compare(a.At.In("km"), b.At.In("km")) })
+	return true
+}
+
+func freeID(stops []plan.Stop) string {
+	for n := len(stops) + 1; ; n++ {
+		id := "stop-" + strconv.Itoa(n)
+		if !slices.ContainsFunc(stops, func(s plan.Stop) bool { return s.ID == id }) {
+			return id
+		}
 	}
-	return stops
+}
+
+// keepPumps gives a part of a route the pumps of the route that it was part of, as far as
+// it passes them.
+func keepPumps(part, whole *plan.Route) {
+	for _, stop := range whole.Stops {
+		stop.Name = strings.TrimSuffix(stop.Name, ", again")
+		addPump(part, track.At(whole.Nodes, stop.At.In("km")).Point(), stop, besideKm)
+	}
 }
 
 const (
@@ -193,11 +305,12 @@ func routePart(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if err == nil && at >= 0 && at < len(parts) {
 		ways = parts[at : at+1]
 	}
-	route, err := routeFrom(ways, nil)
+	route, err := routeFrom(ways)
 	if err != nil {
 		return err
 	}
 	route.Track, route.Parts = d.Plan.Route.Track, partNames(parts)
+	keepPumps(route, d.Plan.Route)
 	if err := putRoute(s, r.Context(), s.Rider(r), d.PlanID, route, "Route: "+route.Name); err != nil {
 		return err
 	}
