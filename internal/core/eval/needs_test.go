@@ -131,6 +131,64 @@ func TestBriefs(t *testing.T) {
 	assert.True(t, cruise["wind"].Met, "its own screen answers the wind")
 }
 
+// TestAdvice: what the trade would say to these riders of the bike as it came, and what it
+// would not trouble them with, written before any output was looked at [practice].
+func TestAdvice(t *testing.T) {
+	tall := func(inseam, kg string) func(p *plan.Plan) {
+		return func(p *plan.Plan) {
+			enter(t, &p.Brief.Inseam, inseam, "mm")
+			enter(t, &p.Brief.Sole, "30", "mm")
+			enter(t, &p.Brief.Rider, kg, "kg")
+		}
+	}
+	gravel := map[terrain.Kind]string{terrain.SmoothGravel: "50", terrain.Track: "20", terrain.Paved: "30"}
+	for _, c := range []struct {
+		name, bike   string
+		brief        briefly
+		change       func(p *plan.Plan)
+		says, silent []string // findings, or needs
+		why          string
+	}{
+		{"1.60 m on a tall single", "fennick-450", briefly{"600", "80", "6", "5", gravel, plan.Warm, ""}, tall("720", "60"),
+			[]string{"out-of-reach"}, []string{"knees-bent", "bars-low-standing", "room-short"}, "tiptoe at best; the bars are high enough"},
+		{"1.98 m on a low twin", "averill-720", briefly{"600", "80", "6", "5", gravel, plan.Warm, ""}, tall("960", "105"),
+			[]string{"knees-bent", "bars-low-standing"}, []string{"out-of-reach"}, "folded seated, bent standing, both feet flat"},
+		{"a roadster on rock", "averill-720", briefly{"500", "80", "6", "6", map[terrain.Kind]string{terrain.RoughGravel: "60", terrain.Paved: "40"}, plan.Warm, ""}, nil,
+			[]string{"room-short", "sump"}, []string{"overweight", "front-tyre-rim"}, "its header hangs where the stones are"},
+		{"wet clay on the standard tyres", "holt-650", briefly{"400", "80", "6", "6", map[terrain.Kind]string{terrain.Mud: "20", terrain.Track: "40", terrain.Paved: "40"}, plan.Wet, ""}, nil,
+			[]string{"front-wet-grip", "front-tyre-against-ground"}, []string{"cruise-not-held", "ends-unlike"}, "a road tread fills with clay"},
+		{"headwind on open land", "fennick-300", briefly{"900", "105", "7", "6", map[terrain.Kind]string{terrain.Paved: "90", terrain.SmoothGravel: "10"}, plan.Warm, ""},
+			func(p *plan.Plan) { enter(t, &p.Brief.Headwind, "45", "km/h") }, []string{"cruise-not-held"}, []string{"climb-short", "room-short"}, "a small single has nothing left for the wind"},
+		{"the same in still air", "fennick-300", briefly{"900", "85", "7", "6", map[terrain.Kind]string{terrain.Paved: "90", terrain.SmoothGravel: "10"}, plan.Warm, ""}, nil,
+			nil, []string{"cruise-not-held", "climb-short", "room-short"}, "it ambles along"},
+		{"two up on a tourer", "corrin-1180", briefly{"1500", "100", "6", "6", map[terrain.Kind]string{terrain.Paved: "90", terrain.SmoothGravel: "10"}, plan.Warm, ""},
+			func(p *plan.Plan) { enter(t, &p.Loadouts[1].Pillion, "65", "kg") }, nil, []string{"overweight", "axle-overload", "front-light", "tyre-overload"}, "that is what it was built for"},
+		{"a 250 on motorways, into a breeze", "fennick-250", briefly{"900", "115", "7", "3", map[terrain.Kind]string{terrain.Motorway: "90", terrain.Paved: "10"}, plan.Warm, ""},
+			func(p *plan.Plan) { enter(t, &p.Brief.Headwind, "15", "km/h") }, []string{"cruise-not-held", "light-for-the-road", "wind"}, []string{"room-short", "heavy-for-the-ground"}, "flat out all day"},
+	} {
+		p := planOf(t, c.bike, c.brief)
+		if c.change != nil {
+			c.change(p)
+		}
+		r, err := eval.EvaluateLoadout(p, nil, "travel", today)
+		require.NoError(t, err)
+		var said []string
+		for _, f := range r.Findings {
+			said = append(said, f.ID)
+		}
+		needs, _ := r.Needs()
+		for _, n := range needs {
+			said = append(said, n.ID)
+		}
+		for _, id := range c.says {
+			assert.Contains(t, said, id, "%s: %s", c.name, c.why)
+		}
+		for _, id := range c.silent {
+			assert.NotContains(t, said, id, "%s: %s", c.name, c.why)
+		}
+	}
+}
+
 // TestNeedsAreMet by what was made for them, and then they ask for nothing.
 func TestNeedsAreMet(t *testing.T) {
 	shelf, err := demo.Parts()
