@@ -153,6 +153,8 @@ func setBy(d *desk.Desk, s terrain.Surface, e facts.PressureEnd) string {
 	switch {
 	case s.ID == "road" && near(e.Placard):
 		return "by the placard"
+	case near(e.Load) && e.Slow < e.Load:
+		return "to carry the axle; " + pressureWords(d.Units, e.Slow) + " do to " + d.Units.Quantity(tyre.SlowKmh, "km/h")
 	case near(e.Load):
 		return "to carry the axle"
 	case near(e.Pinch):
