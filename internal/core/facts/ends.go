@@ -32,9 +32,13 @@ type Reach struct{ MM, WishMM float64 }
 // Room is what there is under the engine with the rider on, and what is wished for.
 type Room struct{ MM, WishMM float64 }
 
-// Exposed is what the trip exposes this bike to, with the room that is under it.
+// Exposed is what the trip exposes this bike to, with the room that is under it and what its
+// class of parts costs.
 func (a *All) Exposed() guard.Trip {
 	trip := a.Plan.Brief.Exposed()
 	trip.RoomMM = a.Room.MM
+	if kerb := a.Standard.Bike.KerbMass; kerb.Known() {
+		trip.Bike, trip.PerEuro = guard.ClassOf(kerb.In("kg")), a.Plan.PerEuro()
+	}
 	return trip
 }

@@ -80,9 +80,34 @@ type Break struct {
 	Share  float64
 }
 
+// Prices are in euros, one for each class of bike [memory].
+type Prices [Classes]float64
+
+// Class sorts bikes by what their parts cost.
+type Class int
+
+// The classes, by kerb mass.
+const (
+	LightBike  Class = iota // to 160 kg
+	MiddleBike              // to 210 kg
+	HeavyBike
+	Classes
+)
+
+// ClassOf a bike by its kerb mass, kg.
+func ClassOf(kerbKg float64) Class {
+	switch {
+	case kerbKg <= 160:
+		return LightBike
+	case kerbKg <= 210:
+		return MiddleBike
+	}
+	return HeavyBike
+}
+
 // Loss is what a broken place costs.
 type Loss struct {
-	Worth    float64 // of the bike, as a share: the repair
+	Repair   Prices  // of the parts that break, used or new as they are to be had
 	Days     float64 // until it runs again, with help at hand
 	Stranded float64 // how often it ends the ride where it happens
 }
@@ -96,25 +121,25 @@ type PlaceInfo struct {
 }
 
 var places = []PlaceInfo{
-	{Mudguard, "Front mudguard", []Break{{PackedMud, 0.02}, {Branch, 0.01}}, Loss{0.02, 0.3, 0.15}},
-	{Fork, "Fork sliders and seals", []Break{{Stone, 0.01}, {PackedMud, 0.01}, {Branch, 0.005}}, Loss{0.03, 1, 0.05}},
-	{Lamp, "Headlamp", []Break{{Stone, 0.012}, {FastFall, 0.3}, {Branch, 0.02}}, Loss{0.05, 0.5, 0.05}},
-	{Dash, "Dash", []Break{{FastFall, 0.2}, {Branch, 0.02}}, Loss{0.06, 0.3, 0.05}},
-	{Levers, "Levers and hands", []Break{{SlowFall, 0.25}, {FastFall, 0.5}, {Branch, 0.1}}, Loss{0.01, 0.2, 0.04}},
-	{Bars, "Bars", []Break{{SlowFall, 0.02}, {FastFall, 0.25}}, Loss{0.02, 0.5, 0.2}},
-	{Indicators, "Indicators", []Break{{SlowFall, 0.3}, {FastFall, 0.6}, {Branch, 0.05}}, Loss{0.01, 0, 0}},
-	{Radiator, "Radiator and hoses", []Break{{SlowFall, 0.01}, {FastFall, 0.15}, {Stone, 0.002}, {Branch, 0.005}}, Loss{0.09, 3, 0.6}},
-	{OilCooler, "Oil cooler", []Break{{Stone, 0.002}, {FastFall, 0.06}}, Loss{0.07, 3, 0.5}},
-	{Fairing, "Fairing", []Break{{SlowFall, 0.5}, {FastFall, 0.9}, {Branch, 0.02}}, Loss{0.06, 0, 0}},
-	{Tank, "Tank", []Break{{SlowFall, 0.05}, {FastFall, 0.2}}, Loss{0.08, 0.5, 0.1}},
-	{Cases, "Engine cases", []Break{{SlowFall, 0.006}, {FastFall, 0.06}, {Strike, 0.02}}, Loss{0.12, 4, 0.45}},
-	{Sump, "Sump and header", []Break{{Strike, 0.04}, {Stone, 0.003}}, Loss{0.08, 3, 0.5}},
-	{Frame, "Frame paint", []Break{{Rub, 0.4}}, Loss{0.01, 0, 0}},
-	{Drive, "Case at the front sprocket", []Break{{BrokeChain, 0.5}}, Loss{0.07, 2.5, 0.8}},
-	{Stand, "Side stand and its switch", []Break{{Strike, 0.03}, {Branch, 0.03}, {PackedMud, 0.01}}, Loss{0.01, 0.3, 0.2}},
-	{Swingarm, "Swingarm and chain guide", []Break{{Strike, 0.02}, {BrokeChain, 0.2}, {Branch, 0.01}}, Loss{0.04, 0.5, 0.15}},
-	{RearBrake, "Rear disc, caliper, reservoir", []Break{{Strike, 0.02}, {Stone, 0.004}, {SlowFall, 0.015}}, Loss{0.05, 1.5, 0.2}},
-	{Plate, "Plate and tail lamp", []Break{{SlowFall, 0.03}, {Branch, 0.03}, {PackedMud, 0.01}}, Loss{0.01, 0.1, 0}},
+	{Mudguard, "Front mudguard", []Break{{PackedMud, 0.02}, {Branch, 0.01}}, Loss{Prices{40, 60, 110}, 0.3, 0.15}},
+	{Fork, "Fork sliders and seals", []Break{{Stone, 0.01}, {PackedMud, 0.01}, {Branch, 0.005}}, Loss{Prices{60, 90, 160}, 1, 0.05}},
+	{Lamp, "Headlamp", []Break{{Stone, 0.012}, {FastFall, 0.3}, {Branch, 0.02}}, Loss{Prices{90, 160, 420}, 0.5, 0.05}},
+	{Dash, "Dash", []Break{{FastFall, 0.2}, {Branch, 0.02}}, Loss{Prices{150, 280, 600}, 0.3, 0.05}},
+	{Levers, "Levers and hands", []Break{{SlowFall, 0.25}, {FastFall, 0.5}, {Branch, 0.1}}, Loss{Prices{25, 35, 60}, 0.2, 0.04}},
+	{Bars, "Bars", []Break{{SlowFall, 0.02}, {FastFall, 0.25}}, Loss{Prices{70, 90, 140}, 0.5, 0.2}},
+	{Indicators, "Indicators", []Break{{SlowFall, 0.3}, {FastFall, 0.6}, {Branch, 0.05}}, Loss{Prices{25, 35, 70}, 0, 0}},
+	{Radiator, "Radiator and hoses", []Break{{SlowFall, 0.01}, {FastFall, 0.15}, {Stone, 0.002}, {Branch, 0.005}}, Loss{Prices{160, 260, 450}, 3, 0.6}},
+	{OilCooler, "Oil cooler", []Break{{Stone, 0.002}, {FastFall, 0.06}}, Loss{Prices{120, 180, 340}, 3, 0.5}},
+	{Fairing, "Fairing", []Break{{SlowFall, 0.5}, {FastFall, 0.9}, {Branch, 0.02}}, Loss{Prices{140, 260, 520}, 0, 0}},
+	{Tank, "Tank", []Break{{SlowFall, 0.05}, {FastFall, 0.2}}, Loss{Prices{180, 300, 650}, 0.5, 0.1}},
+	{Cases, "Engine cases", []Break{{SlowFall, 0.006}, {FastFall, 0.06}, {Strike, 0.02}}, Loss{Prices{180, 320, 700}, 4, 0.45}},
+	{Sump, "Sump and header", []Break{{Strike, 0.04}, {Stone, 0.003}}, Loss{Prices{120, 190, 420}, 3, 0.5}},
+	{Frame, "Frame paint", []Break{{Rub, 0.4}}, Loss{Prices{30, 40, 60}, 0, 0}},
+	{Drive, "Case at the front sprocket", []Break{{BrokeChain, 0.5}}, Loss{Prices{150, 240, 380}, 2.5, 0.8}},
+	{Stand, "Side stand and its switch", []Break{{Strike, 0.03}, {Branch, 0.03}, {PackedMud, 0.01}}, Loss{Prices{40, 60, 110}, 0.3, 0.2}},
+	{Swingarm, "Swingarm and chain guide", []Break{{Strike, 0.02}, {BrokeChain, 0.2}, {Branch, 0.01}}, Loss{Prices{60, 90, 160}, 0.5, 0.15}},
+	{RearBrake, "Rear disc, caliper, reservoir", []Break{{Strike, 0.02}, {Stone, 0.004}, {SlowFall, 0.015}}, Loss{Prices{90, 140, 260}, 1.5, 0.2}},
+	{Plate, "Plate and tail lamp", []Break{{SlowFall, 0.03}, {Branch, 0.03}, {PackedMud, 0.01}}, Loss{Prices{25, 35, 60}, 0.1, 0}},
 }
 
 // Places lists them from front to rear.

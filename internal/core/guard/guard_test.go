@@ -15,7 +15,7 @@ import (
 func everything(guard.Place) bool { return true }
 
 func trip(mix terrain.Mix) guard.Trip {
-	return guard.Trip{DistanceKm: 4000, Mix: mix, Falls: math.NaN(), RoomMM: math.NaN()}
+	return guard.Trip{DistanceKm: 4000, Mix: mix, Falls: math.NaN(), RoomMM: math.NaN(), PerEuro: 1}
 }
 
 func of(t *testing.T, risks []guard.Risk, p guard.Place) guard.Risk {
@@ -132,6 +132,30 @@ func TestTotal(t *testing.T) {
 	assert.InDelta(t, 1, left.Days, 1e-12)
 	assert.InDelta(t, 0.5, guard.Coverage(bare.Days, left.Days), 1e-12)
 	assert.True(t, math.IsNaN(guard.Coverage(0, 0)))
+}
+
+// TestRepairs by hand: what breaks, times what its parts cost on this class of bike, in the
+// rider's money; a price of the rider's own needs no rate.
+func TestRepairs(t *testing.T) {
+	tr := trip(terrain.Only(terrain.SingleTrack))
+	at := func(class guard.Class, per float64, rates guard.Rates) guard.Outcome {
+		tr.Bike, tr.PerEuro = class, per
+		return of(t, guard.Assess(tr, rates, everything, nil), guard.Sump).Bare
+	}
+	light := at(guard.LightBike, 1, nil)
+	sump, _ := guard.PlaceOf(guard.Sump)
+	assert.InDelta(t, light.Broken*sump.Loss.Repair[guard.LightBike], light.Repair, 1e-9)
+	assert.InDelta(t, 11*light.Repair, at(guard.LightBike, 11, nil).Repair, 1e-9, "a krona is smaller")
+	assert.True(t, math.IsNaN(at(guard.LightBike, math.NaN(), nil).Repair), "nobody knows the rate")
+	own := guard.Rates{guard.LossKey(guard.Sump, "repair"): 90}
+	assert.InDelta(t, light.Broken*90, at(guard.HeavyBike, math.NaN(), own).Repair, 1e-9)
+	for _, p := range guard.Places() {
+		r := p.Loss.Repair
+		assert.True(t, 0 < r[guard.LightBike] && r[guard.LightBike] < r[guard.MiddleBike] && r[guard.MiddleBike] < r[guard.HeavyBike], "%s: parts of bigger bikes cost more", p.Place)
+	}
+	for kg, class := range map[float64]guard.Class{160: guard.LightBike, 161: guard.MiddleBike, 210: guard.MiddleBike, 211: guard.HeavyBike} {
+		assert.Equal(t, class, guard.ClassOf(kg))
+	}
 }
 
 // TestRates: each can be changed, and moves what it is for.

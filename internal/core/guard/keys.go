@@ -8,14 +8,14 @@ func EventKey(h Hazard, g terrain.Kind) string { return "events." + string(h) + 
 // BreakKey names the share of a hazard's events that breaks a place.
 func BreakKey(p Place, h Hazard) string { return "breaks." + string(p) + "." + string(h) }
 
-// LossKey names what a broken place costs: "worth", "days" or "stranded".
+// LossKey names what a broken place costs: "repair" in the rider's money, "days" or "stranded".
 func LossKey(p Place, what string) string { return "loss." + string(p) + "." + what }
 
 // Key is one rate that a rider may change.
 type Key struct {
 	Key, Name string
-	Unit      string // "" for a plain number, "%" for a share
-	Value     float64
+	Unit      string  // "" for a plain number, "%" for a share
+	Value     float64 // to start with; of a repair a light bike's, in euros
 	Max       float64
 }
 
@@ -33,7 +33,7 @@ func Keys() []Key {
 			list = append(list, Key{BreakKey(p.Place, b.Hazard), p.Name + ", " + info.Name, "%", b.Share, 1})
 		}
 		list = append(list,
-			Key{LossKey(p.Place, "worth"), p.Name + ", repair", "%", p.Loss.Worth, 1},
+			Key{LossKey(p.Place, "repair"), p.Name + ", repair", "", p.Loss.Repair[LightBike], 100_000},
 			Key{LossKey(p.Place, "days"), p.Name + ", days", "", p.Loss.Days, 100},
 			Key{LossKey(p.Place, "stranded"), p.Name + ", stranded", "%", p.Loss.Stranded, 1})
 	}

@@ -15,6 +15,8 @@ type Trip struct {
 	Falls      float64 // expected on the trip; NaN leaves them to the rates
 	RoomMM     float64 // under the engine with the rider on; NaN takes what the ground asks for
 	HelpDays   float64 // until parts or a truck come; 0 where help is at hand
+	Bike       Class
+	PerEuro    float64 // of the rider's money, for the prices from memory; NaN where nobody knows
 }
 
 // Rates are what a rider knows better, by their keys; see [Keys]. The rest is
@@ -49,7 +51,7 @@ type Outcome struct {
 	Broken   float64 // chance that it breaks at least once
 	Stranded float64 // chance that it ends the ride where it happens
 	Days     float64 // lost, expected
-	Worth    float64 // of the bike, expected repair
+	Repair   float64 // expected, in the rider's money
 }
 
 // The formulas of the risks.
@@ -122,7 +124,7 @@ func Assess(t Trip, rates Rates, has func(Place) bool, covers []Cover) []Risk {
 		if !has(p.Place) {
 			continue
 		}
-		p.Loss = lossOf(p, rates)
+		loss := lossOf(p, t, rates)
 		from := len(threats)
 		bare, left := 0.0, 0.0
 		for _, b := range p.Breaks {
@@ -139,17 +141,17 @@ func Assess(t Trip, rates Rates, has func(Place) bool, covers []Cover) []Risk {
 		}
 		risks = append(risks, Risk{
 			Place: p, Threats: threats[from:len(threats):len(threats)],
-			Bare: outcome(bare, p.Loss, t.HelpDays), Left: outcome(left, p.Loss, t.HelpDays),
+			Bare: outcome(bare, loss, t.HelpDays), Left: outcome(left, loss, t.HelpDays),
 		})
 	}
 	return risks
 }
 
 // outcome of so many expected breaks.
-func outcome(breaks float64, l Loss, help float64) Outcome {
-	o := Outcome{Broken: 1 - math.Exp(-breaks), Stranded: 1 - math.Exp(-breaks*l.Stranded)}
-	o.Days = o.Broken*l.Days + o.Stranded*help
-	o.Worth = o.Broken * l.Worth
+func outcome(breaks float64, l loss, help float64) Outcome {
+	o := Outcome{Broken: 1 - math.Exp(-breaks), Stranded: 1 - math.Exp(-breaks*l.stranded)}
+	o.Days = o.Broken*l.days + o.Stranded*help
+	o.Repair = o.Broken * l.repair
 	return o
 }
 
@@ -164,7 +166,7 @@ func Total(risks []Risk) (bare, left Outcome) {
 			sum.to.Broken *= 1 - sum.from.Broken
 			sum.to.Stranded *= 1 - sum.from.Stranded
 			sum.to.Days += sum.from.Days
-			sum.to.Worth += sum.from.Worth
+			sum.to.Repair += sum.from.Repair
 		}
 	}
 	for _, o := range []*Outcome{&bare, &left} {
@@ -185,11 +187,14 @@ func Coverage(bare, left float64) float64 {
 	return 1 - left/bare
 }
 
-func lossOf(p PlaceInfo, rates Rates) Loss {
+// loss is what a broken place costs this rider on this trip.
+type loss struct{ repair, days, stranded float64 }
+
+func lossOf(p PlaceInfo, t Trip, rates Rates) loss {
 	at := func(usual float64, what string) float64 {
 		return rates.own(usual, func() string { return LossKey(p.Place, what) })
 	}
-	return Loss{at(p.Loss.Worth, "worth"), at(p.Loss.Days, "days"), at(p.Loss.Stranded, "stranded")}
+	return loss{at(p.Loss.Repair[t.Bike]*t.PerEuro, "repair"), at(p.Loss.Days, "days"), at(p.Loss.Stranded, "stranded")}
 }
 
 var manyThreats = func() (n int) {

@@ -7,6 +7,7 @@ package money
 import (
 	"errors"
 	"fmt"
+	"math"
 	"strings"
 
 	"github.com/bojanz/currency"
@@ -59,6 +60,12 @@ func (a Amount) Known() bool { return a.code != "" }
 
 // Minor is the amount in minor units.
 func (a Amount) Minor() int64 { return a.minor }
+
+// Minors is how many minor units of a currency make a whole one [ISO 4217].
+func Minors(code string) float64 {
+	digits, _ := currency.GetDigits(code)
+	return math.Pow10(int(digits))
+}
 
 // Code is the ISO 4217 code, "" when the amount is missing.
 func (a Amount) Code() string { return a.code }

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/unit"
 )
 
@@ -26,11 +27,28 @@ func (r Risk) Rates() guard.Rates {
 
 // Exposed is what the trip exposes any bike to.
 func (b *Brief) Exposed() guard.Trip {
-	trip := guard.Trip{DistanceKm: b.Distance.In("km"), Mix: b.Mix(), Skill: b.Skill, Falls: b.Falls.In(""), RoomMM: math.NaN()}
+	trip := guard.Trip{DistanceKm: b.Distance.In("km"), Mix: b.Mix(), Skill: b.Skill, Falls: b.Falls.In(""), RoomMM: math.NaN(), PerEuro: math.NaN()}
 	if b.Help.Known() {
 		trip.HelpDays = b.Help.In("h") / 24
 	}
 	return trip
+}
+
+// muchAsEuros are the currencies in which a price from memory is about the same number.
+var muchAsEuros = []string{"EUR", "USD", "GBP", "CHF"}
+
+// PerEuro is what a price in euros from memory is multiplied by in the plan's currency, NaN
+// where the plan has no rate for it.
+func (p *Plan) PerEuro() float64 {
+	if slices.Contains(muchAsEuros, p.Currency) {
+		return 1
+	}
+	const many = 1_000_000
+	home, _, ok := p.Home(money.New(100*many, "EUR"))
+	if !ok {
+		return math.NaN()
+	}
+	return float64(home.Minor()) / money.Minors(p.Currency) / many
 }
 
 // Vulnerable reports whether the bike has a place that can break. Where the sheet

@@ -1,22 +1,23 @@
 package desk
 
 import (
+	"math"
 	"net/http"
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/words"
 )
 
-// Repair is a share of the bike's worth in money.
-func (d *Desk) Repair(share float64) string {
-	worth, _, ok := d.Plan.Home(d.Plan.Bike.Price)
-	if !ok || !worth.Known() {
+// Repair is what a repair is expected to cost, in words.
+func (d *Desk) Repair(amount float64) string {
+	if math.IsNaN(amount) {
 		return "?"
 	}
-	return d.Units.Quantity(share*float64(worth.Minor()), d.Plan.Currency)
+	return d.Units.Quantity(amount*money.Minors(d.Plan.Currency), d.Plan.Currency)
 }
 
 // disputesView is where riders disagree, each side with this plan's figures.
@@ -144,7 +145,7 @@ func (d *Desk) sideFigures(q Dispute, part *plan.Part, after *eval.LoadoutReport
 	for _, r := range after.Facts.Risks {
 		if r.Place.Place == q.Place {
 			rows = append(rows, LineupRow{"Breaks", []string{Chance(r.Left.Broken)}}, LineupRow{"Strands", []string{Chance(r.Left.Stranded)}},
-				LineupRow{"Repair to expect", []string{d.Repair(r.Left.Worth)}}, LineupRow{"Days to expect", []string{words.Number(r.Left.Days, 2) + " d"}})
+				LineupRow{"Repair to expect", []string{d.Repair(r.Left.Repair)}}, LineupRow{"Days to expect", []string{words.Number(r.Left.Days, 2) + " d"}})
 		}
 	}
 	for _, id := range q.Figures {

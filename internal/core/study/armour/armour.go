@@ -9,6 +9,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
 )
@@ -77,16 +78,17 @@ func feared(r *study.Run, id figure.ID, value, unguarded float64) {
 // repair is what repairs are to be expected to cost, minor units.
 func repair(r *study.Run, left guard.Outcome) {
 	c := begin(r, figure.ArmourRepair)
-	worth := float64(r.Built.Bike.Price.Minor())
-	if home, _, ok := r.Plan.Home(r.Built.Bike.Price); ok && home.Known() {
-		worth = float64(home.Minor())
-	} else {
-		c.Lacks("what the bike is worth (Bike)")
+	switch {
+	case !math.IsNaN(left.Repair):
+	case !r.Standard.Bike.KerbMass.Known():
+		c.Lacks("kerb mass (Bike)")
+	default:
+		c.Lacks("a rate for EUR, or your own prices (Armour, Rates)")
 	}
-	amount := math.Round(left.Worth * worth)
+	amount := math.Round(left.Repair * money.Minors(r.Plan.Currency))
 	c.Is(amount)
 	if c.Sheet != nil {
-		explainRisks(c, study.Computed("repairs", amount, c.Unit), study.Computed("share of the bike's worth", 100*left.Worth, "%"), study.Computed("worth", worth, c.Unit))
+		explainRisks(c, study.Computed("repairs", amount, c.Unit))
 	}
 	c.Plain()
 }

@@ -85,7 +85,7 @@ func armour(d *desk.Desk, v *armourView, at guard.Place, tried []plan.Choice) er
 		href := d.Href("armour", append(desk.Tries(tried), "place", string(r.Place.Place))...)
 		row := riskRow{
 			Number: i + 1, Name: r.Place.Name, Href: href, Current: r.Place.Place == at,
-			Stranded: desk.Chance(r.Bare.Stranded), Left: desk.Chance(r.Left.Stranded), Days: words.Number(r.Left.Days, 2) + " d", Money: d.Repair(r.Left.Worth),
+			Stranded: desk.Chance(r.Bare.Stranded), Left: desk.Chance(r.Left.Stranded), Days: words.Number(r.Left.Days, 2) + " d", Money: d.Repair(r.Left.Repair),
 			Guards: strings.Join(guardsOf(after.Facts.Built, r.Place.Place), ", "), Shape: draw.HazardKey(leading(r)),
 		}
 		if info, ok := guard.HazardOf(leading(r)); ok {

@@ -2,6 +2,7 @@ package armour
 
 import (
 	"fmt"
+	"math"
 	"net/http"
 	"net/url"
 	"strconv"
@@ -84,14 +85,30 @@ func riskRates(d *desk.Desk, form url.Values, errs desk.FormErrors) ratesView {
 			continue
 		}
 		row := rateTable{Name: p.Name}
+		repair := cell(guard.LossKey(p.Place, "repair"), "repair, "+d.Plan.Currency)
+		repair.Usual = repairs(d, p)
 		for _, b := range p.Breaks {
 			info, _ := guard.HazardOf(b.Hazard)
 			row.Cells = append(row.Cells, cell(guard.BreakKey(p.Place, b.Hazard), strings.ToLower(info.Name)+" breaks it"))
 		}
-		row.Cells = append(row.Cells, cell(guard.LossKey(p.Place, "worth"), "repair, of the bike's worth"), cell(guard.LossKey(p.Place, "days"), "days until it runs"), cell(guard.LossKey(p.Place, "stranded"), "strands"))
+		row.Cells = append(row.Cells, repair, cell(guard.LossKey(p.Place, "days"), "days until it runs"), cell(guard.LossKey(p.Place, "stranded"), "strands"))
 		v.Places = append(v.Places, row)
 	}
 	return v
+}
+
+// repairs are a place's starting price for the class of the plan's bike; for none, of each
+// class.
+func repairs(d *desk.Desk, p guard.PlaceInfo) string {
+	per := d.Plan.PerEuro()
+	if math.IsNaN(per) {
+		return "?"
+	}
+	words := func(c guard.Class) string { return strconv.FormatFloat(math.Round(p.Loss.Repair[c]*per), 'f', -1, 64) }
+	if d.Plan.Bike != nil && d.Plan.Bike.KerbMass.Known() {
+		return words(guard.ClassOf(d.Plan.Bike.KerbMass.In("kg")))
+	}
+	return words(guard.LightBike) + ", " + words(guard.MiddleBike) + ", " + words(guard.HeavyBike)
 }
 
 func readRates(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
