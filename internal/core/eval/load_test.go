@@ -126,6 +126,30 @@ func TestRepack(t *testing.T) {
 	assert.Equal(t, now.Facts.Bags.Sides, report(t, crooked).Facts.Bags.Sides, "the plan itself is not touched")
 }
 
+// TestRepackWhatIsInNone: what lies where bags sit goes into them; a thing that has a place
+// of its own stays there, and one that does not go in stays out without stopping the rest.
+func TestRepackWhatIsInNone(t *testing.T) {
+	tent := packedThing(t, 2.5, "", plan.Middle, load.Tail)
+	tools := packedThing(t, 2, "", plan.Middle, load.Engine)
+	r := loading.Repack(report(t, loaded(t, tent, tools)).Facts)
+	require.True(t, r.Packing.OK)
+	require.Len(t, r.Moves, 1)
+	assert.Equal(t, load.Tail, r.Moves[0].From.Place)
+	assert.NotEmpty(t, r.Moves[0].To.Bag)
+	assert.NotEmpty(t, r.Moves[0].Why)
+	assert.Zero(t, r.Out)
+
+	canoe := packedThing(t, 3, "", plan.Middle, load.Tail)
+	require.NoError(t, canoe.Volume.Enter("400", "L"))
+	bagged := packedThing(t, 4, plan.SideBags, plan.Left, load.Panniers)
+	r = loading.Repack(report(t, loaded(t, canoe, bagged)).Facts)
+	require.True(t, r.Packing.OK, "the rest is packed all the same")
+	assert.Equal(t, 1, r.Out)
+	for _, m := range r.Moves {
+		assert.NotEqual(t, load.Tail, m.From.Place)
+	}
+}
+
 // TestExpectedWheels: both sides together weigh what both wheels do, and half of what
 // hangs on one side more than on the other moves across.
 func TestExpectedWheels(t *testing.T) {

@@ -5,6 +5,7 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/pack"
 	"valiantmule/internal/core/plan"
 )
@@ -14,6 +15,7 @@ type Repacking struct {
 	Plan    *plan.Plan // packed so
 	Moves   []Repacked
 	Packing pack.Packing
+	Out     int // things in no bag that do not go in either
 }
 
 // Repacked is a thing that moves, and why.
@@ -29,9 +31,10 @@ type pocket struct {
 	side plan.Side
 }
 
-// Repack packs the things of a loadout into the bags that are on. What is in none,
-// and what has no mass, stays where it is; a pair of bags carries and holds half of
-// its limit a side.
+// Repack packs the things of a loadout into the bags that are on, those too that lie where
+// bags sit and in none. What has no mass, or another place of its own, stays where it is; a
+// pair of bags carries and holds half of its limit a side. Where not all goes in, what is in no
+// bag stays out.
 func Repack(f *facts.All) Repacking {
 	changed, loadout := f.Plan.OwnLoads(f.Loadout.ID)
 	built := f.Built
@@ -56,9 +59,15 @@ func Repack(f *facts.All) Repacking {
 	}
 	var items []pack.Item
 	var of []int // the load of each item
-	for i, l := range loadout.Loads {
-		if l.Bag == "" || !l.Mass.Known() {
+	loose := 0   // of them, at the end
+	order := slices.Concat(indices(loadout.Loads, func(l plan.Load) bool { return l.Bag != "" }), indices(loadout.Loads, bagless))
+	for _, i := range order {
+		l := loadout.Loads[i]
+		if !l.Mass.Known() {
 			continue
+		}
+		if l.Bag == "" {
+			loose++
 		}
 		lies := func(in pocket) bool { return in.slot == l.Bag && in.side == l.Side }
 		item := pack.Item{MassKg: l.Mass.In("kg"), Daily: l.Daily, In: slices.IndexFunc(pockets, lies)}
@@ -68,6 +77,10 @@ func Repack(f *facts.All) Repacking {
 		items, of = append(items, item), append(of, i)
 	}
 	r := Repacking{Plan: changed, Packing: pack.Pack(items, bags)}
+	if !r.Packing.OK && loose > 0 {
+		items, of = items[:len(items)-loose], of[:len(of)-loose]
+		r.Packing, r.Out = pack.Pack(items, bags), loose
+	}
 	if !r.Packing.OK {
 		return r
 	}
@@ -84,11 +97,28 @@ func Repack(f *facts.All) Repacking {
 	return r
 }
 
+// bagless reports whether a thing lies where a bag would be, in none.
+func bagless(l plan.Load) bool {
+	return l.Bag == "" && (l.Place == load.Tail || l.Place == load.TopBox || l.Place == load.Panniers || l.Place == load.TankBag)
+}
+
+func indices(loads []plan.Load, is func(plan.Load) bool) (at []int) {
+	for i, l := range loads {
+		if is(l) {
+			at = append(at, i)
+		}
+	}
+	return at
+}
+
 // felt is how far a place is lower or farther forward to be named for it, mm.
 const felt = 50.0
 
 // gain is why a thing moves, the first of the wishes that it serves.
 func gain(l plan.Load, built *plan.Built, to pocket, base, seat float64) string {
+	if l.Bag == "" {
+		return "in no bag yet"
+	}
 	was := l.Sits(built)
 	switch now := to.part.Sits(); {
 	case l.Daily && to.part.Bag.Handy:

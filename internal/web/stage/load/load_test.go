@@ -14,6 +14,7 @@ import (
 
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/web/desk"
 	"valiantmule/internal/web/webtest"
 )
 
@@ -126,6 +127,34 @@ func TestFirstList(t *testing.T) {
 		names = append(names, l.Name)
 	}
 	assert.Subset(t, names, []string{"Winter gloves, neck", "Emergency beacon", "Sleeping bag"}, "cold, remote, more than a day")
+}
+
+// TestFirstListIntoTheBags: an empty list goes into what is on the bike and nowhere else;
+// where no bag is on, the page asks which there are.
+func TestFirstListIntoTheBags(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	page := v.Page(path + "/packing?loadout=trail-day")
+	assert.Contains(t, page, "Which bags are there?")
+	assert.NotContains(t, v.Page(path+"/packing?loadout=travel"), "Which bags are there?")
+	nothing := url.Values{"base": {webtest.Base(v.Page(path + "/packing"))}}
+	for i := range v.Stored(path).Loadouts[1].Loads {
+		nothing.Set(desk.RowKey("item", i), "")
+		nothing.Set(desk.RowKey("out_item", i), "on")
+	}
+	v.Post(path+"/packing?loadout=travel", nothing)
+	require.Empty(t, v.Stored(path).Loadouts[1].Loads)
+	v.Post(path+"/packing/start?loadout=travel", url.Values{"base": {webtest.Base(v.Page(path + "/packing"))}})
+	stored := v.Stored(path)
+	built := stored.Build("travel")
+	require.NotEmpty(t, stored.Loadouts[1].Loads)
+	for _, l := range stored.Loadouts[1].Loads {
+		if l.Bag != "" {
+			assert.NotNil(t, built.Part(l.Bag), "%s lies in a bag that is on", l.Name)
+		} else {
+			assert.Equal(t, load.Tail, l.Place, l.Name)
+		}
+	}
 }
 
 // TestPackingFile: a dry run first, then only the good rows, in place of what has the

@@ -34,6 +34,7 @@ var packingForm = desk.StageForm{
 
 type packingView struct {
 	Has      bool
+	NoBags   bool // on the bike in this loadout
 	Loadout  string
 	Unit     string
 	Litre    string
@@ -103,6 +104,7 @@ func packing(d *desk.Desk, form url.Values, errs desk.FormErrors) packingView {
 	if !v.Has {
 		return v
 	}
+	v.NoBags = len(d.Report.Facts.Bags.On) == 0
 	built := d.Plan.Build(d.Loadout)
 	for i := range desk.RowsOf(form, "item", len(loadout.Loads)) {
 		stored := plan.Load{Place: load.Tail}
@@ -287,17 +289,23 @@ func startPacking(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 			continue
 		}
 		l := plan.Load{Name: t.Name, Place: load.Tail, Daily: t.Daily, When: plan.When(t.For)}
-		if t.Low {
-			l.Place = load.Engine
-		} else if t.Daily {
-			l.Place = load.TankBag
-		}
 		_ = l.Mass.Enter(strconv.FormatFloat(t.MassKg, 'f', -1, 64), "kg") // plain numbers
 		_ = l.Volume.Enter(strconv.FormatFloat(t.Litres, 'f', -1, 64), "L")
 		loadout.Loads = append(loadout.Loads, l)
 		added++
 	}
 	if added > 0 {
+		// A whole list goes into the bags that there are. What joins a rider's own lies behind the
+		// seat until a proposal is taken: nothing of theirs moves unasked.
+		if len(have) == 0 {
+			report, err := d.On.Evaluate(changed)
+			if err != nil {
+				return err
+			}
+			if r := loading.Repack(report.Facts); r.Packing.OK {
+				changed = r.Plan
+			}
+		}
 		if err := s.Store.Save(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), changed, fmt.Sprintf("Packing, %s: %d things of a first list", loadout.Name, added)); err != nil {
 			return err
 		}
@@ -338,6 +346,8 @@ func (v *packingView) propose(d *desk.Desk) {
 		v.Proposed = "There is no bag on the bike in this loadout: fit one under Load first."
 	case !packing.OK:
 		v.Proposed = "Not everything goes into the bags that are on: leave something at home, share it, or fit another bag."
+	case len(v.Moves) == 0 && v.proposal.Out > 0:
+		v.Proposed = fmt.Sprintf("What is in bags is packed as well as it can be; %d things are in none, and they do not all go in.", v.proposal.Out)
 	case len(v.Moves) == 0:
 		v.Proposed = "It is packed as well as it can be, by height, reach and balance: nothing gains what packing it anew costs."
 	case packing.Gap > 0:
@@ -346,6 +356,9 @@ func (v *packingView) propose(d *desk.Desk) {
 	default:
 		v.Proposed = "Low, near, even, daily things in reach, and no more packed anew than that is worth: there is no better way by those."
 		v.CanTake = true
+	}
+	if v.CanTake && v.proposal.Out > 0 {
+		v.Proposed += fmt.Sprintf(" %d things in no bag do not all go in: they stay where they are.", v.proposal.Out)
 	}
 }
 
