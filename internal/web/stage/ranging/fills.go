@@ -4,6 +4,7 @@ import (
 	"crypto/rand"
 	"errors"
 	"fmt"
+	"math"
 	"net/http"
 	"net/url"
 	"slices"
@@ -195,7 +196,12 @@ func (v *fillsView) estimates(d *desk.Desk, learning facts.Learning) {
 		said = append(said, draw.Said{Value: value, Flagged: learning.Taught.Each[i].Flagged(), Day: day, Title: fmt.Sprintf("%s: %s as on the road", last.On, d.Units.Quantity(one*t.Litres/t.By.Total(), "L/100 km"))})
 	}
 	if one == one && len(said) > 0 {
-		v.Drawing = draw.Estimates(stands, said, own(d.Plan.Bike.Economy.In("L/100 km")))
+		// The sheet's consumption is mixed use; here all is compared on the road.
+		paper := math.NaN()
+		if d.Plan.Bike.Economy.Known() {
+			paper = stands[0].Mid
+		}
+		v.Drawing = draw.Estimates(stands, said, paper)
 	}
 	before := *d.Plan
 	before.Readings = nil
@@ -217,7 +223,8 @@ func (v *fillsView) estimates(d *desk.Desk, learning facts.Learning) {
 	case n < 3:
 		v.Says = fmt.Sprintf("%d of the 3 full tanks after one another that it takes to trust them.", n)
 	default:
-		v.Says = fmt.Sprintf("%d tanks from full to full lead now; this bike burns %.2f times what its data say on the road, %.2f off it, and rides differ by %.0f %%.", n, learning.Taught.Road, learning.Taught.Loose, 100*learning.Taught.Ride)
+		v.Says = fmt.Sprintf("%d tanks from full to full lead now; this bike burns %.2f times what its sheet leads one to expect on the road, %.2f off it, and rides differ by %.0f %%.",
+			n, learning.Taught.Road/learning.First.Road, learning.Taught.Loose/learning.First.Loose, 100*learning.Taught.Ride)
 	}
 }
 

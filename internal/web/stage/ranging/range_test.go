@@ -178,6 +178,24 @@ func mark(name string, lat, lon float64) track.Waypoint {
 	return track.Waypoint{Name: name, Point: track.Point{Point: geo.Point{Lat: lat, Lon: lon}, EleM: math.NaN()}}
 }
 
+// TestFillsAgainstTheSheet: what the page says of the sheet is against what the sheet leads to
+// on the road, not against an engine without one.
+func TestFillsAgainstTheSheet(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	page := v.Page(path + "/fills?loadout=travel")
+	times := regexp.MustCompile(`burns (\d\.\d+) times`).FindStringSubmatch(page)
+	require.Len(t, times, 2)
+	road, err := strconv.ParseFloat(times[1], 64)
+	require.NoError(t, err)
+	middle := regexp.MustCompile(`class="level" d="M[\d.]+ ([\d.]+)`).FindStringSubmatch(page)
+	paper := regexp.MustCompile(`class="limit"[^>]* y1="([\d.]+)"`).FindStringSubmatch(page)
+	require.Len(t, middle, 2)
+	require.Len(t, paper, 2)
+	assert.Equal(t, middle[1], paper[1], "the first guess is the sheet's")
+	assert.InDelta(t, 1.05, road, 0.05, "the demo's fills are a little over the sheet")
+}
+
 // TestPumpsOfAFile: an out and back counts a pump twice, the rider hears what was left out,
 // and a file of places only adds its pumps to the way that is there, once.
 func TestPumpsOfAFile(t *testing.T) {
