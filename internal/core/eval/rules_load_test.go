@@ -86,3 +86,14 @@ func TestBagsTakeTheirLoadAlong(t *testing.T) {
 	assert.InDelta(t, 5, on.Bags.On[0].Kg, 1e-9)
 	assert.InDelta(t, 5.0/6, facts.Bag{Kg: 5, LimitKg: 6, Litres: 1, LimitL: 10}.Share(), 1e-12)
 }
+
+// TestRollBagOnTheSeat does not load the rack, what is in it neither; with a pillion there is
+// no seat for it.
+func TestRollBagOnTheSeat(t *testing.T) {
+	b := newGarage(t)
+	p := b.with("holt-650", "roll-40")
+	p.Loadouts[1].Loads = []plan.Load{packedThing(t, 6, plan.TailBag, plan.Middle, load.Tail), packedThing(t, 2, "", plan.Middle, load.Tail)}
+	assert.InDelta(t, 2, b.facts(p).Bags.RackKg, 1e-9)
+	enter(t, &p.Loadouts[1].Pillion, "60", "kg")
+	assert.InDelta(t, 8.9, b.facts(p).Bags.RackKg, 1e-9, "2 and 6 kg, and the bag's 0.9")
+}

@@ -17,6 +17,7 @@ type Bag struct {
 	MaxSpeed unit.Speed  `json:"max_speed,omitzero"` // with it on, by its maker
 	Handy    bool        `json:"handy,omitempty"`    // opened without unloading
 	Quick    bool        `json:"quick,omitempty"`    // off in a minute
+	OnSeat   bool        `json:"on_seat,omitempty"`  // lies across the pillion's seat, which carries it
 	Width    unit.Length `json:"width,omitzero"`     // over all, with it on
 }
 

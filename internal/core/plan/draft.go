@@ -395,7 +395,8 @@ func (d *Draft) checks() []Check {
 			{"seen", "the level shows from outside", &d.carrier.Seen},
 		}
 	case slices.Contains(bagSlots, s):
-		return []Check{{"pair", "a pair", &d.bag.Pair}, {"handy", "opened without unloading", &d.bag.Handy}, {"quick", "off in a minute", &d.bag.Quick}}
+		return []Check{{"pair", "a pair", &d.bag.Pair}, {"handy", "opened without unloading", &d.bag.Handy}, {"quick", "off in a minute", &d.bag.Quick},
+			{"on_seat", "lies across the pillion's seat, not on the rack", &d.bag.OnSeat}}
 	case slices.Contains(RackSlots(), s):
 		return []Check{{"seat_stays", "the seat does not come off with it on", &d.rack.SeatStays}, {"no_pegs", "takes the place of the pillion's pegs", &d.rack.NoPegs}}
 	}

@@ -22,8 +22,10 @@ const (
 // bags sums what is in each bag, hangs on each side, and stands on the rear rack.
 func bags(r *study.Run) {
 	b := facts.Bags{RackLimitKg: r.Built.Bike.RackLimit.In("kg")}
-	onRack := func(at load.Place, kg float64) {
-		if at == load.Tail || at == load.TopBox {
+	// A pillion sits where a bag would lie across the seat.
+	onSeat := func(p *plan.Part) bool { return p != nil && p.Bag.OnSeat && !(r.Loadout.Pillion.Base() > 0) }
+	onRack := func(at load.Place, in *plan.Part, kg float64) {
+		if (at == load.Tail || at == load.TopBox) && !onSeat(in) {
 			b.RackKg += kg
 		}
 	}
@@ -31,7 +33,7 @@ func bags(r *study.Run) {
 		if p := r.Built.Part(slot); p != nil && p.Bag != nil {
 			b.On = append(b.On, facts.Bag{Slot: slot, Part: p, LimitKg: p.Bag.Carries.In("kg"), LimitL: p.Bag.Litres.In("L")})
 			if !p.Bag.Pair {
-				onRack(p.Sits(), p.Mass.In("kg"))
+				onRack(p.Sits(), p, p.Mass.In("kg"))
 			}
 		}
 	}
@@ -55,7 +57,7 @@ func bags(r *study.Run) {
 		case plan.Right:
 			b.Sides.RightKg += kg
 		}
-		onRack(l.Sits(r.Built), kg)
+		onRack(l.Sits(r.Built), l.InBag(r.Built), kg)
 	}
 	if p := r.Built.Part(plan.RearRack); p != nil && p.Rack != nil && p.Rack.Carries.Known() {
 		b.RackLimitKg = p.Rack.Carries.In("kg")
@@ -68,7 +70,7 @@ func bags(r *study.Run) {
 
 var (
 	unevenFormula  = sheet.Formula{Text: "uneven = |Σ left − Σ right| of what hangs on a side", Origin: sheet.Computed}
-	rackFormula    = sheet.Formula{Text: "on the rack = Σ of what sits behind the seat, bags too", Origin: sheet.Computed}
+	rackFormula    = sheet.Formula{Text: "on the rack = Σ of what sits behind the seat, bags too, but for one that lies across the free seat", Origin: sheet.Computed}
 	shareFormula   = sheet.Formula{Text: "front = front axle / loaded mass, tank full", Origin: sheet.Computed}
 	shiftFormula   = sheet.Formula{Text: "centre ahead of the rear axle = wheelbase × front share, against the bike alone", Origin: sheet.Computed}
 	shipFormula    = sheet.Formula{Text: "when shipped = kerb + Σ parts + fuel of a quarter tank", Origin: sheet.Computed}
