@@ -80,8 +80,6 @@ func TestClearanceAndItsRule(t *testing.T) {
 		state verdict.State
 	}{{-2, verdict.Over}, {4, verdict.Watch}, {20, verdict.OK}} {
 		p := b.with("holt-650")
-		copied := *p.Bike
-		p.Bike = &copied
 		enter(t, &p.Bike.Clearance, "100", "mm")
 		room := b.facts(p).Room
 		enter(t, &p.Bike.Clearance, fmt.Sprintf("%.1f", 100+room.WishMM-room.MM+c.over), "mm")
@@ -101,8 +99,6 @@ func TestBarsNoHigherThanOneSits(t *testing.T) {
 	b := newGarage(t)
 	p := b.with("holt-650")
 	enter(t, &p.Brief.Inseam, "980", "mm")
-	copied := *p.Bike
-	p.Bike = &copied
 	enter(t, &p.Bike.CableSlack, "200", "mm")
 	low, said := b.findings(p)["bars-low-standing"]
 	require.True(t, said)

@@ -139,8 +139,6 @@ func TestBarsSayWhichGuards(t *testing.T) {
 
 func insideRows(t *testing.T, b *garage) map[string]row {
 	noTube := func(p *plan.Plan) {
-		copied := *p.Bike
-		p.Bike = &copied
 		p.Bike.ClearStandard(plan.RearTube)
 	}
 	rainy := func(mud string) func(p *plan.Plan) {
@@ -233,8 +231,6 @@ func TestLowBikesStrike(t *testing.T) {
 	b := newGarage(t)
 	sump := func(clearance string) float64 {
 		p := b.changing("holt-650", func(p *plan.Plan) {
-			copied := *p.Bike
-			p.Bike = &copied
 			enter(t, &p.Bike.Clearance, clearance, "mm")
 		})()
 		for _, r := range b.facts(p).Risks {

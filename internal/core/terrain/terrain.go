@@ -218,21 +218,16 @@ func (s Surface) Share(m Mix) float64 {
 }
 
 // FastestKmh is the typical speed on the fastest of its grounds.
-func (s Surface) FastestKmh() float64 {
-	fastest := 0.0
-	for _, k := range s.Kinds {
-		g, _ := Of(k)
-		fastest = max(fastest, g.SpeedKmh)
-	}
-	return fastest
-}
+func (s Surface) FastestKmh() float64 { return s.most(func(g Ground) float64 { return g.SpeedKmh }) }
 
 // Puncture is the worst hazard of its grounds.
-func (s Surface) Puncture() float64 {
-	worst := 0.0
+func (s Surface) Puncture() float64 { return s.most(func(g Ground) float64 { return g.Puncture }) }
+
+func (s Surface) most(of func(Ground) float64) float64 {
+	most := 0.0
 	for _, k := range s.Kinds {
 		g, _ := Of(k)
-		worst = max(worst, g.Puncture)
+		most = max(most, of(g))
 	}
-	return worst
+	return most
 }

@@ -4,7 +4,6 @@ package armour
 
 import (
 	"math"
-	"slices"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
@@ -109,11 +108,11 @@ func explainRisks(c study.Calc, out sheet.Value, more ...sheet.Value) {
 	trip := c.Run.Exposed()
 	events := guard.Events(trip, c.Run.Plan.Risk.Rates())
 	for i, h := range guard.Hazards() {
-		c.Sheet.Step(guard.EventsFormula, study.Computed(h.Name+", times", events[i], ""))
-	}
-	if !math.IsNaN(trip.RoomMM) {
-		c.Sheet.Step(guard.StrikeFormula, study.Computed("Ground strike, times", events[slices.IndexFunc(guard.Hazards(), func(h guard.HazardInfo) bool { return h.Hazard == guard.Strike })], ""),
-			study.Computed("room with the rider on", trip.RoomMM, "mm"))
+		times := study.Computed(h.Name+", times", events[i], "")
+		c.Sheet.Step(guard.EventsFormula, times)
+		if h.Hazard == guard.Strike && !math.IsNaN(trip.RoomMM) {
+			c.Sheet.Step(guard.StrikeFormula, times, study.Computed("room with the rider on", trip.RoomMM, "mm"))
+		}
 	}
 	in := more
 	for _, r := range c.Run.Risks {

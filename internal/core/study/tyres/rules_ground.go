@@ -29,11 +29,10 @@ func againstGround(f *facts.All, slot plan.Slot) (study.Finding, bool) {
 	if t == nil || !mix.Said() {
 		return study.Finding{}, false
 	}
-	c, _ := tyre.CharacterOf(t.Kind)
-	loose := mix.Of(terrain.Mud) + mix.Of(terrain.Sand)
+	share, loose := roadShareOf(t), mix.Of(terrain.Mud)+mix.Of(terrain.Sand)
 	var tell func() study.Words
 	switch {
-	case mix.Road()-c.RoadShare > roadShareOff:
+	case mix.Road()-share > roadShareOff:
 		tell = func() study.Words {
 			return study.Words{
 				What: study.Say("%.0f %% of the trip is road; the %s tyre is %s.", 100*mix.Road(), wheelName(slot), t.Kind),
@@ -41,7 +40,7 @@ func againstGround(f *facts.All, slot plan.Slot) (study.Finding, bool) {
 				Do:   "Take a tyre nearer to the road share, or carry the soft ones and change them at the trail head.",
 			}
 		}
-	case c.RoadShare >= roadTread && loose > mudShareOff:
+	case share >= roadTread && loose > mudShareOff:
 		tell = func() study.Words {
 			words := study.Words{
 				What: study.Say("%.0f %% of the trip is mud and sand; the %s tyre is %s.", 100*loose, wheelName(slot), t.Kind),

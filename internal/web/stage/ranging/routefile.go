@@ -1,7 +1,6 @@
 package ranging
 
 import (
-	"cmp"
 	"context"
 	"crypto/rand"
 	"errors"
@@ -13,10 +12,9 @@ import (
 	"regexp"
 	"slices"
 	"strconv"
-	"strings"
 
-	"valiantmule/internal/core/geo"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/format/gpx"
 	"valiantmule/internal/store"
@@ -111,15 +109,21 @@ type leftOut struct {
 	Many   int // pumps beyond what a route holds
 }
 
-// names of the counts in an address, in their order.
-var leftNames = [...]string{"left-routes", "left-far", "left-marks", "left-many"}
-
-func (l leftOut) counts() [len(leftNames)]int { return [...]int{l.Routes, l.Far, l.Marks, l.Many} }
+// leavings are the counts with their names in an address and their words.
+var leavings = []struct {
+	name, words string
+	of          func(leftOut) int
+}{
+	{"left-routes", "routes beside its tracks", func(l leftOut) int { return l.Routes }},
+	{"left-far", fmt.Sprintf("pumps more than {%g km} off the way", farKm), func(l leftOut) int { return l.Far }},
+	{"left-marks", "marked places that do not look like pumps", func(l leftOut) int { return l.Marks }},
+	{"left-many", fmt.Sprintf("pumps beyond the %d that a route holds", mostPumps), func(l leftOut) int { return l.Many }},
+}
 
 func (l leftOut) query() (query []string) {
-	for i, n := range l.counts() {
-		if n > 0 {
-			query = append(query, leftNames[i], strconv.Itoa(n))
+	for _, k := range leavings {
+		if n := k.of(l); n > 0 {
+			query = append(query, k.name, strconv.Itoa(n))
 		}
 	}
 	return query
@@ -128,12 +132,9 @@ func (l leftOut) query() (query []string) {
 // leftWords says what the file that has just come had more than was taken.
 func leftWords(d *desk.Desk, query url.Values) []string {
 	var says []string
-	for i, words := range [len(leftNames)]string{
-		"routes beside its tracks", "pumps more than " + d.Units.Quantity(farKm, "km") + " off the way",
-		"marked places that do not look like pumps", "pumps beyond the " + strconv.Itoa(mostPumps) + " that a route holds",
-	} {
-		if n, err := strconv.Atoi(query.Get(leftNames[i])); err == nil && n > 0 {
-			says = append(says, fmt.Sprintf("%s, %d", words, n))
+	for _, k := range leavings {
+		if n, err := strconv.Atoi(query.Get(k.name)); err == nil && n > 0 {
+			says = append(says, fmt.Sprintf("%s, %d", d.Units.Text(study.Text(k.words)), n))
 		}
 	}
 	return says
@@ -226,7 +227,7 @@ func addPumps(route *plan.Route, marks []track.Waypoint) (left leftOut) {
 		if stop.Name == "" {
 			stop.Name = "Pump"
 		}
-		if !addPump(route, m.Point.Point, stop, farKm) {
+		if !route.AddPump(m.Point.Point, stop, farKm) {
 			left.Far++
 		}
 	}
@@ -235,54 +236,8 @@ func addPumps(route *plan.Route, marks []track.Waypoint) (left leftOut) {
 	return left
 }
 
-// addPump puts a pump where the route passes it, each time, in the route's order; false where
-// it never does within so many km. Where a pump stands already it is the same one.
-func addPump(route *plan.Route, place geo.Point, stop plan.Stop, within float64) bool {
-	passes := track.Passes(route.Nodes, place, besideKm)
-	if len(passes) == 0 || passes[0].OffKm > within {
-		return false
-	}
-	for i, by := range passes {
-		s := stop
-		s.At = plan.Km(by.AtKm)
-		if by.OffKm > besideKm && !s.Detour.Known() {
-			s.Detour = plan.Km(by.OffKm)
-		}
-		if i > 0 {
-			s.Name += ", again"
-		}
-		if slices.ContainsFunc(route.Stops, func(o plan.Stop) bool { return math.Abs(o.At.In("km")-by.AtKm) < nearKm }) {
-			continue
-		}
-		s.ID = freeID(route.Stops)
-		route.Stops = append(route.Stops, s)
-	}
-	slices.SortStableFunc(route.Stops, func(a, b plan.Stop) int { return cmp.Compare(a.At.In("km"), b.At.In("km")) })
-	return true
-}
-
-func freeID(stops []plan.Stop) string {
-	for n := len(stops) + 1; ; n++ {
-		id := "stop-" + strconv.Itoa(n)
-		if !slices.ContainsFunc(stops, func(s plan.Stop) bool { return s.ID == id }) {
-			return id
-		}
-	}
-}
-
-// keepPumps gives a part of a route the pumps of the route that it was part of, as far as
-// it passes them.
-func keepPumps(part, whole *plan.Route) {
-	for _, stop := range whole.Stops {
-		stop.Name = strings.TrimSuffix(stop.Name, ", again")
-		addPump(part, track.At(whole.Nodes, stop.At.In("km")).Point(), stop, besideKm)
-	}
-}
-
 const (
 	farKm     = 25.0 // off the way, from which a pump is not on it
-	nearKm    = 1.0  // within which two pumps, or one and the start or end, are one
-	besideKm  = 0.5  // within which there is no detour
 	mostPumps = 200
 	mostParts = 100
 )
@@ -310,7 +265,7 @@ func routePart(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	route.Track, route.Parts = d.Plan.Route.Track, partNames(parts)
-	keepPumps(route, d.Plan.Route)
+	route.KeepPumps(d.Plan.Route)
 	if err := putRoute(s, r.Context(), s.Rider(r), d.PlanID, route, "Route: "+route.Name); err != nil {
 		return err
 	}
@@ -369,7 +324,7 @@ func legsFile(route *plan.Route, parts []track.Part) gpx.File {
 	var file gpx.File
 	from, name := 0, "start"
 	cut := func(to int, next string) {
-		if way.Km[to]-way.Km[from] >= nearKm {
+		if way.Km[to]-way.Km[from] >= plan.NearKm {
 			file.Tracks = append(file.Tracks, track.Part{Name: fmt.Sprintf("%d %s to %s", len(file.Tracks)+1, name, next), Segments: [][]track.Point{way.Points[from : to+1]}})
 			from = to
 		} else if n := len(file.Tracks); n > 0 { // a pump a few steps on belongs to the leg before
