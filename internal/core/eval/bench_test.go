@@ -8,6 +8,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/demo"
 )
@@ -23,7 +24,7 @@ func BenchmarkEvaluate(b *testing.B) {
 	require.NoError(b, err)
 	b.ReportAllocs()
 	for b.Loop() {
-		eval.Evaluate(p, shelf, today)
+		eval.Evaluate(p, shelf, studytest.Today)
 	}
 }
 
@@ -38,7 +39,7 @@ func BenchmarkPreview40(b *testing.B) {
 	}
 	b.ReportAllocs()
 	for b.Loop() {
-		bench, err := eval.NewBench(p, shelf, "travel", today)
+		bench, err := eval.NewBench(p, shelf, "travel", studytest.Today)
 		require.NoError(b, err)
 		_, err = bench.Preview(alternatives...)
 		require.NoError(b, err)
@@ -48,7 +49,7 @@ func BenchmarkPreview40(b *testing.B) {
 // BenchmarkLegsOfALongTrack takes a track of more than a hundred thousand points
 // from its points to legs held against the fuel on board.
 func BenchmarkLegsOfALongTrack(b *testing.B) {
-	p, _ := demoPlan(b)
+	p, _ := studytest.Demo(b)
 	parts, _ := demo.Island(7)
 	points := track.Join(parts).Points
 	if len(points) < 100_000 {
@@ -59,7 +60,7 @@ func BenchmarkLegsOfALongTrack(b *testing.B) {
 		route.Nodes = track.Measure(points).Reduce(plan.UsualNodes)
 		changed := *p
 		changed.Route = &route
-		if _, err := eval.EvaluateLoadout(&changed, nil, "travel", today); err != nil {
+		if _, err := eval.EvaluateLoadout(&changed, nil, "travel", studytest.Today); err != nil {
 			b.Fatal(err)
 		}
 	}

@@ -1,10 +1,7 @@
 package eval_test
 
 import (
-	"flag"
 	"math"
-	"os"
-	"path/filepath"
 	"slices"
 	"strconv"
 	"strings"
@@ -18,72 +15,42 @@ import (
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/gearing"
-	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/verdict"
-	"valiantmule/internal/demo"
+	"valiantmule/internal/golden"
 )
-
-func demoPlan(t testing.TB) (*plan.Plan, plan.Shelf) {
-	t.Helper()
-	p, err := demo.Plan()
-	require.NoError(t, err)
-	shelf, err := demo.Parts()
-	require.NoError(t, err)
-	return p, shelf
-}
-
-// today is the day on which the tests look.
-const today = "2026-11-26"
-
-func report(t testing.TB, p *plan.Plan) *eval.LoadoutReport {
-	t.Helper()
-	r, err := eval.EvaluateLoadout(p, nil, "travel", today)
-	require.NoError(t, err)
-	return r
-}
-
-func value(t testing.TB, p *plan.Plan, id figure.ID) float64 {
-	t.Helper()
-	f, ok := report(t, p).Figure(id)
-	require.True(t, ok, id)
-	require.True(t, f.Known, "%s lacks %v", id, f.Missing)
-	return f.Value
-}
 
 // TestDemoByHand works the demo plan's figures out on paper.
 func TestDemoByHand(t *testing.T) {
-	p, _ := demoPlan(t)
+	p, _ := studytest.Demo(t)
 	// 2.095 × 0.891 × 43/15 crankshaft turns a wheel turn, 105 km/h, 2.041 m.
-	assert.InDelta(t, 105*1000/60.0/2.041*2.095*0.891*43/15, value(t, p, "cruise-rpm"), 1e-6)
+	assert.InDelta(t, 105*1000/60.0/2.041*2.095*0.891*43/15, studytest.Value(t, p, "cruise-rpm"), 1e-6)
 	// 1850 rpm in first.
-	assert.InDelta(t, 1850*60*2.041/1000/(2.095*2.917*43/15), value(t, p, "crawl-speed"), 1e-9)
+	assert.InDelta(t, 1850*60*2.041/1000/(2.095*2.917*43/15), studytest.Value(t, p, "crawl-speed"), 1e-9)
 	// 176 kerb + a tenth of 14 L at 0.745 + 104 rider + tyres 6.8−5.4 and
 	// 4.3−3.8, tubes 1.6−0.8 and 1.2−0.6, kit 1.1, 35.4 packed
 	// into bags of 2.6, plate 3.4 and hand guards 0.9.
-	assert.InDelta(t, 176+1.4*0.745+104+1.4+0.5+0.8+0.6+1.1+38+3.4+0.9, value(t, p, "loaded-mass"), 1e-9)
+	assert.InDelta(t, 176+1.4*0.745+104+1.4+0.5+0.8+0.6+1.1+38+3.4+0.9, studytest.Value(t, p, "loaded-mass"), 1e-9)
 	// Put right first: 38 + 110 + 48 + 17; the rear tyre is replaced anyway. Then
 	// 112 + 88 + 26 + 26 + 25 + 179 + 119 + 190 + 345 + 139 + 140 + 38 + 35, in
 	// cents; the kit is moved over, the rest is undecided or later.
-	assert.InDelta(t, 167500, value(t, p, "cost"), 1e-9)
-	assert.InDelta(t, 21300, value(t, p, "cost-baseline"), 1e-9)
+	assert.InDelta(t, 167500, studytest.Value(t, p, "cost"), 1e-9)
+	assert.InDelta(t, 21300, studytest.Value(t, p, "cost-baseline"), 1e-9)
 	// 0.7 + 4 + 2.5 + 1 + 0.3 + 0.5 + 0.5, 6 for the rack; to fit tyres 1.8, tubes
 	// 0.6, sprocket 0.7, plate 0.6, hand guards 0.8, bags 0.4.
-	assert.InDelta(t, 20.4, value(t, p, "own-hours"), 1e-9)
-	assert.InDelta(t, 167500-34500-13900, value(t, p, "cost-needed"), 1e-9, "less springs and screen, which are wanted")
-	assert.InDelta(t, 19000, value(t, p, "cost-spent"), 1e-9, "bags; what is moved over costs nothing")
-	assert.InDelta(t, 3400, value(t, p, "cost-open"), 1e-9, "the rim lock")
-	assert.InDelta(t, 31000+4200, value(t, p, "cost-later"), 1e-9, "end can and slider")
+	assert.InDelta(t, 20.4, studytest.Value(t, p, "own-hours"), 1e-9)
+	assert.InDelta(t, 167500-34500-13900, studytest.Value(t, p, "cost-needed"), 1e-9, "less springs and screen, which are wanted")
+	assert.InDelta(t, 19000, studytest.Value(t, p, "cost-spent"), 1e-9, "bags; what is moved over costs nothing")
+	assert.InDelta(t, 3400, studytest.Value(t, p, "cost-open"), 1e-9, "the rim lock")
+	assert.InDelta(t, 31000+4200, studytest.Value(t, p, "cost-later"), 1e-9, "end can and slider")
 }
 
-var update = flag.Bool("update", false, "write the golden report anew")
-
 // TestGolden keeps the whole report of the demo plan where a person can read a
-// change of it. `go test ./internal/core/eval -update` writes it anew.
+// change of it.
 func TestGolden(t *testing.T) {
-	p, _ := demoPlan(t)
+	p, _ := studytest.Demo(t)
 	var b strings.Builder
-	for _, l := range eval.Evaluate(p, nil, today).Loadouts {
+	for _, l := range eval.Evaluate(p, nil, studytest.Today).Loadouts {
 		b.WriteString("# " + l.Name + "\n")
 		for _, list := range [][]study.Figure{l.Gauges, l.Others} {
 			for _, f := range list {
@@ -94,13 +61,7 @@ func TestGolden(t *testing.T) {
 			b.WriteString(string(f.State) + " " + f.ID + ": " + f.Tell().What.String() + "\n")
 		}
 	}
-	path := filepath.Join("testdata", "demo.golden")
-	if *update {
-		require.NoError(t, os.WriteFile(path, []byte(b.String()), 0o644))
-	}
-	want, err := os.ReadFile(path)
-	require.NoError(t, err)
-	assert.Equal(t, string(want), b.String())
+	golden.Held(t, "demo.golden", b.String())
 }
 
 func line(f study.Figure) string {
@@ -124,13 +85,13 @@ func line(f study.Figure) string {
 func number(v float64) string { return strconv.FormatFloat(v, 'f', 2, 64) }
 
 func TestEveryGaugeIsThere(t *testing.T) {
-	p, _ := demoPlan(t)
+	p, _ := studytest.Demo(t)
 	bare := *p
 	bare.Bike = nil
 	blank := *p
 	blank.Bike = &plan.Bike{ID: "own", Name: "Own"}
 	for name, p := range map[string]*plan.Plan{"demo": p, "without a bike": &bare, "a blank sheet": &blank, "new": plan.New("New", "EUR")} {
-		for _, l := range eval.Evaluate(p, nil, today).Loadouts {
+		for _, l := range eval.Evaluate(p, nil, studytest.Today).Loadouts {
 			require.Len(t, l.Gauges, len(figure.Gauges()), name)
 			for i, g := range slices.Concat(l.Gauges, l.Others) {
 				assert.Equal(t, figure.All()[i].ID, g.ID, name)
@@ -147,11 +108,11 @@ func TestEveryGaugeIsThere(t *testing.T) {
 // TestWorking: with somebody looking, each figure comes out the same, its last
 // step is its value, and each number put in says where it came from.
 func TestWorking(t *testing.T) {
-	p, _ := demoPlan(t)
-	r := report(t, p)
+	p, _ := studytest.Demo(t)
+	r := studytest.Report(t, p)
 	for _, list := range [][]study.Figure{r.Gauges, r.Others} {
 		for _, f := range list {
-			explained, working, err := eval.Explain(p, "travel", f.ID, today)
+			explained, working, err := eval.Explain(p, "travel", f.ID, studytest.Today)
 			require.NoError(t, err)
 			assert.Equal(t, f, explained, f.ID)
 			if !f.Known {
@@ -170,22 +131,22 @@ func TestWorking(t *testing.T) {
 			assert.True(t, reached, "%s: a step comes to its value", f.ID)
 		}
 	}
-	_, _, err := eval.Explain(p, "travel", "luck", today)
+	_, _, err := eval.Explain(p, "travel", "luck", studytest.Today)
 	assert.Error(t, err)
-	_, _, err = eval.Explain(p, "moon", "cost", today)
+	_, _, err = eval.Explain(p, "moon", "cost", studytest.Today)
 	assert.Error(t, err)
 }
 
 // TestPreviewKeepsItsWord: what is shown before choosing is what is there after.
 func TestPreviewKeepsItsWord(t *testing.T) {
-	p, shelf := demoPlan(t)
-	bench, err := eval.NewBench(p, shelf, "travel", today)
+	p, shelf := studytest.Demo(t)
+	bench, err := eval.NewBench(p, shelf, "travel", studytest.Today)
 	require.NoError(t, err)
 	for _, part := range shelf {
 		chosen := p.With(plan.Choice{Slot: part.Slot, Part: part})
 		diffs, err := bench.Preview(eval.Alternative{Label: part.Name, Plan: chosen})
 		require.NoError(t, err)
-		after, err := eval.EvaluateLoadout(chosen, shelf, "travel", today)
+		after, err := eval.EvaluateLoadout(chosen, shelf, "travel", studytest.Today)
 		require.NoError(t, err)
 		before := bench.Report()
 		d := diffs[0]
@@ -206,13 +167,13 @@ func TestPreviewKeepsItsWord(t *testing.T) {
 // Laws of the drive: a taller tyre never raises the cruise, more teeth behind
 // never raise the walking pace, more mass never lengthens a tyre's life.
 func TestLaws(t *testing.T) {
-	p, shelf := demoPlan(t)
+	p, shelf := studytest.Demo(t)
 	type rolled struct{ length, rpm float64 }
 	var tyres []rolled
 	for _, part := range shelf {
 		if part.Slot == plan.RearTyre {
 			with := p.With(plan.Choice{Slot: plan.RearTyre, Part: part})
-			tyres = append(tyres, rolled{value(t, with, "rear-circumference"), value(t, with, "cruise-rpm")})
+			tyres = append(tyres, rolled{studytest.Value(t, with, "rear-circumference"), studytest.Value(t, with, "cruise-rpm")})
 		}
 	}
 	for _, a := range tyres {
@@ -225,7 +186,7 @@ func TestLaws(t *testing.T) {
 	pace, rpm := math.Inf(1), 0.0
 	for teeth := 39; teeth <= 51; teeth++ {
 		with := p.With(plan.Choice{Slot: plan.RearSprocket, Part: plan.Unlisted(p.Bike, plan.RearSprocket, teeth)})
-		report := report(t, with)
+		report := studytest.Report(t, with)
 		crawl, _ := report.Figure("crawl-speed")
 		cruise, _ := report.Figure("cruise-rpm")
 		assert.Less(t, crawl.Value, pace)
@@ -236,14 +197,14 @@ func TestLaws(t *testing.T) {
 	for _, rider := range []string{"70 kg", "90 kg", "110 kg", "130 kg"} {
 		heavier := *p
 		require.NoError(t, heavier.Brief.Rider.Enter(rider, ""))
-		now := value(t, &heavier, "tyre-life")
+		now := studytest.Value(t, &heavier, "tyre-life")
 		assert.Less(t, now, life)
 		life = now
 	}
 }
 
 func TestStates(t *testing.T) {
-	p, _ := demoPlan(t)
+	p, _ := studytest.Demo(t)
 	for _, c := range []struct {
 		name   string
 		gauge  figure.ID
@@ -265,102 +226,7 @@ func TestStates(t *testing.T) {
 		bike := *p.Bike
 		changed.Bike = &bike
 		require.NoError(t, c.change(&changed), c.name)
-		f, _ := report(t, &changed).Figure(c.gauge)
+		f, _ := studytest.Report(t, &changed).Figure(c.gauge)
 		assert.Equal(t, c.state, f.State, "%s: %v", c.name, f.Missing)
 	}
-}
-
-// TestForeignPrices: a price in another currency counts at the rate of its day,
-// and without one the cost says which rate is missing.
-func TestForeignPrices(t *testing.T) {
-	p, _ := demoPlan(t)
-	line := plan.Line{Kind: plan.Gear, Name: "Bag", Need: plan.Needed}
-	require.NoError(t, line.Amount.UnmarshalText([]byte("200 USD")))
-	p.Lines = append(p.Lines, line)
-	cost, _ := report(t, p).Figure("cost")
-	assert.Equal(t, verdict.Unknown, cost.State)
-	assert.Contains(t, cost.Missing[0], "rate from USD to EUR")
-	rate := plan.Rate{From: "USD", On: "2026-11-20"}
-	require.NoError(t, rate.Rate.UnmarshalText([]byte("0.92")))
-	p.Rates = []plan.Rate{rate}
-	assert.InDelta(t, 167500+18400, value(t, p, "cost"), 1e-9)
-	_, working, err := eval.Explain(p, "travel", "cost", today)
-	require.NoError(t, err)
-	var notes []string
-	for _, v := range working.Steps[0].In {
-		notes = append(notes, v.Note)
-	}
-	assert.Contains(t, notes, "200.00 USD at 0.92 on 2026-11-20")
-}
-
-// TestBoughtUsed: a worn tyre that stays lasts for what is left of its tread.
-func TestBoughtUsed(t *testing.T) {
-	p, _ := demoPlan(t)
-	p.Lines, p.Baseline = nil, plan.Inspection{}
-	worn := value(t, p, "rear-life")
-	require.NoError(t, p.Bike.RearTread.Enter("100", "%"))
-	assert.InEpsilon(t, 0.35, worn/value(t, p, "rear-life"), 1e-9)
-}
-
-func TestSprocketField(t *testing.T) {
-	p, shelf := demoPlan(t)
-	r, err := eval.EvaluateLoadout(p, shelf, "travel", today)
-	require.NoError(t, err)
-	field := gearing.Sprockets(r.Facts)
-	require.NotEmpty(t, field.Pairs)
-	allowed := 0
-	for _, pair := range field.Pairs {
-		with := report(t, p.With(pair.Choices...))
-		pace, _ := with.Figure("crawl-speed")
-		rpm, _ := with.Figure("cruise-rpm")
-		assert.InDelta(t, pace.Value, pair.PaceKmh, 1e-9, "the field says of %v what its preview says", pair.Pair)
-		assert.InDelta(t, rpm.Value, pair.CruiseRPM, 1e-6)
-		assert.Equal(t, pair.Pair, with.Facts.Drive.Pair)
-		assert.Equal(t, pace.State != verdict.Over && rpm.State != verdict.Over, pair.Allowed, "%v", pair.Pair)
-		assert.Equal(t, pair.Pair == r.Facts.Drive.Pair, pair.Current)
-		if pair.Allowed {
-			allowed++
-		}
-	}
-	assert.Equal(t, 5, allowed, "one pair on each of four front sprockets, and one that reads as the limit")
-	assert.Equal(t, allowed, field.Allowed())
-	low, high := field.Window()
-	for _, pair := range field.Pairs {
-		assert.Equal(t, pair.Allowed, pair.Pair.Ratio() >= low && pair.Pair.Ratio() <= high, "%v against the window", pair.Pair)
-	}
-}
-
-// TestFieldOfAnUnlistedBike: sprockets that no shelf has can still be tried.
-func TestFieldOfAnUnlistedBike(t *testing.T) {
-	p, _ := demoPlan(t)
-	p.Bike.Provides = nil
-	field := gearing.Sprockets(report(t, p).Facts)
-	assert.Greater(t, len(field.Pairs), 30)
-	p.Bike.Standard = nil
-	assert.Empty(t, gearing.Sprockets(report(t, p).Facts).Pairs, "without teeth there is no field")
-}
-
-func TestFan(t *testing.T) {
-	p, _ := demoPlan(t)
-	fan := gearing.Fan(report(t, p).Facts)
-	require.Len(t, fan, 5)
-	for i, g := range fan {
-		assert.Equal(t, i+1, g.Gear)
-		assert.InEpsilon(t, 7500.0/1850, g.ToKmh/g.FromKmh, 1e-9, "speed goes with engine speed")
-		if i > 0 {
-			assert.Greater(t, g.ToKmh, fan[i-1].ToKmh)
-		}
-	}
-	assert.InDelta(t, value(t, p, "cruise-rpm"), fan[4].CruiseRPM, 1e-6)
-	assert.InDelta(t, 100*(1-1.842/2.917), fan[0].StepToNextPercent, 1e-9)
-	require.NoError(t, p.Bike.MaxRPM.Enter("", "rpm"))
-	assert.Nil(t, gearing.Fan(report(t, p).Facts))
-}
-
-// TestTyreLoadTakesTheWorst: both wheels, tank full and empty, against the index.
-func TestTyreLoadTakesTheWorst(t *testing.T) {
-	p, _ := demoPlan(t)
-	rated, _ := tyre.MaxLoadKg(70)
-	assert.GreaterOrEqual(t, value(t, p, "tyre-load"), 100*value(t, p, "rear-load")/rated-1e-9)
-	assert.InDelta(t, value(t, p, "loaded-mass"), value(t, p, "front-load")+value(t, p, "rear-load"), 1e-9)
 }

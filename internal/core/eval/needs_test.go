@@ -11,6 +11,7 @@ import (
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/demo"
 )
@@ -54,7 +55,7 @@ func planOf(t *testing.T, bike string, b briefly) *plan.Plan {
 
 func asked(t *testing.T, p *plan.Plan) map[string]study.Need {
 	t.Helper()
-	r, err := eval.EvaluateLoadout(p, nil, "travel", today)
+	r, err := eval.EvaluateLoadout(p, nil, "travel", studytest.Today)
 	require.NoError(t, err)
 	list, known := r.Needs()
 	require.True(t, known)
@@ -136,9 +137,9 @@ func TestBriefs(t *testing.T) {
 func TestAdvice(t *testing.T) {
 	tall := func(inseam, kg string) func(p *plan.Plan) {
 		return func(p *plan.Plan) {
-			enter(t, &p.Brief.Inseam, inseam, "mm")
-			enter(t, &p.Brief.Sole, "30", "mm")
-			enter(t, &p.Brief.Rider, kg, "kg")
+			studytest.Enter(t, &p.Brief.Inseam, inseam, "mm")
+			studytest.Enter(t, &p.Brief.Sole, "30", "mm")
+			studytest.Enter(t, &p.Brief.Rider, kg, "kg")
 		}
 	}
 	gravel := map[terrain.Kind]string{terrain.SmoothGravel: "50", terrain.Track: "20", terrain.Paved: "30"}
@@ -158,19 +159,19 @@ func TestAdvice(t *testing.T) {
 		{"wet clay on the standard tyres", "holt-650", briefly{"400", "80", "6", "6", map[terrain.Kind]string{terrain.Mud: "20", terrain.Track: "40", terrain.Paved: "40"}, plan.Wet, ""}, nil,
 			[]string{"front-wet-grip", "front-tyre-against-ground"}, []string{"cruise-not-held", "ends-unlike"}, "a road tread fills with clay"},
 		{"headwind on open land", "fennick-300", briefly{"900", "105", "7", "6", map[terrain.Kind]string{terrain.Paved: "90", terrain.SmoothGravel: "10"}, plan.Warm, ""},
-			func(p *plan.Plan) { enter(t, &p.Brief.Headwind, "45", "km/h") }, []string{"cruise-not-held"}, []string{"climb-short", "room-short"}, "a small single has nothing left for the wind"},
+			func(p *plan.Plan) { studytest.Enter(t, &p.Brief.Headwind, "45", "km/h") }, []string{"cruise-not-held"}, []string{"climb-short", "room-short"}, "a small single has nothing left for the wind"},
 		{"the same in still air", "fennick-300", briefly{"900", "85", "7", "6", map[terrain.Kind]string{terrain.Paved: "90", terrain.SmoothGravel: "10"}, plan.Warm, ""}, nil,
 			nil, []string{"cruise-not-held", "climb-short", "room-short"}, "it ambles along"},
 		{"two up on a tourer", "corrin-1180", briefly{"1500", "100", "6", "6", map[terrain.Kind]string{terrain.Paved: "90", terrain.SmoothGravel: "10"}, plan.Warm, ""},
-			func(p *plan.Plan) { enter(t, &p.Loadouts[1].Pillion, "65", "kg") }, nil, []string{"overweight", "axle-overload", "front-light", "tyre-overload"}, "that is what it was built for"},
+			func(p *plan.Plan) { studytest.Enter(t, &p.Loadouts[1].Pillion, "65", "kg") }, nil, []string{"overweight", "axle-overload", "front-light", "tyre-overload"}, "that is what it was built for"},
 		{"a 250 on motorways, into a breeze", "fennick-250", briefly{"900", "115", "7", "3", map[terrain.Kind]string{terrain.Motorway: "90", terrain.Paved: "10"}, plan.Warm, ""},
-			func(p *plan.Plan) { enter(t, &p.Brief.Headwind, "15", "km/h") }, []string{"cruise-not-held", "light-for-the-road", "wind"}, []string{"room-short", "heavy-for-the-ground"}, "flat out all day"},
+			func(p *plan.Plan) { studytest.Enter(t, &p.Brief.Headwind, "15", "km/h") }, []string{"cruise-not-held", "light-for-the-road", "wind"}, []string{"room-short", "heavy-for-the-ground"}, "flat out all day"},
 	} {
 		p := planOf(t, c.bike, c.brief)
 		if c.change != nil {
 			c.change(p)
 		}
-		r, err := eval.EvaluateLoadout(p, nil, "travel", today)
+		r, err := eval.EvaluateLoadout(p, nil, "travel", studytest.Today)
 		require.NoError(t, err)
 		var said []string
 		for _, f := range r.Findings {
@@ -216,7 +217,7 @@ func TestNeedsAreMet(t *testing.T) {
 	}
 	nowhere := plan.New("P", "EUR")
 	nowhere.Bike = p.Bike
-	r, err := eval.EvaluateLoadout(nowhere, nil, "travel", today)
+	r, err := eval.EvaluateLoadout(nowhere, nil, "travel", studytest.Today)
 	require.NoError(t, err)
 	_, known := r.Needs()
 	assert.False(t, known, "who has not said where asks for nothing yet")

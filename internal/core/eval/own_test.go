@@ -13,35 +13,11 @@ import (
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/verdict"
 )
-
-// said puts what somebody found out about fitment on each part that the plan chose.
-func said(fit plan.Fitment) func(*plan.Plan) {
-	return onParts(func(p *plan.Part) { p.Fitment = &fit })
-}
-
-// of makes the bike of a year and the parts for others.
-func of(year int, made plan.Made) func(*plan.Plan) {
-	return func(p *plan.Plan) {
-		p.Bike.Year = year
-		onParts(func(part *plan.Part) { part.Made = made })(p)
-	}
-}
-
-// onParts changes copies of the parts that a plan chose.
-func onParts(change func(*plan.Part)) func(*plan.Plan) {
-	return func(p *plan.Plan) {
-		for i := range p.Lines {
-			part := *p.Lines[i].Part
-			change(&part)
-			p.Lines[i].Part = &part
-		}
-	}
-}
 
 // retyped is a part whose sheet was filled in from another's, field by field, as text.
 func retyped(t *testing.T, p *plan.Part) *plan.Part {
@@ -72,19 +48,19 @@ func retyped(t *testing.T, p *plan.Part) *plan.Part {
 // TestOwnPartIsAsGoodAsTheShelfs: for every part of every slot, one of the rider's own
 // with the same fields gives the same figures, to the last digit, and the same findings.
 func TestOwnPartIsAsGoodAsTheShelfs(t *testing.T) {
-	b := newGarage(t)
+	b := studytest.New(t)
 	slots := map[plan.Slot]bool{}
-	for _, p := range b.shelf {
+	for _, p := range b.Shelf {
 		slots[p.Slot] = true
 		own := retyped(t, p)
 		bike := "holt-650"
-		for id, candidate := range b.bikes {
-			if b.shelf.CouldFit((&plan.Plan{Bike: candidate}).BuildStandard(), p) && id < bike {
+		for id, candidate := range b.Bikes {
+			if b.Shelf.CouldFit((&plan.Plan{Bike: candidate}).BuildStandard(), p) && id < bike {
 				bike = id
 			}
 		}
 		report := func(part *plan.Part) (figures []study.Figure, findings []string) {
-			r, err := eval.EvaluateLoadout(b.standard(bike).With(plan.Choice{Slot: part.Slot, Part: part}), b.shelf, "travel", "2026-11-26")
+			r, err := eval.EvaluateLoadout(b.Standard(bike).With(plan.Choice{Slot: part.Slot, Part: part}), b.Shelf, "travel", "2026-11-26")
 			require.NoError(t, err)
 			for _, f := range r.Findings {
 				findings = append(findings, f.ID+" "+string(f.State))
@@ -107,8 +83,8 @@ func TestOwnPartIsAsGoodAsTheShelfs(t *testing.T) {
 // TestTags: whatever the shelf's parts provide is asked of their slot, and whatever they
 // need somebody can provide and is said in words.
 func TestTags(t *testing.T) {
-	b := newGarage(t)
-	for _, p := range b.shelf {
+	b := studytest.New(t)
+	for _, p := range b.Shelf {
 		for _, tag := range p.Provides {
 			found := false
 			for _, o := range plan.TagsBy(p.Slot) {
@@ -124,15 +100,15 @@ func TestTags(t *testing.T) {
 
 // TestWhatDoesNotGoOnIsCreditedWithNothing but its price, and all of it is said.
 func TestWhatDoesNotGoOnIsCreditedWithNothing(t *testing.T) {
-	b := newGarage(t)
-	bare := b.standard("holt-650")
-	off := b.with("holt-650", "skid-alu-a", "side-rack-f", "rear-h6-47")
+	b := studytest.New(t)
+	bare := b.Standard("holt-650")
+	off := b.With("holt-650", "skid-alu-a", "side-rack-f", "rear-h6-47")
 	report := func(p *plan.Plan) *eval.LoadoutReport {
-		r, err := eval.EvaluateLoadout(p, b.shelf, "travel", "2026-11-26")
+		r, err := eval.EvaluateLoadout(p, b.Shelf, "travel", "2026-11-26")
 		require.NoError(t, err)
 		return r
 	}
-	with, without := report(off), report(b.with("holt-650", "rear-h6-47"))
+	with, without := report(off), report(b.With("holt-650", "rear-h6-47"))
 	for _, f := range slices.Concat(without.Gauges, without.Others) {
 		if got, _ := with.Figure(f.ID); f.Stage != figure.Spend && f.Known {
 			assert.Equal(t, f.Value, got.Value, f.ID)
@@ -140,46 +116,46 @@ func TestWhatDoesNotGoOnIsCreditedWithNothing(t *testing.T) {
 	}
 	price := func(r *eval.LoadoutReport) float64 { f, _ := r.Figure(figure.Cost); return f.Value }
 	assert.Greater(t, price(with), price(without))
-	said := string(b.findings(off)["part-does-not-fit"].Tell().What)
+	said := string(b.Findings(off)["part-does-not-fit"].Tell().What)
 	assert.Contains(t, said, "Averill 720")
 	assert.Contains(t, said, "Fennick single", "not only the first")
 
-	fits := *b.part("skid-alu-a").Part
+	fits := *b.Part("skid-alu-a").Part
 	fits.Fitment = &plan.Fitment{Verdict: plan.FitsWithWork}
-	assert.NotContains(t, b.findings(bare.With(plan.Choice{Slot: fits.Slot, Part: &fits})), "part-does-not-fit", "whoever tried it knows better")
-	own := b.standard("holt-650")
+	assert.NotContains(t, b.Findings(bare.With(plan.Choice{Slot: fits.Slot, Part: &fits})), "part-does-not-fit", "whoever tried it knows better")
+	own := b.Standard("holt-650")
 	own.Bike.Provides = nil
-	findings := b.findings(own.With(b.part("skid-alu-h")))
+	findings := b.Findings(own.With(b.Part("skid-alu-h")))
 	assert.Contains(t, findings, "fitment-unknown", "a sheet that names no frame leaves it open")
 	assert.NotContains(t, findings, "part-does-not-fit")
 }
 
 // TestTheWholeWay: what a needed thing needs is offered with it, as one choice.
 func TestTheWholeWay(t *testing.T) {
-	b := newGarage(t)
-	way := b.findings(b.with("holt-650", "hands-bar-28"))["part-does-not-fit"].Remedies()
+	b := studytest.New(t)
+	way := b.Findings(b.With("holt-650", "hands-bar-28"))["part-does-not-fit"].Remedies()
 	require.NotEmpty(t, way)
 	var slots []plan.Slot
 	for _, c := range way[0].Choices {
 		slots = append(slots, c.Slot)
 	}
 	assert.Equal(t, []plan.Slot{plan.Handlebar, plan.Risers, plan.HandGuards}, slots, "the bar, the clamps that it needs, and the guards on top")
-	assert.NotContains(t, b.findings(b.with("holt-650").With(way[0].Choices...)), "part-does-not-fit")
+	assert.NotContains(t, b.Findings(b.With("holt-650").With(way[0].Choices...)), "part-does-not-fit")
 }
 
 // TestUnknownIsSaidAndNeverHelps: a part of which nobody knows more than its name puts no
 // number that is none into a sentence, and no gauge stands better for it than for the
 // bike without.
 func TestUnknownIsSaidAndNeverHelps(t *testing.T) {
-	b := newGarage(t)
+	b := studytest.New(t)
 	for _, bike := range []string{"holt-650", "corrin-1180", "sorrel-320"} {
-		bare := b.standard(bike)
-		without, err := eval.EvaluateLoadout(bare, b.shelf, "travel", "2026-11-26")
+		bare := b.Standard(bike)
+		without, err := eval.EvaluateLoadout(bare, b.Shelf, "travel", "2026-11-26")
 		require.NoError(t, err)
 		for _, info := range plan.Slots() {
 			own := plan.DraftOf(&plan.Part{ID: "own-blank", Slot: info.Slot, Name: "Mine"}).Done()
 			p := bare.With(plan.Choice{Slot: info.Slot, Part: own})
-			r, err := eval.EvaluateLoadout(p, p.WithOwn(b.shelf), "travel", "2026-11-26")
+			r, err := eval.EvaluateLoadout(p, p.WithOwn(b.Shelf), "travel", "2026-11-26")
 			require.NoError(t, err)
 			for _, f := range r.Findings {
 				words := f.Tell()
@@ -203,76 +179,44 @@ func TestUnknownIsSaidAndNeverHelps(t *testing.T) {
 // TestAsFoundIsWhatIsComputed: what a change of before put on is on, until it is undone,
 // and a tread that was measured is not asked for again.
 func TestAsFoundIsWhatIsComputed(t *testing.T) {
-	b := newGarage(t)
-	p := b.standard("holt-650")
+	b := studytest.New(t)
+	p := b.Standard("holt-650")
 	p.Baseline = plan.Inspection{}
-	standard := value(t, p, "cruise-rpm")
+	standard := studytest.Value(t, p, "cruise-rpm")
 	short := plan.Counted(plan.FrontSprocket, 13)
 	p.Baseline.Changes = []plan.Change{{Name: "13 teeth in front", Fate: baseline.Keep, Part: short}}
-	assert.Greater(t, value(t, p, "cruise-rpm"), standard)
+	assert.Greater(t, studytest.Value(t, p, "cruise-rpm"), standard)
 	p.Baseline.Changes[0].Fate = baseline.Undo
-	assert.Equal(t, standard, value(t, p, "cruise-rpm"))
+	assert.Equal(t, standard, studytest.Value(t, p, "cruise-rpm"))
 
 	a := plan.Answer{Check: "rear-tyre", Verdict: baseline.Good}
-	enter(t, &a.New, "8", "mm")
-	enter(t, &a.Now, "3", "mm")
-	enter(t, &a.Limit, "1", "mm")
-	enter(t, &p.Bike.RearTread, "100", "%")
-	whole := value(t, p, "rear-life")
+	studytest.Enter(t, &a.New, "8", "mm")
+	studytest.Enter(t, &a.Now, "3", "mm")
+	studytest.Enter(t, &a.Limit, "1", "mm")
+	studytest.Enter(t, &p.Bike.RearTread, "100", "%")
+	whole := studytest.Value(t, p, "rear-life")
 	p.Baseline.Answers = []plan.Answer{a}
-	assert.InEpsilon(t, 2.0/7*whole, value(t, p, "rear-life"), 1e-9, "2 of 7 mm above the limit")
-}
-
-// TestSpentStays: a task that is put right keeps what it cost, and what is left to be
-// spent carries the contingency.
-func TestSpentStays(t *testing.T) {
-	b := newGarage(t)
-	p := b.standard("holt-650")
-	p.Baseline = plan.Inspection{Answers: []plan.Answer{{Check: "rear-pads", Verdict: baseline.Do, Cost: money.New(3200, "EUR")}}}
-	assert.Equal(t, 3200.0, value(t, p, "cost"))
-	assert.Equal(t, 0.0, value(t, p, "cost-spent"))
-	assert.Equal(t, 320.0, value(t, p, "contingency"))
-	p.Baseline.Answers[0].Verdict = baseline.Done
-	assert.Equal(t, 3200.0, value(t, p, "cost"))
-	assert.Equal(t, 3200.0, value(t, p, "cost-spent"))
-	assert.Equal(t, 0.0, value(t, p, "contingency"))
-	assert.NotContains(t, b.findings(p), "put-right-first")
-}
-
-// TestTaxByPercent of all parts that are in; unknown while one of their prices is.
-func TestTaxByPercent(t *testing.T) {
-	b := newGarage(t)
-	p := b.with("holt-650", "skid-alu-h")
-	p.Baseline = plan.Inspection{}
-	before := value(t, p, "cost")
-	tax := plan.Line{Kind: plan.Tax, Name: "Import", Need: plan.Needed}
-	enter(t, &tax.Percent, "10", "%")
-	p.Lines = append(p.Lines, tax)
-	require.Empty(t, p.Validate())
-	assert.InDelta(t, 1.1*before, value(t, p, "cost"), 1)
-	p.Lines[0].Source = plan.BoughtUsed
-	f, _ := report(t, p).Figure("cost")
-	assert.False(t, f.Known)
+	assert.InEpsilon(t, 2.0/7*whole, studytest.Value(t, p, "rear-life"), 1e-9, "2 of 7 mm above the limit")
 }
 
 // TestFittedOnTheWay: what is packed weighs behind the seat where it is not on, what
 // stays behind does not; a line with a mass weighs where it sits.
 func TestFittedOnTheWay(t *testing.T) {
-	b := newGarage(t)
-	p := b.standard("holt-650")
-	choice := b.part("screen-tall")
+	b := studytest.New(t)
+	p := b.Standard("holt-650")
+	choice := b.Part("screen-tall")
 	choice.Loadout = "travel"
 	p = p.With(choice)
 	kg := choice.Part.Mass.In("kg")
 	day := func() float64 {
-		r, err := eval.EvaluateLoadout(p, b.shelf, "trail-day", "2026-11-26")
+		r, err := eval.EvaluateLoadout(p, b.Shelf, "trail-day", "2026-11-26")
 		require.NoError(t, err)
 		f, _ := r.Figure("loaded-mass")
 		return f.Value
 	}
 	left := day()
 	p.Lines[0].Swap = &plan.Swap{Packed: true}
-	enter(t, &p.Lines[0].Swap.Minutes, "12", "min")
+	studytest.Enter(t, &p.Lines[0].Swap.Minutes, "12", "min")
 	assert.InDelta(t, left+kg, day(), 1e-9)
 	over := p.Changeover("travel", "trail-day")
 	assert.InDelta(t, 12, over.Minutes, 1e-9)
@@ -280,7 +224,7 @@ func TestFittedOnTheWay(t *testing.T) {
 	assert.Len(t, over.Packed, 1)
 	assert.Empty(t, over.StayHome)
 	charger := plan.Line{Kind: plan.Gear, Name: "Charger", Need: plan.Wanted, Place: "tank-bag"}
-	enter(t, &charger.Mass, "0.7", "kg")
+	studytest.Enter(t, &charger.Mass, "0.7", "kg")
 	p.Lines = append(p.Lines, charger)
 	require.Empty(t, p.Validate())
 	assert.InDelta(t, left+kg+0.7, day(), 1e-9)
@@ -289,11 +233,11 @@ func TestFittedOnTheWay(t *testing.T) {
 // TestLoadoutsAreTheRiders: added like another, renamed, dropped with what was fitted in
 // it alone.
 func TestLoadoutsAreTheRiders(t *testing.T) {
-	b := newGarage(t)
-	p := b.standard("holt-650")
-	choice := b.part("screen-tall")
+	b := studytest.New(t)
+	p := b.Standard("holt-650")
+	choice := b.Part("screen-tall")
 	choice.Loadout = "travel"
-	own := *b.part("tail-22").Part
+	own := *b.Part("tail-22").Part
 	own.ID = "own-bag"
 	p = p.With(choice, plan.Choice{Slot: own.Slot, Part: &own, Loadout: "travel"})
 	id := plan.LoadoutID("Winter!", func(id string) bool { return id == "winter" })
@@ -312,26 +256,26 @@ func TestLoadoutsAreTheRiders(t *testing.T) {
 
 // TestASecondSet, carried or changed on the way, makes the tyres last the trip.
 func TestASecondSet(t *testing.T) {
-	b := newGarage(t)
-	p := b.with("holt-650", "hackle-140-80-18")
-	rear, front := value(t, p, "rear-life"), value(t, p, "front-life")
-	assert.InDelta(t, min(rear, front), value(t, p, "tyre-life"), 1e-6)
-	same := *b.part("hackle-140-80-18").Part
+	b := studytest.New(t)
+	p := b.With("holt-650", "hackle-140-80-18")
+	rear, front := studytest.Value(t, p, "rear-life"), studytest.Value(t, p, "front-life")
+	assert.InDelta(t, min(rear, front), studytest.Value(t, p, "tyre-life"), 1e-6)
+	same := *b.Part("hackle-140-80-18").Part
 	same.ID, same.Slot, same.Provides = "own-second", plan.SpareRear, []string{"waits-on-the-way"}
 	two := p.With(plan.Choice{Slot: same.Slot, Part: &same})
-	assert.InDelta(t, min(2*rear, front), value(t, two, "tyre-life"), 1e-6, "the same again")
-	assert.Equal(t, rear, value(t, two, "rear-life"))
-	assert.InDelta(t, value(t, p, "loaded-mass"), value(t, two, "loaded-mass"), 1e-9, "it waits on the way")
-	carried := p.With(b.part("spare-hackle-90-90-21"))
-	assert.InDelta(t, value(t, p, "loaded-mass")+4.3, value(t, carried, "loaded-mass"), 1e-9)
+	assert.InDelta(t, min(2*rear, front), studytest.Value(t, two, "tyre-life"), 1e-6, "the same again")
+	assert.Equal(t, rear, studytest.Value(t, two, "rear-life"))
+	assert.InDelta(t, studytest.Value(t, p, "loaded-mass"), studytest.Value(t, two, "loaded-mass"), 1e-9, "it waits on the way")
+	carried := p.With(b.Part("spare-hackle-90-90-21"))
+	assert.InDelta(t, studytest.Value(t, p, "loaded-mass")+4.3, studytest.Value(t, carried, "loaded-mass"), 1e-9)
 }
 
 // TestOnlyWhatIsSettledIsSettled: a rule that falls silent because a number went missing has
 // not been answered.
 func TestOnlyWhatIsSettledIsSettled(t *testing.T) {
-	b := newGarage(t)
-	p := b.with("holt-650", "bracken-140-80-18")
-	bench, err := eval.NewBench(p, b.shelf, "travel", "2026-11-26")
+	b := studytest.New(t)
+	p := b.With("holt-650", "bracken-140-80-18")
+	bench, err := eval.NewBench(p, b.Shelf, "travel", "2026-11-26")
 	require.NoError(t, err)
 	blank := plan.DraftOf(&plan.Part{ID: "own-blank", Slot: plan.RearTyre, Name: "A tyre"}).Done()
 	diffs, err := bench.Preview(
@@ -352,16 +296,16 @@ func TestOnlyWhatIsSettledIsSettled(t *testing.T) {
 
 // TestOneRounding: what reads the same as its limit is not past it, in gauge and rule alike.
 func TestOneRounding(t *testing.T) {
-	b := newGarage(t)
-	p := b.standard("holt-650")
-	kg := value(t, p, "loaded-mass")
+	b := studytest.New(t)
+	p := b.Standard("holt-650")
+	kg := studytest.Value(t, p, "loaded-mass")
 	for _, c := range []struct {
 		over float64
 		past bool
 	}{{0.04, false}, {0.06, true}, {-0.04, false}, {0, false}} {
 		require.NoError(t, p.Bike.Permitted.Enter(strconv.FormatFloat(math.Round(10*kg)/10-c.over, 'f', 3, 64), "kg"))
-		f, _ := report(t, p).Figure("loaded-mass")
-		_, spoke := b.findings(p)["overweight"]
+		f, _ := studytest.Report(t, p).Figure("loaded-mass")
+		_, spoke := b.Findings(p)["overweight"]
 		assert.Equal(t, c.past, f.State == verdict.Stop, "%+v", c)
 		assert.Equal(t, c.past, spoke, "%+v", c)
 	}
@@ -369,17 +313,17 @@ func TestOneRounding(t *testing.T) {
 
 // TestRoomMeasured with the tyre mounted answers what the sheet only guesses.
 func TestRoomMeasured(t *testing.T) {
-	b := newGarage(t)
-	own := *b.part("bracken-140-80-18").Part
+	b := studytest.New(t)
+	own := *b.Part("bracken-140-80-18").Part
 	tyre := *own.Tyre
 	own.ID, own.Tyre = "own-tall", &tyre
-	p := b.standard("holt-650").With(plan.Choice{Slot: own.Slot, Part: &own})
-	enter(t, &p.Bike.RearMaxWidth, "130", "mm")
-	require.Equal(t, verdict.Stop, b.findings(p)["rear-tyre-clearance"].State)
-	enter(t, &tyre.Room, "7", "mm")
-	assert.NotContains(t, b.findings(p), "rear-tyre-clearance")
-	enter(t, &tyre.Room, "4", "mm")
-	assert.Equal(t, verdict.Watch, b.findings(p)["rear-tyre-clearance"].State)
-	enter(t, &tyre.Room, "0", "mm")
-	assert.Equal(t, verdict.Stop, b.findings(p)["rear-tyre-clearance"].State)
+	p := b.Standard("holt-650").With(plan.Choice{Slot: own.Slot, Part: &own})
+	studytest.Enter(t, &p.Bike.RearMaxWidth, "130", "mm")
+	require.Equal(t, verdict.Stop, b.Findings(p)["rear-tyre-clearance"].State)
+	studytest.Enter(t, &tyre.Room, "7", "mm")
+	assert.NotContains(t, b.Findings(p), "rear-tyre-clearance")
+	studytest.Enter(t, &tyre.Room, "4", "mm")
+	assert.Equal(t, verdict.Watch, b.Findings(p)["rear-tyre-clearance"].State)
+	studytest.Enter(t, &tyre.Room, "0", "mm")
+	assert.Equal(t, verdict.Stop, b.Findings(p)["rear-tyre-clearance"].State)
 }

@@ -13,6 +13,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/verdict"
 )
 
@@ -61,14 +62,14 @@ func TestCompileNamesWhatDoesNotFit(t *testing.T) {
 // TestSteps: on several plans, each step gives the same when all that it does not
 // declare is unknown, and writes nothing but what it gives.
 func TestSteps(t *testing.T) {
-	demo, shelf := demoPlan(t)
+	demo, shelf := studytest.Demo(t)
 	bare := *demo
 	bare.Brief = plan.Brief{}
 	blank := *demo
 	blank.Bike = &plan.Bike{ID: "own", Name: "Own"}
 	plans := map[string]*plan.Plan{"demo": demo, "an empty brief": &bare, "a blank sheet": &blank}
-	for id := range bikes(t) {
-		plans[id] = on(t, id)
+	for id := range studytest.New(t).Bikes {
+		plans[id] = studytest.On(t, id)
 	}
 	for name, p := range plans {
 		for _, l := range p.Loadouts {
@@ -156,9 +157,9 @@ func TestThrowaway(t *testing.T) {
 	}
 	program, err := eval.Compile(append(figure.All(), mirrors), append(eval.Studies(), throwaway))
 	require.NoError(t, err)
-	p, shelf := demoPlan(t)
-	before := report(t, p)
-	r := program.Evaluate(p, shelf, today).Loadouts[1]
+	p, shelf := studytest.Demo(t)
+	before := studytest.Report(t, p)
+	r := program.Evaluate(p, shelf, studytest.Today).Loadouts[1]
 	f, ok := r.Figure("mirror-width")
 	require.True(t, ok)
 	assert.InDelta(t, 2041.0/2, f.Value, 1e-9)
@@ -173,7 +174,7 @@ func TestThrowaway(t *testing.T) {
 	was, _ := before.Figure(figure.Needs)
 	now, _ := r.Figure(figure.Needs)
 	assert.Equal(t, was.Value+1, now.Value, "it counts")
-	bench, err := program.NewBench(p, shelf, "travel", today)
+	bench, err := program.NewBench(p, shelf, "travel", studytest.Today)
 	require.NoError(t, err)
 	standard := *p
 	standard.Lines = nil
@@ -190,9 +191,9 @@ func TestThrowaway(t *testing.T) {
 // its own name and in its own unit.
 func TestFirstBike(t *testing.T) {
 	p := plan.New("New", "EUR")
-	bench, err := eval.NewBench(p, nil, "travel", today)
+	bench, err := eval.NewBench(p, nil, "travel", studytest.Today)
 	require.NoError(t, err)
-	diffs, err := bench.Preview(eval.Alternative{Plan: p.Riding(bikes(t)["holt-650"])})
+	diffs, err := bench.Preview(eval.Alternative{Plan: p.Riding(studytest.New(t).Bikes["holt-650"])})
 	require.NoError(t, err)
 	require.NotEmpty(t, diffs[0].Moves)
 	for _, m := range diffs[0].Moves {
@@ -207,7 +208,7 @@ func TestFirstBike(t *testing.T) {
 
 // TestEmptyPlanIsNotOK: no stage of a plan of which nothing is known says "ok".
 func TestEmptyPlanIsNotOK(t *testing.T) {
-	r := report(t, plan.New("New", "EUR"))
+	r := studytest.Report(t, plan.New("New", "EUR"))
 	for _, row := range figure.All() {
 		assert.NotEqual(t, verdict.OK, r.Stage(row.Stage), row.Stage)
 	}
@@ -216,24 +217,24 @@ func TestEmptyPlanIsNotOK(t *testing.T) {
 
 // TestGroundUnsaid: a brief that names no ground is neither all road nor all off it.
 func TestGroundUnsaid(t *testing.T) {
-	b := newGarage(t)
-	p := b.with("holt-650", "boxes-2x36", "side-rack-h", "pegs-low")
-	foam := p.With(b.part("foam-rear-18"))
+	b := studytest.New(t)
+	p := b.With("holt-650", "boxes-2x36", "side-rack-h", "pegs-low")
+	foam := p.With(b.Part("foam-rear-18"))
 	for id, p := range map[string]*plan.Plan{"hard-boxes-trap": p, "tyre-tools": p, "foam-speed": foam} {
-		require.Contains(t, b.findings(p), id)
+		require.Contains(t, b.Findings(p), id)
 	}
 	p.Brief.Terrain, foam.Brief.Terrain = nil, nil
-	assert.NotContains(t, b.findings(foam), "foam-speed")
+	assert.NotContains(t, b.Findings(foam), "foam-speed")
 	for _, id := range []string{"hard-boxes-trap", "tyre-tools", "pegs-drag", "cast-on-rock", "tyre-against-ground", "heavy-for-the-ground", "light-for-the-road", "pressure-pinch"} {
-		assert.NotContains(t, b.findings(p), id)
+		assert.NotContains(t, b.Findings(p), id)
 	}
 }
 
 // TestNothingFromNothing: a tyre life without a loaded mass is no life.
 func TestNothingFromNothing(t *testing.T) {
-	p, _ := demoPlan(t)
+	p, _ := studytest.Demo(t)
 	require.NoError(t, p.Brief.Rider.Enter("", "kg"))
-	f, _ := report(t, p).Figure(figure.TyreLife)
+	f, _ := studytest.Report(t, p).Figure(figure.TyreLife)
 	assert.False(t, f.Known)
 	assert.Equal(t, verdict.Unknown, f.State)
 	assert.Contains(t, f.Missing, "loaded mass")

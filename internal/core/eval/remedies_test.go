@@ -12,6 +12,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/demo"
 )
 
@@ -19,14 +20,14 @@ import (
 // that ask for more.
 func twelve(t *testing.T) []*plan.Plan {
 	t.Helper()
-	b := newGarage(t)
+	b := studytest.New(t)
 	first, err := demo.Plan()
 	require.NoError(t, err)
 	others, err := demo.Garages()
 	require.NoError(t, err)
 	plans := append([]*plan.Plan{first}, others...)
 	for _, bike := range []string{"fennick-250", "morrow-400", "fennick-300", "fennick-450", "holt-650", "corrin-850", "corrin-1180", "averill-720", "sorrel-320"} {
-		p := b.with(bike, "hands-bar-28", "nav-phone", "socket-plain", "mudguard-high", "indicators-led")
+		p := b.With(bike, "hands-bar-28", "nav-phone", "socket-plain", "mudguard-high", "indicators-led")
 		p.Baseline = plan.Inspection{}
 		plans = append(plans, p)
 	}

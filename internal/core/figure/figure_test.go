@@ -1,9 +1,7 @@
 package figure_test
 
 import (
-	"flag"
 	"fmt"
-	"os"
 	"strings"
 	"testing"
 
@@ -11,6 +9,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/golden"
 )
 
 func TestTable(t *testing.T) {
@@ -28,11 +27,8 @@ func TestTable(t *testing.T) {
 	assert.NotNil(t, figure.All()[0], "a list of one's own")
 }
 
-var update = flag.Bool("update", false, "write docs/figures.md anew")
-
-// TestDocs keeps docs/figures.md the table's. `go test ./internal/core/figure -update`
-// writes it anew.
-func TestDocs(t *testing.T) {
+// TestGoldenDocs keeps docs/figures.md the table's.
+func TestGoldenDocs(t *testing.T) {
 	var b strings.Builder
 	b.WriteString("# Figures\n\nWritten by the test of internal/core/figure from its table; [adding.md](adding.md) says how to add one.\nThe gauges of `mule check` are in this order in each loadout.\n\n| id | name | unit | settled in | its limit |\n|---|---|---|---|---|\n")
 	for _, r := range figure.All() {
@@ -45,11 +41,5 @@ func TestDocs(t *testing.T) {
 		}
 		fmt.Fprintf(&b, "| `%s` | %s | %s | %s | %s |\n", r.ID, r.Name, strings.Replace(r.Unit, figure.Money, "minor units", 1), r.Stage, kind)
 	}
-	const path = "../../../docs/figures.md"
-	if *update {
-		require.NoError(t, os.WriteFile(path, []byte(b.String()), 0o644))
-	}
-	was, err := os.ReadFile(path)
-	require.NoError(t, err)
-	assert.Equal(t, b.String(), string(was))
+	golden.HeldAt(t, "../../../docs/figures.md", b.String())
 }

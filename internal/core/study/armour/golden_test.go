@@ -1,0 +1,10 @@
+package armour_test
+
+import (
+	"testing"
+
+	"valiantmule/internal/core/study/armour"
+	"valiantmule/internal/core/study/studytest"
+)
+
+func TestGolden(t *testing.T) { studytest.Golden(t, armour.Study) }

@@ -1,0 +1,10 @@
+package bike_test
+
+import (
+	"testing"
+
+	"valiantmule/internal/core/study/bike"
+	"valiantmule/internal/core/study/studytest"
+)
+
+func TestGolden(t *testing.T) { studytest.Golden(t, bike.Study) }

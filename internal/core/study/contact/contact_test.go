@@ -1,0 +1,103 @@
+package contact_test
+
+import (
+	"fmt"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/studytest"
+)
+
+func TestKneesFrom68Degrees(t *testing.T) {
+	b := studytest.New(t)
+	knee := func(inseam string) (float64, bool) {
+		p := b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Brief.Inseam, inseam, "mm") })()
+		_, said := b.Findings(p)["knees-bent"]
+		return b.Facts(p).Contact.KneeDegrees, said
+	}
+	for inseam := 780; inseam <= 980; inseam += 10 {
+		degrees, said := knee(fmt.Sprint(inseam))
+		assert.Equal(t, degrees < 68, said, "%d mm: %.1f°", inseam, degrees)
+	}
+}
+
+func TestSeatBehindAScreen(t *testing.T) {
+	b := studytest.New(t)
+	assert.Equal(t, 2.0, b.Facts(b.With("holt-650")).Contact.SeatHours)
+	assert.Equal(t, 3.5, b.Facts(b.With("corrin-1180")).Contact.SeatHours, "it has a screen of its own")
+	assert.Equal(t, 3.5, b.Facts(b.With("holt-650", "screen-mid")).Contact.SeatHours)
+}
+
+// TestBarsNoHigherThanOneSits: what is offered to stand keeps to what one can sit behind.
+func TestBarsNoHigherThanOneSits(t *testing.T) {
+	b := studytest.New(t)
+	p := b.With("holt-650")
+	studytest.Enter(t, &p.Brief.Inseam, "980", "mm")
+	studytest.Enter(t, &p.Bike.CableSlack, "200", "mm")
+	low, said := b.Findings(p)["bars-low-standing"]
+	require.True(t, said)
+	require.NotEmpty(t, low.Remedies())
+	for _, r := range low.Remedies() {
+		rise := 0.0
+		for _, c := range r.Choices {
+			rise += c.Part.Adds(plan.BarRise)
+		}
+		assert.LessOrEqual(t, rise, 50.0)
+	}
+}
+
+// TestAnotherBarChangesWhatClampsToIt: guards, clamps and mounts hang on its
+// diameter.
+func TestAnotherBarChangesWhatClampsToIt(t *testing.T) {
+	b := studytest.New(t)
+	silent := func(bike string, parts ...string) bool {
+		_, spoke := b.Findings(b.With(bike, parts...))["part-does-not-fit"]
+		return !spoke
+	}
+	assert.True(t, silent("holt-650", "hands-bar-22", "bar-22-high"))
+	assert.False(t, silent("holt-650", "bar-28-mid"), "a 28.6 bar wants its clamps")
+	assert.True(t, silent("holt-650", "riser-22-28", "bar-28-mid"))
+	assert.False(t, silent("holt-650", "riser-22-28", "bar-28-mid", "hands-bar-22"), "and the guards of the old bar no longer clamp")
+	assert.True(t, silent("holt-650", "riser-22-28", "bar-28-mid", "hands-bar-28"))
+	assert.False(t, silent("holt-650", "highway-pegs"), "they hang on engine bars")
+	assert.True(t, silent("holt-650", "highway-pegs", "bars-low-h"))
+	assert.Contains(t, b.Findings(b.With("corrin-850", "bar-flex", "hands-bar-28")), "cannot-both")
+	way := b.Findings(b.With("holt-650", "nav-phone"))["part-does-not-fit"].Remedies()
+	require.Len(t, way, 1, "what it needs is the next thing to try")
+	assert.Equal(t, plan.NavMount, way[0].Choices[0].Slot)
+}
+
+// TestBarsSayWhichGuards: a clamp for another bar does not go on.
+func TestBarsSayWhichGuards(t *testing.T) {
+	b := studytest.New(t)
+	assert.Contains(t, b.Findings(b.With("holt-650", "hands-bar-28")), "part-does-not-fit")
+	assert.NotContains(t, b.Findings(b.With("holt-650", "hands-bar-22")), "part-does-not-fit")
+	assert.Contains(t, b.Findings(b.With("corrin-850", "hands-bar-22")), "part-does-not-fit")
+}
+
+// TestContactLaws: a taller seat raises the reach by just that and opens the knee,
+// higher bars shorten what standing lacks, lower pegs do both.
+func TestContactLaws(t *testing.T) {
+	p, shelf := studytest.Demo(t)
+	with := func(slot plan.Slot, id string) *plan.Plan {
+		part := shelf.Find(p.Bike, slot, id)
+		require.NotNil(t, part, id)
+		return p.With(plan.Choice{Slot: slot, Part: part})
+	}
+	reach, knee, short := studytest.Value(t, p, "seat-reach"), studytest.Value(t, p, "knee"), studytest.Value(t, p, "bar-short")
+	tall := with(plan.Seat, "seat-tall")
+	assert.Greater(t, studytest.Value(t, tall, "knee"), knee)
+	assert.InDelta(t, 30, studytest.Value(t, tall, "seat-reach")-reach, 0.5, "but for the lean over its width")
+	assert.InDelta(t, short-20, studytest.Value(t, with(plan.Risers, "riser-20-22"), "bar-short"), 1e-9)
+	low := with(plan.Pegs, "pegs-low")
+	assert.InDelta(t, short-20, studytest.Value(t, low, "bar-short"), 1e-9)
+	assert.Greater(t, studytest.Value(t, low, "knee"), knee)
+	assert.InDelta(t, 6, studytest.Value(t, with(plan.Seat, "seat-wide"), "seat-hours"), 1e-9)
+	// 6.5 hours; of the riding time so much is loose, and half of that is stood.
+	mix := p.Brief.Mix()
+	loose := 1 - mix.RoadHours(1)/mix.Hours(1)
+	assert.InDelta(t, 6.5*(1-loose/2), studytest.Value(t, p, "seated-hours"), 1e-9)
+}

@@ -1,0 +1,10 @@
+package contact_test
+
+import (
+	"testing"
+
+	"valiantmule/internal/core/study/contact"
+	"valiantmule/internal/core/study/studytest"
+)
+
+func TestGolden(t *testing.T) { studytest.Golden(t, contact.Study) }

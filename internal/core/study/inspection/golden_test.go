@@ -1,0 +1,10 @@
+package inspection_test
+
+import (
+	"testing"
+
+	"valiantmule/internal/core/study/inspection"
+	"valiantmule/internal/core/study/studytest"
+)
+
+func TestGolden(t *testing.T) { studytest.Golden(t, inspection.Study) }

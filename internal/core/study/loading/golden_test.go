@@ -1,0 +1,10 @@
+package loading_test
+
+import (
+	"testing"
+
+	"valiantmule/internal/core/study/loading"
+	"valiantmule/internal/core/study/studytest"
+)
+
+func TestGolden(t *testing.T) { studytest.Golden(t, loading.Study) }

@@ -1,0 +1,10 @@
+package ranging_test
+
+import (
+	"testing"
+
+	"valiantmule/internal/core/study/ranging"
+	"valiantmule/internal/core/study/studytest"
+)
+
+func TestGolden(t *testing.T) { studytest.Golden(t, ranging.Study) }

@@ -1,0 +1,10 @@
+package spend_test
+
+import (
+	"testing"
+
+	"valiantmule/internal/core/study/spend"
+	"valiantmule/internal/core/study/studytest"
+)
+
+func TestGolden(t *testing.T) { studytest.Golden(t, spend.Study) }

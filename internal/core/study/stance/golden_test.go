@@ -1,0 +1,10 @@
+package stance_test
+
+import (
+	"testing"
+
+	"valiantmule/internal/core/study/stance"
+	"valiantmule/internal/core/study/studytest"
+)
+
+func TestGolden(t *testing.T) { studytest.Golden(t, stance.Study) }

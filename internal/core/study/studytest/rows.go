@@ -1,0 +1,66 @@
+package studytest
+
+import (
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
+)
+
+// Row is how a rule is made to speak and to fall silent.
+type Row struct {
+	state             verdict.State
+	appears, vanishes func() *plan.Plan
+	offers            plan.Slot // a remedy that can be tried, "" for none
+}
+
+// Speaks is a row: the state in which a rule speaks of one plan, another of which it is
+// silent, and the slot of a remedy that it offers.
+func Speaks(state verdict.State, appears, vanishes func() *plan.Plan, offers plan.Slot) Row {
+	return Row{state, appears, vanishes, offers}
+}
+
+// Rows makes every rule of a study speak by one plan and fall silent by another. A rule
+// without a row and a row without a rule fail.
+func Rows(t *testing.T, b *Garage, s study.Study, rows map[string]Row) {
+	t.Helper()
+	for _, r := range s.Rules {
+		c, listed := rows[r.ID]
+		if !assert.True(t, listed, "%s has no row here", r.ID) {
+			continue
+		}
+		finding, spoke := b.Findings(c.appears())[r.ID]
+		if assert.True(t, spoke, "%s appears", r.ID) {
+			assert.Equal(t, c.state, finding.State, r.ID)
+			words := finding.Tell()
+			assert.NotEmpty(t, words.What, r.ID)
+			assert.NotEmpty(t, words.Why, r.ID)
+			assert.NotEmpty(t, words.Do, r.ID)
+			assert.Equal(t, r.Stage, finding.Stage, r.ID)
+			assert.NotContains(t, strings.ToLower(string(words.What+words.Why+words.Do)), "safe ", "%s: the app never says safe", r.ID)
+			offersSlot(t, r.ID, finding, c.offers)
+		}
+		assert.NotContains(t, b.Findings(c.vanishes()), r.ID, "%s vanishes", r.ID)
+	}
+	assert.Len(t, rows, len(s.Rules), "no row without a rule")
+}
+
+func offersSlot(t *testing.T, id string, f study.Finding, slot plan.Slot) {
+	if slot == "" {
+		return
+	}
+	if !assert.NotEmpty(t, f.Remedies(), "%s offers a way out", id) {
+		return
+	}
+	var slots []plan.Slot
+	for _, remedy := range f.Remedies() {
+		for _, c := range remedy.Choices {
+			slots = append(slots, c.Slot)
+		}
+	}
+	assert.Contains(t, slots, slot, id)
+}

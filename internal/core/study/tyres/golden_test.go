@@ -1,0 +1,10 @@
+package tyres_test
+
+import (
+	"testing"
+
+	"valiantmule/internal/core/study/studytest"
+	"valiantmule/internal/core/study/tyres"
+)
+
+func TestGolden(t *testing.T) { studytest.Golden(t, tyres.Study) }
