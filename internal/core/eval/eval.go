@@ -84,12 +84,8 @@ func (r *LoadoutReport) Stage(id figure.Stage) verdict.State {
 	if figures > 0 && known == 0 || r.Facts.Built == nil && figures == 0 {
 		worst = verdict.Worse(worst, verdict.Unknown)
 	}
-	for _, f := range r.Findings {
-		if f.Stage == id {
-			worst = verdict.Worse(worst, f.State)
-		}
-	}
-	return worst
+	of := slices.DeleteFunc(slices.Clone(r.Findings), func(f study.Finding) bool { return f.Stage != id })
+	return verdict.Worse(worst, study.Worst(of))
 }
 
 // Evaluate computes the report of a plan as of a day, 2026-11-26. The shelf may be

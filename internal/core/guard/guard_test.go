@@ -162,6 +162,10 @@ func TestRepairs(t *testing.T) {
 func TestRates(t *testing.T) {
 	tr := trip(terrain.MixOf(map[terrain.Kind]float64{terrain.RoughGravel: 1}))
 	plain := of(t, guard.Assess(tr, nil, everything, nil), guard.Sump).Bare
+	tr.RoomMM = 150
+	less := of(t, guard.Assess(tr, guard.Rates{guard.StrikeRoomKey: 80}, everything, nil), guard.Sump).Bare
+	assert.Less(t, less.Stranded, of(t, guard.Assess(tr, nil, everything, nil), guard.Sump).Bare.Stranded, "where more room is worth the same")
+	tr.RoomMM = math.NaN()
 	for _, key := range []string{guard.EventKey(guard.Strike, terrain.RoughGravel), guard.BreakKey(guard.Sump, guard.Strike), guard.LossKey(guard.Sump, "stranded")} {
 		k, ok := guard.KeyOf(key)
 		require.True(t, ok, key)

@@ -2,6 +2,7 @@ package guard
 
 import (
 	"math"
+	"slices"
 
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/terrain"
@@ -46,6 +47,11 @@ type Risk struct {
 	Bare, Left Outcome
 }
 
+// Threatened tells whether a hazard breaks the place.
+func (r Risk) Threatened(by Hazard) bool {
+	return slices.ContainsFunc(r.Threats, func(t Threat) bool { return t.Hazard == by })
+}
+
 // Outcome is what is to be expected.
 type Outcome struct {
 	Broken   float64 // chance that it breaks at least once
@@ -61,13 +67,17 @@ var (
 	LossFormula   = sheet.Formula{Text: "breaks = Σ events × share that breaks it × (1 − what guards stop); stranded = 1 − exp(−breaks × how often it strands); days = chance × days + stranded × days to help", Origin: sheet.Computed}
 )
 
+// strikeRoomMM is the room, mm, that is worth e times the strikes [memory].
+const strikeRoomMM = 40
+
 // StrikesTimes is how much more often than a bike with the room that the ground asks for
-// one with roomMM strikes it. Of a room that nobody knows it is as often.
-func StrikesTimes(g terrain.Ground, roomMM float64) float64 {
+// one with roomMM strikes it, byMM being the room that is worth e times as many. Of a room
+// that nobody knows it is as often.
+func StrikesTimes(g terrain.Ground, roomMM, byMM float64) float64 {
 	if math.IsNaN(roomMM) {
 		return 1
 	}
-	return min(max(math.Exp((g.RoomMM-roomMM)/40), 0.3), 3)
+	return min(max(math.Exp((g.RoomMM-roomMM)/byMM), 0.3), 3)
 }
 
 // own is the rider's rate for a key, or else the one from memory.
@@ -86,6 +96,7 @@ func Events(t Trip, rates Rates) []float64 {
 	for i := range grounds {
 		km[i] = t.Mix.At(i) * t.DistanceKm / 1000
 	}
+	by := rates.own(strikeRoomMM, func() string { return StrikeRoomKey })
 	skill := factorOf(t.Skill)
 	events := make([]float64, len(hazards))
 	slow, fast := 0, 0
@@ -93,7 +104,7 @@ func Events(t Trip, rates Rates) []float64 {
 		for i, g := range grounds {
 			times := km[i] * rates.own(h.PerThousandKm[i], func() string { return EventKey(h.Hazard, g.Kind) })
 			if h.Hazard == Strike {
-				times *= StrikesTimes(g, t.RoomMM)
+				times *= StrikesTimes(g, t.RoomMM, by)
 			}
 			events[at] += times
 		}

@@ -307,7 +307,7 @@ func (v *validator) risk(r Risk) {
 		k, known := guard.KeyOf(key)
 		value := r[key]
 		v.that(known, "risk."+key, "is not a rate")
-		v.that(!known || (value.Known() && value.In("") >= 0 && value.In("") <= k.Max), "risk."+key, "%s is outside 0–%g", value, k.Max)
+		v.that(!known || (value.Known() && value.In("") >= k.Min && value.In("") <= k.Max), "risk."+key, "%s is outside %g–%g", value, k.Min, k.Max)
 	}
 }
 

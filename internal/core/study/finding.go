@@ -3,6 +3,7 @@ package study
 import (
 	"fmt"
 	"math"
+	"slices"
 	"strconv"
 	"strings"
 
@@ -37,6 +38,7 @@ type Finding struct {
 	ID    string
 	Stage figure.Stage
 	State verdict.State
+	Small bool // to be read once, in a line with others; no page stands worse for it
 	Tell  func() Words
 	Offer func() []Remedy // ways out, nil where there are none
 
@@ -47,6 +49,11 @@ type Finding struct {
 // that has says so by a [Finding] of its own.
 func Found(state verdict.State, tell func() Words) (Finding, bool) {
 	return Finding{State: state, Tell: tell}, true
+}
+
+// Noted is what a rule answers that has a small thing to say.
+func Noted(tell func() Words) (Finding, bool) {
+	return Finding{State: verdict.Watch, Small: true, Tell: tell}, true
 }
 
 // Remedies are the ways out for the bike as it is in the loadout.
@@ -66,6 +73,8 @@ type Words struct {
 	What Text // what is the case, in figures
 	Why  Text // what comes of it
 	Do   Text // what a rider does about it
+
+	Short Text // of a small thing, as it stands in a line: "seat {+9 mm}"
 }
 
 // Remedy is a way out that can be previewed: parts that are on the shelf.
@@ -74,10 +83,15 @@ type Remedy struct {
 	Choices []plan.Choice
 }
 
-// Worst is the worst state of findings, OK when there are none.
+// Loud are the findings that are not small.
+func Loud(findings []Finding) []Finding {
+	return slices.DeleteFunc(slices.Clone(findings), func(f Finding) bool { return f.Small })
+}
+
+// Worst is the worst state of findings that are not small, OK when there are none.
 func Worst(findings []Finding) verdict.State {
 	worst := verdict.OK
-	for _, f := range findings {
+	for _, f := range Loud(findings) {
 		worst = verdict.Worse(worst, f.State)
 	}
 	return worst

@@ -30,10 +30,10 @@ type BenchView struct {
 	Problem string    // why there is nothing to compare
 	Moves   []MoveView
 	Others  []MoveView
-	Appears []findingView
-	Settles []findingView
-	Unseen  []findingView // that nobody can judge any more
-	Stays   []findingView
+	Appears findingsView
+	Settles findingsView
+	Unseen  findingsView // that nobody can judge any more
+	Stays   findingsView
 	Leave   string
 }
 

@@ -93,7 +93,7 @@ type PlanView struct {
 	Worst              []GaugeView // three of them, for where there is no room for more
 	Waiting            []GaugeView // whose subject the plan does not hold yet
 	Bench              *BenchView
-	Findings           []findingView
+	Findings           findingsView
 
 	href func(stage string, more ...string) string
 }

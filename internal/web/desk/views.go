@@ -157,30 +157,41 @@ func Share(v, span float64) float64 {
 
 // findingView is what a rule says, with its ways out.
 type findingView struct {
-	ID, What, Why, Do string
-	State             StateView
-	Remedies          []LinkView
+	ID, What, Why, Do, Short string
+	State                    StateView
+	Remedies                 []LinkView
 }
 
 // wayOut is where a remedy is tried, on top of what lies on the bench.
 type wayOut func(remedy []plan.Choice) (href string)
 
+// findingsView is what rules have to say: each in full, and the small things in one line.
+type findingsView struct {
+	Loud, Small []findingView
+}
+
+// All of them.
+func (v findingsView) All() []findingView { return slices.Concat(v.Loud, v.Small) }
+
 // findingsOf shows findings, the worst first; their remedies are the next things
 // to put on the bench. Without a way out they are left as words.
-func findingsOf(u words.Units, findings []study.Finding, to wayOut) []findingView {
-	views := make([]findingView, len(findings))
-	for i, f := range findings {
+func findingsOf(u words.Units, findings []study.Finding, to wayOut) (view findingsView) {
+	for _, f := range findings {
 		told := f.Tell()
-		views[i] = findingView{ID: f.ID, What: u.Text(told.What), Why: u.Text(told.Why), Do: u.Text(told.Do), State: StateOf(f.State)}
-		if to == nil {
-			continue
+		v := findingView{ID: f.ID, What: u.Text(told.What), Why: u.Text(told.Why), Do: u.Text(told.Do), Short: u.Text(told.Short), State: StateOf(f.State)}
+		if to != nil {
+			for _, remedy := range f.Remedies() {
+				v.Remedies = append(v.Remedies, LinkView{Name: remedy.Label, Href: to(remedy.Choices)})
+			}
 		}
-		for _, remedy := range f.Remedies() {
-			views[i].Remedies = append(views[i].Remedies, LinkView{Name: remedy.Label, Href: to(remedy.Choices)})
+		if f.Small {
+			view.Small = append(view.Small, v)
+		} else {
+			view.Loud = append(view.Loud, v)
 		}
 	}
-	slices.SortStableFunc(views, func(a, b findingView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
-	return views
+	slices.SortStableFunc(view.Loud, func(a, b findingView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
+	return view
 }
 
 // MoveView is a figure before and after.

@@ -4,6 +4,7 @@ package armour
 
 import (
 	"math"
+	"slices"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
@@ -108,6 +109,9 @@ func explainRisks(c study.Calc, out sheet.Value, more ...sheet.Value) {
 	trip := c.Run.Exposed()
 	events := guard.Events(trip, c.Run.Plan.Risk.Rates())
 	for i, h := range guard.Hazards() {
+		if !slices.ContainsFunc(c.Run.Risks, func(r guard.Risk) bool { return r.Threatened(h.Hazard) }) {
+			continue
+		}
 		times := study.Computed(h.Name+", times", events[i], "")
 		c.Sheet.Step(guard.EventsFormula, times)
 		if h.Hazard == guard.Strike && !math.IsNaN(trip.RoomMM) {

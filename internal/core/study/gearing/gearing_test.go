@@ -262,3 +262,15 @@ func TestFan(t *testing.T) {
 	require.NoError(t, p.Bike.MaxRPM.Enter("", "rpm"))
 	assert.Nil(t, gearing.Fan(studytest.Report(t, p).Facts))
 }
+
+// TestSheetsAgree: the top speed on a demo bike's sheet is the one that its power and its
+// drag area hold, its rider on it, upright and without wind.
+func TestSheetsAgree(t *testing.T) {
+	for id, bike := range studytest.New(t).Bikes {
+		p := studytest.On(t, id)
+		studytest.Enter(t, &p.Brief.Altitude, "0", "m")
+		studytest.Enter(t, &p.Brief.Headwind, "0", "km/h")
+		studytest.Packed()(p)
+		assert.InEpsilon(t, bike.TopSpeed.In("km/h"), studytest.Value(t, p, figure.TopSpeed), 0.08, id)
+	}
+}

@@ -305,11 +305,12 @@ func tailLampHidden(f *facts.All) (study.Finding, bool) {
 	if len(names) == 0 {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.Noted(func() study.Words {
 		return study.Words{
-			What: study.Say("Behind the lamp and the plate: %s.", study.Listed(names)),
-			Why:  "What hangs down or hides lamp, plate or indicators is not seen, and not legal.",
-			Do:   "Walk round it at dusk with the lights on, packed as on the day.",
+			Short: "lamp and plate behind the bags",
+			What:  study.Say("Behind the lamp and the plate: %s.", study.Listed(names)),
+			Why:   "What hangs down or hides lamp, plate or indicators is not seen, and not legal.",
+			Do:    "Walk round it at dusk with the lights on, packed as on the day.",
 		}
 	})
 }
@@ -320,11 +321,12 @@ func loadTakes(f *facts.All) (study.Finding, bool) {
 		return study.Finding{}, false
 	}
 	more := f.Loaded.Kg / (f.Loaded.Kg - f.Masses.CarriedKg)
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.Noted(func() study.Words {
 		return study.Words{
-			What: study.Say("{%.0f kg} carried: %.0f %% more to stop, and as much more on the brakes.", f.Masses.CarriedKg, 100*(more-1)),
-			Why:  "Rear preload, tyre pressure and lamp aim are set for a rider alone; hot brakes fade, and each climb takes a tooth more.",
-			Do:   "Preload to the same sag, pressure by the card, the lamp down again. Then ride it loaded where nothing comes, and brake.",
+			Short: study.Say("{%.0f kg} carried", f.Masses.CarriedKg),
+			What:  study.Say("{%.0f kg} carried: %.0f %% more to stop, and as much more on the brakes.", f.Masses.CarriedKg, 100*(more-1)),
+			Why:   "Rear preload, tyre pressure and lamp aim are set for a rider alone; hot brakes fade, and each climb takes a tooth more.",
+			Do:    "Preload to the same sag, pressure by the card, the lamp down again. Then ride it loaded where nothing comes, and brake.",
 		}
 	})
 }

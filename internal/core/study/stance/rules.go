@@ -15,7 +15,9 @@ import (
 
 const (
 	seatNoticeMM  = 5.0
+	seatSmallMM   = 15.0 // [practice]: within what a boot's sole makes
 	standNoticeMM = 6.0  // [practice]: the stand still holds, the bike stands steeper
+	standSmallMM  = 12.0
 	rakeNotice    = 0.4  // degrees
 	scarce        = 1.05 // of the room that the ground asks for: there is no more than that
 )
@@ -54,22 +56,27 @@ func seatHeight(f *facts.All) (study.Finding, bool) {
 	if !(math.Abs(f.Heights.SeatRiseMM) > seatNoticeMM) {
 		return study.Finding{}, false
 	}
-	if f.Heights.SeatRiseMM < 0 {
-		return study.Found(verdict.Watch, func() study.Words {
+	told := func() study.Words {
+		short := study.Say("seat {%s mm}", study.Signed(f.Heights.SeatRiseMM, 0))
+		if f.Heights.SeatRiseMM < 0 {
 			return study.Words{
-				What: study.Say("The tyres lower the seat by {%.0f mm}.", -f.Heights.SeatRiseMM),
-				Why:  "The engine comes down with it: less room over rock, and the stand may hold the bike too upright.",
-				Do:   "Measure the clearance under the engine with the rider on.",
+				Short: short,
+				What:  study.Say("The tyres lower the seat by {%.0f mm}.", -f.Heights.SeatRiseMM),
+				Why:   "The engine comes down with it: less room over rock, and the stand may hold the bike too upright.",
+				Do:    "Measure the clearance under the engine with the rider on.",
 			}
-		})
-	}
-	return study.Found(verdict.Watch, func() study.Words {
-		return study.Words{
-			What: study.Say("The tyres raise the seat by {%.0f mm}.", f.Heights.SeatRiseMM),
-			Why:  "Half of what the diameter grows goes into the height: feet reach less far.",
-			Do:   "Sit on it in boots, on the kind of ground where you will stop.",
 		}
-	})
+		return study.Words{
+			Short: short,
+			What:  study.Say("The tyres raise the seat by {%.0f mm}.", f.Heights.SeatRiseMM),
+			Why:   "Half of what the diameter grows goes into the height: feet reach less far.",
+			Do:    "Sit on it in boots, on the kind of ground where you will stop.",
+		}
+	}
+	if math.Abs(f.Heights.SeatRiseMM) <= seatSmallMM {
+		return study.Noted(told)
+	}
+	return study.Found(verdict.Watch, told)
 }
 
 func standTooShort(f *facts.All) (study.Finding, bool) {
@@ -78,12 +85,14 @@ func standTooShort(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
+		Small: f.Heights.StandShortMM <= standSmallMM,
 		Offer: func() []study.Remedy { return longerStand(f) },
 		Tell: func() study.Words {
 			return study.Words{
-				What: study.Say("The bike stands {%.0f mm} higher than its side stand was made for.", f.Heights.StandShortMM),
-				Why:  "A taller bike leans further on its stand; with bags, on soft ground, it falls.",
-				Do:   "Lengthen the stand or put a thicker foot on it, and mind its switch.",
+				Short: study.Say("stand {%.0f mm} short", f.Heights.StandShortMM),
+				What:  study.Say("The bike stands {%.0f mm} higher than its side stand was made for.", f.Heights.StandShortMM),
+				Why:   "A taller bike leans further on its stand; with bags, on soft ground, it falls.",
+				Do:    "Lengthen the stand or put a thicker foot on it, and mind its switch.",
 			}
 		},
 	}, true

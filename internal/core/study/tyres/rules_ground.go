@@ -71,7 +71,7 @@ func wetGrip(f *facts.All, slot plan.Slot) (study.Finding, bool) {
 		tell = func() study.Words {
 			return study.Words{
 				What: study.Say("Rain, %.0f %% mud and clay, and a %s %s tyre.", 100*mix.Of(terrain.Mud), t.Kind, wheelName(slot)),
-				Why:  "Wet clay fills a road tread within a turn of the wheel; polished hard dirt carries none when wet, least of all one pumped up hard.",
+				Why:  "Wet clay fills a road tread within a turn of the wheel; polished hard dirt carries none when wet.",
 				Do:   "A tyre with more block, and the pressure of the card; else wait until it dries, or go round.",
 			}
 		}

@@ -18,6 +18,7 @@ import (
 const (
 	lockWidthOffIn  = 0.3 // of a rim lock's width that still sits on the beads [practice]
 	unsprungNotice  = 1.0 // kg on one wheel that a rider feels [practice]
+	unsprungSmall   = 2.5 // a heavier tyre and tube, as most who ride off the road take them [practice]
 	rockShareNotice = 0.10
 	toolsFromKm     = 150.0
 	ultraTubeKmh    = 110.0 // above which an ultra-heavy tube runs hot [practice]
@@ -238,13 +239,14 @@ func unsprungMass(f *facts.All) (study.Finding, bool) {
 		if !(more > unsprungNotice) {
 			return study.Finding{}, false
 		}
-		return study.Found(verdict.Watch, func() study.Words {
+		return study.Finding{State: verdict.Watch, Small: more <= unsprungSmall, Tell: func() study.Words {
 			return study.Words{
-				What: study.Say("Tyre, filling and wheel add {%.1f kg} to the %s wheel.", more, w.Name),
-				Why:  "Springs and damping work harder to keep it on the ground, and the bike turns slower. Some want the steadiness in mud.",
-				Do:   "Take it where the ground asks for it; else the lighter tyre or tube.",
+				Short: study.Say("{%.1f kg} more at the %s wheel", more, w.Name),
+				What:  study.Say("Tyre, filling and wheel add {%.1f kg} to the %s wheel.", more, w.Name),
+				Why:   "Springs and damping work harder to keep it on the ground, and the bike turns slower. Some want the steadiness in mud.",
+				Do:    "Take it where the ground asks for it; else the lighter tyre or tube.",
 			}
-		})
+		}}, true
 	})
 }
 
@@ -448,6 +450,28 @@ func pressureRoad(f *facts.All) (study.Finding, bool) {
 				What: study.Say("{%.0f kPa} for the road; the placard says {%.0f kPa} for the %s tyre as loaded.", at.Own, at.Placard, w.Name),
 				Why:  "A soft tyre folds in a bend and heats on the motorway.",
 				Do:   "Back up to the placard before tarmac.",
+			}
+		})
+	})
+}
+
+// hardOver is how far above the card's advice a tyre is hard for wet polished dirt
+// [memory].
+const hardOver = 1.25
+
+func pressureHard(f *facts.All) (study.Finding, bool) {
+	if f.Plan.Brief.Weather != plan.Wet {
+		return study.Finding{}, false
+	}
+	return pressureRow(f, func(w *study.Wheel, p *facts.Pressure, at facts.PressureEnd) (study.Finding, bool) {
+		if p.Surface.ID == "road" || !(at.Own > hardOver*at.Advice) || !facts.Under(at.Pinch, at.Own) {
+			return study.Finding{}, false
+		}
+		return study.Found(verdict.Watch, func() study.Words {
+			return study.Words{
+				What: study.Say("{%.0f kPa} %s in a wet brief; {%.0f kPa} would do for the %s tyre.", at.Own, onSurface(p), at.Advice, w.Name),
+				Why:  "A tyre pumped hard against punctures loses its grip on wet polished dirt.",
+				Do:   "Down towards the card's pressure while it is wet; heavy tubes where stones are the fear.",
 			}
 		})
 	})

@@ -33,6 +33,9 @@ func TestRules(t *testing.T) {
 	rock := func(p *plan.Plan) {
 		studytest.Ground(t, p, map[terrain.Kind]string{terrain.RoughGravel: "40", terrain.Paved: "60"})
 	}
+	wetAnd := func(change func(p *plan.Plan)) func(p *plan.Plan) {
+		return func(p *plan.Plan) { p.Brief.Weather = plan.Wet; change(p) }
+	}
 	studytest.Rows(t, b, tyres.Study, map[string]studytest.Row{
 		"tyre-overload":             studytest.Speaks(verdict.Stop, func() *plan.Plan { p := b.With("corrin-850", "hackle-140-80-18"); heavy(t, p); return p }, b.As("corrin-850"), ""),
 		"front-tyre-rim":            studytest.Speaks(verdict.Stop, b.As("corrin-850", "bracken-90-90-21"), b.As("corrin-850", "bracken-110-80-19"), ""),
@@ -65,9 +68,11 @@ func TestRules(t *testing.T) {
 		"pressure-soft": studytest.Speaks(verdict.Watch, b.Changing("fennick-450", own(t, "soft", "100", "150")),
 			b.Changing("fennick-450", own(t, "soft", "100", "150"), "lock-front-160"), plan.FrontLock),
 		"pressure-road": studytest.Speaks(verdict.Over, b.Changing("holt-650", own(t, "road", "150", "200")), b.Changing("holt-650", own(t, "road", "175", "200")), ""),
-		"tyre-tools":    studytest.Speaks(verdict.Watch, b.As("holt-650"), b.As("holt-650", "kit-tubes"), plan.TyreKit),
-		"cast-on-rock":  studytest.Speaks(verdict.Watch, b.Changing("corrin-850", rock), b.Changing("corrin-850", rock, "wheel-c-19", "wheel-c-17"), plan.FrontWheel),
-		"other-wheels":  studytest.Speaks(verdict.Over, b.As("corrin-850", "wheel-c-21"), b.As("corrin-850"), ""),
+		"pressure-hard": studytest.Speaks(verdict.Watch, b.Changing("holt-650", wetAnd(own(t, "gravel", "220", "220"))),
+			b.Changing("holt-650", wetAnd(own(t, "gravel", "140", "190"))), ""),
+		"tyre-tools":   studytest.Speaks(verdict.Watch, b.As("holt-650"), b.As("holt-650", "kit-tubes"), plan.TyreKit),
+		"cast-on-rock": studytest.Speaks(verdict.Watch, b.Changing("corrin-850", rock), b.Changing("corrin-850", rock, "wheel-c-19", "wheel-c-17"), plan.FrontWheel),
+		"other-wheels": studytest.Speaks(verdict.Over, b.As("corrin-850", "wheel-c-21"), b.As("corrin-850"), ""),
 	})
 }
 

@@ -67,6 +67,7 @@ var rules = []study.Rule{
 	{ID: "pressure-pinch", Stage: figure.Tyres, Judge: pressurePinch},
 	{ID: "pressure-soft", Stage: figure.Tyres, Judge: pressureSoft},
 	{ID: "pressure-road", Stage: figure.Tyres, Judge: pressureRoad},
+	{ID: "pressure-hard", Stage: figure.Tyres, Judge: pressureHard},
 	{ID: "tyre-tools", Stage: figure.Tyres, Judge: tyreTools},
 	{ID: "cast-on-rock", Stage: figure.Tyres, Judge: castOnRock},
 	{ID: "other-wheels", Stage: figure.Tyres, Judge: otherWheels},

@@ -78,6 +78,9 @@ func armour(d *desk.Desk, v *armourView, at guard.Place, tried []plan.Choice) er
 	}
 	events := guard.Events(after.Facts.Exposed(), d.Plan.Risk.Rates())
 	for i, h := range guard.Hazards() {
+		if !slices.ContainsFunc(risks, func(r guard.Risk) bool { return r.Threatened(h.Hazard) }) {
+			continue // a shaft has no chain that could break
+		}
 		v.Hazards = append(v.Hazards, hazardView{h.Name, draw.HazardKey(h.Hazard), times(events[i])})
 	}
 	var marks []draw.Vulnerable

@@ -27,6 +27,7 @@ type ratesView struct {
 	Grounds []string
 	Events  []rateTable
 	Places  []rateTable
+	Room    rateCell
 	Own     int // how many are the rider's own
 	desk.FormState
 }
@@ -44,7 +45,7 @@ type rateCell struct {
 }
 
 func (v ratesView) Fields() []desk.FieldView {
-	var fields []desk.FieldView
+	fields := []desk.FieldView{{Key: v.Room.Key, Label: v.Room.Label, Value: v.Room.Value}}
 	for _, tables := range [][]rateTable{v.Events, v.Places} {
 		for _, t := range tables {
 			for _, c := range t.Cells {
@@ -67,6 +68,8 @@ func riskRates(d *desk.Desk, form url.Values, errs desk.FormErrors) ratesView {
 		usual := strconv.FormatFloat(k.Value, 'f', -1, 64)
 		if k.Unit == "%" {
 			usual = strconv.FormatFloat(100*k.Value, 'g', 3, 64) + " %"
+		} else if k.Unit != "" {
+			usual += " " + k.Unit
 		}
 		return rateCell{Key: key, Label: k.Name, Name: name, Usual: usual, Value: desk.Typed(form, key, d.Units.Shown(d.Plan.Risk[key].String())), Error: errs[key]}
 	}
@@ -80,6 +83,7 @@ func riskRates(d *desk.Desk, form url.Values, errs desk.FormErrors) ratesView {
 		}
 		v.Events = append(v.Events, row)
 	}
+	v.Room = cell(guard.StrikeRoomKey, "Room under the engine, mm, that is worth 2.7 times the strikes")
 	for _, p := range guard.Places() {
 		if d.Plan.Bike != nil && !d.Plan.Bike.Vulnerable(p.Place) {
 			continue
@@ -138,8 +142,8 @@ func readRates(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 			errs[k.Key] = err.Error()
 			continue
 		}
-		if v := own.In(""); own.Known() && !(v >= 0 && v <= k.Max) {
-			errs[k.Key] = fmt.Sprintf("%s is outside 0–%g", own, k.Max)
+		if v := own.In(""); own.Known() && !(v >= k.Min && v <= k.Max) {
+			errs[k.Key] = fmt.Sprintf("%s is outside %g–%g", own, k.Min, k.Max)
 			continue
 		}
 		if own.Known() {
