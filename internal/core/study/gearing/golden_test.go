@@ -8,3 +8,5 @@ import (
 )
 
 func TestGolden(t *testing.T) { studytest.Golden(t, gearing.Study) }
+
+func TestGoldenEdges(t *testing.T) { studytest.Edges(t, gearing.Study) }

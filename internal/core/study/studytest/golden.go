@@ -8,7 +8,10 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/stretchr/testify/require"
+
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/golden"
@@ -26,10 +29,34 @@ func Golden(t *testing.T, s study.Study) {
 			if scene.All || i == len(scene.Plan.Loadouts)-1 {
 				fmt.Fprintf(&text, "# %s, %s\n", scene.Name, l.Name)
 				describe(&text, &l, s)
+				worked(t, &text, scene.Plan, l.ID, s)
 			}
 		}
 	}
 	golden.Held(t, "golden", text.String())
+}
+
+// worked writes the numbers of a study's workings.
+func worked(t *testing.T, w *strings.Builder, p *plan.Plan, loadout string, s study.Study) {
+	t.Helper()
+	for _, step := range s.Steps {
+		for _, id := range step.Figures {
+			_, working, err := eval.Explain(p, loadout, id, Today)
+			require.NoError(t, err)
+			if len(working.Steps) == 0 {
+				continue
+			}
+			fmt.Fprintf(w, "= %s:", id)
+			for _, done := range working.Steps {
+				fmt.Fprintf(w, " %s of", golden.Number(done.Out.Number))
+				for _, in := range done.In {
+					w.WriteString(" " + golden.Number(in.Number))
+				}
+				w.WriteString(";")
+			}
+			fmt.Fprintf(w, " %d notes\n", len(working.Notes))
+		}
+	}
 }
 
 // describe writes what a study has found in a loadout.

@@ -1,0 +1,186 @@
+package studytest
+
+import (
+	"fmt"
+	"math"
+	"reflect"
+	"slices"
+	"strconv"
+	"strings"
+	"testing"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/golden"
+)
+
+// Edges holds where the rules and needs of a study change their mind: of each number
+// among the facts of a scene, with everything else as it is, the value at which each of
+// them does, and on which side of it that value itself is. testdata/edges is the file: a
+// limit that is moved, turned round or made to include its own value shows there.
+func Edges(t *testing.T, s study.Study) {
+	t.Helper()
+	b := New(t)
+	found := map[string]bool{}
+	for _, scene := range Scenes(b) {
+		loadouts := eval.Evaluate(scene.Plan, b.Shelf, Today).Loadouts
+		known := loadouts[len(loadouts)-1].Facts
+		for _, minds := range opinions(s) {
+			all := deep(reflect.ValueOf(known).Elem())
+			numbers(all, "", func(path string, at reflect.Value) {
+				for _, line := range turns(minds, all.Addr().Interface().(*facts.All), at) {
+					found[minds.id+": "+path+" "+line] = true
+				}
+			})
+		}
+	}
+	lines := make([]string, 0, len(found))
+	for line := range found {
+		lines = append(lines, line)
+	}
+	slices.Sort(lines)
+	golden.Held(t, "edges", strings.Join(lines, "\n")+"\n")
+}
+
+// opinion is a rule or a need, and what it says of facts in a word.
+type opinion struct {
+	id string
+	of func(f *facts.All) string
+}
+
+func opinions(s study.Study) []opinion {
+	var list []opinion
+	for _, r := range s.Rules {
+		list = append(list, opinion{r.ID, func(f *facts.All) string {
+			finding, ok := r.Judge(f)
+			switch {
+			case !ok:
+				return "silent"
+			case finding.Small:
+				return "small"
+			}
+			return string(finding.State)
+		}})
+	}
+	for _, n := range s.Needs {
+		list = append(list, opinion{n.ID, func(f *facts.All) string {
+			need, ok := n.Ask(f)
+			switch {
+			case !ok:
+				return "not asked"
+			case need.Met:
+				return "met"
+			}
+			return "short"
+		}})
+	}
+	return list
+}
+
+// ladder is where a number is looked at for a change: in multiples of what it is, and
+// where numbers of the trade lie.
+var (
+	multiples = []float64{-1, 0.3, 0.8, 1, 1.25, 3}
+	places    = []float64{0, 0.02, 0.2, 0.5, 1, 2, 4, 8, 20, 60, 110, 300}
+)
+
+// turns are the values of a number at which an opinion changes. The number is left as
+// it was.
+func turns(o opinion, f *facts.All, at reflect.Value) []string {
+	was := at.Float()
+	defer at.SetFloat(was)
+	look := func(v float64) string { at.SetFloat(v); return o.of(f) }
+	var steps []float64
+	if !math.IsNaN(was) {
+		for _, m := range multiples {
+			steps = append(steps, m*was)
+		}
+	}
+	steps = append(steps, places...)
+	slices.Sort(steps)
+	var lines []string
+	for i := 1; i < len(steps); i++ {
+		low, high := steps[i-1], steps[i]
+		before, after := look(low), look(high)
+		if before == after {
+			continue
+		}
+		for {
+			mid := low + (high-low)/2
+			if mid <= low || mid >= high {
+				break
+			}
+			if look(mid) == before {
+				low = mid
+			} else {
+				high = mid
+			}
+		}
+		after = look(high)
+		lines = append(lines, edge(low, high, before, after))
+	}
+	return lines
+}
+
+// edge words a change between two neighbouring numbers. A limit that is a round number is
+// on one of its sides; of one that is worked out, processors may differ in the last digit.
+func edge(low, high float64, before, after string) string {
+	switch {
+	case round(low):
+		return fmt.Sprintf("%s up to and with %v, then %s", before, low, after)
+	case round(high):
+		return fmt.Sprintf("%s below %v, from it on %s", before, high, after)
+	}
+	return fmt.Sprintf("%s to about %s, then %s", before, golden.Number(low), after)
+}
+
+func round(v float64) bool { return len(strconv.FormatFloat(math.Abs(v), 'f', -1, 64)) <= 7 }
+
+// deep is a copy that can be set, lists and all; what lies behind pointers is shared.
+func deep(v reflect.Value) reflect.Value {
+	copied := reflect.New(v.Type()).Elem()
+	copied.Set(v)
+	var unshare func(v reflect.Value)
+	unshare = func(v reflect.Value) {
+		switch v.Kind() {
+		case reflect.Struct:
+			for i := range v.NumField() {
+				if v.Type().Field(i).IsExported() {
+					unshare(v.Field(i))
+				}
+			}
+		case reflect.Slice:
+			if v.IsNil() || v.Type().Elem().Kind() == reflect.Pointer {
+				return
+			}
+			own := reflect.MakeSlice(v.Type(), v.Len(), v.Len())
+			reflect.Copy(own, v)
+			v.Set(own)
+			for i := range v.Len() {
+				unshare(v.Index(i))
+			}
+		}
+	}
+	unshare(copied)
+	return copied
+}
+
+// numbers visits each float in a value, in lists the first three elements.
+func numbers(v reflect.Value, path string, visit func(path string, at reflect.Value)) {
+	const most = 3
+	switch v.Kind() {
+	case reflect.Float64:
+		visit(strings.TrimPrefix(path, "."), v)
+	case reflect.Struct:
+		for i := range v.NumField() {
+			if v.Type().Field(i).IsExported() {
+				numbers(v.Field(i), path+"."+v.Type().Field(i).Name, visit)
+			}
+		}
+	case reflect.Slice, reflect.Array:
+		for i := range min(v.Len(), most) {
+			numbers(v.Index(i), fmt.Sprintf("%s[%d]", path, i), visit)
+		}
+	}
+}
