@@ -1,5 +1,5 @@
 # The commands of the project. Each installs what it lacks.
-.PHONY: demo test firefox check bench fuzz screenshots assets
+.PHONY: demo test firefox check bench fuzz mutate screenshots assets
 
 demo: ## the demonstration at MULE_ADDR, 127.0.0.1:8080
 	@exec scripts/demo
@@ -18,6 +18,9 @@ bench: ## the benchmarks; BASE=file compares with an earlier run
 
 fuzz: ## each fuzz test for a while; FUZZTIME=30s
 	@scripts/fuzz $(FUZZTIME)
+
+mutate: ## the core changed by machine; PACKAGES="fuel study/tyres"
+	@scripts/mutate $(PACKAGES)
 
 screenshots: ## docs/screenshots from the demo data
 	@scripts/need mariadbd=mariadb-server-core my_print_defaults=mariadb-client-core chromium=chromium

@@ -22,22 +22,6 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
-func TestChainFor(t *testing.T) {
-	b := studytest.New(t)
-	report, err := eval.EvaluateLoadout(b.Standard("holt-650"), b.Shelf, "travel", studytest.Today)
-	require.NoError(t, err)
-	pair := report.Facts.Drive.Pair
-	links, shift, ok := study.ChainFor(report.Facts, pair)
-	require.True(t, ok)
-	assert.Equal(t, 110, links, "the chain that is on stays")
-	assert.InDelta(t, 0, shift, 1e-9)
-	pair.Rear = 51
-	links, shift, ok = study.ChainFor(report.Facts, pair)
-	require.True(t, ok)
-	assert.Equal(t, 114, links)
-	assert.Less(t, math.Abs(shift), 16.0)
-}
-
 // TestWornWhereWearSaysSo: who has looked and found the old half good hears nothing; who
 // has measured it past half does.
 func TestWornWhereWearSaysSo(t *testing.T) {

@@ -11,6 +11,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/golden"
 )
@@ -28,11 +29,26 @@ func Edges(t *testing.T, s study.Study) {
 		known := loadouts[len(loadouts)-1].Facts
 		for _, minds := range opinions(s) {
 			all := deep(reflect.ValueOf(known).Elem())
-			numbers(all, "", func(path string, at reflect.Value) {
-				for _, line := range turns(minds, all.Addr().Interface().(*facts.All), at) {
+			f := all.Addr().Interface().(*facts.All)
+			try := func(path string, was float64, set func(v float64)) {
+				for _, line := range turns(func(v float64) string { set(v); return minds.of(f) }, was) {
 					found[minds.id+": "+path+" "+line] = true
 				}
+			}
+			numbers(all, "", func(path string, at reflect.Value) {
+				was := at.Float()
+				try(path, was, at.SetFloat)
+				at.SetFloat(was)
 			})
+			for _, in := range inputs(f) {
+				number, ok := in.Entry.(interface{ In(unit string) float64 })
+				if !ok {
+					continue
+				}
+				was := in.Entry.String()
+				try(in.Key, number.In(in.Unit), func(v float64) { Enter(t, in.Entry, strconv.FormatFloat(v, 'f', -1, 64), in.Unit) })
+				Enter(t, in.Entry, was, in.Unit)
+			}
 		}
 	}
 	lines := make([]string, 0, len(found))
@@ -85,12 +101,28 @@ var (
 	places    = []float64{0, 0.02, 0.2, 0.5, 1, 2, 4, 8, 20, 60, 110, 300}
 )
 
-// turns are the values of a number at which an opinion changes. The number is left as
-// it was.
-func turns(o opinion, f *facts.All, at reflect.Value) []string {
-	was := at.Float()
-	defer at.SetFloat(was)
-	look := func(v float64) string { at.SetFloat(v); return o.of(f) }
+// inputs are the numbers that the rider typed about bike and trip, in copies that facts
+// then stand on.
+func inputs(f *facts.All) []plan.Field {
+	p := *f.Plan
+	f.Plan = &p
+	p.Brief.Terrain = slices.Clone(p.Brief.Terrain)
+	fields := p.Brief.Fields()
+	for i := range p.Brief.Terrain {
+		s := &p.Brief.Terrain[i]
+		fields = append(fields, plan.Field{Key: "share of " + string(s.Ground), Unit: "%", Entry: &s.Share})
+	}
+	if f.Built == nil {
+		return fields
+	}
+	bike, built, standard := *p.Bike, *f.Built, *f.Standard
+	built.Bike, standard.Bike, p.Bike = &bike, &bike, &bike
+	f.Built, f.Standard = &built, &standard
+	return append(fields, bike.Fields()...)
+}
+
+// turns are the values of a number at which a word about it changes.
+func turns(word func(v float64) string, was float64) []string {
 	var steps []float64
 	if !math.IsNaN(was) {
 		for _, m := range multiples {
@@ -100,9 +132,10 @@ func turns(o opinion, f *facts.All, at reflect.Value) []string {
 	steps = append(steps, places...)
 	slices.Sort(steps)
 	var lines []string
+	before := word(steps[0])
 	for i := 1; i < len(steps); i++ {
 		low, high := steps[i-1], steps[i]
-		before, after := look(low), look(high)
+		after := word(high)
 		if before == after {
 			continue
 		}
@@ -111,14 +144,14 @@ func turns(o opinion, f *facts.All, at reflect.Value) []string {
 			if mid <= low || mid >= high {
 				break
 			}
-			if look(mid) == before {
+			if word(mid) == before {
 				low = mid
 			} else {
 				high = mid
 			}
 		}
-		after = look(high)
-		lines = append(lines, edge(low, high, before, after))
+		lines = append(lines, edge(low, high, before, word(high)))
+		before = after
 	}
 	return lines
 }
