@@ -62,7 +62,7 @@ func garage(ctx context.Context, st *store.Store, p *plan.Plan, others []*plan.P
 		if err != nil {
 			return err
 		}
-		if err := st.Save(ctx, rider.ID, id, head.Revision, step.plan, step.summary); err != nil {
+		if err := st.Save(ctx, rider.ID, id, head.Revision, "", step.plan, step.summary); err != nil {
 			return err
 		}
 	}

@@ -34,8 +34,11 @@ func (s *Store) History(ctx context.Context, rider, planID string, most, skip in
 	}
 	err := s.db.SelectContext(ctx, &rows, `
 		SELECT r.id, r.summary, r.made_at, r.document, b.document AS parent_document
-		FROM plans p JOIN revisions r ON r.plan_id = p.id LEFT JOIN revisions b ON b.id = r.parent_id
-		WHERE p.id = ? AND p.rider_id = ? AND p.removed_at IS NULL ORDER BY r.made_at DESC, r.id LIMIT ? OFFSET ?`, planID, rider, most, skip)
+		FROM (
+			SELECT r.id FROM plans p JOIN revisions r ON r.plan_id = p.id
+			WHERE p.id = ? AND p.rider_id = ? AND p.removed_at IS NULL ORDER BY r.made_at DESC, r.id DESC LIMIT ? OFFSET ?
+		) AS page JOIN revisions r ON r.id = page.id LEFT JOIN revisions b ON b.id = r.parent_id
+		ORDER BY r.made_at DESC, r.id DESC`, planID, rider, most, skip)
 	if err != nil {
 		return nil, err
 	}
@@ -95,7 +98,7 @@ func (s *Store) Restore(ctx context.Context, rider, planID, base, revision strin
 		if err := s.addRevision(ctx, tx, fresh, planID, base, "Back to: "+was.Summary, was.Document); err != nil {
 			return err
 		}
-		return moveHead(ctx, tx, planID, base, fresh, fresh)
+		return moveHead(ctx, tx, planID, base, fresh)
 	})
 }
 

@@ -5,6 +5,7 @@ import (
 	"crypto/rand"
 	"database/sql"
 	"errors"
+	"fmt"
 	"strings"
 	"time"
 	"unicode/utf8"
@@ -35,15 +36,16 @@ type headRow struct {
 	LogID    string         `db:"log_id"`
 	Revision string         `db:"id"`
 	Parent   sql.NullString `db:"parent_id"`
-	Tip      string         `db:"tip_id"`
+	Next     sql.NullString `db:"next_id"`
+	Redo     sql.NullString `db:"next_summary"`
 	Summary  string         `db:"summary"`
 	MadeAt   time.Time      `db:"made_at"`
 	Document []byte         `db:"document"`
 }
 
 const selectHeads = `
-	SELECT h.plan_id, COALESCE(p.family_id, p.id) AS log_id, r.id, r.parent_id, h.tip_id, r.summary, r.made_at, r.document
-	FROM plans p JOIN heads h ON h.plan_id = p.id JOIN revisions r ON r.id = h.revision_id
+	SELECT h.plan_id, COALESCE(p.family_id, p.id) AS log_id, r.id, r.parent_id, r.next_id, n.summary AS next_summary, r.summary, r.made_at, r.document
+	FROM plans p JOIN heads h ON h.plan_id = p.id JOIN revisions r ON r.id = h.revision_id LEFT JOIN revisions n ON n.id = r.next_id
 	WHERE p.rider_id = ? AND p.removed_at IS NULL`
 
 // Plans lists a rider's plans, the newest first.
@@ -81,19 +83,12 @@ func (s *Store) Plan(ctx context.Context, rider, planID string) (*Snapshot, erro
 	if err != nil {
 		return nil, err
 	}
-	snapshot := &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, Version: row.Revision + " " + row.Tip, logID: row.LogID}
+	snapshot := &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, Redo: row.Redo.String, Version: row.Revision + " " + row.Next.String, logID: row.LogID}
 	if err := s.withReadings(ctx, snapshot); err != nil {
 		return nil, err
 	}
 	if row.Parent.Valid {
 		snapshot.Undo = row.Summary
-	}
-	if row.Tip != row.Revision {
-		next, err := nextTowards(ctx, s.db, row.Tip, row.Revision)
-		if err != nil {
-			return nil, err
-		}
-		snapshot.Redo = next.Summary
 	}
 	return snapshot, nil
 }
@@ -130,28 +125,85 @@ func (s *Store) insertPlan(ctx context.Context, tx *sqlx.Tx, rider, planID strin
 	if err := s.addRevision(ctx, tx, revision, planID, nil, summary, document); err != nil {
 		return err
 	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO heads (plan_id, revision_id, tip_id) VALUES (?, ?, ?)`, planID, revision, revision)
+	_, err := tx.ExecContext(ctx, `INSERT INTO heads (plan_id, revision_id) VALUES (?, ?)`, planID, revision)
 	return err
 }
 
-// Save puts a changed document on top of the revision base. ErrStale when base
-// is not the head any more.
-func (s *Store) Save(ctx context.Context, rider, planID, base string, p *plan.Plan, summary string) error {
+// Save puts a changed document on top of the revision base. ErrStale when base is not
+// the head any more. The id, which the page made or which is "" for a new one, becomes the
+// revision's: sent again, it is the same save and no error. Where the answer of the
+// database to its commit was lost, Save looks whether it is there: nil when it is, ErrLost
+// when it is not, ErrDoubt when nobody can look.
+func (s *Store) Save(ctx context.Context, rider, planID, base, id string, p *plan.Plan, summary string) error {
 	document, err := encode(p)
 	if err != nil {
 		return err
 	}
-	revision := rand.Text()
-	return s.change(ctx, func(tx *sqlx.Tx) error {
+	if id == "" {
+		id = rand.Text()
+	}
+	err = s.change(ctx, func(tx *sqlx.Tx) error {
 		// The lock makes two savers queue here, not deadlock further down.
-		if err := lockHead(ctx, tx, rider, planID, base); err != nil {
+		stale := lockHead(ctx, tx, rider, planID, base)
+		if stale != nil && !errors.Is(stale, ErrStale) {
+			return stale
+		}
+		if done, err := saved(ctx, tx, planID, base, id, document); done || err != nil {
 			return err
 		}
-		if err := s.addRevision(ctx, tx, revision, planID, base, summary, document); err != nil {
+		if stale != nil {
+			return stale
+		}
+		if err := s.addRevision(ctx, tx, id, planID, base, summary, document); err != nil {
 			return err
 		}
-		return moveHead(ctx, tx, planID, base, revision, revision)
+		return moveHead(ctx, tx, planID, base, id)
 	})
+	if duplicate(err) { // of another plan: no page of this one made it
+		return ErrStale
+	}
+	if errors.Is(err, ErrDoubt) {
+		return s.settle(ctx, rider, planID, base, id, document, err)
+	}
+	return err
+}
+
+// saved tells whether a save is there: its id, on top of base, with this document.
+func saved(ctx context.Context, tx *sqlx.Tx, planID, base, id string, document []byte) (bool, error) {
+	var there int
+	err := tx.GetContext(ctx, &there, `SELECT COUNT(*) FROM revisions WHERE id = ? AND plan_id = ? AND parent_id = ? AND CAST(document AS BINARY) = ?`, id, planID, base, document)
+	return there > 0, err
+}
+
+// settling is how long a save whose answer was lost is looked for.
+const settling = 5 * time.Second
+
+// settle looks whether a save is there whose answer was lost. The lock on the head waits
+// for a transaction that still has it.
+func (s *Store) settle(ctx context.Context, rider, planID, base, id string, document []byte, doubt error) error {
+	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), settling)
+	defer cancel()
+	for {
+		var there bool
+		err := s.once(ctx, func(tx *sqlx.Tx) error {
+			_, err := headForUpdate(ctx, tx, rider, planID)
+			if err == nil {
+				there, err = saved(ctx, tx, planID, base, id, document)
+			}
+			return err
+		})
+		switch {
+		case err == nil && there:
+			return nil
+		case err == nil:
+			return fmt.Errorf("%w: %w", ErrLost, doubt)
+		}
+		select {
+		case <-ctx.Done():
+			return doubt
+		case <-time.After(200 * time.Millisecond):
+		}
+	}
 }
 
 // Amend changes a plan at its head, whatever that is by then, once for an id that
@@ -186,7 +238,7 @@ func (s *Store) Amend(ctx context.Context, rider, planID, id string, change func
 		if err := s.addRevision(ctx, tx, id, planID, head, summary, document); err != nil {
 			return err
 		}
-		return moveHead(ctx, tx, planID, head, id, id)
+		return moveHead(ctx, tx, planID, head, id)
 	})
 }
 
@@ -209,28 +261,24 @@ func (s *Store) Undo(ctx context.Context, rider, planID, base string) error {
 		if !parent.Valid {
 			return ErrNothing
 		}
-		return moveHead(ctx, tx, planID, base, parent.String, "")
+		return moveHead(ctx, tx, planID, base, parent.String)
 	})
 }
 
-// Redo moves the head from base one revision towards the tip.
+// Redo moves the head from base to the latest revision that was made on top of it.
 func (s *Store) Redo(ctx context.Context, rider, planID, base string) error {
 	return s.change(ctx, func(tx *sqlx.Tx) error {
 		if err := lockHead(ctx, tx, rider, planID, base); err != nil {
 			return err
 		}
-		var tip string
-		if err := tx.GetContext(ctx, &tip, `SELECT tip_id FROM heads WHERE plan_id = ?`, planID); err != nil {
+		var next sql.NullString
+		if err := tx.GetContext(ctx, &next, `SELECT next_id FROM revisions WHERE id = ?`, base); err != nil {
 			return err
 		}
-		if tip == base {
+		if !next.Valid {
 			return ErrNothing
 		}
-		next, err := nextTowards(ctx, tx, tip, base)
-		if err != nil {
-			return err
-		}
-		return moveHead(ctx, tx, planID, base, next.ID, "")
+		return moveHead(ctx, tx, planID, base, next.String)
 	})
 }
 
@@ -254,11 +302,9 @@ func headForUpdate(ctx context.Context, tx *sqlx.Tx, rider, planID string) (head
 	return head, err
 }
 
-// moveHead is the compare-and-set; an empty tip stays as it is.
-func moveHead(ctx context.Context, tx *sqlx.Tx, planID, from, to, tip string) error {
-	result, err := tx.ExecContext(ctx, `
-		UPDATE heads SET revision_id = ?, tip_id = IF(? = '', tip_id, ?)
-		WHERE plan_id = ? AND revision_id = ?`, to, tip, tip, planID, from)
+// moveHead is the compare-and-set.
+func moveHead(ctx context.Context, tx *sqlx.Tx, planID, from, to string) error {
+	result, err := tx.ExecContext(ctx, `UPDATE heads SET revision_id = ? WHERE plan_id = ? AND revision_id = ?`, to, planID, from)
 	if err != nil {
 		return err
 	}
@@ -268,29 +314,17 @@ func moveHead(ctx context.Context, tx *sqlx.Tx, planID, from, to, tip string) er
 	return nil
 }
 
+// addRevision puts a revision on top of its parent, nil for the first, and makes it the
+// one that a redo from there leads to.
 func (s *Store) addRevision(ctx context.Context, tx *sqlx.Tx, id, planID string, parent any, summary string, document []byte) error {
 	_, err := tx.ExecContext(ctx, `
 		INSERT INTO revisions (id, plan_id, parent_id, summary, document, made_at) VALUES (?, ?, ?, ?, ?, ?)`,
 		id, planID, parent, clip(summary, 500), document, s.now())
+	if err != nil || parent == nil {
+		return err
+	}
+	_, err = tx.ExecContext(ctx, `UPDATE revisions SET next_id = ? WHERE id = ?`, id, parent)
 	return err
-}
-
-type step struct {
-	ID      string `db:"id"`
-	Summary string `db:"summary"`
-}
-
-// nextTowards is the revision after base on the way to tip.
-func nextTowards(ctx context.Context, q sqlx.QueryerContext, tip, base string) (step, error) {
-	var next step
-	err := sqlx.GetContext(ctx, q, &next, `
-		WITH RECURSIVE way (id, parent_id, summary) AS (
-			SELECT id, parent_id, summary FROM revisions WHERE id = ?
-			UNION ALL
-			SELECT r.id, r.parent_id, r.summary FROM revisions r JOIN way w ON r.id = w.parent_id WHERE w.parent_id <> ?
-		)
-		SELECT id, summary FROM way WHERE parent_id = ?`, tip, base, base)
-	return next, err
 }
 
 // clip shortens text to a column's characters.

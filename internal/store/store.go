@@ -9,19 +9,13 @@ package store
 import (
 	"context"
 	"database/sql"
-	"embed"
 	"errors"
 	"fmt"
-	"io/fs"
 	"time"
 
 	"github.com/go-sql-driver/mysql"
 	"github.com/jmoiron/sqlx"
-	"github.com/pressly/goose/v3"
 )
-
-//go:embed migrations/*.sql
-var migrations embed.FS
 
 // Errors that a caller tells apart.
 var (
@@ -30,14 +24,23 @@ var (
 	ErrNothing  = errors.New("nothing to undo or redo")
 	ErrTaken    = errors.New("that name is taken")
 	ErrFull     = errors.New("the log is full")
+	// ErrDoubt says that the answer to a commit was lost: what was to be kept may be there
+	// or not.
+	ErrDoubt = errors.New("the database went away before it said whether it kept this")
+	// ErrLost says that what was to be kept is not there.
+	ErrLost = errors.New("the database went away and did not keep this")
 )
 
 // Store is the database.
 type Store struct {
-	db    *sqlx.DB
-	now   func() time.Time
-	shelf shelf
+	db     *sqlx.DB
+	config *mysql.Config
+	now    func() time.Time
+	shelf  shelf
 }
+
+// hangs is how long a server may be silent before it counts as gone.
+const hangs = 3 * time.Second
 
 // Open connects to the MariaDB of a DSN in the driver's form.
 func Open(dsn string) (*Store, error) {
@@ -47,7 +50,7 @@ func Open(dsn string) (*Store, error) {
 	}
 	config.ParseTime = true
 	// A server that hangs is as good as gone: say so rather than hang with it.
-	config.Timeout, config.ReadTimeout, config.WriteTimeout = 5*time.Second, 15*time.Second, 15*time.Second
+	config.Timeout, config.ReadTimeout, config.WriteTimeout = hangs, hangs, hangs
 	config.Loc = time.UTC
 	config.Collation = "utf8mb4_unicode_ci"
 	// Parameters are bound by the driver, one way to the server instead of three;
@@ -59,15 +62,22 @@ func Open(dsn string) (*Store, error) {
 	}
 	config.Params["sql_mode"] = "'STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO'"
 	config.Params["time_zone"] = "'+00:00'"
+	db, err := connect(config)
+	if err != nil {
+		return nil, err
+	}
+	db.SetMaxOpenConns(40)
+	db.SetMaxIdleConns(20)
+	db.SetConnMaxLifetime(5 * time.Minute)
+	return &Store{db: db, config: config, now: func() time.Time { return time.Now().UTC().Truncate(time.Microsecond) }}, nil
+}
+
+func connect(config *mysql.Config) (*sqlx.DB, error) {
 	connector, err := mysql.NewConnector(config)
 	if err != nil {
 		return nil, fmt.Errorf("database address: %w", err)
 	}
-	db := sqlx.NewDb(sql.OpenDB(connector), "mysql")
-	db.SetMaxOpenConns(40)
-	db.SetMaxIdleConns(20)
-	db.SetConnMaxLifetime(5 * time.Minute)
-	return &Store{db: db, now: func() time.Time { return time.Now().UTC().Truncate(time.Microsecond) }}, nil
+	return sqlx.NewDb(sql.OpenDB(connector), "mysql"), nil
 }
 
 // DB is the connection pool, for what keeps its own tables: the sessions.
@@ -76,41 +86,16 @@ func (s *Store) DB() *sqlx.DB { return s.db }
 // Close the connections.
 func (s *Store) Close() error { return s.db.Close() }
 
-// Ping asks whether the database answers.
-func (s *Store) Ping(ctx context.Context) error { return s.db.PingContext(ctx) }
+// soon is how long a database that is well takes to answer at most.
+const soon = time.Second
 
-// Migrate brings the database to this program's version; it only goes forward.
-func (s *Store) Migrate(ctx context.Context) error {
-	provider, err := s.provider()
-	if err != nil {
-		return err
-	}
-	_, err = provider.Up(ctx)
-	return err
-}
-
-// Current fails when the database is not at this program's version.
-func (s *Store) Current(ctx context.Context) error {
-	provider, err := s.provider()
-	if err != nil {
-		return err
-	}
-	pending, err := provider.HasPending(ctx)
-	if err != nil {
-		return err
-	}
-	if pending {
-		return errors.New("the database is older than this program: run mule migrate")
-	}
-	return nil
-}
-
-func (s *Store) provider() (*goose.Provider, error) {
-	files, err := fs.Sub(migrations, "migrations")
-	if err != nil {
-		return nil, err
-	}
-	return goose.NewProvider(goose.DialectMySQL, s.db.DB, files)
+// Answers asks the database for something that it has to look up, within a second: a node
+// of a cluster that has lost the others refuses that.
+func (s *Store) Answers(ctx context.Context) bool {
+	ctx, cancel := context.WithTimeout(ctx, soon)
+	defer cancel()
+	var version int
+	return s.db.GetContext(ctx, &version, `SELECT MAX(version_id) FROM goose_db_version`) == nil
 }
 
 // tries is how often a transaction is run before its conflict is reported.
@@ -137,11 +122,17 @@ func (s *Store) once(ctx context.Context, do func(tx *sqlx.Tx) error) error {
 	if err := do(tx); err != nil {
 		return err
 	}
-	return tx.Commit()
+	err = tx.Commit()
+	var told *mysql.MySQLError
+	if err != nil && !errors.As(err, &told) {
+		return fmt.Errorf("%w: %w", ErrDoubt, err)
+	}
+	return err
 }
 
 // The server's error numbers that matter here.
 const (
+	errNoTable     = 1146
 	errDuplicate   = 1062
 	errLockWait    = 1205
 	errDeadlock    = 1213

@@ -27,7 +27,12 @@ var ctx = context.Background()
 
 func open(t *testing.T) *store.Store {
 	t.Helper()
-	st, err := store.Open(mariadbtest.DSN(t))
+	return openAt(t, mariadbtest.DSN(t))
+}
+
+func openAt(t *testing.T, dsn string) *store.Store {
+	t.Helper()
+	st, err := store.Open(dsn)
 	require.NoError(t, err)
 	t.Cleanup(func() { assert.NoError(t, st.Close()) })
 	require.NoError(t, st.Migrate(ctx))
@@ -48,7 +53,7 @@ func save(t *testing.T, st *store.Store, rider, id, name string) *store.Snapshot
 	require.NoError(t, err)
 	p := *head.Plan
 	p.Name = name
-	require.NoError(t, st.Save(ctx, rider, id, head.Revision, &p, "Name "+name))
+	require.NoError(t, st.Save(ctx, rider, id, head.Revision, "", &p, "Name "+name))
 	after, err := st.Plan(ctx, rider, id)
 	require.NoError(t, err)
 	return after
@@ -152,7 +157,7 @@ func TestStaleOverwritesNothing(t *testing.T) {
 	old, err := st.Plan(ctx, me, id)
 	require.NoError(t, err)
 	kept := save(t, st, me, id, "Kept")
-	assert.ErrorIs(t, st.Save(ctx, me, id, old.Revision, plan.New("Lost", "EUR"), "Late"), store.ErrStale)
+	assert.ErrorIs(t, st.Save(ctx, me, id, old.Revision, "", plan.New("Lost", "EUR"), "Late"), store.ErrStale)
 	assert.ErrorIs(t, st.Undo(ctx, me, id, old.Revision), store.ErrStale)
 	now, err := st.Plan(ctx, me, id)
 	require.NoError(t, err)
@@ -173,7 +178,7 @@ func TestOneOfManyWins(t *testing.T) {
 	var all sync.WaitGroup
 	for i := range errs {
 		all.Go(func() {
-			errs[i] = st.Save(ctx, me, id, head.Revision, plan.New(string(rune('A'+i)), "EUR"), "Race")
+			errs[i] = st.Save(ctx, me, id, head.Revision, "", plan.New(string(rune('A'+i)), "EUR"), "Race")
 		})
 	}
 	all.Wait()
@@ -249,7 +254,7 @@ func TestRidersSeeTheirOwn(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, list)
 	for _, err := range []error{
-		st.Save(ctx, other, id, head.Revision, plan.New("Mine now", "EUR"), ""),
+		st.Save(ctx, other, id, head.Revision, "", plan.New("Mine now", "EUR"), ""),
 		st.Undo(ctx, other, id, head.Revision), st.Redo(ctx, other, id, head.Revision),
 	} {
 		assert.ErrorIs(t, err, store.ErrNotFound)
@@ -498,7 +503,7 @@ func TestThrownAway(t *testing.T) {
 	assert.ErrorIs(t, st.Remove(ctx, rook, id), store.ErrNotFound)
 	_, err = st.Plan(ctx, rook, id)
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	assert.ErrorIs(t, st.Save(ctx, rook, id, before.Revision, before.Plan, "x"), store.ErrNotFound)
+	assert.ErrorIs(t, st.Save(ctx, rook, id, before.Revision, "", before.Plan, "x"), store.ErrNotFound)
 	_, err = st.History(ctx, rook, id, 10, 0)
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	variants, err := st.Variants(ctx, rook, variant)

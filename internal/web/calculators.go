@@ -320,7 +320,7 @@ func (s *Server) saveCalculations(w http.ResponseWriter, r *http.Request, d *des
 	if problems := changed.Validate(); len(problems) > 0 {
 		return s.Show(w, r, http.StatusUnprocessableEntity, "failure", "Not kept", failure{"That was not kept.", problems[0].Error()})
 	}
-	if err := s.Store.Save(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), changed, summary); err != nil {
+	if err := s.Save(r, d, r.PostFormValue("base"), changed, summary); err != nil {
 		return err
 	}
 	return desk.SeeOther(w, r, back)

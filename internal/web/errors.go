@@ -38,13 +38,19 @@ func (s *Server) fail(w http.ResponseWriter, r *http.Request, err error) {
 	case errors.Is(err, store.ErrStale):
 		status, view = http.StatusConflict, failure{"The plan has changed since this page was opened.",
 			"Nothing was overwritten and nothing was saved from here. Open the plan as it is now and do it again."}
+	case errors.Is(err, store.ErrLost):
+		status, view = http.StatusServiceUnavailable, failure{"The database went away, and this was not kept.",
+			"Nothing was changed. Go back and save again: what you typed is still in the form."}
+	case errors.Is(err, store.ErrDoubt):
+		status, view = http.StatusServiceUnavailable, failure{"The database went away before it said whether it kept this.",
+			"It may be there or not. Go back and save again: it is kept once, however often it is sent."}
 	case errors.Is(err, store.ErrNothing):
 		status, view = http.StatusConflict, failure{"There is nothing to undo or redo.", "The plan is at the end of its history."}
 	case errors.Is(err, store.ErrTooMany):
 		status, view = http.StatusTooManyRequests, failure{"Too many tries.", "Wait a quarter of an hour, then try again. Nothing was changed."}
 	case errors.As(err, &tooLarge):
 		status, view = http.StatusRequestEntityTooLarge, failure{"That is larger than what is taken here.", "A plan file has at most 4 MB."}
-	case s.Store.Ping(r.Context()) != nil:
+	case !s.Store.Answers(r.Context()):
 		status, view = http.StatusServiceUnavailable, failure{"The database does not answer.",
 			"Nothing was changed. Go back and try again in a moment: what you typed is still in the form."}
 	}

@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE riders (
+CREATE TABLE IF NOT EXISTS riders (
     id            CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     name          VARCHAR(100) NOT NULL,
     password_hash VARBINARY(100) NULL COMMENT 'null: no password opens this account',

@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE plans (
+CREATE TABLE IF NOT EXISTS plans (
     id         CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     rider_id   CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     created_at DATETIME(6) NOT NULL,

@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE revisions (
+CREATE TABLE IF NOT EXISTS revisions (
     id        CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     plan_id   CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     parent_id CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NULL COMMENT 'null: the first',

@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE heads (
+CREATE TABLE IF NOT EXISTS heads (
     plan_id     CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     revision_id CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL COMMENT 'what the rider sees',
     tip_id      CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL COMMENT 'where redo leads',

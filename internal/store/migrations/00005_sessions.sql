@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE sessions (
+CREATE TABLE IF NOT EXISTS sessions (
     token  CHAR(43) CHARACTER SET ascii COLLATE ascii_bin NOT NULL COMMENT 'a hash of what the cookie holds',
     data   BLOB NOT NULL,
     expiry TIMESTAMP(6) NOT NULL DEFAULT CURRENT_TIMESTAMP(6),

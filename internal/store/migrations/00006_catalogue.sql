@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE catalogue (
+CREATE TABLE IF NOT EXISTS catalogue (
     kind     VARCHAR(20) CHARACTER SET ascii COLLATE ascii_bin NOT NULL COMMENT 'bike, or the slot of a part',
     id       VARCHAR(64) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     position INT NOT NULL COMMENT 'order on the shelf',

@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE attempts (
+CREATE TABLE IF NOT EXISTS attempts (
     bucket  BINARY(32) NOT NULL COMMENT 'a hash of what is limited: a name, an address',
     tries   INT NOT NULL,
     expires DATETIME(6) NOT NULL COMMENT 'when counting starts anew',

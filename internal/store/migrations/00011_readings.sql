@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE readings (
+CREATE TABLE IF NOT EXISTS readings (
     log_id   CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL COMMENT 'the first plan of a family: its variants share the log',
     id       CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL COMMENT 'made by the client: sent twice, kept once',
     document LONGTEXT NOT NULL,

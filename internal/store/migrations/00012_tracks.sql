@@ -1,5 +1,5 @@
 -- +goose Up
-CREATE TABLE tracks (
+CREATE TABLE IF NOT EXISTS tracks (
     rider_id CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     address  CHAR(64) CHARACTER SET ascii COLLATE ascii_bin NOT NULL COMMENT 'a hash of what it holds',
     points   LONGBLOB NOT NULL,

@@ -327,7 +327,7 @@ func (s *House) Choose(w http.ResponseWriter, r *http.Request) error {
 	if problem != "" {
 		return s.Show(w, r, http.StatusUnprocessableEntity, "stale", "That rate cannot be used", staleView{"Nothing was fitted. " + problem + ".", d.Href(stage, Tries(choices)...)})
 	}
-	err = s.Store.Save(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), changed.With(choices...), strings.Join(summary, "; "))
+	err = s.Save(r, d, r.PostFormValue("base"), changed.With(choices...), strings.Join(summary, "; "))
 	if errors.Is(err, store.ErrStale) {
 		return s.Stale(w, r, d, stage, "Nothing was fitted. Here it is against the plan as it is now.", choices)
 	}

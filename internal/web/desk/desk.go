@@ -1,6 +1,7 @@
 package desk
 
 import (
+	"crypto/rand"
 	"fmt"
 	"net/http"
 	"net/url"
@@ -97,6 +98,10 @@ type PlanView struct {
 
 	href func(stage string, more ...string) string
 }
+
+// SaveID is the id of the save that a form of the page makes, a new one for each form: sent
+// twice it is one save.
+func (v *PlanView) SaveID() string { return rand.Text() }
 
 // Href of a stage, in the loadout that is looked at.
 func (v *PlanView) Href(stage string) string { return v.href(stage) }

@@ -11,6 +11,15 @@ import (
 	"valiantmule/internal/store"
 )
 
+// Save puts a changed plan on top of a revision, once for the page that it comes from.
+func (s *House) Save(r *http.Request, d *Desk, base string, changed *plan.Plan, summary string) error {
+	id := r.PostFormValue("save")
+	if !store.ValidID(id) {
+		id = ""
+	}
+	return s.Store.Save(r.Context(), s.Rider(r), d.PlanID, base, id, changed, summary)
+}
+
 // StageForm is a stage whose page is a form: it is shown, tried on the bench as
 // it is typed, and saved.
 type StageForm struct {
@@ -89,7 +98,10 @@ func (f StageForm) Keep(s *House, w http.ResponseWriter, r *http.Request) error 
 	if err != nil {
 		return err
 	}
-	if r.PostFormValue("base") != d.Revision {
+	if base := r.PostFormValue("base"); base != d.Revision {
+		if f.landed(s, r, d, base) {
+			return f.kept(s, w, r, d, d.Plan)
+		}
 		return f.conflict(s, w, r, d)
 	}
 	changed, summary, errs := f.Read(d, r.PostForm)
@@ -98,7 +110,7 @@ func (f StageForm) Keep(s *House, w http.ResponseWriter, r *http.Request) error 
 		return f.again(s, w, r, d, http.StatusUnprocessableEntity, r.PostForm, errs, FormState{Note: note, Error: errs["form"]})
 	}
 	if len(summary) > 0 {
-		err = s.Store.Save(r.Context(), s.Rider(r), d.PlanID, d.Revision, changed, strings.Join(summary, "; "))
+		err = s.Save(r, d, d.Revision, changed, strings.Join(summary, "; "))
 	}
 	if errors.Is(err, store.ErrStale) { // changed since this request read it
 		if d, err = s.Open(r); err == nil {
@@ -108,6 +120,22 @@ func (f StageForm) Keep(s *House, w http.ResponseWriter, r *http.Request) error 
 	if err != nil {
 		return err
 	}
+	return f.kept(s, w, r, d, changed)
+}
+
+// landed tells whether just this save is there already: the page was sent twice, or the
+// answer to the first time was lost.
+func (f StageForm) landed(s *House, r *http.Request, d *Desk, base string) bool {
+	was, err := s.Store.PlanAt(r.Context(), s.Rider(r), d.PlanID, base)
+	if err != nil {
+		return false
+	}
+	changed, summary, errs := f.Read(d.With(was), r.PostForm)
+	return len(errs) == 0 && len(summary) > 0 && s.Save(r, d, base, changed, strings.Join(summary, "; ")) == nil
+}
+
+// kept leads on from a form that is saved.
+func (f StageForm) kept(s *House, w http.ResponseWriter, r *http.Request, d *Desk, changed *plan.Plan) error {
 	if f.Kept == nil {
 		return SeeOther(w, r, d.Href(f.Stage))
 	}

@@ -149,7 +149,7 @@ func takeBike(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if len(choices) > 0 {
 		summary += " with " + desk.Title(choices)
 	}
-	err = s.Store.Save(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), on.Plan.With(choices...), summary)
+	err = s.Save(r, d, r.PostFormValue("base"), on.Plan.With(choices...), summary)
 	if errors.Is(err, store.ErrStale) {
 		return s.Stale(w, r, d, "bike", "The bike was not taken. Choose it again on the plan as it is now.", nil)
 	}

@@ -306,7 +306,7 @@ func startPacking(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 				changed = r.Plan
 			}
 		}
-		if err := s.Store.Save(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), changed, fmt.Sprintf("Packing, %s: %d things of a first list", loadout.Name, added)); err != nil {
+		if err := s.Save(r, d, r.PostFormValue("base"), changed, fmt.Sprintf("Packing, %s: %d things of a first list", loadout.Name, added)); err != nil {
 			return err
 		}
 	}
@@ -372,7 +372,7 @@ func takeProposal(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return store.ErrNotFound
 	}
 	if p := loading.Repack(d.Report.Facts); len(p.Moves) > 0 {
-		if err := s.Store.Save(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), p.Plan, fmt.Sprintf("Packed anew, %s: %d things moved", d.Loadout, len(p.Moves))); err != nil {
+		if err := s.Save(r, d, r.PostFormValue("base"), p.Plan, fmt.Sprintf("Packed anew, %s: %d things moved", d.Loadout, len(p.Moves))); err != nil {
 			return err
 		}
 	}
@@ -433,7 +433,7 @@ func importPacking(s *desk.House, w http.ResponseWriter, r *http.Request) error 
 		view.CSVError = "Nothing was taken: " + problems[0].Error() + "."
 		return s.ShowPage(w, r, http.StatusUnprocessableEntity, d, "packing", nil, view)
 	}
-	if err := s.Store.Save(r.Context(), s.Rider(r), d.PlanID, d.Revision, changed, fmt.Sprintf("Packing, %s: %d things from a file", d.Loadout, view.Good)); err != nil {
+	if err := s.Save(r, d, d.Revision, changed, fmt.Sprintf("Packing, %s: %d things from a file", d.Loadout, view.Good)); err != nil {
 		return err
 	}
 	return desk.SeeOther(w, r, d.Href("packing"))

@@ -400,7 +400,7 @@ func keptPart(s *desk.House, r *http.Request, d *desk.Desk, changed *plan.Plan) 
 			if !held || other.PlanID == d.PlanID {
 				continue
 			}
-			err := s.Store.Save(r.Context(), s.Rider(r), other.PlanID, other.Revision, renewed, part.Name+": its sheet")
+			err := s.Store.Save(r.Context(), s.Rider(r), other.PlanID, other.Revision, "", renewed, part.Name+": its sheet")
 			if err != nil && !errors.Is(err, store.ErrStale) {
 				return "", err
 			}

@@ -1,0 +1,242 @@
+package store_test
+
+import (
+	"context"
+	"fmt"
+	"math/rand/v2"
+	"strings"
+	"sync"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/mariadb/mariadbtest"
+	"valiantmule/internal/store"
+)
+
+// TestMigrationBrokenOff: cut off at one statement after another, before or after the
+// server did it, a migration ends at the newest schema all the same.
+func TestMigrationBrokenOff(t *testing.T) {
+	dsn := mariadbtest.DSN(t)
+	random := rand.New(rand.NewPCG(16, 3))
+	cut := 0
+	for range 200 {
+		left, fate := random.IntN(12), mariadbtest.Dropped
+		if random.IntN(2) == 0 {
+			fate = mariadbtest.Unheard
+		}
+		broken := false
+		wire := mariadbtest.Wire(t, dsn, func(statement string) mariadbtest.Fate {
+			if strings.Contains(statement, "_LOCK(") || broken {
+				return mariadbtest.Passes
+			}
+			if left--; left < 0 {
+				broken = true
+				return fate
+			}
+			return mariadbtest.Passes
+		})
+		st, err := store.Open(wire)
+		require.NoError(t, err)
+		err = st.Migrate(ctx)
+		require.NoError(t, st.Close())
+		if err == nil && !broken {
+			break
+		}
+		cut++
+	}
+	assert.Greater(t, cut, 5)
+	st, err := store.Open(dsn)
+	require.NoError(t, err)
+	defer st.Close()
+	require.NoError(t, st.Migrate(ctx))
+	require.NoError(t, st.Current(ctx))
+	me := rider(t, st, "Me")
+	id, err := st.CreatePlan(ctx, me, plan.New("P", "EUR"), "New")
+	require.NoError(t, err)
+	save(t, st, me, id, "Second")
+	var again int
+	require.NoError(t, st.DB().GetContext(ctx, &again, `SELECT COUNT(*) - COUNT(DISTINCT version_id) FROM goose_db_version`))
+	assert.Zero(t, again, "each step is recorded once")
+}
+
+// TestMigrationsAtOnce: two queue, and both are right.
+func TestMigrationsAtOnce(t *testing.T) {
+	dsn := mariadbtest.DSN(t)
+	var group sync.WaitGroup
+	errs := make([]error, 4)
+	for i := range errs {
+		group.Go(func() {
+			st, err := store.Open(dsn)
+			if err == nil {
+				defer st.Close()
+				err = st.Migrate(ctx)
+			}
+			errs[i] = err
+		})
+	}
+	group.Wait()
+	for _, err := range errs {
+		assert.NoError(t, err)
+	}
+}
+
+// TestNewerIsRefused: a program leaves a database alone that is newer than it.
+func TestNewerIsRefused(t *testing.T) {
+	st := open(t)
+	_, err := st.DB().ExecContext(ctx, `INSERT INTO goose_db_version (version_id, is_applied) VALUES (99999, TRUE)`)
+	require.NoError(t, err)
+	for _, err := range []error{st.Current(ctx), st.Migrate(ctx)} {
+		assert.ErrorIs(t, err, store.ErrNewer)
+		assert.NotContains(t, err.Error(), "\n")
+	}
+}
+
+// TestCurrentCreatesNothing in an empty database.
+func TestCurrentCreatesNothing(t *testing.T) {
+	st, err := store.Open(mariadbtest.DSN(t))
+	require.NoError(t, err)
+	defer st.Close()
+	assert.ErrorIs(t, st.Current(ctx), store.ErrOlder)
+	var tables int
+	require.NoError(t, st.DB().GetContext(ctx, &tables, `SELECT COUNT(*) FROM information_schema.tables WHERE table_schema = DATABASE()`))
+	assert.Zero(t, tables)
+}
+
+// TestManyUndone: a plan that was undone two thousand times is as near as any other, and
+// is redone to its end.
+func TestManyUndone(t *testing.T) {
+	st := open(t)
+	me := rider(t, st, "Me")
+	id, err := st.CreatePlan(ctx, me, plan.New("P", "EUR"), "New")
+	require.NoError(t, err)
+	first, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	const many = 2000
+	ids := deepen(t, st, id, first.Revision, many)
+	head, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	for range 3 {
+		require.Equal(t, "Change", head.Redo)
+		require.NoError(t, st.Redo(ctx, me, id, head.Revision))
+		head, err = st.Plan(ctx, me, id)
+		require.NoError(t, err)
+	}
+	assert.Equal(t, ids[2], head.Revision)
+	list, err := st.History(ctx, me, id, 20, many-10)
+	require.NoError(t, err)
+	assert.Len(t, list, 11)
+}
+
+// deepen puts so many revisions on top of one that is the head and stays it: they are
+// undone.
+func deepen(t testing.TB, st *store.Store, planID, base string, many int) []string {
+	t.Helper()
+	ids := make([]string, many)
+	parent := base
+	var rows []string
+	for i := range ids {
+		ids[i] = fmt.Sprintf("%026d", i+1)
+		rows = append(rows, fmt.Sprintf("('%s', '%s', '%s', 'Change', '{\"format\":\"x\"}', NOW(6) + INTERVAL %d SECOND)", ids[i], planID, parent, i+1))
+		parent = ids[i]
+	}
+	for len(rows) > 0 {
+		n := min(len(rows), 1000)
+		_, err := st.DB().ExecContext(ctx, `INSERT INTO revisions (id, plan_id, parent_id, summary, document, made_at) VALUES `+strings.Join(rows[:n], ","))
+		require.NoError(t, err)
+		rows = rows[n:]
+	}
+	_, err := st.DB().ExecContext(ctx, `UPDATE revisions r JOIN revisions n ON n.parent_id = r.id AND r.plan_id = ? SET r.next_id = n.id`, planID)
+	require.NoError(t, err)
+	_, err = st.DB().ExecContext(ctx, `UPDATE revisions n, (SELECT document FROM revisions WHERE id = ?) AS first SET n.document = first.document WHERE n.plan_id = ?`, base, planID)
+	require.NoError(t, err)
+	return ids
+}
+
+const savedID = "AAAAAAAAAAAAAAAAAAAAAAAAAA"
+
+// TestSameSaveTwice is one save; another under its id is stale.
+func TestSameSaveTwice(t *testing.T) {
+	st := open(t)
+	me := rider(t, st, "Me")
+	id, err := st.CreatePlan(ctx, me, plan.New("P", "EUR"), "New")
+	require.NoError(t, err)
+	first, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	for range 2 {
+		require.NoError(t, st.Save(ctx, me, id, first.Revision, savedID, plan.New("Q", "EUR"), "Q"))
+	}
+	assert.ErrorIs(t, st.Save(ctx, me, id, first.Revision, savedID, plan.New("q", "EUR"), "q"), store.ErrStale)
+	other := rider(t, st, "Other")
+	theirs, err := st.CreatePlan(ctx, other, plan.New("T", "EUR"), "New")
+	require.NoError(t, err)
+	their, err := st.Plan(ctx, other, theirs)
+	require.NoError(t, err)
+	assert.ErrorIs(t, st.Save(ctx, other, theirs, their.Revision, savedID, plan.New("Q", "EUR"), "Q"), store.ErrStale, "and tells nothing of the other plan")
+	list, err := st.History(ctx, me, id, 10, 0)
+	require.NoError(t, err)
+	assert.Len(t, list, 2)
+}
+
+// TestLostCommit: where the answer to a commit is lost, what is said is what is there.
+func TestLostCommit(t *testing.T) {
+	for fate, name := range map[mariadbtest.Fate]string{mariadbtest.Unheard: "kept", mariadbtest.Dropped: "not kept"} {
+		t.Run(name, func(t *testing.T) {
+			dsn := mariadbtest.DSN(t)
+			st := openAt(t, dsn)
+			me := rider(t, st, "Me")
+			id, err := st.CreatePlan(ctx, me, plan.New("P", "EUR"), "New")
+			require.NoError(t, err)
+			first, err := st.Plan(ctx, me, id)
+			require.NoError(t, err)
+			armed := true
+			shaky, err := store.Open(mariadbtest.Wire(t, dsn, func(statement string) mariadbtest.Fate {
+				if armed && statement == "COMMIT" {
+					armed = false
+					return fate
+				}
+				return mariadbtest.Passes
+			}))
+			require.NoError(t, err)
+			defer shaky.Close()
+			err = shaky.Save(ctx, me, id, first.Revision, savedID, plan.New("Q", "EUR"), "Q")
+			head, read := st.Plan(ctx, me, id)
+			require.NoError(t, read)
+			if fate == mariadbtest.Unheard {
+				assert.NoError(t, err)
+				assert.Equal(t, savedID, head.Revision)
+			} else {
+				assert.ErrorIs(t, err, store.ErrLost)
+				assert.Equal(t, first.Revision, head.Revision)
+			}
+			require.NoError(t, shaky.Save(ctx, me, id, first.Revision, savedID, plan.New("Q", "EUR"), "Q"), "sent again it is the same save")
+		})
+	}
+}
+
+// TestHungDatabase is given up soon.
+func TestHungDatabase(t *testing.T) {
+	dsn := mariadbtest.DSN(t)
+	st := openAt(t, dsn)
+	me := rider(t, st, "Me")
+	hang := false
+	hung, err := store.Open(mariadbtest.Wire(t, dsn, func(string) mariadbtest.Fate {
+		if hang {
+			return mariadbtest.Silenced
+		}
+		return mariadbtest.Passes
+	}))
+	require.NoError(t, err)
+	defer hung.Close()
+	require.True(t, hung.Answers(ctx))
+	hang = true
+	bounded, cancel := context.WithTimeout(ctx, 20*time.Second)
+	defer cancel()
+	assert.False(t, hung.Answers(bounded))
+	_, err = hung.Plans(bounded, me)
+	assert.Error(t, err)
+	assert.NoError(t, bounded.Err(), "before anybody has lost patience")
+}

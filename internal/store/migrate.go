@@ -1,0 +1,129 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"embed"
+	"errors"
+	"fmt"
+	"io/fs"
+	"time"
+
+	"github.com/go-sql-driver/mysql"
+	"github.com/pressly/goose/v3"
+)
+
+// The steps of the schema. Each can be repeated, for the server ends a transaction at
+// every change of a table: a step that was broken off is done again from its start.
+//
+//go:embed migrations/*.sql
+var migrations embed.FS
+
+// What keeps a program from a database; [Store.Current] tells them apart.
+var (
+	ErrOlder = errors.New("the database is older than this program: run mule migrate")
+	ErrNewer = errors.New("the database is newer than this program: take the newer mule")
+)
+
+// patience is how long one migration waits for another to end.
+const patience = time.Minute
+
+// Migrate brings the database to this program's version; it only goes forward. Of
+// several at once the others wait for the first.
+func (s *Store) Migrate(ctx context.Context) error {
+	// A step may take long on a table that is large.
+	config := s.config.Clone()
+	config.ReadTimeout = 0
+	db, err := connect(config)
+	if err != nil {
+		return err
+	}
+	defer db.Close()
+	patient := &Store{db: db}
+	return patient.alone(ctx, func() error { return patient.up(ctx) })
+}
+
+// up makes the steps that are missing.
+func (s *Store) up(ctx context.Context) error {
+	// Goose makes its table and the table's first row in two steps, and does not go on
+	// from between them.
+	if _, err := s.db.ExecContext(ctx, `
+		CREATE TABLE IF NOT EXISTS goose_db_version (
+			id         BIGINT UNSIGNED NOT NULL AUTO_INCREMENT PRIMARY KEY,
+			version_id BIGINT NOT NULL,
+			is_applied BOOLEAN NOT NULL,
+			tstamp     TIMESTAMP NULL DEFAULT CURRENT_TIMESTAMP
+		)`); err != nil {
+		return err
+	}
+	if _, err := s.db.ExecContext(ctx, `
+		INSERT INTO goose_db_version (version_id, is_applied)
+		SELECT 0, TRUE FROM (SELECT COUNT(*) AS n FROM goose_db_version) AS steps WHERE n = 0`); err != nil {
+		return err
+	}
+	provider, err := s.provider()
+	if err != nil {
+		return err
+	}
+	if err := s.Current(ctx); errors.Is(err, ErrNewer) {
+		return err
+	}
+	_, err = provider.Up(ctx)
+	return err
+}
+
+// alone does something that only one at a time may do to this database.
+func (s *Store) alone(ctx context.Context, do func() error) error {
+	conn, err := s.db.Connx(ctx)
+	if err != nil {
+		return err
+	}
+	defer conn.Close()
+	const lock = `CONCAT('valiant-mule migrate ', DATABASE())`
+	for until := time.Now().Add(patience); ; {
+		// Short waits, because a connection is given up after a while without an answer.
+		var got sql.NullInt64
+		if err := conn.GetContext(ctx, &got, `SELECT GET_LOCK(`+lock+`, 5)`); err != nil {
+			return err
+		}
+		if got.Int64 == 1 {
+			break
+		}
+		if time.Now().After(until) {
+			return errors.New("another migration of this database is under way: wait for it to end")
+		}
+	}
+	// The lock goes with its connection, also where this program is killed.
+	defer conn.ExecContext(context.WithoutCancel(ctx), `DO RELEASE_LOCK(`+lock+`)`)
+	return do()
+}
+
+// Current fails when the database is not at this program's version. It changes nothing.
+func (s *Store) Current(ctx context.Context) error {
+	provider, err := s.provider()
+	if err != nil {
+		return err
+	}
+	var is sql.NullInt64
+	err = s.db.GetContext(ctx, &is, `SELECT MAX(version_id) FROM goose_db_version WHERE is_applied`)
+	var e *mysql.MySQLError
+	switch sources := provider.ListSources(); {
+	case errors.As(err, &e) && e.Number == errNoTable:
+		return ErrOlder
+	case err != nil:
+		return err
+	case is.Int64 < sources[len(sources)-1].Version:
+		return ErrOlder
+	case is.Int64 > sources[len(sources)-1].Version:
+		return fmt.Errorf("%w (it is at %d, this knows %d)", ErrNewer, is.Int64, sources[len(sources)-1].Version)
+	}
+	return nil
+}
+
+func (s *Store) provider() (*goose.Provider, error) {
+	files, err := fs.Sub(migrations, "migrations")
+	if err != nil {
+		return nil, err
+	}
+	return goose.NewProvider(goose.DialectMySQL, s.db.DB, files)
+}
