@@ -8,9 +8,9 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/demo"
+	"valiantmule/internal/studytest"
 )
 
 // The targets of the product, in units of BenchmarkUnit and least of five runs: a full

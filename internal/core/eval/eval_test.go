@@ -15,9 +15,9 @@ import (
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/golden"
+	"valiantmule/internal/studytest"
 )
 
 // TestDemoByHand works the demo plan's figures out on paper.

@@ -12,8 +12,8 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/gearing"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/studytest"
 )
 
 // TestEveryBikeHasItsNumbers: the bikes of the demo leave no gauge of these stages

@@ -11,9 +11,9 @@ import (
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/demo"
+	"valiantmule/internal/studytest"
 )
 
 // brief is an invented one in a line.

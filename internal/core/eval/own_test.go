@@ -15,8 +15,8 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/studytest"
 )
 
 // retyped is a part whose sheet was filled in from another's, field by field, as text.

@@ -13,8 +13,8 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/studytest"
 )
 
 func nothing(*study.Run) {}

@@ -8,8 +8,8 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/studytest"
 )
 
 func waysOf(t *testing.T, p *plan.Plan, shelf plan.Shelf) []eval.Way {

@@ -12,8 +12,8 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/demo"
+	"valiantmule/internal/studytest"
 )
 
 // twelve plans: the demo's three, and its trip on each bike of the shelf with a part or two

@@ -7,7 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study/studytest"
+	"valiantmule/internal/studytest"
 )
 
 // TestLoadoutsOwnParts: what is fitted for one loadout only is changed there

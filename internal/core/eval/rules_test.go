@@ -6,8 +6,8 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/unit"
+	"valiantmule/internal/studytest"
 )
 
 // Every rule is made to speak by a change and to fall silent by another. The

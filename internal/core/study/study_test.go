@@ -12,8 +12,8 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/golden"
+	"valiantmule/internal/studytest"
 )
 
 func TestChainFor(t *testing.T) {

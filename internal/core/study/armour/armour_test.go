@@ -8,7 +8,7 @@ import (
 
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study/studytest"
+	"valiantmule/internal/studytest"
 )
 
 // TestLowBikesStrike: the same bike with less room under it holes its sump more often, and

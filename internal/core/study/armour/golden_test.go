@@ -4,7 +4,7 @@ import (
 	"testing"
 
 	"valiantmule/internal/core/study/armour"
-	"valiantmule/internal/core/study/studytest"
+	"valiantmule/internal/studytest"
 )
 
 func TestGolden(t *testing.T) { studytest.Golden(t, armour.Study) }

@@ -5,8 +5,8 @@ import (
 
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/armour"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/studytest"
 )
 
 func TestRules(t *testing.T) {

@@ -8,7 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study/studytest"
+	"valiantmule/internal/studytest"
 )
 
 func TestKneesFrom68Degrees(t *testing.T) {

@@ -5,9 +5,9 @@ import (
 
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/contact"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/studytest"
 )
 
 func TestRules(t *testing.T) {

@@ -17,9 +17,9 @@ import (
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/study/gearing"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/studytest"
 )
 
 // TestWornWhereWearSaysSo: who has looked and found the old half good hears nothing; who

@@ -4,7 +4,7 @@ import (
 	"testing"
 
 	"valiantmule/internal/core/study/gearing"
-	"valiantmule/internal/core/study/studytest"
+	"valiantmule/internal/studytest"
 )
 
 func TestGolden(t *testing.T) { studytest.Golden(t, gearing.Study) }

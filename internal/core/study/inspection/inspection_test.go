@@ -8,7 +8,7 @@ import (
 
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study/studytest"
+	"valiantmule/internal/studytest"
 )
 
 // TestBaselineCounts: what is due costs money and hours; without a price nobody

@@ -6,8 +6,8 @@ import (
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/inspection"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/studytest"
 )
 
 func TestRules(t *testing.T) {

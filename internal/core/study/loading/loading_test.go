@@ -13,8 +13,8 @@ import (
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/loading"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/studytest"
 )
 
 // loaded is the demo plan with other things in its travel loadout.

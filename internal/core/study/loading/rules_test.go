@@ -6,9 +6,9 @@ import (
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/loading"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/studytest"
 )
 
 func TestRules(t *testing.T) {

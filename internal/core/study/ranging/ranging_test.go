@@ -12,10 +12,10 @@ import (
 	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/ranging"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/core/unit"
+	"valiantmule/internal/studytest"
 )
 
 // TestTheRemedyCloses: what is offered for a leg that is short closes it.

@@ -10,8 +10,8 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/studytest"
 )
 
 // TestForeignPrices: a price in another currency counts at the rate of its day,

@@ -3,8 +3,8 @@ package tyres_test
 import (
 	"testing"
 
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/study/tyres"
+	"valiantmule/internal/studytest"
 )
 
 func TestGolden(t *testing.T) { studytest.Golden(t, tyres.Study) }

@@ -6,11 +6,11 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study/studytest"
 	"valiantmule/internal/core/study/tyres"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/studytest"
 )
 
 func TestRules(t *testing.T) {
