@@ -8,3 +8,10 @@ import "embed"
 //
 //go:embed bootstrap/bootstrap.min.css alpinejs/alpine-csp.min.js bootstrap-icons/*.svg fonts/*.woff2
 var Files embed.FS
+
+//go:embed passwords/common.txt
+var passwords string
+
+// CommonPasswords are those that are guessed first, in lower case, a line each, in the
+// order of their bytes.
+func CommonPasswords() string { return passwords }

@@ -43,13 +43,20 @@ func status(err error, errOut io.Writer) int {
 
 const help = `usage: mule COMMAND
 
-  serve [-gogc PERCENT] [-memory-limit MIB] [-memo MIB]
-                          serve the pages; needs MULE_DSN and a migrated database
+  serve [FLAGS]           serve the pages; needs MULE_DSN and a migrated database
   demo                    start a private database, load the demo data, serve
   migrate                 bring the database of MULE_DSN to this version
   check [-format text|json] [-as-of DATE] FILE|-
                           evaluate a plan file; exit 1 when something says stop
   calc NAME key=value …   one calculator; mule calc -help lists them
+
+Flags of serve:
+  -tls-cert FILE -tls-key FILE   speak https
+  -proxy CIDR[,CIDR]             believe proxies from there what they forward
+  -hsts                          tell browsers to come by https only
+  -slow DURATION                 log requests that take so long with their queries (1s)
+  -gogc PERCENT -memory-limit MIB -memo MIB
+                                 memory against time (400, 120, 24)
 
 MULE_ADDR is the address to serve on (127.0.0.1:8080), MULE_DSN a MariaDB
 database in the form user:password@tcp(host:port)/name.

@@ -19,7 +19,6 @@ import (
 	"time"
 
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/web"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -227,7 +226,7 @@ func TestPortTaken(t *testing.T) {
 	require.NoError(t, err)
 	defer listener.Close()
 	t.Setenv("MULE_ADDR", listener.Addr().String())
-	err = answer(context.Background(), nil, web.Options{}, nil, &bytes.Buffer{}, &bytes.Buffer{})
+	err = answer(context.Background(), nil, serving{}, nil, &bytes.Buffer{}, &bytes.Buffer{})
 	require.Error(t, err)
 	assert.Contains(t, err.Error(), listener.Addr().String())
 	assert.Contains(t, err.Error(), "MULE_ADDR")

@@ -241,7 +241,8 @@ func TestTwoServers(t *testing.T) {
 	require.NoError(t, err)
 	_, fromB, err := r.get(b, r.plan+"/brief")
 	require.NoError(t, err)
-	assert.Equal(t, fromA, fromB)
+	fresh := regexp.MustCompile(`name="save" value="[^"]*"`) // made for each page
+	assert.Equal(t, fresh.ReplaceAllString(fromA, ""), fresh.ReplaceAllString(fromB, ""))
 }
 
 // TestDatabaseAway: pages say so, and recover by themselves.

@@ -3,7 +3,6 @@ package main
 import (
 	"context"
 	"errors"
-	"flag"
 	"fmt"
 	"io"
 	"log/slog"
@@ -11,9 +10,10 @@ import (
 	"net/http"
 	"os"
 	"os/signal"
-	"runtime/debug"
 	"syscall"
 	"time"
+
+	"github.com/go-sql-driver/mysql"
 
 	"valiantmule/internal/demo"
 	"valiantmule/internal/mariadb"
@@ -21,25 +21,46 @@ import (
 	"valiantmule/internal/web"
 )
 
-// serve answers on MULE_ADDR with the database of MULE_DSN, which it expects to
-// be migrated.
+// serve answers on MULE_ADDR with the database of MULE_DSN, which it expects to be
+// migrated and waits for when it is not up yet.
 func serve(args []string, out, errOut io.Writer) error {
 	ctx, stop := untilSignal()
 	defer stop()
-	m, args, err := readMemory(args)
+	o, args, err := readFlags(args)
 	if err != nil {
 		return err
 	}
-	m.apply()
+	o.apply()
 	st, err := openDSN(args, "serve")
 	if err != nil {
 		return err
 	}
 	defer st.Close()
-	if err := st.Current(ctx); err != nil {
+	if err := ready(ctx, st, errOut); err != nil {
 		return err
 	}
-	return answer(ctx, st, web.Options{Kept: m.memo << 20}, nil, out, errOut)
+	return answer(ctx, st, o, nil, out, errOut)
+}
+
+// ready waits for a database that does not answer yet, and fails for one that is not this
+// program's.
+func ready(ctx context.Context, st *store.Store, errOut io.Writer) error {
+	for told := false; ; {
+		err := st.Current(ctx)
+		var refused *mysql.MySQLError
+		if err == nil || errors.As(err, &refused) || errors.Is(err, store.ErrOlder) || errors.Is(err, store.ErrNewer) {
+			return err
+		}
+		if !told {
+			fmt.Fprintln(errOut, "mule: waiting for the database:", err)
+			told = true
+		}
+		select {
+		case <-ctx.Done():
+			return err
+		case <-time.After(time.Second):
+		}
+	}
 }
 
 // migrate brings the database of MULE_DSN to this version.
@@ -75,7 +96,9 @@ func runDemo(args []string, out, errOut io.Writer) error {
 	if len(args) > 0 {
 		return errUse{"demo takes no arguments"}
 	}
-	usual.apply()
+	o := usual
+	o.apply()
+	o.DemoRider = demo.Rider
 	st, err := store.Open(dsn)
 	if err != nil {
 		return err
@@ -87,40 +110,7 @@ func runDemo(args []string, out, errOut io.Writer) error {
 	if err := demo.Load(ctx, st); err != nil {
 		return err
 	}
-	return answer(ctx, st, web.Options{DemoRider: demo.Rider, Kept: usual.memo << 20}, gone, out, errOut)
-}
-
-// memory is how the collector trades memory for time.
-type memory struct {
-	gogc  int   // percent, as of the variable GOGC
-	limit int64 // MiB, soft, as of GOMEMLIMIT
-	memo  int64 // MiB of answers that are kept, none for 0
-}
-
-// usual: a page makes much garbage and keeps little, so the heap may grow to five
-// times of what lives, and near the limit to less.
-var usual = memory{gogc: 400, limit: 120, memo: 24}
-
-// readMemory takes the flags of memory off the arguments.
-func readMemory(args []string) (memory, []string, error) {
-	m := usual
-	flags := flag.NewFlagSet("serve", flag.ContinueOnError)
-	flags.SetOutput(io.Discard)
-	flags.IntVar(&m.gogc, "gogc", m.gogc, "")
-	flags.Int64Var(&m.limit, "memory-limit", m.limit, "")
-	flags.Int64Var(&m.memo, "memo", m.memo, "")
-	if err := flags.Parse(args); err != nil {
-		return m, nil, errUse{"serve: " + err.Error()}
-	}
-	if m.gogc < 1 || m.limit < 1 || m.memo < 0 {
-		return m, nil, errUse{"serve: -gogc in percent and -memory-limit in MiB are at least 1, -memo in MiB at least 0"}
-	}
-	return m, flags.Args(), nil
-}
-
-func (m memory) apply() {
-	debug.SetGCPercent(m.gogc)
-	debug.SetMemoryLimit(m.limit << 20)
+	return answer(ctx, st, o, gone, out, errOut)
 }
 
 func untilSignal() (context.Context, context.CancelFunc) {
@@ -144,7 +134,7 @@ const defaultAddr = "127.0.0.1:8080"
 const patience = 10 * time.Second
 
 // answer serves until the context ends or the database is gone for good.
-func answer(ctx context.Context, st *store.Store, o web.Options, gone <-chan struct{}, out, errOut io.Writer) error {
+func answer(ctx context.Context, st *store.Store, o serving, gone <-chan struct{}, out, errOut io.Writer) error {
 	addr := os.Getenv("MULE_ADDR")
 	if addr == "" {
 		addr = defaultAddr
@@ -154,7 +144,7 @@ func answer(ctx context.Context, st *store.Store, o web.Options, gone <-chan str
 		return fmt.Errorf("cannot serve on %s: %w; MULE_ADDR names another address", addr, errors.Unwrap(err))
 	}
 	o.Store, o.Log = st, slog.New(slog.NewTextHandler(errOut, nil))
-	handler, err := web.New(o)
+	handler, err := web.New(o.Options)
 	if err != nil {
 		return err
 	}
@@ -162,8 +152,14 @@ func answer(ctx context.Context, st *store.Store, o web.Options, gone <-chan str
 		Handler: handler, ReadHeaderTimeout: 10 * time.Second, ReadTimeout: time.Minute, WriteTimeout: time.Minute, IdleTimeout: 2 * time.Minute,
 	}
 	failed := make(chan error, 1)
-	go func() { failed <- server.Serve(listener) }()
-	fmt.Fprintf(out, "Valiant Mule is at http://%s\n", listener.Addr())
+	scheme := "http"
+	if o.cert != "" {
+		scheme = "https"
+		go func() { failed <- server.ServeTLS(listener, o.cert, o.key) }()
+	} else {
+		go func() { failed <- server.Serve(listener) }()
+	}
+	fmt.Fprintf(out, "Valiant Mule is at %s://%s\n", scheme, listener.Addr())
 	select {
 	case err := <-failed:
 		return err

@@ -2,51 +2,70 @@ package store
 
 import (
 	"context"
-	"crypto/sha256"
 	"errors"
 	"time"
-
-	"github.com/jmoiron/sqlx"
 )
 
-// Limit is how often something may be tried.
+// Limit is how often something may be tried in a row. Each try beyond that has to wait,
+// twice as long as the one before it: guessing becomes slow, and nobody is shut out for
+// good.
 type Limit struct {
 	Name  string // what is limited, so that limits do not share a count
 	Tries int
-	In    time.Duration
+	In    time.Duration // without a try after which counting starts anew, and the longest wait
 }
 
-// ErrTooMany says that a limit is reached.
+// ErrTooMany says that a limit is reached; a [TooMany] says for how long.
 var ErrTooMany = errors.New("too many tries")
 
-// Try counts one try of who under a limit, over all servers of the database;
-// ErrTooMany once there are more than allowed.
+// TooMany is an ErrTooMany.
+type TooMany struct{ Wait time.Duration }
+
+func (e *TooMany) Error() string { return ErrTooMany.Error() }
+
+// Is makes it an ErrTooMany.
+func (e *TooMany) Is(target error) bool { return target == ErrTooMany }
+
+// Try counts one try of who under a limit, over all servers of the database; a TooMany
+// when it comes before its time, and then it does not count.
 func (s *Store) Try(ctx context.Context, l Limit, who string) error {
 	bucket, now := l.bucket(who), s.now()
-	var tries int
-	err := s.change(ctx, func(tx *sqlx.Tx) error {
-		// Assignments run from left to right: tries looks at the old expiry.
-		_, err := tx.ExecContext(ctx, `
-			INSERT INTO attempts (bucket, tries, expires) VALUES (?, 1, ?)
-			ON DUPLICATE KEY UPDATE tries = IF(expires <= ?, 1, tries + 1), expires = IF(expires <= ?, VALUES(expires), expires)`,
-			bucket, now.Add(l.In), now, now)
-		if err != nil {
+	return s.change(ctx, func(tx transaction) error {
+		// The row is there before it is looked at, so that it can be locked.
+		if _, err := tx.ExecContext(ctx, `INSERT INTO attempts (bucket, tries, expires, ready) VALUES (?, 0, ?, ?) ON DUPLICATE KEY UPDATE tries = tries`, bucket, now, now); err != nil {
 			return err
 		}
-		if err := tx.GetContext(ctx, &tries, `SELECT tries FROM attempts WHERE bucket = ?`, bucket); err != nil {
+		var was struct {
+			Tries   int       `db:"tries"`
+			Expires time.Time `db:"expires"`
+			Ready   time.Time `db:"ready"`
+		}
+		if err := tx.GetContext(ctx, &was, `SELECT tries, expires, ready FROM attempts WHERE bucket = ? FOR UPDATE`, bucket); err != nil {
 			return err
 		}
-		if tries > 1 {
-			return nil
+		if !was.Expires.After(now) {
+			was.Tries, was.Ready = 0, now
+		}
+		if was.Ready.After(now) {
+			return &TooMany{Wait: was.Ready.Sub(now)}
+		}
+		_, err := tx.ExecContext(ctx, `UPDATE attempts SET tries = ?, expires = ?, ready = ? WHERE bucket = ?`, was.Tries+1, now.Add(l.In), now.Add(l.pause(was.Tries+1)), bucket)
+		if err != nil || was.Tries > 0 {
+			return err
 		}
 		// A new count: a moment to clear out old ones.
-		_, err = tx.ExecContext(ctx, `DELETE FROM attempts WHERE expires <= ? LIMIT 100`, now)
+		_, err = tx.ExecContext(ctx, `DELETE FROM attempts WHERE expires <= ? AND bucket <> ? LIMIT 100`, now, bucket)
 		return err
 	})
-	if err == nil && tries > l.Tries {
-		return ErrTooMany
+}
+
+// pause after so many tries. None lies in the past, for whoever tries at the same moment.
+func (l Limit) pause(tries int) time.Duration {
+	over := tries - l.Tries
+	if over < 0 {
+		return -time.Hour
 	}
-	return err
+	return min(time.Second<<min(over, 20), l.In)
 }
 
 // Forget starts counting anew: a try that succeeded was no guess.
@@ -56,8 +75,7 @@ func (s *Store) Forget(ctx context.Context, l Limit, who string) error {
 }
 
 func (l Limit) bucket(who string) []byte {
-	sum := sha256.Sum256([]byte(l.Name + "\x00" + who))
-	return sum[:]
+	return hashed(l.Name + "\x00" + who)
 }
 
 // EndSessions signs a rider out everywhere; it returns the new epoch.

@@ -10,7 +10,6 @@ import (
 	"time"
 
 	"github.com/go-json-experiment/json"
-	"github.com/jmoiron/sqlx"
 
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
@@ -22,7 +21,7 @@ const bikeKind = "bike"
 // id.
 func (s *Store) LoadCatalogue(ctx context.Context, bikes []*plan.Bike, parts plan.Shelf) error {
 	defer s.forgetShelf()
-	return s.change(ctx, func(tx *sqlx.Tx) error {
+	return s.change(ctx, func(tx transaction) error {
 		for i, b := range bikes {
 			if err := shelve(ctx, tx, bikeKind, b.ID, i, b); err != nil {
 				return err
@@ -37,7 +36,7 @@ func (s *Store) LoadCatalogue(ctx context.Context, bikes []*plan.Bike, parts pla
 	})
 }
 
-func shelve(ctx context.Context, tx *sqlx.Tx, kind, id string, position int, what any) error {
+func shelve(ctx context.Context, tx transaction, kind, id string, position int, what any) error {
 	document, err := json.Marshal(what, json.Deterministic(true))
 	if err != nil {
 		return err

@@ -7,8 +7,6 @@ import (
 	"errors"
 	"time"
 
-	"github.com/jmoiron/sqlx"
-
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
 )
@@ -79,7 +77,7 @@ func (s *Store) PlanAt(ctx context.Context, rider, planID, revision string) (*pl
 // Restore puts the document of an earlier revision on top of base: a change like
 // any other, which an undo takes back.
 func (s *Store) Restore(ctx context.Context, rider, planID, base, revision string) error {
-	return s.change(ctx, func(tx *sqlx.Tx) error {
+	return s.change(ctx, func(tx transaction) error {
 		if err := lockHead(ctx, tx, rider, planID, base); err != nil {
 			return err
 		}
@@ -110,7 +108,7 @@ func (s *Store) Split(ctx context.Context, rider, planID string, p *plan.Plan, s
 		return "", err
 	}
 	variant := rand.Text()
-	return variant, s.change(ctx, func(tx *sqlx.Tx) error {
+	return variant, s.change(ctx, func(tx transaction) error {
 		var family sql.NullString
 		err := tx.GetContext(ctx, &family, `SELECT family_id FROM plans WHERE id = ? AND rider_id = ? AND removed_at IS NULL FOR UPDATE`, planID, rider)
 		if errors.Is(err, sql.ErrNoRows) {

@@ -39,7 +39,7 @@ func (s *Store) Migrate(ctx context.Context) error {
 		return err
 	}
 	defer db.Close()
-	patient := &Store{db: db}
+	patient := &Store{db: pool{db}}
 	return patient.alone(ctx, func() error { return patient.up(ctx) })
 }
 
@@ -68,8 +68,10 @@ func (s *Store) up(ctx context.Context) error {
 	if err := s.Current(ctx); errors.Is(err, ErrNewer) {
 		return err
 	}
-	_, err = provider.Up(ctx)
-	return err
+	if _, err := provider.Up(ctx); err != nil {
+		return err
+	}
+	return s.nameKeys(ctx)
 }
 
 // alone does something that only one at a time may do to this database.
@@ -125,5 +127,5 @@ func (s *Store) provider() (*goose.Provider, error) {
 	if err != nil {
 		return nil, err
 	}
-	return goose.NewProvider(goose.DialectMySQL, s.db.DB, files)
+	return goose.NewProvider(goose.DialectMySQL, s.db.DB.DB, files)
 }

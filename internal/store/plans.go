@@ -10,8 +10,6 @@ import (
 	"time"
 	"unicode/utf8"
 
-	"github.com/jmoiron/sqlx"
-
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
 )
@@ -107,7 +105,7 @@ func (s *Store) CreatePlan(ctx context.Context, rider string, p *plan.Plan, summ
 		return "", err
 	}
 	planID := rand.Text()
-	return planID, s.change(ctx, func(tx *sqlx.Tx) error {
+	return planID, s.change(ctx, func(tx transaction) error {
 		if err := s.insertPlan(ctx, tx, rider, planID, sql.NullString{}, summary, document); err != nil {
 			return err
 		}
@@ -117,7 +115,7 @@ func (s *Store) CreatePlan(ctx context.Context, rider string, p *plan.Plan, summ
 }
 
 // insertPlan makes a plan with its first revision and its head.
-func (s *Store) insertPlan(ctx context.Context, tx *sqlx.Tx, rider, planID string, family sql.NullString, summary string, document []byte) error {
+func (s *Store) insertPlan(ctx context.Context, tx transaction, rider, planID string, family sql.NullString, summary string, document []byte) error {
 	if _, err := tx.ExecContext(ctx, `INSERT INTO plans (id, rider_id, created_at, family_id) VALUES (?, ?, ?, ?)`, planID, rider, s.now(), family); err != nil {
 		return err
 	}
@@ -142,7 +140,7 @@ func (s *Store) Save(ctx context.Context, rider, planID, base, id string, p *pla
 	if id == "" {
 		id = rand.Text()
 	}
-	err = s.change(ctx, func(tx *sqlx.Tx) error {
+	err = s.change(ctx, func(tx transaction) error {
 		// The lock makes two savers queue here, not deadlock further down.
 		stale := lockHead(ctx, tx, rider, planID, base)
 		if stale != nil && !errors.Is(stale, ErrStale) {
@@ -169,7 +167,7 @@ func (s *Store) Save(ctx context.Context, rider, planID, base, id string, p *pla
 }
 
 // saved tells whether a save is there: its id, on top of base, with this document.
-func saved(ctx context.Context, tx *sqlx.Tx, planID, base, id string, document []byte) (bool, error) {
+func saved(ctx context.Context, tx transaction, planID, base, id string, document []byte) (bool, error) {
 	var there int
 	err := tx.GetContext(ctx, &there, `SELECT COUNT(*) FROM revisions WHERE id = ? AND plan_id = ? AND parent_id = ? AND CAST(document AS BINARY) = ?`, id, planID, base, document)
 	return there > 0, err
@@ -185,7 +183,7 @@ func (s *Store) settle(ctx context.Context, rider, planID, base, id string, docu
 	defer cancel()
 	for {
 		var there bool
-		err := s.once(ctx, func(tx *sqlx.Tx) error {
+		err := s.once(ctx, func(tx transaction) error {
 			_, err := headForUpdate(ctx, tx, rider, planID)
 			if err == nil {
 				there, err = saved(ctx, tx, planID, base, id, document)
@@ -211,7 +209,7 @@ func (s *Store) settle(ctx context.Context, rider, planID, base, id string, docu
 // Change gets the plan as it is and gives it as it should be, with what changed in
 // words; an empty text leaves it as it is.
 func (s *Store) Amend(ctx context.Context, rider, planID, id string, change func(*plan.Plan) (changed *plan.Plan, summary string)) error {
-	return s.change(ctx, func(tx *sqlx.Tx) error {
+	return s.change(ctx, func(tx transaction) error {
 		head, err := headForUpdate(ctx, tx, rider, planID)
 		if err != nil {
 			return err
@@ -250,7 +248,7 @@ func ValidID(id string) bool {
 
 // Undo moves the head from base to its parent.
 func (s *Store) Undo(ctx context.Context, rider, planID, base string) error {
-	return s.change(ctx, func(tx *sqlx.Tx) error {
+	return s.change(ctx, func(tx transaction) error {
 		if err := lockHead(ctx, tx, rider, planID, base); err != nil {
 			return err
 		}
@@ -267,7 +265,7 @@ func (s *Store) Undo(ctx context.Context, rider, planID, base string) error {
 
 // Redo moves the head from base to the latest revision that was made on top of it.
 func (s *Store) Redo(ctx context.Context, rider, planID, base string) error {
-	return s.change(ctx, func(tx *sqlx.Tx) error {
+	return s.change(ctx, func(tx transaction) error {
 		if err := lockHead(ctx, tx, rider, planID, base); err != nil {
 			return err
 		}
@@ -283,7 +281,7 @@ func (s *Store) Redo(ctx context.Context, rider, planID, base string) error {
 }
 
 // lockHead locks the head of a rider's plan and makes sure that it is base.
-func lockHead(ctx context.Context, tx *sqlx.Tx, rider, planID, base string) error {
+func lockHead(ctx context.Context, tx transaction, rider, planID, base string) error {
 	head, err := headForUpdate(ctx, tx, rider, planID)
 	if err == nil && head != base {
 		return ErrStale
@@ -292,7 +290,7 @@ func lockHead(ctx context.Context, tx *sqlx.Tx, rider, planID, base string) erro
 }
 
 // headForUpdate locks the head of a rider's plan.
-func headForUpdate(ctx context.Context, tx *sqlx.Tx, rider, planID string) (head string, err error) {
+func headForUpdate(ctx context.Context, tx transaction, rider, planID string) (head string, err error) {
 	err = tx.GetContext(ctx, &head, `
 		SELECT h.revision_id FROM heads h JOIN plans p ON p.id = h.plan_id
 		WHERE p.id = ? AND p.rider_id = ? AND p.removed_at IS NULL FOR UPDATE`, planID, rider)
@@ -303,7 +301,7 @@ func headForUpdate(ctx context.Context, tx *sqlx.Tx, rider, planID string) (head
 }
 
 // moveHead is the compare-and-set.
-func moveHead(ctx context.Context, tx *sqlx.Tx, planID, from, to string) error {
+func moveHead(ctx context.Context, tx transaction, planID, from, to string) error {
 	result, err := tx.ExecContext(ctx, `UPDATE heads SET revision_id = ? WHERE plan_id = ? AND revision_id = ?`, to, planID, from)
 	if err != nil {
 		return err
@@ -316,7 +314,7 @@ func moveHead(ctx context.Context, tx *sqlx.Tx, planID, from, to string) error {
 
 // addRevision puts a revision on top of its parent, nil for the first, and makes it the
 // one that a redo from there leads to.
-func (s *Store) addRevision(ctx context.Context, tx *sqlx.Tx, id, planID string, parent any, summary string, document []byte) error {
+func (s *Store) addRevision(ctx context.Context, tx transaction, id, planID string, parent any, summary string, document []byte) error {
 	_, err := tx.ExecContext(ctx, `
 		INSERT INTO revisions (id, plan_id, parent_id, summary, document, made_at) VALUES (?, ?, ?, ?, ?, ?)`,
 		id, planID, parent, clip(summary, 500), document, s.now())

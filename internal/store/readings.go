@@ -19,7 +19,7 @@ import (
 // share. One whose id is there already is left as it is; added counts the others.
 // Readings are no revisions: an undo leaves them alone.
 func (s *Store) AddReadings(ctx context.Context, rider, planID string, list []plan.Reading) (added int, err error) {
-	err = s.change(ctx, func(tx *sqlx.Tx) error {
+	err = s.change(ctx, func(tx transaction) error {
 		var log string
 		err := tx.GetContext(ctx, &log, `SELECT COALESCE(family_id, id) FROM plans WHERE id = ? AND rider_id = ? AND removed_at IS NULL`, planID, rider)
 		if errors.Is(err, sql.ErrNoRows) {
@@ -45,7 +45,7 @@ func (s *Store) AddReadings(ctx context.Context, rider, planID string, list []pl
 	return added, err
 }
 
-func (s *Store) insertReadings(ctx context.Context, tx *sqlx.Tx, log string, list []plan.Reading) (added int, err error) {
+func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, list []plan.Reading) (added int, err error) {
 	for _, r := range list {
 		document, err := json.Marshal(r, json.Deterministic(true))
 		if err != nil {

@@ -4,8 +4,6 @@ import (
 	"context"
 	"database/sql"
 	"time"
-
-	"github.com/jmoiron/sqlx"
 )
 
 // KeptFor is how long a plan that was thrown away can be brought back.
@@ -24,7 +22,7 @@ func (r Removed) Until() time.Time { return r.At.Add(KeptFor) }
 // Remove throws a plan away, alone of its variants. It can be brought back for a while;
 // what was thrown away before that is gone now.
 func (s *Store) Remove(ctx context.Context, rider, planID string) error {
-	return s.change(ctx, func(tx *sqlx.Tx) error {
+	return s.change(ctx, func(tx transaction) error {
 		if err := s.purge(ctx, tx, rider); err != nil {
 			return err
 		}
@@ -34,7 +32,7 @@ func (s *Store) Remove(ctx context.Context, rider, planID string) error {
 
 // Recover brings a plan back that was thrown away.
 func (s *Store) Recover(ctx context.Context, rider, planID string) error {
-	return s.change(ctx, func(tx *sqlx.Tx) error {
+	return s.change(ctx, func(tx transaction) error {
 		return one(tx.ExecContext(ctx, `UPDATE plans SET removed_at = NULL WHERE id = ? AND rider_id = ? AND removed_at > ?`, planID, rider, s.now().Add(-KeptFor)))
 	})
 }
@@ -62,7 +60,7 @@ func (s *Store) RemovedPlans(ctx context.Context, rider string) ([]Removed, erro
 
 // purge deletes what a rider threw away too long ago. The first plan of a family stays as
 // an empty row while others of it live: their readings hang on it.
-func (s *Store) purge(ctx context.Context, tx *sqlx.Tx, rider string) error {
+func (s *Store) purge(ctx context.Context, tx transaction, rider string) error {
 	var old []string
 	if err := tx.SelectContext(ctx, &old, `SELECT id FROM plans WHERE rider_id = ? AND removed_at <= ?`, rider, s.now().Add(-KeptFor)); err != nil {
 		return err

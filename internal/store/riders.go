@@ -3,11 +3,13 @@ package store
 import (
 	"context"
 	"crypto/rand"
+	"crypto/sha256"
 	"database/sql"
 	"errors"
-	"fmt"
 	"sync"
 	"time"
+
+	"valiantmule/internal/account"
 
 	"golang.org/x/crypto/bcrypt"
 )
@@ -16,42 +18,40 @@ import (
 type Rider struct {
 	ID        string    `db:"id"`
 	Name      string    `db:"name"`
+	Key       string    `db:"name_key"` // that names are compared by
 	Hash      []byte    `db:"password_hash"`
 	Epoch     int       `db:"epoch"` // of the sessions that are good
 	Units     string    `db:"units"` // as package words writes them
 	CreatedAt time.Time `db:"created_at"`
 }
 
-// Password lengths: bcrypt reads no further than 72 bytes.
-const (
-	MinPassword = 10
-	MaxPassword = 72
-)
-
 // passwordCost makes one guess cost about a quarter of a second.
 const passwordCost = 12
 
 // CreateRider opens an account; an empty password makes one that no password
-// opens. ErrTaken when the name is in use.
+// opens. ErrTaken when the name is in use, whatever its case and marks.
 func (s *Store) CreateRider(ctx context.Context, name, password string) (*Rider, error) {
-	rider := &Rider{ID: rand.Text(), Name: name, CreatedAt: s.now()}
+	name, err := account.CleanName(name)
+	if err != nil {
+		return nil, err
+	}
+	rider := &Rider{ID: rand.Text(), Name: name, Key: account.Fold(name), CreatedAt: s.now()}
 	if password != "" {
-		var err error
-		if rider.Hash, err = hashOf(password); err != nil {
+		if rider.Hash, err = hashOf(password, name); err != nil {
 			return nil, err
 		}
 	}
-	_, err := s.db.NamedExecContext(ctx,
-		`INSERT INTO riders (id, name, password_hash, created_at) VALUES (:id, :name, :password_hash, :created_at)`, rider)
+	_, err = s.db.NamedExecContext(ctx,
+		`INSERT INTO riders (id, name, name_key, password_hash, created_at) VALUES (:id, :name, :name_key, :password_hash, :created_at)`, rider)
 	if duplicate(err) {
 		return nil, ErrTaken
 	}
 	return rider, err
 }
 
-func hashOf(password string) ([]byte, error) {
-	if len(password) < MinPassword || len(password) > MaxPassword {
-		return nil, fmt.Errorf("a password has %d to %d bytes", MinPassword, MaxPassword)
+func hashOf(password, name string) ([]byte, error) {
+	if err := account.CheckPassword(password, name); err != nil {
+		return nil, err
 	}
 	return bcrypt.GenerateFromPassword([]byte(password), passwordCost)
 }
@@ -66,7 +66,7 @@ func (s *Store) ChangePassword(ctx context.Context, riderID, old, password strin
 	if rider.Hash == nil || bcrypt.CompareHashAndPassword(rider.Hash, []byte(old)) != nil {
 		return 0, ErrNotFound
 	}
-	hash, err := hashOf(password)
+	hash, err := hashOf(password, rider.Name)
 	if err != nil {
 		return 0, err
 	}
@@ -82,14 +82,16 @@ func (s *Store) SetUnits(ctx context.Context, riderID, units string) error {
 	return err
 }
 
+const selectRider = `SELECT id, name, COALESCE(name_key, '') AS name_key, password_hash, epoch, units, created_at FROM riders`
+
 // RiderByName finds an account; ErrNotFound when there is none.
 func (s *Store) RiderByName(ctx context.Context, name string) (*Rider, error) {
-	return s.rider(ctx, `SELECT id, name, password_hash, epoch, units, created_at FROM riders WHERE name = ?`, name)
+	return s.rider(ctx, selectRider+` WHERE name_key = ?`, account.Fold(name))
 }
 
 // RiderByID finds an account; ErrNotFound when there is none.
 func (s *Store) RiderByID(ctx context.Context, id string) (*Rider, error) {
-	return s.rider(ctx, `SELECT id, name, password_hash, epoch, units, created_at FROM riders WHERE id = ?`, id)
+	return s.rider(ctx, selectRider+` WHERE id = ?`, id)
 }
 
 func (s *Store) rider(ctx context.Context, query string, args ...any) (*Rider, error) {
@@ -125,4 +127,42 @@ func (s *Store) SignIn(ctx context.Context, name, password string) (*Rider, erro
 		return nil, ErrNotFound
 	}
 	return rider, nil
+}
+
+// nameKeys makes the keys that are missing: they are made here and not by the database, so
+// that names are compared in one way everywhere.
+func (s *Store) nameKeys(ctx context.Context) error {
+	var riders []Rider
+	if err := s.db.SelectContext(ctx, &riders, selectRider+` WHERE name_key IS NULL ORDER BY created_at, id`); err != nil {
+		return err
+	}
+	for _, r := range riders {
+		key := account.Fold(r.Name)
+		_, err := s.db.ExecContext(ctx, `UPDATE riders SET name_key = ? WHERE id = ?`, key, r.ID)
+		if key == "" || duplicate(err) { // no longer to be told from an earlier one's
+			_, err = s.db.ExecContext(ctx, `UPDATE riders SET name_key = ? WHERE id = ?`, key+" "+r.ID, r.ID)
+		}
+		if err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// Visited notes that a rider has signed in from an address, of which only a hash is kept.
+func (s *Store) Visited(ctx context.Context, riderID, address string) error {
+	_, err := s.db.ExecContext(ctx, `INSERT INTO visits (rider_id, address, seen_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen_at = VALUES(seen_at)`, riderID, hashed(address), s.now())
+	return err
+}
+
+// Knows tells whether the rider of a name has signed in from an address.
+func (s *Store) Knows(ctx context.Context, name, address string) (bool, error) {
+	var known int
+	err := s.db.GetContext(ctx, &known, `SELECT COUNT(*) FROM visits v JOIN riders r ON r.id = v.rider_id WHERE r.name_key = ? AND v.address = ?`, account.Fold(name), hashed(address))
+	return known > 0, err
+}
+
+func hashed(text string) []byte {
+	sum := sha256.Sum256([]byte(text))
+	return sum[:]
 }

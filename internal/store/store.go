@@ -33,7 +33,7 @@ var (
 
 // Store is the database.
 type Store struct {
-	db     *sqlx.DB
+	db     pool
 	config *mysql.Config
 	now    func() time.Time
 	shelf  shelf
@@ -69,7 +69,7 @@ func Open(dsn string) (*Store, error) {
 	db.SetMaxOpenConns(40)
 	db.SetMaxIdleConns(20)
 	db.SetConnMaxLifetime(5 * time.Minute)
-	return &Store{db: db, config: config, now: func() time.Time { return time.Now().UTC().Truncate(time.Microsecond) }}, nil
+	return &Store{db: pool{db}, config: config, now: func() time.Time { return time.Now().UTC().Truncate(time.Microsecond) }}, nil
 }
 
 func connect(config *mysql.Config) (*sqlx.DB, error) {
@@ -81,7 +81,7 @@ func connect(config *mysql.Config) (*sqlx.DB, error) {
 }
 
 // DB is the connection pool, for what keeps its own tables: the sessions.
-func (s *Store) DB() *sqlx.DB { return s.db }
+func (s *Store) DB() *sqlx.DB { return s.db.DB }
 
 // Close the connections.
 func (s *Store) Close() error { return s.db.Close() }
@@ -98,12 +98,18 @@ func (s *Store) Answers(ctx context.Context) bool {
 	return s.db.GetContext(ctx, &version, `SELECT MAX(version_id) FROM goose_db_version`) == nil
 }
 
+// longest is how long a change may take, its repetitions and waits for others included.
+const longest = 30 * time.Second
+
 // tries is how often a transaction is run before its conflict is reported.
 const tries = 8
 
 // change runs a transaction, again from its start when the database, one server
 // or a cluster, broke it off because of another.
-func (s *Store) change(ctx context.Context, do func(tx *sqlx.Tx) error) error {
+func (s *Store) change(ctx context.Context, do func(tx transaction) error) error {
+	// Who asked for it and went away does not take it back half done.
+	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), longest)
+	defer cancel()
 	var err error
 	for range tries {
 		if err = s.once(ctx, do); !conflict(err) {
@@ -113,16 +119,17 @@ func (s *Store) change(ctx context.Context, do func(tx *sqlx.Tx) error) error {
 	return err
 }
 
-func (s *Store) once(ctx context.Context, do func(tx *sqlx.Tx) error) error {
-	tx, err := s.db.BeginTxx(ctx, nil)
+func (s *Store) once(ctx context.Context, do func(tx transaction) error) error {
+	begun, err := s.db.BeginTxx(ctx, nil)
 	if err != nil {
 		return err
 	}
+	tx := transaction{begun}
 	defer tx.Rollback() // after a commit it does nothing
 	if err := do(tx); err != nil {
 		return err
 	}
-	err = tx.Commit()
+	err = tx.commit(ctx)
 	var told *mysql.MySQLError
 	if err != nil && !errors.As(err, &told) {
 		return fmt.Errorf("%w: %w", ErrDoubt, err)

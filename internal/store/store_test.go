@@ -376,6 +376,46 @@ func TestVariants(t *testing.T) {
 	assert.ErrorIs(t, err, store.ErrNotFound)
 }
 
+// TestPausesGrow: each try beyond a limit waits twice as long as the one before it.
+func TestPausesGrow(t *testing.T) {
+	st := open(t)
+	l := store.Limit{Name: "growing", Tries: 1, In: 3 * time.Second}
+	waits := func() time.Duration {
+		var e *store.TooMany
+		require.ErrorAs(t, st.Try(ctx, l, "ada"), &e)
+		return e.Wait
+	}
+	require.NoError(t, st.Try(ctx, l, "ada"))
+	first := waits()
+	assert.True(t, first > 0 && first <= time.Second, first)
+	assert.LessOrEqual(t, waits(), first, "asking too early does not make it longer")
+	_, err := st.DB().ExecContext(ctx, `UPDATE attempts SET ready = '2001-01-01'`)
+	require.NoError(t, err)
+	require.NoError(t, st.Try(ctx, l, "ada"))
+	second := waits()
+	assert.True(t, second > time.Second && second <= 2*time.Second, second)
+}
+
+// TestNamesAreOne however they are typed, and one that was there before its key was made.
+func TestNamesAreOne(t *testing.T) {
+	st := open(t)
+	made, err := st.CreateRider(ctx, "Áda  Rook", "correct horse")
+	require.NoError(t, err)
+	assert.Equal(t, "Áda Rook", made.Name)
+	for _, name := range []string{"ada rook", "ＡＤＡ ROOK", "A\u0301da rook"} {
+		_, err := st.CreateRider(ctx, name, "")
+		assert.ErrorIs(t, err, store.ErrTaken, name)
+		found, err := st.RiderByName(ctx, name)
+		require.NoError(t, err)
+		assert.Equal(t, made.ID, found.ID)
+	}
+	_, err = st.DB().ExecContext(ctx, `UPDATE riders SET name_key = NULL`)
+	require.NoError(t, err)
+	require.NoError(t, st.Migrate(ctx))
+	_, err = st.RiderByName(ctx, "ada rook")
+	assert.NoError(t, err)
+}
+
 func TestLimits(t *testing.T) {
 	st := open(t)
 	short := store.Limit{Name: "test", Tries: 3, In: time.Hour}

@@ -5,8 +5,6 @@ import (
 	"database/sql"
 	"errors"
 
-	"github.com/jmoiron/sqlx"
-
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/format"
 )
@@ -18,7 +16,7 @@ func (s *Store) KeepTrack(ctx context.Context, rider string, parts []track.Part)
 	if err != nil {
 		return "", err
 	}
-	return address, s.change(ctx, func(tx *sqlx.Tx) error {
+	return address, s.change(ctx, func(tx transaction) error {
 		_, err := tx.ExecContext(ctx, `INSERT INTO tracks (rider_id, address, points, made_at) VALUES (?, ?, ?, ?)`, rider, address, blob, s.now())
 		if duplicate(err) {
 			return nil

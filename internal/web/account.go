@@ -4,6 +4,7 @@ import (
 	"errors"
 	"net/http"
 
+	"valiantmule/internal/account"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
 	"valiantmule/internal/words"
@@ -30,7 +31,7 @@ func (s *Server) account(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *Server) showAccount(w http.ResponseWriter, r *http.Request, status int, view accountView) error {
-	view.MinPassword, view.Presets = store.MinPassword, words.Presets()
+	view.MinPassword, view.Presets = account.MinPassword, words.Presets()
 	view.Numbers = desk.OptionsOf(words.Conventions(), string(desk.UnitsOf(r).Numbers()), "")
 	for _, c := range words.Choices() {
 		choice := unitChoice{Key: "unit." + c.Units[0], Name: c.Name}
@@ -45,9 +46,10 @@ func (s *Server) showAccount(w http.ResponseWriter, r *http.Request, status int,
 func (s *Server) changePassword(w http.ResponseWriter, r *http.Request) error {
 	password := r.PostFormValue("new")
 	view := accountView{Errors: desk.FormErrors{}}
+	weak := account.CheckPassword(password, s.sessions.GetString(r.Context(), riderName))
 	switch {
-	case len(password) < store.MinPassword || len(password) > store.MaxPassword:
-		view.Errors["new"] = "A password has 10 to 72 characters; a few plain words make a good one."
+	case weak != nil:
+		view.Errors["new"] = weak.Error()
 	case password != r.PostFormValue("again"):
 		view.Errors["again"] = "The two are not the same."
 	}

@@ -306,7 +306,7 @@ func screens(t *testing.T, s *webtest.Site, path string) (all []screen) {
 	}
 	routes(t, s, path, func(method, route, path string) {
 		file := strings.Contains(route, "/assets/") || strings.HasSuffix(route, "/export") || strings.Contains(route, ".")
-		if method == "GET" && !file && route != "/healthz" && route != "/sign-in" && route != "/register" {
+		if method == "GET" && !file && route != "/healthz" && route != "/livez" && route != "/sign-in" && route != "/register" {
 			all = append(all, screen{route, path})
 		}
 	})

@@ -3,11 +3,18 @@ package web
 import (
 	"context"
 	"errors"
+	"fmt"
+	"math"
 	"net/http"
 	"runtime/debug"
+	"strconv"
+	"unicode/utf8"
 
 	"valiantmule/internal/store"
 )
+
+// errText is of a request whose words are no UTF-8.
+var errText = errors.New("not UTF-8")
 
 var errMethod = errors.New("that cannot be done to this page")
 
@@ -15,47 +22,76 @@ var errMethod = errors.New("that cannot be done to this page")
 // page that says what happened and what to do.
 func (s *Server) handle(h func(w http.ResponseWriter, r *http.Request) error) http.HandlerFunc {
 	return func(w http.ResponseWriter, r *http.Request) {
-		if err := h(w, r); err != nil {
+		err := text(r)
+		if err == nil {
+			err = h(w, r)
+		}
+		if err != nil {
 			s.fail(w, r, err)
 		}
 	}
 }
 
-type failure struct{ What, Do string }
+// text makes sure that what a request says in its address and its form is text.
+func text(r *http.Request) error {
+	if err := r.ParseForm(); err != nil {
+		var tooLarge *http.MaxBytesError
+		if errors.As(err, &tooLarge) {
+			return err
+		}
+		return errText
+	}
+	for key, values := range r.Form {
+		for _, v := range append(values, key) {
+			if !utf8.ValidString(v) {
+				return errText
+			}
+		}
+	}
+	if !utf8.ValidString(r.URL.Path) {
+		return errText
+	}
+	return nil
+}
+
+type failure struct {
+	What, Do string
+	Code     string // that stands in the log, "" where nothing does
+}
 
 // fail answers with the page of an error.
 func (s *Server) fail(w http.ResponseWriter, r *http.Request, err error) {
 	var tooLarge *http.MaxBytesError
-	status, view := http.StatusInternalServerError, failure{
-		"Something went wrong here.", "Nothing was changed. Go back: what you typed is still in the form. If it happens again, the server's log says why."}
+	var tooMany *store.TooMany
+	status, view := http.StatusInternalServerError, failure{What: "Something went wrong here.", Do: "Nothing was changed. Go back: what you typed is still in the form. If it happens again, the server's log says why."}
 	switch {
-	case errors.Is(err, context.Canceled):
-		return // nobody waits for the answer
+	case errors.Is(err, context.Canceled): // who went away half may still read
+		status, view = http.StatusServiceUnavailable, failure{What: "The request was broken off.", Do: "What it was to change may be there or not: look, or save again, which keeps it once."}
 	case errors.Is(err, store.ErrNotFound):
-		status, view = http.StatusNotFound, failure{"There is no such page in your garage.", "It may have been another rider's, or the address is mistyped."}
+		status, view = http.StatusNotFound, failure{What: "There is no such page in your garage.", Do: "It may have been another rider's, or the address is mistyped."}
 	case errors.Is(err, errMethod):
-		status, view = http.StatusMethodNotAllowed, failure{"That cannot be done to this page.", "Go back and use the buttons of the page."}
+		status, view = http.StatusMethodNotAllowed, failure{What: "That cannot be done to this page.", Do: "Go back and use the buttons of the page."}
 	case errors.Is(err, store.ErrStale):
-		status, view = http.StatusConflict, failure{"The plan has changed since this page was opened.",
-			"Nothing was overwritten and nothing was saved from here. Open the plan as it is now and do it again."}
+		status, view = http.StatusConflict, failure{What: "The plan has changed since this page was opened.", Do: "Nothing was overwritten and nothing was saved from here. Open the plan as it is now and do it again."}
 	case errors.Is(err, store.ErrLost):
-		status, view = http.StatusServiceUnavailable, failure{"The database went away, and this was not kept.",
-			"Nothing was changed. Go back and save again: what you typed is still in the form."}
+		status, view = http.StatusServiceUnavailable, failure{What: "The database went away, and this was not kept.", Do: "Nothing was changed. Go back and save again: what you typed is still in the form."}
 	case errors.Is(err, store.ErrDoubt):
-		status, view = http.StatusServiceUnavailable, failure{"The database went away before it said whether it kept this.",
-			"It may be there or not. Go back and save again: it is kept once, however often it is sent."}
+		status, view = http.StatusServiceUnavailable, failure{What: "The database went away before it said whether it kept this.", Do: "It may be there or not. Go back and save again: it is kept once, however often it is sent."}
 	case errors.Is(err, store.ErrNothing):
-		status, view = http.StatusConflict, failure{"There is nothing to undo or redo.", "The plan is at the end of its history."}
-	case errors.Is(err, store.ErrTooMany):
-		status, view = http.StatusTooManyRequests, failure{"Too many tries.", "Wait a quarter of an hour, then try again. Nothing was changed."}
+		status, view = http.StatusConflict, failure{What: "There is nothing to undo or redo.", Do: "The plan is at the end of its history."}
+	case errors.As(err, &tooMany):
+		seconds := int(math.Ceil(tooMany.Wait.Seconds()))
+		w.Header().Set("Retry-After", strconv.Itoa(seconds))
+		status, view = http.StatusTooManyRequests, failure{What: "Too many tries.", Do: fmt.Sprintf("Wait %d s, then try again. Nothing was changed.", seconds)}
+	case errors.Is(err, errText):
+		status, view = http.StatusBadRequest, failure{What: "That is not text.", Do: "What was sent is not UTF-8. Go back and type it again. Nothing was changed."}
 	case errors.As(err, &tooLarge):
-		status, view = http.StatusRequestEntityTooLarge, failure{"That is larger than what is taken here.", "A plan file has at most 4 MB."}
+		status, view = http.StatusRequestEntityTooLarge, failure{What: "That is larger than what is taken here.", Do: "A plan file has at most 4 MB."}
 	case !s.Store.Answers(r.Context()):
-		status, view = http.StatusServiceUnavailable, failure{"The database does not answer.",
-			"Nothing was changed. Go back and try again in a moment: what you typed is still in the form."}
+		status, view = http.StatusServiceUnavailable, failure{What: "The database does not answer.", Do: "Nothing was changed. Go back and try again in a moment: what you typed is still in the form."}
 	}
-	if status >= http.StatusInternalServerError {
-		s.log.Error("request failed", "method", r.Method, "path", r.URL.Path, "error", err)
+	if n := noteOf(r); status >= http.StatusInternalServerError {
+		n.err, view.Code = err, n.code
 	}
 	if err := s.Show(w, r, status, "failure", view.What, view); err != nil {
 		s.log.Error("the page of an error failed", "error", err)
@@ -68,8 +104,10 @@ func (s *Server) recoverer(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		defer func() {
 			if v := recover(); v != nil && v != http.ErrAbortHandler {
-				s.log.Error("panic", "path", r.URL.Path, "value", v, "stack", string(debug.Stack()))
-				http.Error(w, "Something went wrong here. Nothing was changed.", http.StatusInternalServerError)
+				n := noteOf(r)
+				n.err = fmt.Errorf("panic: %v", v)
+				s.log.Error("panic", "code", n.code, "value", v, "stack", string(debug.Stack()))
+				http.Error(w, "Something went wrong here, and the server's log says what, under "+n.code+".", http.StatusInternalServerError)
 			}
 		}()
 		next.ServeHTTP(w, r)

@@ -12,7 +12,7 @@ import (
 
 var (
 	drawn = regexp.MustCompile(`id="([a-z-]+)"[^<>]* data-drawn`)
-	fresh = regexp.MustCompile(`name="id" value="[A-Z2-7]{26}"`) // made for each page
+	fresh = regexp.MustCompile(`name="(?:id|save)" value="[A-Z2-7]{26}"`) // made for each page
 )
 
 // TestPartsAreThoseOfThePage: each part of every page, alone, is what the whole page

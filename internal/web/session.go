@@ -1,14 +1,15 @@
 package web
 
 import (
-	"cmp"
+	"crypto/sha256"
+	"encoding/hex"
 	"errors"
 	"net"
 	"net/http"
 	"strings"
 	"time"
-	"unicode/utf8"
 
+	"valiantmule/internal/account"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
 	"valiantmule/internal/words"
@@ -22,9 +23,11 @@ const (
 )
 
 // What may be tried how often, counted over all servers. A name is guessed at by
-// one who has it; an address by one who has many.
+// one who has it; an address by one who has many. Who has signed in from an address before
+// is counted there alone: guesses from elsewhere do not slow the owner down.
 var (
-	byName     = store.Limit{Name: "sign-in by name", Tries: 10, In: 15 * time.Minute}
+	byName     = store.Limit{Name: "sign-in by name", Tries: 5, In: 15 * time.Minute}
+	byOwner    = store.Limit{Name: "sign-in by name and address", Tries: 10, In: 15 * time.Minute}
 	byAddress  = store.Limit{Name: "sign-in by address", Tries: 60, In: 15 * time.Minute}
 	byRegister = store.Limit{Name: "accounts by address", Tries: 20, In: time.Hour}
 	byPassword = store.Limit{Name: "password changes", Tries: 10, In: 15 * time.Minute}
@@ -38,8 +41,6 @@ func address(r *http.Request) string {
 	}
 	return host
 }
-
-const maxName = 60
 
 // signedIn lets only riders through; others are sent to sign in.
 func (s *Server) signedIn(next http.Handler) http.Handler {
@@ -102,15 +103,30 @@ func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) error {
 
 func (s *Server) signIn(w http.ResponseWriter, r *http.Request) error {
 	name := strings.TrimSpace(r.FormValue("name"))
-	who := strings.ToLower(name)
-	if err := cmp.Or(s.Store.Try(r.Context(), byAddress, address(r)), s.Store.Try(r.Context(), byName, who)); err != nil {
+	limit, who := byName, account.Fold(name)
+	known, err := s.Store.Knows(r.Context(), name, address(r))
+	if err != nil {
+		return err
+	}
+	if known {
+		limit, who = byOwner, who+"\x00"+address(r)
+	}
+	err = s.Store.Try(r.Context(), byAddress, address(r))
+	if err == nil {
+		err = s.Store.Try(r.Context(), limit, who)
+	}
+	if errors.Is(err, store.ErrTooMany) {
+		s.guessed(r, name, true)
+	}
+	if err != nil {
 		return err
 	}
 	rider, err := s.Store.SignIn(r.Context(), name, r.FormValue("password"))
 	if err == nil {
-		err = s.Store.Forget(r.Context(), byName, who)
+		err = s.Store.Forget(r.Context(), limit, who)
 	}
 	if errors.Is(err, store.ErrNotFound) {
+		s.guessed(r, name, false)
 		return s.Show(w, r, http.StatusUnprocessableEntity, "sign-in", "Sign in",
 			signInView{Name: name, DemoRider: s.demoRider, Error: "No account has that name with that password. Check both and try again."})
 	}
@@ -118,6 +134,13 @@ func (s *Server) signIn(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	return s.enter(w, r, rider)
+}
+
+// guessed logs a wrong password. The name goes by a hash: it may be a password that was
+// typed into the wrong field.
+func (s *Server) guessed(r *http.Request, name string, refused bool) {
+	sum := sha256.Sum256([]byte(account.Fold(name)))
+	s.log.Warn("sign-in failed", "name", hex.EncodeToString(sum[:6]), "address", address(r), "refused", refused)
 }
 
 func (s *Server) signInDemo(w http.ResponseWriter, r *http.Request) error {
@@ -134,6 +157,9 @@ func (s *Server) signInDemo(w http.ResponseWriter, r *http.Request) error {
 // enter starts a rider's session, under a new token so that one which somebody
 // planted is worth nothing.
 func (s *Server) enter(w http.ResponseWriter, r *http.Request, rider *store.Rider) error {
+	if err := s.Store.Visited(r.Context(), rider.ID, address(r)); err != nil {
+		return err
+	}
 	if err := s.sessions.RenewToken(r.Context()); err != nil {
 		return err
 	}
@@ -157,20 +183,18 @@ type registerView struct {
 }
 
 func (s *Server) registerPage(w http.ResponseWriter, r *http.Request) error {
-	return s.Show(w, r, http.StatusOK, "register", "Open an account", registerView{MinPassword: store.MinPassword})
+	return s.Show(w, r, http.StatusOK, "register", "Open an account", registerView{MinPassword: account.MinPassword})
 }
 
 func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
-	view := registerView{Name: strings.TrimSpace(r.FormValue("name")), MinPassword: store.MinPassword, Errors: desk.FormErrors{}}
-	password := r.FormValue("password")
-	switch {
-	case view.Name == "":
-		view.Errors["name"] = "Choose a name to sign in with."
-	case utf8.RuneCountInString(view.Name) > maxName:
-		view.Errors["name"] = "A name has at most 60 characters."
+	view := registerView{Name: r.FormValue("name"), MinPassword: account.MinPassword, Errors: desk.FormErrors{}}
+	name, err := account.CleanName(view.Name)
+	if err != nil {
+		view.Errors["name"] = err.Error()
 	}
-	if len(password) < store.MinPassword || len(password) > store.MaxPassword {
-		view.Errors["password"] = "A password has 10 to 72 characters; a few plain words make a good one."
+	password := r.FormValue("password")
+	if err := account.CheckPassword(password, name); err != nil {
+		view.Errors["password"] = err.Error()
 	}
 	if len(view.Errors) > 0 {
 		return s.Show(w, r, http.StatusUnprocessableEntity, "register", "Open an account", view)
@@ -178,7 +202,7 @@ func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
 	if err := s.Store.Try(r.Context(), byRegister, address(r)); err != nil {
 		return err
 	}
-	rider, err := s.Store.CreateRider(r.Context(), view.Name, password)
+	rider, err := s.Store.CreateRider(r.Context(), name, password)
 	if errors.Is(err, store.ErrTaken) {
 		view.Errors["name"] = "That name is taken: choose another."
 		return s.Show(w, r, http.StatusUnprocessableEntity, "register", "Open an account", view)
@@ -192,7 +216,7 @@ func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
 func (s *Server) setTheme(w http.ResponseWriter, r *http.Request) error {
 	if chosen := r.FormValue("theme"); desk.Themes[chosen] {
 		http.SetCookie(w, &http.Cookie{
-			Name: desk.ThemeCookie, Value: chosen, Path: "/", MaxAge: 365 * 24 * 3600, HttpOnly: true, SameSite: http.SameSiteLaxMode,
+			Name: desk.ThemeCookie, Value: chosen, Path: "/", MaxAge: 365 * 24 * 3600, HttpOnly: true, Secure: https(r), SameSite: http.SameSiteLaxMode,
 		})
 	}
 	return desk.SeeOther(w, r, localPath(r.FormValue("back")))

@@ -4,6 +4,7 @@ import (
 	"embed"
 	"log/slog"
 	"net/http"
+	"net/netip"
 	"time"
 
 	"github.com/alexedwards/scs/mysqlstore"
@@ -24,6 +25,10 @@ type Options struct {
 	DemoRider string
 	Stages    []desk.Stage // nil for [Stages]
 	Kept      int64        // bytes of answers that are kept, none for 0
+
+	Proxies []netip.Prefix // whose word on the rider's address and on https is taken
+	HSTS    bool           // tell browsers to come by https only
+	Slow    time.Duration  // requests that take so long are logged with their queries; 0 for none
 }
 
 // Server answers requests.
@@ -52,7 +57,7 @@ func New(o Options) (http.Handler, error) {
 	if s.House, err = desk.NewHouse(o.Store, s.rider, s.assets.path, pages, o.Kept, stages); err != nil {
 		return nil, err
 	}
-	return s.routes()
+	return s.routes(o)
 }
 
 // maxBody bounds what a request may bring: a plan file and some.
@@ -68,19 +73,34 @@ func newSessions(st *store.Store) *scs.SessionManager {
 	return sessions
 }
 
-func (s *Server) routes() (http.Handler, error) {
+// session loads a request's session and keeps it; its cookie goes over https only where it
+// came so.
+func (s *Server) session(next http.Handler) http.Handler {
+	secure := *s.sessions
+	secure.Cookie.Secure = true
+	plain, encrypted := s.sessions.LoadAndSave(next), secure.LoadAndSave(next)
+	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
+		if https(r) {
+			encrypted.ServeHTTP(w, r)
+			return
+		}
+		plain.ServeHTTP(w, r)
+	})
+}
+
+func (s *Server) routes(o Options) (http.Handler, error) {
 	gzipped, err := compress()
 	if err != nil {
 		return nil, err
 	}
 	s.sessions.ErrorFunc = s.fail
 	r := chi.NewRouter()
-	r.Use(s.recoverer, policy, http.NewCrossOriginProtection().Handler, middleware.GetHead, gzipped)
+	r.Use(forwarded(o.Proxies), logged(s.log, o.Slow), s.recoverer, policy(o.HSTS), http.NewCrossOriginProtection().Handler, middleware.GetHead, gzipped)
 	r.Get("/livez", s.live)
 	r.Get("/healthz", s.health)
 	r.Handle("/assets/{hash}/{name}", s.assets)
 	r.Group(func(r chi.Router) {
-		r.Use(s.sessions.LoadAndSave, s.named)
+		r.Use(s.session, s.named)
 		r.NotFound(s.handle(func(http.ResponseWriter, *http.Request) error { return store.ErrNotFound }))
 		r.MethodNotAllowed(s.handle(func(http.ResponseWriter, *http.Request) error { return errMethod }))
 		s.smallRoutes(r)

@@ -8,8 +8,10 @@ import (
 	"log/slog"
 	"net/http"
 	"net/http/httptest"
+	"net/netip"
 	"net/url"
 	"regexp"
+	"strconv"
 	"strings"
 	"testing"
 
@@ -268,24 +270,45 @@ func TestOwnUnits(t *testing.T) {
 	assert.Equal(t, metric, links.FindString(v.Page("/calculators/chain?front=15&rear=47&pitch_mm=0,625+in&centre_mm=25+in")), "a calculator takes any unit")
 }
 
-// TestGuessing is slowed down, for names that are there and names that are not.
+// TestGuessing is slowed down, for names that are there and names that are not, and says
+// for how long; the owner, who has signed in from elsewhere before, is not held up by it.
 func TestGuessing(t *testing.T) {
-	s := webtest.New(t)
-	v := s.Visitor(t)
-	v.Post("/register", url.Values{"name": {"Ada"}, "password": {"correct horse"}})
-	v.Post("/sign-out", nil)
-	for _, name := range []string{"Ada", "Nobody"} {
+	var log bytes.Buffer
+	s := webtest.Of(t, web.Options{Proxies: []netip.Prefix{netip.MustParsePrefix("127.0.0.0/8")}, Log: slog.New(slog.NewTextHandler(&log, nil))})
+	from := func(v *webtest.Visitor, address, name, password string) (int, http.Header) {
+		r := v.Request("POST", "/sign-in", strings.NewReader(url.Values{"name": {name}, "password": {password}}.Encode()))
+		r.Header.Set("Content-Type", "application/x-www-form-urlencoded")
+		r.Header.Set("X-Forwarded-For", address)
+		status, _, header := v.Do(r)
+		return status, header
+	}
+	owner := s.Visitor(t)
+	owner.Post("/register", url.Values{"name": {"Ada"}, "password": {"correct horse"}})
+	owner.Post("/sign-out", nil)
+	status, _ := from(owner, "192.0.2.1", "Ada", "correct horse")
+	require.Equal(t, http.StatusSeeOther, status)
+	owner.Post("/sign-out", nil)
+	for _, name := range []string{"ada", "ＡＤＡ", "Nobody"} {
+		v := s.Visitor(t)
 		var last int
-		for range 11 {
-			last, _, _ = v.Post("/sign-in", url.Values{"name": {name}, "password": {"wrong horse"}})
+		var header http.Header
+		for range 7 {
+			last, header = from(v, "198.51.100.7", name, "wrong horse")
 		}
 		assert.Equal(t, http.StatusTooManyRequests, last, name)
+		wait, err := strconv.Atoi(header.Get("Retry-After"))
+		require.NoError(t, err)
+		assert.True(t, wait > 0 && wait <= 15*60, "%d s", wait)
 	}
-	status, _, _ := v.Post("/sign-in", url.Values{"name": {"ada"}, "password": {"correct horse"}})
-	assert.Equal(t, http.StatusTooManyRequests, status, "the right one too, for a while")
-	other := s.Visitor(t)
-	other.Post("/register", url.Values{"name": {"Eve"}, "password": {"correct horse"}})
-	assert.Contains(t, other.Page("/garage"), "Garage", "others are not held up")
+	status, _ = from(owner, "192.0.2.1", "ada", "correct horse")
+	assert.Equal(t, http.StatusSeeOther, status, "the owner is not locked out")
+	_, err := s.Store.DB().Exec(`UPDATE attempts SET ready = expires`) // a guess a moment ago
+	require.NoError(t, err)
+	status, _ = from(s.Visitor(t), "203.0.113.9", "Ada", "correct horse")
+	assert.Equal(t, http.StatusTooManyRequests, status, "from anywhere else it waits")
+	assert.Contains(t, log.String(), "sign-in failed")
+	assert.NotContains(t, strings.ToLower(log.String()), "ada", "the log tells no name")
+	assert.NotContains(t, log.String(), "horse")
 }
 
 func TestNoDemoWithoutADemo(t *testing.T) {

@@ -48,12 +48,21 @@ func New(tb testing.TB) *Site { return Of(tb, web.Options{}) }
 // Of is a site with more options than its store.
 func Of(tb testing.TB, o web.Options) *Site {
 	tb.Helper()
-	st, err := store.Open(mariadbtest.DSN(tb))
+	return At(tb, mariadbtest.DSN(tb), o)
+}
+
+// At is a site on a database that is given.
+func At(tb testing.TB, dsn string, o web.Options) *Site {
+	tb.Helper()
+	st, err := store.Open(dsn)
 	require.NoError(tb, err)
 	tb.Cleanup(func() { st.Close() })
 	require.NoError(tb, st.Migrate(tb.Context()))
 	require.NoError(tb, demo.Load(tb.Context(), st))
-	o.Store, o.Log, o.DemoRider = st, slog.New(slog.NewTextHandler(tb.Output(), &slog.HandlerOptions{Level: slog.LevelError})), demo.Rider
+	o.Store, o.DemoRider = st, demo.Rider
+	if o.Log == nil {
+		o.Log = slog.New(slog.NewTextHandler(tb.Output(), &slog.HandlerOptions{Level: slog.LevelError}))
+	}
 	handler, err := web.New(o)
 	require.NoError(tb, err)
 	s := &Site{httptest.NewServer(handler), st, handler}

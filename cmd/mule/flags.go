@@ -1,0 +1,75 @@
+package main
+
+import (
+	"crypto/tls"
+	"flag"
+	"io"
+	"net/netip"
+	"runtime/debug"
+	"strings"
+	"time"
+
+	"valiantmule/internal/web"
+)
+
+// serving is what the flags of serve say.
+type serving struct {
+	web.Options
+	cert, key string // files
+	gogc      int    // percent, as of the variable GOGC
+	limit     int64  // MiB, soft, as of GOMEMLIMIT
+}
+
+// usual: a page makes much garbage and keeps little, so the heap may grow to five
+// times of what lives, and near the limit to less.
+var usual = serving{Options: web.Options{Kept: 24 << 20, Slow: time.Second}, gogc: 400, limit: 120}
+
+// readFlags takes the flags off the arguments.
+func readFlags(args []string) (serving, []string, error) {
+	o := usual
+	memo := o.Kept >> 20
+	var proxies string
+	flags := flag.NewFlagSet("serve", flag.ContinueOnError)
+	flags.SetOutput(io.Discard)
+	flags.StringVar(&o.cert, "tls-cert", "", "")
+	flags.StringVar(&o.key, "tls-key", "", "")
+	flags.StringVar(&proxies, "proxy", "", "")
+	flags.BoolVar(&o.HSTS, "hsts", false, "")
+	flags.DurationVar(&o.Slow, "slow", o.Slow, "")
+	flags.IntVar(&o.gogc, "gogc", o.gogc, "")
+	flags.Int64Var(&o.limit, "memory-limit", o.limit, "")
+	flags.Int64Var(&memo, "memo", memo, "")
+	if err := flags.Parse(args); err != nil {
+		return o, nil, errUse{"serve: " + err.Error()}
+	}
+	o.Kept = memo << 20
+	for text := range strings.SplitSeq(proxies, ",") {
+		if text == "" {
+			continue
+		}
+		prefix, err := netip.ParsePrefix(text)
+		if err != nil {
+			return o, nil, errUse{"serve: -proxy wants addresses like 10.0.0.0/8 or 192.0.2.7/32, not " + text}
+		}
+		o.Proxies = append(o.Proxies, prefix)
+	}
+	switch {
+	case o.gogc < 1 || o.limit < 1 || memo < 0:
+		return o, nil, errUse{"serve: -gogc in percent and -memory-limit in MiB are at least 1, -memo in MiB at least 0"}
+	case (o.cert == "") != (o.key == ""):
+		return o, nil, errUse{"serve: -tls-cert and -tls-key go together"}
+	case o.HSTS && o.cert == "" && len(o.Proxies) == 0:
+		return o, nil, errUse{"serve: -hsts is for https, by -tls-cert or behind a -proxy"}
+	}
+	if o.cert != "" {
+		if _, err := tls.LoadX509KeyPair(o.cert, o.key); err != nil {
+			return o, nil, errUse{"serve: " + err.Error()}
+		}
+	}
+	return o, flags.Args(), nil
+}
+
+func (o serving) apply() {
+	debug.SetGCPercent(o.gogc)
+	debug.SetMemoryLimit(o.limit << 20)
+}

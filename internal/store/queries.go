@@ -1,0 +1,86 @@
+package store
+
+import (
+	"context"
+	"database/sql"
+	"fmt"
+	"strings"
+	"sync"
+	"time"
+
+	"github.com/jmoiron/sqlx"
+)
+
+// Queries are those of one request, with what each took. Their values are not kept.
+type Queries struct {
+	mutex sync.Mutex
+	list  []string
+}
+
+// List is a line for each.
+func (q *Queries) List() []string {
+	q.mutex.Lock()
+	defer q.mutex.Unlock()
+	return q.list
+}
+
+type queriesKey struct{}
+
+// Watched is a context whose queries are noted.
+func Watched(ctx context.Context, q *Queries) context.Context {
+	return context.WithValue(ctx, queriesKey{}, q)
+}
+
+// took notes a query that began at a moment.
+func took(ctx context.Context, query string, began time.Time) {
+	q, ok := ctx.Value(queriesKey{}).(*Queries)
+	if !ok {
+		return
+	}
+	const most = 200
+	text := strings.Join(strings.Fields(query), " ")
+	q.mutex.Lock()
+	defer q.mutex.Unlock()
+	q.list = append(q.list, fmt.Sprintf("%s %s", time.Since(began).Round(10*time.Microsecond), text[:min(most, len(text))]))
+}
+
+// pool is the database, its queries noted.
+type pool struct{ *sqlx.DB }
+
+func (p pool) GetContext(ctx context.Context, to any, query string, args ...any) error {
+	defer took(ctx, query, time.Now())
+	return p.DB.GetContext(ctx, to, query, args...)
+}
+
+func (p pool) SelectContext(ctx context.Context, to any, query string, args ...any) error {
+	defer took(ctx, query, time.Now())
+	return p.DB.SelectContext(ctx, to, query, args...)
+}
+
+func (p pool) ExecContext(ctx context.Context, query string, args ...any) (sql.Result, error) {
+	defer took(ctx, query, time.Now())
+	return p.DB.ExecContext(ctx, query, args...)
+}
+
+// transaction is one, its queries noted.
+type transaction struct{ *sqlx.Tx }
+
+func (t transaction) GetContext(ctx context.Context, to any, query string, args ...any) error {
+	defer took(ctx, query, time.Now())
+	return t.Tx.GetContext(ctx, to, query, args...)
+}
+
+func (t transaction) SelectContext(ctx context.Context, to any, query string, args ...any) error {
+	defer took(ctx, query, time.Now())
+	return t.Tx.SelectContext(ctx, to, query, args...)
+}
+
+func (t transaction) ExecContext(ctx context.Context, query string, args ...any) (sql.Result, error) {
+	defer took(ctx, query, time.Now())
+	return t.Tx.ExecContext(ctx, query, args...)
+}
+
+func (t transaction) commit(ctx context.Context) error {
+	defer took(ctx, "COMMIT", time.Now())
+	return t.Commit()
+}
