@@ -136,13 +136,13 @@ func TestDemo(t *testing.T) {
 		t.Skip("builds the program and starts it twice")
 	}
 	dir, program := t.TempDir(), built(t)
-	first := start(t, program, dir, "demo", "MULE_DSN=")
+	first := start(t, program, dir, "MULE_DSN=", "demo")
 	assert.Contains(t, first.page(t, "/sign-in"), `id="demo"`)
 	first.stop(t)
 	log, err := os.ReadFile(filepath.Join(dir, ".data", "mariadb", "server.log"))
 	require.NoError(t, err)
 	assert.Contains(t, string(log), "Shutdown complete", "the database ended cleanly")
-	second := start(t, program, dir, "demo", "MULE_DSN=")
+	second := start(t, program, dir, "MULE_DSN=", "demo")
 	second.stop(t)
 }
 
@@ -183,11 +183,11 @@ type running struct {
 }
 
 // start runs a serving command of the program and waits until it says where.
-func start(t *testing.T, program, dir, name, env string) *running {
+func start(t *testing.T, program, dir, env string, args ...string) *running {
 	t.Helper()
 	ctx, cancel := context.WithTimeout(context.Background(), 3*time.Minute)
 	t.Cleanup(cancel)
-	command := exec.CommandContext(ctx, program, name)
+	command := exec.CommandContext(ctx, program, args...)
 	command.Dir = dir
 	command.Env = append(os.Environ(), "MULE_ADDR=127.0.0.1:0", env)
 	command.Stderr = os.Stderr
@@ -196,9 +196,12 @@ func start(t *testing.T, program, dir, name, env string) *running {
 	require.NoError(t, command.Start())
 	line, err := bufio.NewReader(out).ReadString('\n')
 	require.NoError(t, err)
-	_, address, found := strings.Cut(strings.TrimSpace(line), "http://")
+	scheme, address, found := strings.Cut(strings.TrimSpace(line), "://")
 	require.True(t, found, line)
 	r := &running{command, address}
+	if strings.HasSuffix(scheme, "https") {
+		return r
+	}
 	assert.Contains(t, r.page(t, "/healthz"), `"up"`)
 	return r
 }

@@ -2,8 +2,15 @@ package main
 
 import (
 	"context"
+	"crypto/ecdsa"
+	"crypto/elliptic"
+	crand "crypto/rand"
+	"crypto/tls"
+	"crypto/x509"
+	"encoding/pem"
 	"fmt"
 	"io"
+	"math/big"
 	"math/rand/v2"
 	"net/http"
 	"net/http/cookiejar"
@@ -76,9 +83,9 @@ func (h *house) killDatabase() {
 	<-h.database.Ended()
 }
 
-func (h *house) serve() *running {
+func (h *house) serve(flags ...string) *running {
 	h.t.Helper()
-	return start(h.t, h.program, h.data, "serve", "MULE_DSN="+h.dsn)
+	return start(h.t, h.program, h.data, "MULE_DSN="+h.dsn, append([]string{"serve"}, flags...)...)
 }
 
 // rider is a browser without a screen, signed in, that writes one plan.
@@ -270,4 +277,68 @@ func TestDatabaseAway(t *testing.T) {
 	h.startDatabase()
 	require.Eventually(t, func() bool { status, _, err := r.get(server, "/healthz"); return err == nil && status == http.StatusOK }, time.Minute, 50*time.Millisecond)
 	assert.True(t, r.saveOn(server, base, 500), "what was typed can be sent again")
+}
+
+// TestServeWaits for a database that is not up yet.
+func TestServeWaits(t *testing.T) {
+	if testing.Short() {
+		t.Skip("kills a database")
+	}
+	h := newHouse(t)
+	h.killDatabase()
+	serving := make(chan *running)
+	go func() { serving <- h.serve() }()
+	h.startDatabase()
+	server := <-serving
+	defer server.stop(t)
+	assert.Contains(t, server.page(t, "/healthz"), "up")
+}
+
+// TestHTTPS is spoken with a certificate, and cookies go by it alone.
+func TestHTTPS(t *testing.T) {
+	if testing.Short() {
+		t.Skip("starts a database")
+	}
+	h := newHouse(t)
+	cert, key := certificate(t)
+	server := h.serve("-tls-cert", cert, "-tls-key", key, "-hsts")
+	defer server.stop(t)
+	client := &http.Client{Transport: &http.Transport{TLSClientConfig: &tls.Config{InsecureSkipVerify: true}}, CheckRedirect: func(*http.Request, []*http.Request) error { return http.ErrUseLastResponse }}
+	answer, err := client.PostForm("https://"+server.address+"/register", url.Values{"name": {"Rook"}, "password": {"a long enough one"}})
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	assert.Equal(t, http.StatusSeeOther, answer.StatusCode)
+	assert.Contains(t, answer.Header.Get("Set-Cookie"), "Secure")
+	assert.NotEmpty(t, answer.Header.Get("Strict-Transport-Security"))
+}
+
+// certificate of this machine, signed by itself.
+func certificate(t *testing.T) (cert, key string) {
+	t.Helper()
+	private, err := ecdsa.GenerateKey(elliptic.P256(), crand.Reader)
+	require.NoError(t, err)
+	template := &x509.Certificate{SerialNumber: big.NewInt(1), DNSNames: []string{"localhost"}, NotAfter: time.Now().Add(time.Hour)}
+	der, err := x509.CreateCertificate(crand.Reader, template, template, private.Public(), private)
+	require.NoError(t, err)
+	secret, err := x509.MarshalPKCS8PrivateKey(private)
+	require.NoError(t, err)
+	cert, key = filepath.Join(t.TempDir(), "cert.pem"), filepath.Join(t.TempDir(), "key.pem")
+	require.NoError(t, os.WriteFile(cert, pem.EncodeToMemory(&pem.Block{Type: "CERTIFICATE", Bytes: der}), 0o600))
+	require.NoError(t, os.WriteFile(key, pem.EncodeToMemory(&pem.Block{Type: "PRIVATE KEY", Bytes: secret}), 0o600))
+	return cert, key
+}
+
+// TestFlags that cannot be are refused in a line.
+func TestFlags(t *testing.T) {
+	for _, args := range [][]string{{"-tls-cert", "x"}, {"-tls-cert", "x", "-tls-key", "y"}, {"-proxy", "everybody"}, {"-hsts"}, {"-gogc", "0"}, {"-nonsense"}} {
+		_, _, err := readFlags(args)
+		var use errUse
+		require.ErrorAs(t, err, &use, args)
+		assert.NotContains(t, use.text, "\n")
+	}
+	o, rest, err := readFlags([]string{"-proxy", "10.0.0.0/8,192.0.2.7/32", "-hsts", "-memo", "3", "more"})
+	require.NoError(t, err)
+	assert.Len(t, o.Proxies, 2)
+	assert.EqualValues(t, 3<<20, o.Kept)
+	assert.Equal(t, []string{"more"}, rest)
 }
