@@ -6,7 +6,6 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
-	"strings"
 	"time"
 	"unicode/utf8"
 
@@ -238,12 +237,6 @@ func (s *Store) Amend(ctx context.Context, rider, planID, id string, change func
 		}
 		return moveHead(ctx, tx, planID, head, id)
 	})
-}
-
-// ValidID reports whether an id is one that a client may make: as long as the
-// store's own, in the same letters.
-func ValidID(id string) bool {
-	return len(id) == 26 && strings.Trim(id, "ABCDEFGHIJKLMNOPQRSTUVWXYZ234567") == ""
 }
 
 // Undo moves the head from base to its parent.

@@ -1,11 +1,13 @@
 package store
 
 import (
+	"bytes"
 	"context"
 	"crypto/sha256"
 	"database/sql"
 	"encoding/hex"
 	"errors"
+	"fmt"
 	"hash"
 
 	"github.com/go-json-experiment/json"
@@ -15,10 +17,39 @@ import (
 	"valiantmule/internal/format"
 )
 
+// Clash is an ErrClash: two readings that differ have the same id.
+type Clash struct{ There, New plan.Reading }
+
+func (e *Clash) Error() string {
+	return fmt.Sprintf("The log has another reading under this id: there it is %s, here %s. Throw one away, or write it down anew.", said(e.There), said(e.New))
+}
+
+// Is makes it an ErrClash.
+func (e *Clash) Is(target error) bool { return target == ErrClash }
+
+// said is a reading in a few words.
+func said(r plan.Reading) string {
+	switch {
+	case r.Fill != nil:
+		return fmt.Sprintf("%s of %s", r.Fill.Litres, r.On)
+	case r.Weighing != nil:
+		return "a weighing of " + r.On
+	}
+	return string(r.Kind) + " of " + r.On
+}
+
 // AddReadings puts readings into the log of a rider's plan, which its variants
-// share. One whose id is there already is left as it is; added counts the others.
-// Readings are no revisions: an undo leaves them alone.
+// share. One that is there already is left as it is, and another under its id is a
+// Clash; added counts the others. Readings are no revisions: an undo leaves them alone.
 func (s *Store) AddReadings(ctx context.Context, rider, planID string, list []plan.Reading) (added int, err error) {
+	for i, r := range list {
+		if !plan.ValidID(r.ID) {
+			return 0, plan.Problem{Path: fmt.Sprintf("readings[%d].id", i), What: "is not one of a reading"}
+		}
+		if problems := r.Validate(); len(problems) > 0 {
+			return 0, problems[0]
+		}
+	}
 	err = s.change(ctx, func(tx transaction) error {
 		var log string
 		err := tx.GetContext(ctx, &log, `SELECT COALESCE(family_id, id) FROM plans WHERE id = ? AND rider_id = ? AND removed_at IS NULL`, planID, rider)
@@ -53,7 +84,18 @@ func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, 
 		}
 		_, err = tx.ExecContext(ctx, `INSERT INTO readings (log_id, id, document, made_at) VALUES (?, ?, ?, ?)`, log, r.ID, document, s.now())
 		if duplicate(err) {
-			continue
+			var is []byte
+			if err := tx.GetContext(ctx, &is, `SELECT document FROM readings WHERE log_id = ? AND id = ?`, log, r.ID); err != nil {
+				return 0, err
+			}
+			if bytes.Equal(is, document) {
+				continue
+			}
+			clash := &Clash{New: r}
+			if err := format.DecodeStrict(is, &clash.There); err != nil {
+				return 0, err
+			}
+			return 0, clash
 		}
 		if err != nil {
 			return 0, err

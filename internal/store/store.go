@@ -24,6 +24,8 @@ var (
 	ErrNothing  = errors.New("nothing to undo or redo")
 	ErrTaken    = errors.New("that name is taken")
 	ErrFull     = errors.New("the log is full")
+	// ErrClash says that the log holds something else under the same id; see [Clash].
+	ErrClash = errors.New("the log holds something else under this id")
 	// ErrDoubt says that the answer to a commit was lost: what was to be kept may be there
 	// or not.
 	ErrDoubt = errors.New("the database went away before it said whether it kept this")

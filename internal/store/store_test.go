@@ -2,6 +2,7 @@ package store_test
 
 import (
 	"context"
+	"crypto/rand"
 	"errors"
 	"math"
 	"os"
@@ -237,7 +238,7 @@ func TestAmend(t *testing.T) {
 	assert.Equal(t, before, now.Revision, "nothing changed, nothing is kept")
 	assert.ErrorIs(t, st.Amend(ctx, rider(t, st, "Eve"), id, strings.Repeat("C", 26), line("mine")), store.ErrNotFound)
 	for id, valid := range map[string]bool{strings.Repeat("B", 26): true, "": false, strings.Repeat("b", 26): false, strings.Repeat("B", 27): false, strings.Repeat("1", 26): false} {
-		assert.Equal(t, valid, store.ValidID(id), id)
+		assert.Equal(t, valid, plan.ValidID(id), id)
 	}
 }
 
@@ -502,8 +503,28 @@ func TestReadings(t *testing.T) {
 	other := rider(t, st, "Other")
 	_, err = st.AddReadings(ctx, other, id, []plan.Reading{more})
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	_, err = st.AddReadings(ctx, me, id, make([]plan.Reading, plan.MaxReadings))
+	many := make([]plan.Reading, plan.MaxReadings)
+	for i := range many {
+		many[i] = more
+		many[i].ID = rand.Text()
+	}
+	_, err = st.AddReadings(ctx, me, id, many)
 	assert.ErrorIs(t, err, store.ErrFull)
+
+	otherwise := more
+	otherwise.Note = "another one"
+	_, err = st.AddReadings(ctx, me, id, []plan.Reading{otherwise})
+	assert.ErrorIs(t, err, store.ErrClash, "never acknowledged, never put in the other's place")
+	var clash *store.Clash
+	require.ErrorAs(t, err, &clash)
+	assert.Equal(t, more, clash.There)
+	assert.Equal(t, otherwise, clash.New)
+	for _, foreignID := range []string{"", "7", "aaaaaaaaaaaaaaaaaaaaaaaaaa"} {
+		foreign := more
+		foreign.ID = foreignID
+		_, err = st.AddReadings(ctx, me, id, []plan.Reading{foreign})
+		assert.Error(t, err, "an id that could not be saved is refused: %q", foreignID)
+	}
 }
 
 // TestTracks are kept once, whole, and are only their rider's.

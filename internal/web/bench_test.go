@@ -1,10 +1,13 @@
 package web_test
 
 import (
+	"crypto/rand"
 	"fmt"
 	"io"
 	"net/http"
 	"net/http/httptest"
+	"strconv"
+	"strings"
 	"syscall"
 	"testing"
 	"time"
@@ -12,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/demo"
 	"valiantmule/internal/web"
 	"valiantmule/internal/web/webtest"
 )
@@ -118,4 +122,36 @@ func cpu(b *testing.B) time.Duration {
 	var used syscall.Rusage
 	require.NoError(b, syscall.Getrusage(syscall.RUSAGE_SELF, &used))
 	return time.Duration(used.Utime.Nano() + used.Stime.Nano())
+}
+
+// BenchmarkManyFills is the page of a log of five thousand; the target is 60 ms.
+func BenchmarkManyFills(b *testing.B) {
+	s := webtest.New(b)
+	v, path := s.Demo(b)
+	manyFills(b, s, path)
+	for b.Loop() {
+		v.Page(path + "/fills")
+	}
+}
+
+// manyFills fills the log of a plan.
+func manyFills(tb testing.TB, s *webtest.Site, path string) {
+	tb.Helper()
+	rider, err := s.Store.RiderByName(tb.Context(), demo.Rider)
+	require.NoError(tb, err)
+	id := strings.TrimPrefix(path, "/plans/")
+	head, err := s.Store.Plan(tb.Context(), rider.ID, id)
+	require.NoError(tb, err)
+	like := head.Plan.ReadingsOf(plan.FillReading)[1]
+	day := time.Date(2010, 1, 1, 0, 0, 0, 0, time.UTC)
+	var list []plan.Reading
+	for i := range plan.MaxReadings - len(head.Plan.Readings) {
+		r, fill := like, *like.Fill
+		r.ID, r.On, r.Fill = rand.Text(), day.AddDate(0, 0, i).Format(time.DateOnly), &fill
+		require.NoError(tb, fill.Trip.Enter(strconv.Itoa(200+i%90), "km"))
+		require.NoError(tb, fill.Odometer.Enter("", "km"))
+		list = append(list, r)
+	}
+	_, err = s.Store.AddReadings(tb.Context(), rider.ID, id, list)
+	require.NoError(tb, err)
 }

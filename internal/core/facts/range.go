@@ -36,12 +36,21 @@ type Learning struct {
 	FlatPer100Km float64 // L/100 km where there is no model
 }
 
-// Stands is how the model stood after each of the bike's fills, the one before any
-// first.
-func (l Learning) Stands() []fuel.Model {
-	stands := []fuel.Model{l.First}
-	for i := range l.Tankfuls {
-		stands = append(stands, fuel.Learn(l.First, l.Tankfuls[:i+1]).Model)
+// Stand is how the model stood after so many of the bike's tanks.
+type Stand struct {
+	Tanks int
+	Model fuel.Model
+}
+
+// Stands is how the model stood before any tank and after some of them: after each where
+// they are few, and after at most so many, evenly apart, where they are not. The last one
+// is among them.
+func (l Learning) Stands(most int) []Stand {
+	stands := []Stand{{0, l.First}}
+	count := min(most, len(l.Tankfuls))
+	for i := 1; i <= count; i++ {
+		tanks := i * len(l.Tankfuls) / count
+		stands = append(stands, Stand{tanks, fuel.Learn(l.First, l.Tankfuls[:tanks]).Model})
 	}
 	return stands
 }

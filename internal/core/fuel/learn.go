@@ -53,7 +53,7 @@ func (a Amount) Total() float64 { return a.Road + a.Loose }
 func (m Model) Litres(a Amount) (litres, spread float64) {
 	litres = m.Road*a.Road + m.Loose*a.Loose
 	known := a.Road*a.Road*m.cov[0] + 2*a.Road*a.Loose*m.cov[1] + a.Loose*a.Loose*m.cov[2]
-	return litres, math.Sqrt(max(0, known) + math.Pow(m.Ride*litres, 2))
+	return litres, math.Sqrt(max(0, known) + square(m.Ride*litres))
 }
 
 // Tankful is what was burnt from one full tank to the next.
@@ -108,11 +108,24 @@ func Learn(first Model, tankfuls []Tankful) Taught {
 	// Weights and spread follow from the fit and the fit from them: a few rounds
 	// settle it.
 	for range 12 {
+		before := t.Model
 		t.fit(first, tankfuls)
 		t.judge(tankfuls)
+		if settled(before, t.Model) {
+			break
+		}
 	}
 	return t
 }
+
+// settled tells whether a round has changed nothing that anybody would see.
+func settled(before, after Model) bool {
+	const least = 1e-10
+	return math.Abs(after.Road-before.Road) < least && math.Abs(after.Loose-before.Loose) < least && math.Abs(after.Ride-before.Ride) < least
+}
+
+// square is cheaper than a power: a log may hold thousands of fills.
+func square(v float64) float64 { return v * v }
 
 // fit is the least squares with the weights and the spread as they are.
 func (t *Taught) fit(first Model, tankfuls []Tankful) {
@@ -136,7 +149,7 @@ func (t *Taught) fit(first Model, tankfuls []Tankful) {
 // variance of a tankful's litres about what the model expects.
 func (t *Taught) variance(f Tankful) float64 {
 	expected := t.Road*f.By.Road + t.Loose*f.By.Loose
-	return math.Pow(t.Ride*expected, 2) + brimL*brimL + math.Pow(f.KmSpread*expected, 2)
+	return square(t.Ride*expected) + brimL*brimL + square(f.KmSpread*expected)
 }
 
 // judge holds each tankful against the model and takes the spread from ride to
@@ -153,7 +166,7 @@ func (t *Taught) judge(tankfuls []Tankful) {
 		}
 		// What brim and distance explain is not the ride's, and what lies far off
 		// counts as far as it is believed (Huber's second proposal).
-		rest := math.Pow(v.Weight*(f.Litres-v.Expected), 2) - brimL*brimL - math.Pow(f.KmSpread*v.Expected, 2)
+		rest := square(v.Weight*(f.Litres-v.Expected)) - brimL*brimL - square(f.KmSpread*v.Expected)
 		sum += max(0, rest) / (v.Expected * v.Expected)
 		n++
 	}

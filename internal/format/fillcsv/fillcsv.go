@@ -63,7 +63,7 @@ func Write(w io.Writer, fills []plan.Reading) error {
 	_ = out.Write(head) // Error reports what failed
 	for _, r := range fills {
 		f := r.Fill
-		row := []string{r.On, number(f.Litres, "L"), number(f.Odometer, "km"), number(f.Trip, "km"), string(f.By), table.Yes(!f.Partial), table.Yes(f.Missed), f.As.Name, r.Note, r.ID}
+		row := []string{r.On, number(f.Litres, "L"), number(f.Odometer, "km"), number(f.Trip, "km"), string(f.By), table.Yes(!f.Partial), table.Yes(f.Missed), table.Text(f.As.Name), table.Text(r.Note), r.ID}
 		for _, g := range terrain.Grounds() {
 			share := ""
 			for _, s := range f.Ground {
@@ -158,7 +158,7 @@ func parseRow(cells, units map[string]string, bike string) (plan.Reading, error)
 	if cells["by"] == "" && f.Trip.Known() {
 		f.By = plan.ByTrip
 	}
-	if r.ID == "" {
+	if !plan.ValidID(r.ID) { // none, or one that another program gave it
 		r.ID = idOf(r)
 	}
 	if problems := r.Validate(); len(problems) > 0 {
@@ -169,7 +169,7 @@ func parseRow(cells, units map[string]string, bike string) (plan.Reading, error)
 
 // idOf makes an id from what a fill says: the same row read again is the same fill.
 func idOf(r plan.Reading) string {
-	sum := sha256.Sum256([]byte(strings.Join([]string{r.Bike, r.On, r.Fill.Litres.String(), r.Fill.Odometer.String(), r.Fill.Trip.String()}, "\x00")))
+	sum := sha256.Sum256([]byte(strings.Join([]string{r.ID, r.Bike, r.On, r.Fill.Litres.String(), r.Fill.Odometer.String(), r.Fill.Trip.String()}, "\x00")))
 	return base32.StdEncoding.EncodeToString(sum[:])[:26]
 }
 

@@ -2,6 +2,7 @@ package fillcsv_test
 
 import (
 	"bytes"
+	"encoding/csv"
 	"os/exec"
 	"strings"
 	"testing"
@@ -133,4 +134,42 @@ func FuzzRead(f *testing.F) {
 			assert.False(t, strings.Contains(r.Reading.ID, " ") && r.Err == nil)
 		}
 	})
+}
+
+// TestForeignIDs: another program's id becomes one of ours, always the same; a row that
+// says something else under it is another fill.
+func TestForeignIDs(t *testing.T) {
+	read := func(file string) []fillcsv.Row {
+		rows, err := fillcsv.Read([]byte("date,litres [L],odometer [km],id\n"+file), "holt-650")
+		require.NoError(t, err)
+		return rows
+	}
+	rows := read("2026-05-01,11,1000,17\n2026-05-09,12,1200,17\n2026-05-20,12,1400,abc-def\n")
+	ids := map[string]bool{}
+	for _, row := range rows {
+		require.NoError(t, row.Err)
+		assert.True(t, plan.ValidID(row.Reading.ID), row.Reading.ID)
+		ids[row.Reading.ID] = true
+	}
+	assert.Len(t, ids, 3)
+	assert.Equal(t, rows[0].Reading.ID, read("2026-05-01,11,1000,17\n")[0].Reading.ID, "read again it is the same fill")
+}
+
+// TestFormulas: a spreadsheet that opens the file computes none of its cells, and all come
+// back as they were.
+func TestFormulas(t *testing.T) {
+	list := fills(t)[:1]
+	for _, note := range []string{"=1+1", "+cmd|' /C calc'!A0", "-2", "@SUM(A1)", "'=quoted", "''=twice", "'quoted", "plain"} {
+		list[0].Note = note
+		var b bytes.Buffer
+		require.NoError(t, fillcsv.Write(&b, list))
+		cells, err := csv.NewReader(bytes.NewReader(b.Bytes())).ReadAll()
+		require.NoError(t, err)
+		for _, cell := range cells[1] {
+			assert.False(t, cell != "" && strings.ContainsAny(cell[:1], "=+-@"), cell)
+		}
+		rows, err := fillcsv.Read(b.Bytes(), "holt-650")
+		require.NoError(t, err)
+		assert.Equal(t, note, rows[0].Reading.Note)
+	}
 }

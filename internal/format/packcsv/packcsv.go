@@ -48,7 +48,7 @@ func Write(w io.Writer, loads []plan.Load) error {
 			info, _ := plan.InfoOf(l.Bag)
 			where = info.Name
 		}
-		_ = out.Write([]string{l.Name, number(l.Mass.Known(), l.Mass.In("kg")), number(l.Volume.Known(), l.Volume.In("L")), where, string(l.Side), string(l.When), table.Yes(l.Daily), table.Yes(l.Packed)})
+		_ = out.Write([]string{table.Text(l.Name), number(l.Mass.Known(), l.Mass.In("kg")), number(l.Volume.Known(), l.Volume.In("L")), where, string(l.Side), string(l.When), table.Yes(l.Daily), table.Yes(l.Packed)})
 	}
 	out.Flush()
 	return out.Error()

@@ -97,7 +97,7 @@ func Read(text []byte, columns []Column, must ...string) (Table, error) {
 		}
 		for i, cell := range cells[:min(len(cells), len(names))] {
 			if cell = strings.TrimSpace(cell); cell != "" && names[i] != "" {
-				row.Cells[names[i]] = cell
+				row.Cells[names[i]] = plain(cell)
 			}
 		}
 		t.Rows = append(t.Rows, row)
@@ -106,6 +106,30 @@ func Read(text []byte, columns []Column, must ...string) (Table, error) {
 		return Table{}, errors.New("there is no row under the names of the columns")
 	}
 	return t, nil
+}
+
+// formula tells whether a spreadsheet would compute a cell instead of showing it, however
+// many apostrophes already stand before what it would compute.
+func formula(cell string) bool {
+	bare := strings.TrimLeft(cell, "'")
+	return bare != "" && strings.ContainsRune("=+-@\t\r", rune(bare[0]))
+}
+
+// Text is a cell of words as it is written: where a spreadsheet would take it for a
+// formula, behind an apostrophe.
+func Text(cell string) string {
+	if formula(cell) {
+		return "'" + cell
+	}
+	return cell
+}
+
+// plain takes that apostrophe away again.
+func plain(cell string) string {
+	if strings.HasPrefix(cell, "'") && formula(cell) {
+		return cell[1:]
+	}
+	return cell
 }
 
 // separator is the one that the first row has most of.

@@ -15,6 +15,8 @@ func (s *House) Keep(w http.ResponseWriter, r *http.Request, d *Desk, page strin
 	if len(errs) == 0 {
 		_, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.PlanID, []plan.Reading{reading})
 		switch {
+		case errors.Is(err, store.ErrClash):
+			errs = FormErrors{"form": err.Error()}
 		case errors.Is(err, store.ErrFull):
 			errs = FormErrors{"form": "The log is full: export the plan and start a new one."}
 		case err != nil:
@@ -24,7 +26,7 @@ func (s *House) Keep(w http.ResponseWriter, r *http.Request, d *Desk, page strin
 	if len(errs) > 0 {
 		return s.ShowPage(w, r, http.StatusUnprocessableEntity, d, page, nil, body(errs))
 	}
-	return SeeOther(w, r, d.Href(page))
+	return SeeOther(w, r, d.Href(page, "kept", reading.ID))
 }
 
 // Believe puts what is not believed of a reading to its field, or to the form where it

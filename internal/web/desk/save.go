@@ -14,7 +14,7 @@ import (
 // Save puts a changed plan on top of a revision, once for the page that it comes from.
 func (s *House) Save(r *http.Request, d *Desk, base string, changed *plan.Plan, summary string) error {
 	id := r.PostFormValue("save")
-	if !store.ValidID(id) {
+	if !plan.ValidID(id) {
 		id = ""
 	}
 	return s.Store.Save(r.Context(), s.Rider(r), d.PlanID, base, id, changed, summary)

@@ -6,6 +6,34 @@
 // The href property of a link inside SVG is not a string.
 const address = (link) => link.getAttribute('href');
 
+// What is kept on this device under a key.
+const kept = (key) => {
+  try { return JSON.parse(localStorage.getItem(key)) || []; } catch (error) { return []; }
+};
+
+// An id as long as the server's own, in the same letters.
+const freshID = () => {
+  const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567';
+  return [...crypto.getRandomValues(new Uint8Array(26))].map((b) => letters[b % 32]).join('');
+};
+
+// Sends something that is kept here. Only an answer that names its id has taken it; one
+// that says what is wrong has refused it; whatever else comes, it is sent again later.
+const post = async (action, { id, fields }) => {
+  let reply;
+  try {
+    reply = await fetch(action, { method: 'POST', body: new URLSearchParams(fields) });
+  } catch (error) {
+    return { state: 'later' }; // no network
+  }
+  const at = new URL(reply.url);
+  if (reply.status >= 500 || reply.status === 429 || at.pathname === '/sign-in') return { state: 'later' };
+  const page = new DOMParser().parseFromString(await reply.text(), 'text/html');
+  if (reply.ok) return { state: at.searchParams.get('kept') === id ? 'sent' : 'later', page };
+  const why = page.querySelector('.error, .form-note, h1');
+  return { state: 'refused', page, why: why ? why.textContent.trim().replace(/\s+/g, ' ') : 'it cannot be used' };
+};
+
 document.addEventListener('alpine:init', () => {
   window.Alpine.data('desk', () => ({
     request: null, // the fetch under way
@@ -380,7 +408,7 @@ document.addEventListener('alpine:init', () => {
     },
 
     key() { return 'mule-answers-' + this.$root.dataset.plan; },
-    queue() { return JSON.parse(localStorage.getItem(this.key()) || '[]'); },
+    queue() { return kept(this.key()); },
     keep(queue) {
       localStorage.setItem(this.key(), JSON.stringify(queue));
       this.show();
@@ -403,18 +431,13 @@ document.addEventListener('alpine:init', () => {
 
     answer(form) {
       const body = new FormData(form);
-      body.set('id', this.id());
+      const id = freshID();
+      body.set('id', id);
       body.set('verdict', form.querySelector('.verdict[aria-pressed=true]').value);
       form.classList.add('is-unsent');
       const check = form.dataset.answer;
-      this.keep([...this.queue().filter((a) => a.check !== check), { check, action: form.getAttribute('action'), fields: [...body] }]);
+      this.keep([...this.queue().filter((a) => a.check !== check), { id, check, action: form.getAttribute('action'), fields: [...body], refused: '' }]);
       this.send();
-    },
-
-    // As long as the server's own ids, in the same letters.
-    id() {
-      const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567';
-      return [...crypto.getRandomValues(new Uint8Array(26))].map((b) => letters[b % 32]).join('');
     },
 
     // Puts what was not sent back into its form.
@@ -433,26 +456,22 @@ document.addEventListener('alpine:init', () => {
       clearTimeout(this.waiting);
       if (this.sending) return;
       this.sending = true;
-      for (let next = this.queue()[0]; next; next = this.queue()[0]) {
+      for (let next = this.next(); next; next = this.next()) {
         if (!await this.sent(next)) break;
       }
       this.sending = false;
-      if (this.queue().length) this.waiting = setTimeout(() => this.send(), 5000);
+      if (this.next()) this.waiting = setTimeout(() => this.send(), 5000);
     },
 
-    // Sends one; false when the server has not taken it.
+    next() { return this.queue().find((a) => !a.refused); },
+
+    // Sends one; false when the server has neither taken nor refused it. A refused one
+    // stays here until it is answered anew.
     async sent(answer) {
-      let reply;
-      try {
-        reply = await fetch(answer.action, { method: 'POST', body: new URLSearchParams(answer.fields) });
-      } catch (error) {
-        return false;
-      }
-      if (reply.status >= 500 || new URL(reply.url).pathname === '/sign-in') return false;
-      const page = new DOMParser().parseFromString(await reply.text(), 'text/html');
-      const mine = (a) => a.fields.find(([name]) => name === 'id')[1];
-      this.keep(this.queue().filter((a) => mine(a) !== mine(answer)));
-      const newer = this.queue().some((a) => a.check === answer.check);
+      const reply = await post(answer.action, answer), page = reply.page;
+      if (reply.state === 'later') return false;
+      this.keep(reply.state === 'refused' ? this.queue().map((a) => a.id === answer.id ? { ...a, refused: reply.why } : a) : this.queue().filter((a) => a.id !== answer.id));
+      const newer = this.queue().some((a) => a.check === answer.check && a.id !== answer.id);
       const parts = ['strip', 'bench', 'walk-bar', ...newer ? [] : ['check-' + answer.check]];
       for (const id of parts) {
         const was = document.getElementById(id), now = page.getElementById(id);
@@ -469,7 +488,7 @@ document.addEventListener('alpine:init', () => {
     },
 
     show() {
-      const line = document.getElementById('unsent'), n = this.queue().length;
+      const line = document.getElementById('unsent'), n = this.queue().filter((a) => !a.refused).length;
       line.hidden = n === 0;
       line.textContent = n === 1 ? '1 answer is kept on this device and sent when the server answers.' : n + ' answers are kept on this device and sent when the server answers.';
     },
@@ -593,48 +612,93 @@ document.addEventListener('alpine:init', () => {
     request.send(new FormData(form));
   });
 
-  // A fill is kept on this device until the server has it, and is sent once.
+  // A fill is kept on this device until the server names it as taken, and is sent once.
+  // One that the server refuses stays, with why, until it is mended or thrown away.
   window.Alpine.data('log', () => ({
     waiting: null, // the timer before another attempt
+    sending: false,
 
     init() {
       window.addEventListener('online', () => this.flush());
+      this.show();
       this.flush();
     },
 
     key() { return 'mule-log-' + this.$root.getAttribute('action'); },
-    queue() { return JSON.parse(localStorage.getItem(this.key()) || '[]'); },
-    keep(queue) { localStorage.setItem(this.key(), JSON.stringify(queue)); },
+    queue() { return kept(this.key()); },
+    keep(queue) {
+      localStorage.setItem(this.key(), JSON.stringify(queue));
+      this.show();
+    },
 
     send(event) {
       event.preventDefault();
-      this.keep([...this.queue(), [...new FormData(this.$root)]]);
+      const body = new FormData(this.$root), id = freshID();
+      body.set('id', id);
+      this.keep([...this.queue(), { id, fields: [...body], refused: '' }]);
+      this.$root.reset();
       this.flush();
     },
 
     async flush() {
       clearTimeout(this.waiting);
-      for (let next = this.queue()[0]; next; next = this.queue()[0]) {
-        let reply = null;
-        try {
-          reply = await fetch(this.$root.getAttribute('action'), { method: 'POST', body: new URLSearchParams(next) });
-        } catch (error) { /* no network */ }
-        if (!reply || reply.status >= 500 || new URL(reply.url).pathname === '/sign-in') return this.later();
-        const page = new DOMParser().parseFromString(await reply.text(), 'text/html');
-        this.keep(this.queue().slice(1));
-        for (const id of ['strip', 'bench', 'main']) {
-          const was = document.getElementById(id), now = page.getElementById(id);
-          if (was && now) was.replaceWith(document.adoptNode(now));
+      if (this.sending) return;
+      this.sending = true;
+      for (let next = this.next(); next; next = this.next()) {
+        const reply = await post(this.$root.getAttribute('action'), next);
+        if (reply.state === 'later') break;
+        if (reply.state === 'refused') this.keep(this.queue().map((f) => f.id === next.id ? { ...f, refused: reply.why } : f));
+        else {
+          this.keep(this.queue().filter((f) => f.id !== next.id));
+          this.sending = false;
+          // The form is a new one now, with a log of its own that goes on.
+          for (const id of ['strip', 'bench', 'main']) {
+            const was = document.getElementById(id), now = reply.page.getElementById(id);
+            if (was && now) was.replaceWith(document.adoptNode(now));
+          }
+          return;
         }
-        return;
       }
+      this.sending = false;
+      if (this.next()) this.waiting = setTimeout(() => this.flush(), 5000);
     },
 
-    later() {
-      const line = this.$root.querySelector('.unsent'), n = this.queue().length;
-      line.hidden = false;
+    next() { return this.queue().find((f) => !f.refused); },
+
+    show() {
+      const line = this.$root.querySelector('.unsent'), list = this.$root.parentElement.querySelector('.refused');
+      const n = this.queue().filter((f) => !f.refused).length;
+      line.hidden = n === 0;
       line.textContent = n === 1 ? '1 fill is kept on this device and sent when the server answers.' : n + ' fills are kept on this device and sent when the server answers.';
-      this.waiting = setTimeout(() => this.flush(), 5000);
+      const refused = this.queue().filter((f) => f.refused);
+      list.hidden = refused.length === 0;
+      list.replaceChildren(...refused.map((f) => this.row(f)));
+    },
+
+    // Why a fill was not taken, and what can be done with it.
+    row(fill) {
+      const row = document.createElement('li'), said = (name) => (fill.fields.find(([key]) => key === name) || ['', ''])[1];
+      row.textContent = [said('on'), said('litres'), said('odometer') || said('trip')].filter(Boolean).join(', ') + ' was not taken: ' + fill.refused + ' ';
+      const button = (words, act) => {
+        const b = document.createElement('button');
+        b.type = 'button';
+        b.className = 'link-act';
+        b.textContent = words;
+        b.addEventListener('click', act);
+        row.append(b, ' ');
+      };
+      const without = () => this.keep(this.queue().filter((f) => f.id !== fill.id));
+      button('Mend it', () => {
+        without();
+        fill.fields.forEach(([name, value]) => {
+          const field = this.$root.querySelector('[name="' + name + '"]');
+          if (field && field.type === 'checkbox') field.checked = true;
+          else if (field) field.value = value;
+        });
+        this.$root.querySelector('.form-control').focus();
+      });
+      button('Throw it away', without);
+      return row;
     },
   }));
 });

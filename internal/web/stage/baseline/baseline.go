@@ -150,7 +150,7 @@ func answer(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return s.ShowPage(w, r, http.StatusUnprocessableEntity, d, "baseline", nil, walk(d, check.ID, r.PostForm, errs))
 	}
 	id := r.PostFormValue("id")
-	if !store.ValidID(id) {
+	if !plan.ValidID(id) {
 		id = rand.Text()
 	}
 	err = s.Store.Amend(r.Context(), s.Rider(r), d.PlanID, id, func(p *plan.Plan) (*plan.Plan, string) {
@@ -163,7 +163,7 @@ func answer(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	return desk.SeeOther(w, r, d.Href("baseline")+"#check-"+check.ID)
+	return desk.SeeOther(w, r, d.Href("baseline", "kept", id)+"#check-"+check.ID)
 }
 
 func readAnswer(d *desk.Desk, c baseline.Check, form url.Values) (plan.Answer, desk.FormErrors) {

@@ -149,7 +149,7 @@ func keepWeighing(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	_ = m.ExpectedFront.Enter(strconv.FormatFloat(want.FrontKg, 'f', 2, 64), "kg") // plain numbers
 	_ = m.ExpectedRear.Enter(strconv.FormatFloat(want.RearKg, 'f', 2, 64), "kg")
 	reading := plan.Reading{ID: r.PostFormValue("id"), Kind: plan.Weighed, On: desk.Today(), Bike: d.Plan.Bike.ID, Weighing: m}
-	if !store.ValidID(reading.ID) {
+	if !plan.ValidID(reading.ID) {
 		reading.ID = rand.Text()
 	}
 	desk.Believe(reading, r.PostForm, errs)

@@ -33,6 +33,9 @@ type fillsView struct {
 	Uses    string // the unit of the drawing
 	Fills   []fillRow
 	Revoked []fillRow
+	Gone    int // how many are revoked in all
+	Pages   desk.Paging
+	Every   int // of how many tanks one is drawn, 1 for each
 	Form    fillForm
 	Before  []estimateRow
 	Formula string
@@ -71,7 +74,7 @@ func fillsPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	view := fills(d, nil, nil)
+	view := fillsAt(d, r.URL.Query().Get("page"), nil, nil)
 	if n := r.URL.Query().Get("took"); n != "" && len(n) < 6 {
 		view.Took = n + " fills were taken into the log."
 	}
@@ -81,8 +84,13 @@ func fillsPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 // asItCame is how a fill says that the bike was ridden without the plan's parts.
 const asItCame = "As it came, rider alone"
 
-// fills is the page, with what was typed for another fill.
+// fills is the first page, with what was typed for another fill.
 func fills(d *desk.Desk, form url.Values, errs desk.FormErrors) fillsView {
+	return fillsAt(d, "", form, errs)
+}
+
+// fillsAt is a page of the log.
+func fillsAt(d *desk.Desk, page string, form url.Values, errs desk.FormErrors) fillsView {
 	v := fillsView{
 		Has: d.Plan.Bike != nil, Uses: d.Units.Of("L/100 km"), Formula: fuel.LearnFormula.Text,
 		Add: d.Href("fills"), Revoke: d.Href("fills/revoke"), CSVView: desk.CSVView{File: d.Href("fills.csv"), Import: d.Href("fills/import")},
@@ -91,7 +99,7 @@ func fills(d *desk.Desk, form url.Values, errs desk.FormErrors) fillsView {
 		return v
 	}
 	v.Form = fillFormOf(d, form, errs)
-	v.table(d, d.Report.Facts.Learning)
+	v.table(d, d.Report.Facts.Learning, page)
 	v.estimates(d, d.Report.Facts.Learning)
 	return v
 }
@@ -125,14 +133,23 @@ func fillFormOf(d *desk.Desk, form url.Values, errs desk.FormErrors) fillForm {
 	return f
 }
 
+// Rows of the log on a page, revoked ones that are named, and tanks that are drawn.
+const (
+	fillsAPage   = 50
+	revokedNamed = 20
+	tanksDrawn   = 30
+)
+
 // table lists the log, the newest first, with what each full tank came to.
-func (v *fillsView) table(d *desk.Desk, learning facts.Learning) {
+func (v *fillsView) table(d *desk.Desk, learning facts.Learning, page string) {
 	ends := map[string]int{}
 	for i, in := range learning.Intervals {
 		ends[in.Last().ID] = i
 	}
 	live := d.Plan.ReadingsOf(plan.FillReading)
-	for _, r := range slices.Backward(live) {
+	slices.Reverse(live)
+	v.Pages = desk.PagesOf(len(live), fillsAPage, page, func(n string) string { return d.Href("fills", "page", n) })
+	for _, r := range live[v.Pages.From:v.Pages.To] {
 		row := fillRowOf(d, r)
 		if i, ok := ends[r.ID]; ok {
 			in, verdict := learning.Intervals[i], learning.Taught.Each[i]
@@ -150,9 +167,11 @@ func (v *fillsView) table(d *desk.Desk, learning facts.Learning) {
 	for _, r := range live {
 		alive[r.ID] = true
 	}
-	for _, r := range d.Plan.Readings {
+	for _, r := range slices.Backward(d.Plan.Readings) {
 		if r.Kind == plan.FillReading && r.Bike == d.Plan.Bike.ID && !alive[r.ID] {
-			v.Revoked = append(v.Revoked, fillRowOf(d, r))
+			if v.Gone++; v.Gone <= revokedNamed {
+				v.Revoked = append(v.Revoked, fillRowOf(d, r))
+			}
 		}
 	}
 }
@@ -176,8 +195,10 @@ func fillRowOf(d *desk.Desk, r plan.Reading) fillRow {
 func (v *fillsView) estimates(d *desk.Desk, learning facts.Learning) {
 	own := func(per100 float64) float64 { u, _ := d.Units.Convert(per100, "L/100 km"); return u }
 	var stands []draw.Estimate
-	for _, m := range learning.Stands() {
-		litres, spread := ranging.OnTheRoad(d.Report.Facts, m)
+	over := learning.Stands(tanksDrawn)
+	v.Every = max(1, len(learning.Tankfuls)/tanksDrawn)
+	for _, stand := range over {
+		litres, spread := ranging.OnTheRoad(d.Report.Facts, stand.Model)
 		high, low := own(litres+fuel.BandSigma*spread), own(max(0.2*litres, litres-fuel.BandSigma*spread))
 		if high < low { // miles per gallon grow the other way
 			low, high = high, low
@@ -186,8 +207,9 @@ func (v *fillsView) estimates(d *desk.Desk, learning facts.Learning) {
 	}
 	one, _ := ranging.OnTheRoad(d.Report.Facts, fuel.Anchored(1, true))
 	var said []draw.Said
-	for i, t := range learning.Tankfuls {
-		last := learning.Intervals[i].Last()
+	for _, stand := range over[1:] {
+		i := stand.Tanks - 1
+		t, last := learning.Tankfuls[i], learning.Intervals[i].Last()
 		value := own(one * t.Litres / t.By.Total())
 		day := last.On
 		if t, err := time.Parse(time.DateOnly, day); err == nil {
@@ -246,7 +268,7 @@ func readFill(d *desk.Desk, form url.Values) (plan.Reading, desk.FormErrors) {
 	errs := desk.FormErrors{}
 	f := &plan.Fill{By: plan.DistanceBy(form.Get("by")), Partial: form.Has("partial"), Missed: form.Has("missed")}
 	r := plan.Reading{ID: form.Get("id"), Kind: plan.FillReading, Bike: d.Plan.Bike.ID, Note: strings.TrimSpace(form.Get("note")), Fill: f}
-	if !store.ValidID(r.ID) {
+	if !plan.ValidID(r.ID) {
 		r.ID = rand.Text()
 	}
 	var err error
@@ -368,9 +390,13 @@ func importFills(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 // planned there.
 func goodFills(d *desk.Desk, rows []fillcsv.Row, view *fillsView) []plan.Reading {
 	var good []plan.Reading
+	there := map[string]bool{}
+	for _, r := range d.Plan.Readings {
+		there[r.ID] = true
+	}
 	for _, row := range rows {
 		shown := desk.CSVRow{Line: row.Line, Text: row.Text, Says: "good"}
-		known := slices.ContainsFunc(d.Plan.Readings, func(x plan.Reading) bool { return x.ID == row.Reading.ID })
+		known := there[row.Reading.ID]
 		switch {
 		case row.Err != nil:
 			shown.Bad, shown.Says = true, row.Err.Error()
@@ -385,6 +411,7 @@ func goodFills(d *desk.Desk, rows []fillcsv.Row, view *fillsView) []plan.Reading
 				}
 			}
 			good = append(good, row.Reading)
+			there[row.Reading.ID] = true
 		}
 		view.CSVRows = append(view.CSVRows, shown)
 	}

@@ -2,8 +2,11 @@ package ranging_test
 
 import (
 	"bytes"
+	"fmt"
 	"math"
+	"net"
 	"net/http"
+	"net/http/httptest"
 	"net/url"
 	"os"
 	"path/filepath"
@@ -12,6 +15,7 @@ import (
 	"strconv"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/chromedp/chromedp"
 	"github.com/chromedp/chromedp/kb"
@@ -22,6 +26,7 @@ import (
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/demo"
+	"valiantmule/internal/format"
 	"valiantmule/internal/format/gpx"
 	"valiantmule/internal/web/webtest"
 )
@@ -463,4 +468,86 @@ func TestThreeFillsNarrowTheBand(t *testing.T) {
 	}
 	assert.Less(t, band(), before)
 	assert.Contains(t, w.Text(`document.querySelector('.page-head p').textContent`), "3 tanks from full to full")
+}
+
+// TestFillsWithoutANetwork: two fills that are written down while the server is away are
+// both there once when it comes back, in the order in which they were written.
+func TestFillsWithoutANetwork(t *testing.T) {
+	s := webtest.New(t)
+	w, _ := s.Desktop(t, "fills?loadout=travel")
+	w.Expects = append(w.Expects, "ERR_CONNECTION_REFUSED", "422")
+	before := len(s.Newest(t, demo.Rider).Readings)
+	write := func(litres, odometer string) {
+		w.Fill("#f-litres", litres)
+		w.Fill("#f-odometer", odometer)
+		w.Click("#add")
+	}
+	write("999", "30000") // no tank holds that
+	w.Until(`!document.querySelector('.refused').hidden && document.querySelector('.refused').textContent.includes('999')`)
+	w.Do(chromedp.Reload())
+	w.Until(`!document.querySelector('.refused').hidden`)
+	w.Eval(`[...document.querySelectorAll('.refused button')].find((b) => b.textContent === 'Mend it').click(), true`)
+	assert.Equal(t, "999", w.Text(`document.getElementById('f-litres').value`), "it is back in the form")
+	assert.Equal(t, "true", w.Text(`String(document.querySelector('.refused').hidden)`))
+	assert.Len(t, s.Newest(t, demo.Rider).Readings, before)
+
+	address := s.Listener.Addr().String()
+	s.Server.Close()
+	write("11,5", "30100")
+	write("12,5", "30350")
+	w.Until(`document.querySelector('.unsent').textContent.startsWith('2 fills')`)
+	listener, err := net.Listen("tcp", address)
+	require.NoError(t, err)
+	again := httptest.NewUnstartedServer(s.Handler)
+	again.Listener.Close()
+	again.Listener = listener
+	again.Start()
+	t.Cleanup(again.Close)
+	w.Until(`JSON.parse(localStorage.getItem(Object.keys(localStorage).find((k) => k.startsWith('mule-log')))).length === 0`)
+	readings := s.Newest(t, demo.Rider).Readings
+	require.Len(t, readings, before+2)
+	assert.Equal(t, 11.5, readings[before].Fill.Litres.In("L"))
+	assert.Equal(t, 12.5, readings[before+1].Fill.Litres.In("L"))
+}
+
+// TestForeignFills: a file of another program is taken, and the plan can be saved and
+// exported afterwards.
+func TestForeignFills(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	file := "date,litres [L],odometer [km],id\n2027-05-01,11,31000,17\n2027-05-09,12,31200,18\n"
+	status, page, _ := v.Upload(path+"/fills/import", "fills.csv", []byte(file))
+	require.Equal(t, http.StatusOK, status)
+	require.Contains(t, page, "good")
+	status, _, _ = v.Post(path+"/fills/import", url.Values{"csv": {file}, "take": {"1"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	form := webtest.Form(v.Page(path + "/brief"))
+	form.Set("distance", "4321 km")
+	status, _, _ = v.Post(path+"/brief", form)
+	assert.Equal(t, http.StatusSeeOther, status)
+	_, err := format.ReadPlan(strings.NewReader(v.Page(path + "/export")))
+	assert.NoError(t, err, "the rider's own export is read back")
+}
+
+// TestManyFills are shown in pages, and a page that there is not is the last one.
+func TestManyFills(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	var file strings.Builder
+	file.WriteString("date,litres [L],odometer [km]\n")
+	for i := range 120 {
+		fmt.Fprintf(&file, "%s,%d,%d\n", time.Date(2027, 1, 1, 0, 0, 0, 0, time.UTC).AddDate(0, 0, i).Format(time.DateOnly), 10+i%3, 31000+220*i)
+	}
+	status, _, _ := v.Post(path+"/fills/import", url.Values{"csv": {file.String()}, "take": {"1"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	rows := func(page string) int { return strings.Count(v.Page(path+"/fills?page="+page), "Revoke the fill of") }
+	assert.Equal(t, 50, rows("1"))
+	assert.Equal(t, 50, rows("2"))
+	assert.Positive(t, rows("3"))
+	assert.Equal(t, rows("3"), rows("99"))
+	assert.Equal(t, 50, rows("none"))
+	first := v.Page(path + "/fills")
+	assert.Contains(t, first, "Older")
+	assert.NotContains(t, first, ">Newer<")
+	assert.LessOrEqual(t, strings.Count(first, `class="fill-dot"`), 31, "the drawing stays readable")
 }
