@@ -6,6 +6,8 @@ import (
 	"fmt"
 	"io"
 	"regexp"
+	"slices"
+	"strconv"
 	"strings"
 
 	"github.com/go-json-experiment/json"
@@ -63,13 +65,64 @@ func WritePlan(w io.Writer, p *plan.Plan) error {
 // EncodePlan is the document as it is stored, compact.
 func EncodePlan(p *plan.Plan) ([]byte, error) { return json.Marshal(p, json.Deterministic(true)) }
 
-// DecodePlan reads what EncodePlan wrote.
-func DecodePlan(data []byte) (*plan.Plan, error) {
-	p := new(plan.Plan)
-	if err := json.Unmarshal(data, p); err != nil {
-		return nil, placed(err)
+// DecodePlan reads what EncodePlan wrote, now or in an earlier version. What in it cannot
+// be read is set aside, place by place, and named; the rest is there.
+func DecodePlan(data []byte) (p *plan.Plan, aside []string, err error) {
+	p = new(plan.Plan)
+	aside, err = decodeKept(data, p, func() { *p = plan.Plan{} })
+	return p, aside, err
+}
+
+// mostAside is how many places are set aside at most.
+const mostAside = 200
+
+// decodeKept reads a stored document and takes out of it what cannot be read, until the
+// rest can. Fresh empties what it is read into.
+func decodeKept(data []byte, into any, fresh func()) (aside []string, err error) {
+	for range mostAside {
+		err := json.Unmarshal(data, into)
+		var semantic *json.SemanticError
+		if err == nil || !errors.As(err, &semantic) || semantic.JSONPointer == "" {
+			return aside, placed(err)
+		}
+		fresh()
+		aside = append(aside, placed(err).Error()+", set aside")
+		if data, err = without(data, semantic.JSONPointer); err != nil {
+			return aside, err
+		}
 	}
-	return p, nil
+	return aside, errors.New("nothing of the document can be read")
+}
+
+// without is a document less what a pointer leads to.
+func without(data []byte, at jsontext.Pointer) ([]byte, error) {
+	var document any
+	if err := json.Unmarshal(data, &document); err != nil {
+		return nil, err
+	}
+	tokens := slices.Collect(at.Tokens())
+	return json.Marshal(less(document, tokens), json.Deterministic(true))
+}
+
+func less(v any, tokens []string) any {
+	switch v := v.(type) {
+	case map[string]any:
+		if len(tokens) == 1 {
+			delete(v, tokens[0])
+		} else if below, ok := v[tokens[0]]; ok {
+			v[tokens[0]] = less(below, tokens[1:])
+		}
+	case []any:
+		i, err := strconv.Atoi(tokens[0])
+		if err != nil || i < 0 || i >= len(v) {
+			return v
+		}
+		if len(tokens) == 1 {
+			return slices.Delete(v, i, i+1)
+		}
+		v[i] = less(v[i], tokens[1:])
+	}
+	return v
 }
 
 // DecodeStrict reads a catalogue's piece of JSON, refusing unknown fields.
@@ -82,6 +135,9 @@ func DecodeStrict(data []byte, into any) error {
 
 // placed turns a JSON error into one line that names the place in the document.
 func placed(err error) error {
+	if err == nil {
+		return nil
+	}
 	var syntax *jsontext.SyntacticError
 	if errors.As(err, &syntax) {
 		return plan.Problem{Path: path(syntax.JSONPointer), What: fmt.Sprintf("%v (byte %d)", syntax.Err, syntax.ByteOffset)}

@@ -36,9 +36,34 @@ func TestRoundTrip(t *testing.T) {
 
 	stored, err := format.EncodePlan(p)
 	require.NoError(t, err)
-	loaded, err := format.DecodePlan(stored)
+	loaded, aside, err := format.DecodePlan(stored)
 	require.NoError(t, err)
+	assert.Empty(t, aside)
 	assert.Equal(t, p, loaded)
+}
+
+// TestSetAside: of a stored document what cannot be read is left out by its place, and the
+// rest is read.
+func TestSetAside(t *testing.T) {
+	p, err := format.ReadPlan(strings.NewReader(file(t)))
+	require.NoError(t, err)
+	stored, err := format.EncodePlan(p)
+	require.NoError(t, err)
+	spoilt := strings.Replace(string(stored), `"name":"`+p.Loadouts[0].Name+`"`, `"name":17`, 1)
+	spoilt = strings.Replace(spoilt, `"rider":"`+p.Brief.Rider.String()+`"`, `"rider":"many stone"`, 1)
+	read, aside, err := format.DecodePlan([]byte(spoilt))
+	require.NoError(t, err)
+	require.Len(t, aside, 2)
+	assert.Contains(t, strings.Join(aside, "\n"), "brief.rider")
+	assert.Contains(t, strings.Join(aside, "\n"), "loadouts[0].name")
+	assert.False(t, read.Brief.Rider.Known())
+	assert.Equal(t, p.Brief.Distance, read.Brief.Distance)
+	assert.Equal(t, p.Bike, read.Bike)
+	assert.Len(t, read.Loadouts, len(p.Loadouts))
+	_, _, err = format.DecodePlan([]byte(`{"brief":`))
+	assert.Error(t, err, "what is no JSON is nothing")
+	_, _, err = format.DecodePlan([]byte(`[]`))
+	assert.Error(t, err)
 }
 
 // TestTypedTextStays: what a rider typed, in its unit, is in the file to the digit.

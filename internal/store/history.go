@@ -46,11 +46,11 @@ func (s *Store) History(ctx context.Context, rider, planID string, most, skip in
 	list := make([]Revision, len(rows))
 	for i, row := range rows {
 		list[i] = Revision{ID: row.ID, Summary: row.Summary, MadeAt: row.MadeAt}
-		if list[i].After, err = format.DecodePlan(row.After); err != nil {
+		if list[i].After, _, err = format.DecodePlan(row.After); err != nil {
 			return nil, err
 		}
 		if row.Before != nil {
-			if list[i].Before, err = format.DecodePlan(row.Before); err != nil {
+			if list[i].Before, _, err = format.DecodePlan(row.Before); err != nil {
 				return nil, err
 			}
 		}
@@ -71,7 +71,8 @@ func (s *Store) PlanAt(ctx context.Context, rider, planID, revision string) (*pl
 	if err != nil {
 		return nil, err
 	}
-	return format.DecodePlan(document)
+	p, _, err := format.DecodePlan(document)
+	return p, err
 }
 
 // Restore puts the document of an earlier revision on top of base: a change like

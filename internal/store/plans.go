@@ -21,6 +21,8 @@ type Snapshot struct {
 	Plan     *plan.Plan
 	Undo     string // what an undo would take back, "" when there is nothing
 	Redo     string // what a redo would bring again, "" when there is nothing
+	// Aside is what of the stored document and its log could not be read.
+	Aside []string
 	// Version tells whether anything of it has changed: the revision, the one that redo
 	// leads to, the readings.
 	Version string
@@ -57,11 +59,11 @@ func (s *Store) Plans(ctx context.Context, rider string) ([]*Snapshot, error) {
 func (s *Store) snapshots(ctx context.Context, rows []headRow) ([]*Snapshot, error) {
 	list := make([]*Snapshot, len(rows))
 	for i, row := range rows {
-		p, err := format.DecodePlan(row.Document)
+		p, aside, err := format.DecodePlan(row.Document)
 		if err != nil {
 			return nil, err
 		}
-		list[i] = &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, logID: row.LogID}
+		list[i] = &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, Aside: aside, logID: row.LogID}
 	}
 	return list, s.withReadings(ctx, list...)
 }
@@ -76,11 +78,11 @@ func (s *Store) Plan(ctx context.Context, rider, planID string) (*Snapshot, erro
 	if err != nil {
 		return nil, err
 	}
-	p, err := format.DecodePlan(row.Document)
+	p, aside, err := format.DecodePlan(row.Document)
 	if err != nil {
 		return nil, err
 	}
-	snapshot := &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, Redo: row.Redo.String, Version: row.Revision + " " + row.Next.String, logID: row.LogID}
+	snapshot := &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, Aside: aside, Redo: row.Redo.String, Version: row.Revision + " " + row.Next.String, logID: row.LogID}
 	if err := s.withReadings(ctx, snapshot); err != nil {
 		return nil, err
 	}
@@ -221,7 +223,7 @@ func (s *Store) Amend(ctx context.Context, rider, planID, id string, change func
 		if err := tx.GetContext(ctx, &document, `SELECT document FROM revisions WHERE id = ?`, head); err != nil {
 			return err
 		}
-		p, err := format.DecodePlan(document)
+		p, _, err := format.DecodePlan(document)
 		if err != nil {
 			return err
 		}

@@ -2,6 +2,7 @@ package store
 
 import (
 	"bytes"
+	"cmp"
 	"context"
 	"crypto/sha256"
 	"database/sql"
@@ -105,9 +106,13 @@ func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, 
 	return added, nil
 }
 
+var errNoID = errors.New("its id is none of ours")
+
 // readingLog is what one log holds, and a sum of it.
 type readingLog struct {
 	readings []plan.Reading
+	aside    []string
+	rows     int
 	sum      hash.Hash
 }
 
@@ -129,16 +134,22 @@ func (s *Store) readings(ctx context.Context, logs []string) (map[string]reading
 	}
 	lists := map[string]readingLog{}
 	for _, row := range rows {
-		var r plan.Reading
-		if err := format.DecodeStrict(row.Document, &r); err != nil {
-			return nil, err
-		}
 		log := lists[row.Log]
+		log.rows++
 		if log.sum == nil {
 			log.sum = sha256.New()
 		}
 		log.sum.Write(row.Document)
-		log.readings = append(log.readings, r)
+		var r plan.Reading
+		err := format.DecodeStrict(row.Document, &r)
+		if problems := r.Validate(); err == nil && len(problems) > 0 {
+			err = problems[0]
+		}
+		if err == nil && plan.ValidID(r.ID) {
+			log.readings = append(log.readings, r)
+		} else {
+			log.aside = append(log.aside, fmt.Sprintf("reading %d: %v, set aside", log.rows, cmp.Or(err, errNoID)))
+		}
 		lists[row.Log] = log
 	}
 	return lists, nil
@@ -154,6 +165,7 @@ func (s *Store) withReadings(ctx context.Context, list ...*Snapshot) error {
 	for _, snapshot := range list {
 		log := lists[snapshot.logID]
 		snapshot.Plan.Readings = log.readings
+		snapshot.Aside = append(snapshot.Aside, log.aside...)
 		if log.sum != nil {
 			snapshot.Version += " " + hex.EncodeToString(log.sum.Sum(nil))
 		}

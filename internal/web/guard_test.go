@@ -16,6 +16,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/format"
 	"valiantmule/internal/mariadb/mariadbtest"
 	"valiantmule/internal/web"
 	"valiantmule/internal/web/webtest"
@@ -215,4 +216,30 @@ func TestLive(t *testing.T) {
 	assert.Contains(t, body, "up")
 	status, _, _ = v.Get("/healthz")
 	assert.Equal(t, http.StatusServiceUnavailable, status)
+}
+
+// TestSpoiltPlan: a stored plan of which something cannot be read opens, says what is left
+// out, is exported, and can be mended.
+func TestSpoiltPlan(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	id := strings.TrimPrefix(path, "/plans/")
+	spoil := func(query string) {
+		t.Helper()
+		_, err := s.Store.DB().Exec(query, id)
+		require.NoError(t, err)
+	}
+	spoil(`UPDATE revisions r JOIN heads h ON h.revision_id = r.id SET r.document = JSON_SET(r.document, '$.brief.rider', 'many stone') WHERE h.plan_id = ?`)
+	spoil(`UPDATE readings SET document = JSON_SET(document, '$.id', '7') WHERE log_id = ? LIMIT 1`)
+	spoil(`UPDATE readings SET document = JSON_SET(document, '$.kind', 'song') WHERE log_id = ? ORDER BY id DESC LIMIT 1`)
+	page := v.Page(path + "/brief")
+	assert.Contains(t, page, "brief.rider")
+	assert.Regexp(t, `reading \d+: [^<]*, set aside`, page)
+	_, err := format.ReadPlan(strings.NewReader(v.Page(path + "/export")))
+	require.NoError(t, err)
+	form := webtest.Form(page)
+	form.Set("rider", "84 kg")
+	status, _, _ := v.Post(path+"/brief", form)
+	assert.Equal(t, http.StatusSeeOther, status)
+	assert.NotContains(t, v.Page(path+"/brief"), "brief.rider")
 }

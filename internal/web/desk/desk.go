@@ -95,6 +95,7 @@ type PlanView struct {
 	Waiting            []GaugeView // whose subject the plan does not hold yet
 	Bench              *BenchView
 	Findings           findingsView
+	Aside              []string // what of the stored plan could not be read
 
 	href func(stage string, more ...string) string
 }
@@ -130,7 +131,7 @@ func (d *Desk) View(page string, bench *BenchView) *PlanView {
 		}
 	}
 	v := &PlanView{
-		ID: d.PlanID, Name: d.Plan.Name, Revision: d.Revision, Page: page, Loadout: d.Loadout,
+		ID: d.PlanID, Name: d.Plan.Name, Revision: d.Revision, Aside: d.Aside, Page: page, Loadout: d.Loadout,
 		Undo: d.Undo, Redo: d.Redo, Bike: d.Plan.Bike != nil, Bench: bench, href: d.Href,
 	}
 	if d.Wants("strip") {

@@ -4,6 +4,7 @@ import (
 	"errors"
 	"net/http"
 	"net/url"
+	"slices"
 	"strings"
 
 	"valiantmule/internal/core/eval"
@@ -13,11 +14,33 @@ import (
 
 // Save puts a changed plan on top of a revision, once for the page that it comes from.
 func (s *House) Save(r *http.Request, d *Desk, base string, changed *plan.Plan, summary string) error {
+	// What was wrong before may stay until it is mended; nothing else may become so.
+	if problem := worse(d.Plan, changed); problem != nil {
+		return problem
+	}
 	id := r.PostFormValue("save")
 	if !plan.ValidID(id) {
 		id = ""
 	}
 	return s.Store.Save(r.Context(), s.Rider(r), d.PlanID, base, id, changed, summary)
+}
+
+// Refused is a change that would leave the plan such that it could not be read again.
+type Refused struct{ plan.Problem }
+
+// worse is the first problem of a changed plan that it had not before.
+func worse(was, now *plan.Plan) error {
+	problems := now.Validate()
+	if len(problems) == 0 {
+		return nil
+	}
+	before := was.Validate()
+	for _, p := range problems {
+		if !slices.Contains(before, p) {
+			return Refused{p}
+		}
+	}
+	return nil
 }
 
 // StageForm is a stage whose page is a form: it is shown, tried on the bench as
