@@ -46,6 +46,10 @@ const help = `usage: mule COMMAND
   serve [FLAGS]           serve the pages; needs MULE_DSN and a migrated database
   demo                    start a private database, load the demo data, serve
   migrate                 bring the database of MULE_DSN to this version
+  backup FILE             write the whole database of MULE_DSN to a file, while it is served
+  restore FILE            read such a file into an empty database
+  export -rider NAME [-dir DIR]
+                          write a rider's plans as plan files
   check [-format text|json] [-as-of DATE] FILE|-
                           evaluate a plan file; exit 1 when something says stop
   calc NAME key=value …   one calculator; mule calc -help lists them
@@ -80,6 +84,12 @@ func run(args []string, in io.Reader, out, errOut io.Writer) error {
 		return runDemo(rest, out, errOut)
 	case "migrate":
 		return migrate(rest)
+	case "backup":
+		return backup(rest, out)
+	case "restore":
+		return restore(rest, out)
+	case "export":
+		return export(rest, out)
 	case "help", "-help", "--help", "-h":
 		_, err := io.WriteString(out, help)
 		return err

@@ -9,6 +9,7 @@ import (
 	"slices"
 	"strconv"
 	"strings"
+	"unicode"
 
 	"github.com/go-json-experiment/json"
 	"github.com/go-json-experiment/json/jsontext"
@@ -131,6 +132,20 @@ func DecodeStrict(data []byte, into any) error {
 		return placed(err)
 	}
 	return nil
+}
+
+// FileName keeps what every file system takes.
+func FileName(name, ending string) string {
+	name = strings.Map(func(r rune) rune {
+		if r < 128 && (unicode.IsLetter(r) || unicode.IsDigit(r)) {
+			return unicode.ToLower(r)
+		}
+		return '-'
+	}, name)
+	if name = strings.Trim(name, "-"); name == "" {
+		name = "plan"
+	}
+	return name + ending
 }
 
 // placed turns a JSON error into one line that names the place in the document.

@@ -240,7 +240,7 @@ func find(program string) (string, error) {
 			return path, nil
 		}
 	}
-	return "", fmt.Errorf("%s is not installed: Debian's package mariadb-server-core has it", program)
+	return "", fmt.Errorf("%s is not installed: Debian's packages mariadb-server-core and mariadb-client have it", program)
 }
 
 func executable(path string) bool {

@@ -122,6 +122,13 @@ func (s *Store) Current(ctx context.Context) error {
 	return nil
 }
 
+// Empty tells whether the database has no table.
+func (s *Store) Empty(ctx context.Context) (bool, error) {
+	var tables int
+	err := s.db.GetContext(ctx, &tables, `SELECT COUNT(*) FROM information_schema.tables WHERE table_schema = DATABASE()`)
+	return tables == 0, err
+}
+
 func (s *Store) provider() (*goose.Provider, error) {
 	files, err := fs.Sub(migrations, "migrations")
 	if err != nil {

@@ -166,3 +166,34 @@ func hashed(text string) []byte {
 	sum := sha256.Sum256([]byte(text))
 	return sum[:]
 }
+
+// DeleteRider deletes an account with everything that is the rider's. ErrNotFound when the
+// password is not theirs; an account without one asks for none.
+func (s *Store) DeleteRider(ctx context.Context, riderID, password string) error {
+	rider, err := s.RiderByID(ctx, riderID)
+	if err != nil {
+		return err
+	}
+	if rider.Hash != nil && bcrypt.CompareHashAndPassword(rider.Hash, []byte(password)) != nil {
+		return ErrNotFound
+	}
+	return s.change(ctx, func(tx transaction) error {
+		const plans = `(SELECT id FROM plans WHERE rider_id = ?)`
+		for _, statement := range []string{
+			`DELETE FROM heads WHERE plan_id IN ` + plans,
+			`DELETE FROM readings WHERE log_id IN ` + plans,
+			`UPDATE revisions SET parent_id = NULL WHERE plan_id IN ` + plans,
+			`DELETE FROM revisions WHERE plan_id IN ` + plans,
+			`UPDATE plans SET family_id = NULL WHERE rider_id = ?`,
+			`DELETE FROM plans WHERE rider_id = ?`,
+			`DELETE FROM tracks WHERE rider_id = ?`,
+			`DELETE FROM visits WHERE rider_id = ?`,
+			`DELETE FROM riders WHERE id = ?`,
+		} {
+			if _, err := tx.ExecContext(ctx, statement, riderID); err != nil {
+				return err
+			}
+		}
+		return nil
+	})
+}

@@ -109,3 +109,50 @@ func (s *Server) stay(w http.ResponseWriter, r *http.Request, fresh int, to stri
 	s.sessions.Put(r.Context(), epoch, fresh)
 	return desk.SeeOther(w, r, to)
 }
+
+// deletion is asked twice: the page lists what goes, and wants the name typed.
+type deletionView struct {
+	Name     string
+	Plans    []string
+	Password bool // the account has one, which is asked for
+	Typed    string
+	Errors   desk.FormErrors
+}
+
+func (s *Server) askDeletion(w http.ResponseWriter, r *http.Request) error {
+	return s.showDeletion(w, r, http.StatusOK, "", nil)
+}
+
+func (s *Server) showDeletion(w http.ResponseWriter, r *http.Request, status int, typed string, errs desk.FormErrors) error {
+	rider, err := s.Store.RiderByID(r.Context(), s.Rider(r))
+	if err != nil {
+		return err
+	}
+	view := deletionView{Name: rider.Name, Password: rider.Hash != nil, Typed: typed, Errors: errs}
+	plans, err := s.Store.Plans(r.Context(), rider.ID)
+	if err != nil {
+		return err
+	}
+	for _, p := range plans {
+		view.Plans = append(view.Plans, p.Plan.Name)
+	}
+	return s.Show(w, r, status, "deletion", "Delete the account", view)
+}
+
+func (s *Server) deleteAccount(w http.ResponseWriter, r *http.Request) error {
+	typed := r.PostFormValue("name")
+	if account.Fold(typed) != account.Fold(s.sessions.GetString(r.Context(), riderName)) {
+		return s.showDeletion(w, r, http.StatusUnprocessableEntity, typed, desk.FormErrors{"name": "That is not the name of this account."})
+	}
+	if err := s.Store.Try(r.Context(), byPassword, s.Rider(r)); err != nil {
+		return err
+	}
+	err := s.Store.DeleteRider(r.Context(), s.Rider(r), r.PostFormValue("password"))
+	if errors.Is(err, store.ErrNotFound) {
+		return s.showDeletion(w, r, http.StatusUnprocessableEntity, typed, desk.FormErrors{"password": "That is not the password."})
+	}
+	if err != nil {
+		return err
+	}
+	return s.signOut(w, r)
+}

@@ -155,6 +155,6 @@ func (s *Server) exportPlan(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	desk.Attach(w, "application/json", desk.FileName(snapshot.Plan.Name, ".plan.json"))
+	desk.Attach(w, "application/json", format.FileName(snapshot.Plan.Name, ".plan.json"))
 	return format.WritePlan(w, snapshot.Plan)
 }

@@ -243,3 +243,41 @@ func TestSpoiltPlan(t *testing.T) {
 	assert.Equal(t, http.StatusSeeOther, status)
 	assert.NotContains(t, v.Page(path+"/brief"), "brief.rider")
 }
+
+// TestDeletion asks twice, and then nothing of the rider is left, nothing of others gone.
+func TestDeletion(t *testing.T) {
+	s := webtest.New(t)
+	v := s.Visitor(t)
+	v.Post("/register", url.Values{"name": {"Heron"}, "password": {"correct horse"}})
+	v.Post("/garage", url.Values{"name": {"Loop"}, "currency": {"EUR"}})
+	path := v.FirstPlan()
+	v.Post(path+"/split", url.Values{"name": {"Other"}})
+	form := webtest.Form(v.Page(path + "/brief"))
+	form.Set("distance", "900 km")
+	v.Post(path+"/brief", form)
+	counts := func() (all []int) {
+		for _, table := range []string{"riders", "plans", "revisions", "heads", "readings", "tracks", "visits"} {
+			var n int
+			require.NoError(t, s.Store.DB().Get(&n, `SELECT COUNT(*) FROM `+table))
+			all = append(all, n)
+		}
+		return all
+	}
+	before := counts()
+	assert.Contains(t, v.Page("/account/delete"), "Loop")
+	for _, wrong := range []url.Values{{"name": {"Heron"}}, {"name": {"Heron"}, "password": {"wrong horse"}}, {"name": {"Egret"}, "password": {"correct horse"}}} {
+		status, _, _ := v.Post("/account/delete", wrong)
+		assert.Equal(t, http.StatusUnprocessableEntity, status)
+	}
+	assert.Equal(t, before, counts())
+	status, _, _ := v.Post("/account/delete", url.Values{"name": {"heron"}, "password": {"correct horse"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	after := counts()
+	assert.Equal(t, before[0]-1, after[0])
+	assert.Equal(t, before[1]-2, after[1])
+	assert.Equal(t, before[6]-1, after[6])
+	status, _, _ = v.Get("/garage")
+	assert.Equal(t, http.StatusSeeOther, status, "signed out")
+	other, plan := s.Demo(t)
+	assert.Contains(t, other.Page(plan+"/brief"), "brief")
+}

@@ -165,6 +165,8 @@ func (s *Server) smallRoutes(r chi.Router) {
 			r.Post("/account/password", s.handle(s.changePassword))
 			r.Post("/account/units", s.handle(s.setUnits))
 			r.Post("/account/sign-out", s.handle(s.signOutEverywhere))
+			r.Get("/account/delete", s.handle(s.askDeletion))
+			r.Post("/account/delete", s.handle(s.deleteAccount))
 			r.Get("/garage", s.handle(s.garage))
 			r.Post("/garage", s.handle(s.newPlan))
 			r.Post("/garage/import", s.handle(s.importPlan))

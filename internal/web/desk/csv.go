@@ -4,8 +4,6 @@ import (
 	"fmt"
 	"io"
 	"net/http"
-	"strings"
-	"unicode"
 
 	"valiantmule/internal/format/table"
 )
@@ -29,20 +27,6 @@ type CSVRow struct {
 func Attach(w http.ResponseWriter, contentType, name string) {
 	w.Header().Set("Content-Type", contentType)
 	w.Header().Set("Content-Disposition", fmt.Sprintf("attachment; filename=%q", name))
-}
-
-// FileName keeps what every file system takes.
-func FileName(name, ending string) string {
-	name = strings.Map(func(r rune) rune {
-		if r < 128 && (unicode.IsLetter(r) || unicode.IsDigit(r)) {
-			return unicode.ToLower(r)
-		}
-		return '-'
-	}, name)
-	if name = strings.Trim(name, "-"); name == "" {
-		name = "plan"
-	}
-	return name + ending
 }
 
 // SentFile is the text of a file that was sent, or of what was pasted.

@@ -15,6 +15,7 @@ import (
 	"valiantmule/internal/core/pack"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/loading"
+	"valiantmule/internal/format"
 	"valiantmule/internal/format/packcsv"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
@@ -386,7 +387,7 @@ func packingFile(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	loadout, _ := d.Plan.Loadout(d.Loadout)
-	desk.Attach(w, "text/csv; charset=utf-8", desk.FileName(d.Plan.Name+" "+loadout.Name, ".packing.csv"))
+	desk.Attach(w, "text/csv; charset=utf-8", format.FileName(d.Plan.Name+" "+loadout.Name, ".packing.csv"))
 	return packcsv.Write(w, loadout.Loads)
 }
 

@@ -20,6 +20,7 @@ import (
 	"valiantmule/internal/core/study/ranging"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/draw"
+	"valiantmule/internal/format"
 	"valiantmule/internal/format/fillcsv"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
@@ -348,7 +349,7 @@ func fillsFile(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	desk.Attach(w, "text/csv; charset=utf-8", desk.FileName(d.Plan.Name, ".fills.csv"))
+	desk.Attach(w, "text/csv; charset=utf-8", format.FileName(d.Plan.Name, ".fills.csv"))
 	return fillcsv.Write(w, d.Plan.ReadingsOf(plan.FillReading))
 }
 

@@ -16,6 +16,7 @@ import (
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/track"
+	"valiantmule/internal/format"
 	"valiantmule/internal/format/gpx"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
@@ -304,7 +305,7 @@ func routeFile(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	desk.Attach(w, "application/gpx+xml", desk.FileName(route.Name, ".gpx"))
+	desk.Attach(w, "application/gpx+xml", format.FileName(route.Name, ".gpx"))
 	return gpx.Write(w, legsFile(route, parts))
 }
 
