@@ -14,6 +14,7 @@ type accountView struct {
 	Errors      desk.FormErrors
 	Done        string
 	MinPassword int
+	Demo        bool // the demonstration's own account, which stays
 	Units       []unitChoice
 	Presets     []words.Preset
 	Numbers     []desk.OptionView
@@ -31,6 +32,7 @@ func (s *Server) account(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *Server) showAccount(w http.ResponseWriter, r *http.Request, status int, view accountView) error {
+	view.Demo = s.demonstrates(r)
 	view.MinPassword, view.Presets = account.MinPassword, words.Presets()
 	view.Numbers = desk.OptionsOf(words.Conventions(), string(desk.UnitsOf(r).Numbers()), "")
 	for _, c := range words.Choices() {
@@ -119,11 +121,19 @@ type deletionView struct {
 	Errors   desk.FormErrors
 }
 
+// demonstrates tells whether a request is the demonstration's rider's, who anybody is.
+func (s *Server) demonstrates(r *http.Request) bool {
+	return s.demoRider != "" && s.sessions.GetString(r.Context(), riderName) == s.demoRider
+}
+
 func (s *Server) askDeletion(w http.ResponseWriter, r *http.Request) error {
 	return s.showDeletion(w, r, http.StatusOK, "", nil)
 }
 
 func (s *Server) showDeletion(w http.ResponseWriter, r *http.Request, status int, typed string, errs desk.FormErrors) error {
+	if s.demonstrates(r) {
+		return store.ErrNotFound
+	}
 	rider, err := s.Store.RiderByID(r.Context(), s.Rider(r))
 	if err != nil {
 		return err
@@ -140,6 +150,9 @@ func (s *Server) showDeletion(w http.ResponseWriter, r *http.Request, status int
 }
 
 func (s *Server) deleteAccount(w http.ResponseWriter, r *http.Request) error {
+	if s.demonstrates(r) {
+		return store.ErrNotFound
+	}
 	typed := r.PostFormValue("name")
 	if account.Fold(typed) != account.Fold(s.sessions.GetString(r.Context(), riderName)) {
 		return s.showDeletion(w, r, http.StatusUnprocessableEntity, typed, desk.FormErrors{"name": "That is not the name of this account."})
