@@ -9,6 +9,7 @@ import (
 	"strings"
 	"time"
 
+	"valiantmule/internal/store"
 	"valiantmule/internal/web"
 )
 
@@ -16,18 +17,19 @@ import (
 type serving struct {
 	web.Options
 	cert, key string // files
-	gogc      int    // percent, as of the variable GOGC
-	limit     int64  // MiB, soft, as of GOMEMLIMIT
+	quotas    store.Quotas
+	gogc      int   // percent, as of the variable GOGC
+	limit     int64 // MiB, soft, as of GOMEMLIMIT
 }
 
 // usual: a page makes much garbage and keeps little, so the heap may grow to five
 // times of what lives, and near the limit to less.
-var usual = serving{Options: web.Options{Kept: 24 << 20, Slow: time.Second}, gogc: 400, limit: 120}
+var usual = serving{Options: web.Options{Kept: 24 << 20, Slow: time.Second}, quotas: store.UsualQuotas, gogc: 400, limit: 120}
 
 // readFlags takes the flags off the arguments.
 func readFlags(args []string) (serving, []string, error) {
 	o := usual
-	memo := o.Kept >> 20
+	memo, megabytes := o.Kept>>20, o.quotas.Bytes>>20
 	var proxies string
 	flags := flag.NewFlagSet("serve", flag.ContinueOnError)
 	flags.SetOutput(io.Discard)
@@ -39,10 +41,15 @@ func readFlags(args []string) (serving, []string, error) {
 	flags.IntVar(&o.gogc, "gogc", o.gogc, "")
 	flags.Int64Var(&o.limit, "memory-limit", o.limit, "")
 	flags.Int64Var(&memo, "memo", memo, "")
+	flags.IntVar(&o.quotas.Plans, "plans", o.quotas.Plans, "")
+	flags.IntVar(&o.quotas.Revisions, "revisions", o.quotas.Revisions, "")
+	flags.IntVar(&o.quotas.Readings, "readings", o.quotas.Readings, "")
+	flags.IntVar(&o.quotas.Tracks, "tracks", o.quotas.Tracks, "")
+	flags.Int64Var(&megabytes, "megabytes", megabytes, "")
 	if err := flags.Parse(args); err != nil {
 		return o, nil, errUse{"serve: " + err.Error()}
 	}
-	o.Kept = memo << 20
+	o.Kept, o.quotas.Bytes = memo<<20, megabytes<<20
 	for text := range strings.SplitSeq(proxies, ",") {
 		if text == "" {
 			continue
@@ -56,6 +63,8 @@ func readFlags(args []string) (serving, []string, error) {
 	switch {
 	case o.gogc < 1 || o.limit < 1 || memo < 0:
 		return o, nil, errUse{"serve: -gogc in percent and -memory-limit in MiB are at least 1, -memo in MiB at least 0"}
+	case o.quotas.Plans < 1 || o.quotas.Revisions < 1 || o.quotas.Readings < 1 || o.quotas.Tracks < 1 || megabytes < 1:
+		return o, nil, errUse{"serve: -plans, -revisions, -readings, -tracks and -megabytes are at least 1"}
 	case (o.cert == "") != (o.key == ""):
 		return o, nil, errUse{"serve: -tls-cert and -tls-key go together"}
 	case o.HSTS && o.cert == "" && len(o.Proxies) == 0:

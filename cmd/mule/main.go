@@ -59,6 +59,8 @@ Flags of serve:
   -proxy CIDR[,CIDR]             believe proxies from there what they forward
   -hsts                          tell browsers to come by https only
   -slow DURATION                 log requests that take so long with their queries (1s)
+  -plans N -revisions N -readings N -tracks N -megabytes N
+                                 what a rider may keep (500, 100000 a plan, 5000 a log, 500, 1024)
   -gogc PERCENT -memory-limit MIB -memo MIB
                                  memory against time (400, 120, 24)
 

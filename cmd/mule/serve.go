@@ -36,6 +36,7 @@ func serve(args []string, out, errOut io.Writer) error {
 		return err
 	}
 	defer st.Close()
+	st.Limit(o.quotas)
 	if err := ready(ctx, st, errOut); err != nil {
 		return err
 	}

@@ -2,6 +2,7 @@ package store_test
 
 import (
 	"context"
+	"errors"
 	"fmt"
 	"math/rand/v2"
 	"strings"
@@ -12,7 +13,10 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/geo"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/track"
+	"valiantmule/internal/demo"
 	"valiantmule/internal/mariadb/mariadbtest"
 	"valiantmule/internal/store"
 )
@@ -239,4 +243,55 @@ func TestHungDatabase(t *testing.T) {
 	_, err = hung.Plans(bounded, me)
 	assert.Error(t, err)
 	assert.NoError(t, bounded.Err(), "before anybody has lost patience")
+}
+
+// TestQuotas: each is told by itself, and what was refused has left nothing behind.
+func TestQuotas(t *testing.T) {
+	st := open(t)
+	me := rider(t, st, "Me")
+	p, err := demo.Plan()
+	require.NoError(t, err)
+	id, err := st.CreatePlan(ctx, me, p, "New")
+	require.NoError(t, err)
+	points := func(lat float64) []track.Part {
+		return []track.Part{{Name: "T", Segments: [][]track.Point{{{Point: geo.Point{Lat: lat, Lon: 1}}, {Point: geo.Point{Lat: lat + 1, Lon: 2}}}}}}
+	}
+	_, err = st.KeepTrack(ctx, me, points(1))
+	require.NoError(t, err)
+	head, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	reading := p.Readings[0]
+	reading.ID = savedID
+	try := map[string]func() error{
+		"plans":     func() error { _, err := st.CreatePlan(ctx, me, plan.New("P", "EUR"), "New"); return err },
+		"variants":  func() error { _, err := st.Split(ctx, me, id, plan.New("P", "EUR"), "Split"); return err },
+		"revisions": func() error { return st.Save(ctx, me, id, head.Revision, "", plan.New("P", "EUR"), "P") },
+		"tracks":    func() error { _, err := st.KeepTrack(ctx, me, points(40)); return err },
+		"readings":  func() error { _, err := st.AddReadings(ctx, me, id, []plan.Reading{reading}); return err },
+	}
+	for what, q := range map[string]store.Quotas{
+		"plans variants": {Plans: 1, Revisions: 9, Readings: 99, Tracks: 9, Bytes: 1 << 30}, "revisions": {Plans: 9, Revisions: 1, Readings: 99, Tracks: 9, Bytes: 1 << 30},
+		"tracks": {Plans: 9, Revisions: 9, Readings: 99, Tracks: 1, Bytes: 1 << 30}, "readings": {Plans: 9, Revisions: 9, Readings: 1, Tracks: 9, Bytes: 1 << 30},
+		"plans variants revisions tracks readings": {Plans: 9, Revisions: 9, Readings: 99, Tracks: 9, Bytes: 1},
+	} {
+		st.Limit(q)
+		for name, do := range try {
+			if !strings.Contains(what, name) {
+				continue
+			}
+			err := do()
+			assert.True(t, errors.Is(err, store.ErrQuota) || errors.Is(err, store.ErrFull), "%s under %+v: %v", name, q, err)
+		}
+	}
+	st.Limit(store.UsualQuotas)
+	after, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	assert.Equal(t, head.Version, after.Version)
+	for name, do := range try {
+		assert.NoError(t, do(), name)
+	}
+	var counted, is int64
+	require.NoError(t, st.DB().GetContext(ctx, &counted, `SELECT bytes FROM riders WHERE id = ?`, me))
+	require.NoError(t, st.DB().GetContext(ctx, &is, `SELECT (SELECT SUM(LENGTH(document)) FROM revisions) + (SELECT SUM(LENGTH(document)) FROM readings) + (SELECT SUM(LENGTH(points)) FROM tracks)`))
+	assert.Equal(t, is, counted, "what is counted is what is there")
 }

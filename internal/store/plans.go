@@ -9,6 +9,8 @@ import (
 	"time"
 	"unicode/utf8"
 
+	"github.com/jmoiron/sqlx"
+
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
 )
@@ -51,6 +53,30 @@ const selectHeads = `
 func (s *Store) Plans(ctx context.Context, rider string) ([]*Snapshot, error) {
 	var rows []headRow
 	if err := s.db.SelectContext(ctx, &rows, selectHeads+` ORDER BY r.made_at DESC, h.plan_id`, rider); err != nil {
+		return nil, err
+	}
+	return s.snapshots(ctx, rows)
+}
+
+// PlanIDs are those of a rider's plans, in the order of Plans.
+func (s *Store) PlanIDs(ctx context.Context, rider string) (ids []string, err error) {
+	err = s.db.SelectContext(ctx, &ids, `
+		SELECT h.plan_id FROM plans p JOIN heads h ON h.plan_id = p.id JOIN revisions r ON r.id = h.revision_id
+		WHERE p.rider_id = ? AND p.removed_at IS NULL ORDER BY r.made_at DESC, h.plan_id`, rider)
+	return ids, err
+}
+
+// PlansOf are some of a rider's plans, the newest first.
+func (s *Store) PlansOf(ctx context.Context, rider string, ids []string) ([]*Snapshot, error) {
+	if len(ids) == 0 {
+		return nil, nil
+	}
+	query, args, err := sqlx.In(selectHeads+` AND p.id IN (?) ORDER BY r.made_at DESC, h.plan_id`, rider, ids)
+	if err != nil {
+		return nil, err
+	}
+	var rows []headRow
+	if err := s.db.SelectContext(ctx, &rows, query, args...); err != nil {
 		return nil, err
 	}
 	return s.snapshots(ctx, rows)
@@ -117,6 +143,9 @@ func (s *Store) CreatePlan(ctx context.Context, rider string, p *plan.Plan, summ
 
 // insertPlan makes a plan with its first revision and its head.
 func (s *Store) insertPlan(ctx context.Context, tx transaction, rider, planID string, family sql.NullString, summary string, document []byte) error {
+	if err := s.room(ctx, tx, rider); err != nil {
+		return err
+	}
 	if _, err := tx.ExecContext(ctx, `INSERT INTO plans (id, rider_id, created_at, family_id) VALUES (?, ?, ?, ?)`, planID, rider, s.now(), family); err != nil {
 		return err
 	}
@@ -124,7 +153,7 @@ func (s *Store) insertPlan(ctx context.Context, tx transaction, rider, planID st
 	if err := s.addRevision(ctx, tx, revision, planID, nil, summary, document); err != nil {
 		return err
 	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO heads (plan_id, revision_id) VALUES (?, ?)`, planID, revision)
+	_, err := tx.ExecContext(ctx, `INSERT INTO heads (plan_id, revision_id, revisions) VALUES (?, ?, 1)`, planID, revision)
 	return err
 }
 
@@ -313,11 +342,31 @@ func (s *Store) addRevision(ctx context.Context, tx transaction, id, planID stri
 	_, err := tx.ExecContext(ctx, `
 		INSERT INTO revisions (id, plan_id, parent_id, summary, document, made_at) VALUES (?, ?, ?, ?, ?, ?)`,
 		id, planID, parent, clip(summary, 500), document, s.now())
+	if err == nil {
+		err = s.weigh(ctx, tx, planID, len(document))
+	}
 	if err != nil || parent == nil {
 		return err
 	}
-	_, err = tx.ExecContext(ctx, `UPDATE revisions SET next_id = ? WHERE id = ?`, id, parent)
-	return err
+	if _, err = tx.ExecContext(ctx, `UPDATE revisions SET next_id = ? WHERE id = ?`, id, parent); err != nil {
+		return err
+	}
+	return s.count(ctx, tx, planID)
+}
+
+// count counts a revision more of a plan.
+func (s *Store) count(ctx context.Context, tx transaction, planID string) error {
+	if _, err := tx.ExecContext(ctx, `UPDATE heads SET revisions = revisions + 1 WHERE plan_id = ?`, planID); err != nil {
+		return err
+	}
+	var revisions int
+	if err := tx.GetContext(ctx, &revisions, `SELECT revisions FROM heads WHERE plan_id = ?`, planID); err != nil {
+		return err
+	}
+	if revisions > s.quotas.Revisions {
+		return &Quota{fmt.Sprintf("The plan has %d revisions, and no more.", s.quotas.Revisions), "Export it and import it as a new one, which starts without them."}
+	}
+	return nil
 }
 
 // clip shortens text to a column's characters.

@@ -68,7 +68,7 @@ func (s *Store) AddReadings(ctx context.Context, rider, planID string, list []pl
 		if err := tx.GetContext(ctx, &count, `SELECT COUNT(*) FROM readings WHERE log_id = ?`, log); err != nil {
 			return err
 		}
-		if count+len(list) > plan.MaxReadings {
+		if count+len(list) > min(plan.MaxReadings, s.quotas.Readings) {
 			return ErrFull
 		}
 		added, err = s.insertReadings(ctx, tx, log, list)
@@ -78,6 +78,7 @@ func (s *Store) AddReadings(ctx context.Context, rider, planID string, list []pl
 }
 
 func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, list []plan.Reading) (added int, err error) {
+	size := 0
 	for _, r := range list {
 		document, err := json.Marshal(r, json.Deterministic(true))
 		if err != nil {
@@ -102,8 +103,9 @@ func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, 
 			return 0, err
 		}
 		added++
+		size += len(document)
 	}
-	return added, nil
+	return added, s.weigh(ctx, tx, log, size)
 }
 
 var errNoID = errors.New("its id is none of ours")

@@ -66,6 +66,10 @@ func (s *Store) purge(ctx context.Context, tx transaction, rider string) error {
 		return err
 	}
 	for _, id := range old {
+		if _, err := tx.ExecContext(ctx, `
+			UPDATE riders SET bytes = bytes - COALESCE((SELECT SUM(LENGTH(document)) FROM revisions WHERE plan_id = ?), 0) WHERE id = ?`, id, rider); err != nil {
+			return err
+		}
 		for _, statement := range []string{
 			`DELETE FROM heads WHERE plan_id = ?`,
 			`UPDATE revisions SET parent_id = NULL WHERE plan_id = ?`,
@@ -81,6 +85,10 @@ func (s *Store) purge(ctx context.Context, tx transaction, rider string) error {
 		}
 		if others > 0 {
 			continue
+		}
+		if _, err := tx.ExecContext(ctx, `
+			UPDATE riders SET bytes = bytes - COALESCE((SELECT SUM(LENGTH(document)) FROM readings WHERE log_id = ?), 0) WHERE id = ?`, id, rider); err != nil {
+			return err
 		}
 		for _, statement := range []string{
 			`DELETE FROM readings WHERE log_id = ?`,

@@ -39,6 +39,7 @@ type Store struct {
 	config *mysql.Config
 	now    func() time.Time
 	shelf  shelf
+	quotas Quotas
 }
 
 // hangs is how long a server may be silent before it counts as gone.
@@ -71,7 +72,7 @@ func Open(dsn string) (*Store, error) {
 	db.SetMaxOpenConns(40)
 	db.SetMaxIdleConns(20)
 	db.SetConnMaxLifetime(5 * time.Minute)
-	return &Store{db: pool{db}, config: config, now: func() time.Time { return time.Now().UTC().Truncate(time.Microsecond) }}, nil
+	return &Store{db: pool{db}, config: config, quotas: UsualQuotas, now: func() time.Time { return time.Now().UTC().Truncate(time.Microsecond) }}, nil
 }
 
 func connect(config *mysql.Config) (*sqlx.DB, error) {

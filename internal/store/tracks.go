@@ -4,6 +4,7 @@ import (
 	"context"
 	"database/sql"
 	"errors"
+	"fmt"
 
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/format"
@@ -21,7 +22,23 @@ func (s *Store) KeepTrack(ctx context.Context, rider string, parts []track.Part)
 		if duplicate(err) {
 			return nil
 		}
-		return err
+		if err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE riders SET bytes = bytes + ? WHERE id = ?`, len(blob), rider); err != nil {
+			return err
+		}
+		var kept struct {
+			Tracks int   `db:"tracks"`
+			Bytes  int64 `db:"bytes"`
+		}
+		if err := tx.GetContext(ctx, &kept, `SELECT (SELECT COUNT(*) FROM tracks WHERE rider_id = riders.id) AS tracks, bytes FROM riders WHERE id = ?`, rider); err != nil {
+			return err
+		}
+		if kept.Tracks > s.quotas.Tracks {
+			return &Quota{fmt.Sprintf("This account keeps %d tracks, and no more.", s.quotas.Tracks), "Delete routes that are no longer wanted, or ask who runs this site."}
+		}
+		return s.heavy(kept.Bytes)
 	})
 }
 

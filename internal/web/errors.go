@@ -65,6 +65,7 @@ func (s *Server) fail(w http.ResponseWriter, r *http.Request, err error) {
 	var tooLarge *http.MaxBytesError
 	var tooMany *store.TooMany
 	var refused desk.Refused
+	var quota *store.Quota
 	status, view := http.StatusInternalServerError, failure{What: "Something went wrong here.", Do: "Nothing was changed. Go back: what you typed is still in the form. If it happens again, the server's log says why."}
 	switch {
 	case errors.Is(err, context.Canceled): // who went away half may still read
@@ -81,6 +82,8 @@ func (s *Server) fail(w http.ResponseWriter, r *http.Request, err error) {
 		status, view = http.StatusServiceUnavailable, failure{What: "The database went away before it said whether it kept this.", Do: "It may be there or not. Go back and save again: it is kept once, however often it is sent."}
 	case errors.Is(err, store.ErrNothing):
 		status, view = http.StatusConflict, failure{What: "There is nothing to undo or redo.", Do: "The plan is at the end of its history."}
+	case errors.As(err, &quota):
+		status, view = http.StatusUnprocessableEntity, failure{What: quota.What, Do: quota.Do + " Nothing was changed."}
 	case errors.As(err, &refused):
 		status, view = http.StatusUnprocessableEntity, failure{What: "That cannot be saved.", Do: refused.Error() + ". Nothing was changed. Go back: what you typed is still in the form."}
 	case errors.As(err, &tooMany):

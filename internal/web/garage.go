@@ -17,10 +17,14 @@ import (
 
 type garageView struct {
 	Plans          []planCard
+	Pages          desk.Paging
 	Removed        []removedView
 	Name, Currency string // of a new plan, as typed
 	Errors         desk.FormErrors
 }
+
+// plansAPage is how many plans a page of the garage shows.
+const plansAPage = 12
 
 // removedView is a plan that can still be brought back.
 type removedView struct{ ID, Name, Until string }
@@ -37,7 +41,12 @@ func (s *Server) garage(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, view garageView) error {
-	plans, err := s.Store.Plans(r.Context(), s.Rider(r))
+	ids, err := s.Store.PlanIDs(r.Context(), s.Rider(r))
+	if err != nil {
+		return err
+	}
+	view.Pages = desk.PagesOf(len(ids), plansAPage, r.URL.Query().Get("page"), func(n string) string { return "/garage?page=" + n })
+	plans, err := s.Store.PlansOf(r.Context(), s.Rider(r), ids[view.Pages.From:view.Pages.To])
 	if err != nil {
 		return err
 	}
