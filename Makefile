@@ -1,5 +1,5 @@
 # The commands of the project. Each installs what it lacks.
-.PHONY: demo test firefox check bench fuzz mutate screenshots assets
+.PHONY: demo test firefox check bench fuzz mutate kill screenshots assets
 
 demo: ## the demonstration at MULE_ADDR, 127.0.0.1:8080
 	@exec scripts/demo
@@ -21,6 +21,9 @@ fuzz: ## each fuzz test for a while; FUZZTIME=30s
 
 mutate: ## the core changed by machine; PACKAGES="fuel study/tyres"
 	@scripts/mutate $(PACKAGES)
+
+kill: ## server and database killed at seeded moments; KILLS=n SEED=s
+	@scripts/kill $(KILLS) $(SEED)
 
 screenshots: ## docs/screenshots from the demo data
 	@scripts/need mariadbd=mariadb-server-core my_print_defaults=mariadb-client-core chromium=chromium

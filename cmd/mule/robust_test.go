@@ -11,7 +11,6 @@ import (
 	"fmt"
 	"io"
 	"math/big"
-	"math/rand/v2"
 	"net/http"
 	"net/http/cookiejar"
 	"net/url"
@@ -144,72 +143,6 @@ func (r *rider) save(at *running, km int) bool {
 func (r *rider) saveOn(at *running, base string, km int) bool {
 	status, _, err := r.post(at, r.plan+"/brief", url.Values{"base": {base}, "name": {"Stream"}, "distance": {fmt.Sprintf("%d km", km)}})
 	return err == nil && status == http.StatusSeeOther
-}
-
-// TestKilled kills server and database at seeded moments while a rider saves:
-// every acknowledged revision is there and whole.
-func TestKilled(t *testing.T) {
-	if testing.Short() {
-		t.Skip("kills servers and databases")
-	}
-	h := newHouse(t)
-	server := h.serve()
-	r := newRider(t, server)
-	random := rand.New(rand.NewPCG(7, 11))
-	var acknowledged []int
-	km := 100
-	for round := range 6 {
-		deadline := time.After(time.Duration(100+random.IntN(400)) * time.Millisecond)
-		killed := make(chan struct{})
-		go func() {
-			<-deadline
-			if round%2 == 0 {
-				_ = server.command.Process.Kill()
-			} else {
-				h.killDatabase()
-			}
-			close(killed)
-		}()
-		for alive := true; alive; {
-			km++
-			if r.save(server, km) {
-				acknowledged = append(acknowledged, km)
-			}
-			select {
-			case <-killed:
-				alive = false
-			default:
-			}
-		}
-		if round%2 == 0 {
-			_ = server.command.Wait() // killed
-			server = h.serve()
-		} else {
-			h.startDatabase()
-		}
-		require.Eventually(t, func() bool { km++; return r.save(server, km) }, time.Minute, 50*time.Millisecond, "it goes on, signed in as before")
-		acknowledged = append(acknowledged, km)
-	}
-	server.stop(t)
-
-	st, err := store.Open(h.dsn)
-	require.NoError(t, err)
-	defer st.Close()
-	who, err := st.RiderByName(context.Background(), "Rook")
-	require.NoError(t, err)
-	list, err := st.History(context.Background(), who.ID, strings.TrimPrefix(r.plan, "/plans/"), 100_000, 0)
-	require.NoError(t, err)
-	there := map[string]bool{}
-	for _, revision := range list {
-		assert.Empty(t, revision.After.Validate(), "whole")
-		_, err := format.EncodePlan(revision.After)
-		assert.NoError(t, err)
-		there[revision.After.Brief.Distance.String()] = true
-	}
-	assert.Greater(t, len(acknowledged), 12)
-	for _, km := range acknowledged {
-		assert.True(t, there[fmt.Sprintf("%d km", km)], "%d km was acknowledged", km)
-	}
 }
 
 // TestTwoServers on one database behave as one.

@@ -1,0 +1,171 @@
+package main
+
+import (
+	"context"
+	crand "crypto/rand"
+	"flag"
+	"fmt"
+	"math/rand/v2"
+	"net/http"
+	"net/url"
+	"os"
+	"os/exec"
+	"strings"
+	"testing"
+	"time"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/demo"
+	"valiantmule/internal/store"
+)
+
+// make kill sets both.
+var (
+	kills = flag.Int("kills", 7, "how often TestKilled kills something")
+	seed  = flag.Uint64("seed", 7, "of the moments at which it does")
+)
+
+// written is what the server has acknowledged of a stream of changes.
+type written struct {
+	saves   map[string]bool // distances
+	fills   map[string]bool // ids
+	answers map[string]bool // ids of their revisions
+}
+
+func (w written) count() int { return len(w.saves) + len(w.fills) + len(w.answers) }
+
+// change makes one of the changes of the stream, the n-th; true when it was acknowledged.
+func (w written) change(r *rider, at *running, n int) bool {
+	switch n % 3 {
+	case 0:
+		id := crand.Text()
+		_, to, err := r.post(at, r.plan+"/fills", url.Values{
+			"id": {id}, "on": {"2027-05-01"}, "litres": {"11"}, "odometer": {fmt.Sprint(30_000 + n)}, "by": {"odometer"},
+		})
+		if err != nil || !strings.Contains(to, "kept="+id) {
+			return false
+		}
+		w.fills[id] = true
+	case 1:
+		id := crand.Text()
+		_, to, err := r.post(at, r.plan+"/baseline/answer", url.Values{"id": {id}, "check": {"frame"}, "verdict": {"good"}, "note": {fmt.Sprint("look ", n)}})
+		if err != nil || !strings.Contains(to, "kept="+id) {
+			return false
+		}
+		w.answers[id] = true
+	default:
+		if !r.save(at, n) {
+			return false
+		}
+		w.saves[fmt.Sprintf("%d km", n)] = true
+	}
+	return true
+}
+
+// TestKilled kills server, database and migrations at seeded moments under a stream of
+// saves, fills and answers: whatever was acknowledged is there, and whole. Its last line
+// is what make kill reports.
+func TestKilled(t *testing.T) {
+	if testing.Short() {
+		t.Skip("kills a database")
+	}
+	h := newHouse(t)
+	st, err := store.Open(h.dsn)
+	require.NoError(t, err)
+	defer st.Close()
+	st.Limit(store.Quotas{Plans: 99, Revisions: 1 << 30, Readings: 1 << 30, Tracks: 9, Bytes: 1 << 40})
+	require.NoError(t, demo.Load(context.Background(), st))
+	server := h.serve("-revisions", "100000000", "-megabytes", "1000000")
+	r := newRider(t, server)
+	_, page, err := r.get(server, r.plan+"/bike")
+	require.NoError(t, err)
+	status, _, err := r.post(server, r.plan+"/bike/take", url.Values{"base": {baseField.FindStringSubmatch(page)[1]}, "bike": {"holt-650"}})
+	require.NoError(t, err)
+	require.Equal(t, http.StatusSeeOther, status)
+
+	random := rand.New(rand.NewPCG(*seed, 11))
+	done := written{map[string]bool{}, map[string]bool{}, map[string]bool{}}
+	n := 100
+	for round := range *kills {
+		deadline := time.After(time.Duration(50+random.IntN(350)) * time.Millisecond)
+		killed := make(chan struct{})
+		go func() {
+			defer close(killed)
+			<-deadline
+			switch round % 3 {
+			case 0:
+				_ = server.command.Process.Kill()
+			case 1:
+				h.killDatabase()
+			default:
+				migration := exec.Command(h.program, "migrate")
+				migration.Env = append(os.Environ(), "MULE_DSN="+h.dsn)
+				if migration.Start() == nil {
+					time.Sleep(time.Duration(random.IntN(60)) * time.Millisecond) // the moment is what is tried
+					_ = migration.Process.Kill()
+					_ = migration.Wait()
+				}
+			}
+		}()
+		for alive := true; alive; {
+			n++
+			done.change(r, server, n)
+			select {
+			case <-killed:
+				alive = false
+			default:
+			}
+		}
+		switch round % 3 {
+		case 0:
+			_ = server.command.Wait() // killed
+			server = h.serve("-revisions", "100000000", "-megabytes", "1000000")
+		case 1:
+			h.startDatabase()
+		}
+		require.Eventually(t, func() bool { n++; return done.change(r, server, n) }, time.Minute, 20*time.Millisecond, "it goes on, signed in as before")
+		if (round+1)%100 == 0 {
+			t.Logf("%d kills, %d acknowledged", round+1, done.count())
+		}
+	}
+	server.stop(t)
+
+	lost := done.missing(t, st, strings.TrimPrefix(r.plan, "/plans/"))
+	assert.Greater(t, done.count(), *kills)
+	assert.Empty(t, lost)
+	fmt.Printf("%d kills, %d acknowledged, %d lost\n", *kills, done.count(), len(lost))
+}
+
+// missing is what was acknowledged and is not there.
+func (w written) missing(t *testing.T, st *store.Store, planID string) (lost []string) {
+	t.Helper()
+	ctx := context.Background()
+	there := map[string]bool{}
+	var revisions []struct{ ID, Distance string }
+	require.NoError(t, st.DB().SelectContext(ctx, &revisions, `SELECT id, COALESCE(JSON_VALUE(document, '$.brief.distance'), '') AS distance FROM revisions WHERE plan_id = ?`, planID))
+	for _, r := range revisions {
+		there[r.ID], there[r.Distance] = true, true
+	}
+	var readings []string
+	require.NoError(t, st.DB().SelectContext(ctx, &readings, `SELECT id FROM readings WHERE log_id = ?`, planID))
+	for _, id := range readings {
+		there[id] = true
+	}
+	for _, kind := range []map[string]bool{w.saves, w.fills, w.answers} {
+		for what := range kind {
+			if !there[what] {
+				lost = append(lost, what)
+			}
+		}
+	}
+	who, err := st.RiderByName(ctx, "Rook")
+	require.NoError(t, err)
+	list, err := st.History(ctx, who.ID, planID, 500, 0)
+	require.NoError(t, err)
+	for _, revision := range list {
+		assert.Empty(t, revision.After.Validate(), "whole")
+	}
+	return lost
+}
