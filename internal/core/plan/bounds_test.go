@@ -106,13 +106,24 @@ func documents(t *testing.T) []any {
 		one.Lines = []plan.Line{l}
 		list = append(list, &one)
 	}
-	docs := make([]any, len(list))
-	for i, p := range list {
-		data, err := json.Marshal(p)
-		require.NoError(t, err)
-		require.NoError(t, json.Unmarshal(data, &docs[i]))
+	var docs []any
+	for _, p := range list[1:] {
+		docs = append(docs, asJSON(t, p))
+	}
+	// What the whole plan says, each thing by itself: a small document is soon read.
+	for key, value := range asJSON(t, whole) {
+		doc := asJSON(t, small)
+		doc[key] = value
+		docs = append(docs, doc)
 	}
 	return docs
+}
+
+func asJSON(t *testing.T, p *plan.Plan) (doc map[string]any) {
+	data, err := json.Marshal(p)
+	require.NoError(t, err)
+	require.NoError(t, json.Unmarshal(data, &doc))
+	return doc
 }
 
 // fullness tells apart what parts say.
