@@ -37,6 +37,12 @@ func attribute(tag, name string) string {
 	return strings.NewReplacer("&amp;", "&", "&#34;", `"`, "&#43;", "+", "&lt;", "<", "&gt;", ">").Replace(m[1])
 }
 
+// Saved is a page without the ids of the saves that its forms would make, which are new
+// each time.
+func Saved(page string) string {
+	return regexp.MustCompile(`name="save" value="[^"]*"`).ReplaceAllString(page, "")
+}
+
 // Base is the revision that the forms of a page start from.
 func Base(page string) string {
 	return regexp.MustCompile(`name="base" value="([^"]*)"`).FindStringSubmatch(page)[1]

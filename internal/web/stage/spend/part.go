@@ -389,6 +389,9 @@ func showPart(d *desk.Desk, _ *plan.Plan, form url.Values) *plan.Plan {
 func keptPart(s *desk.House, r *http.Request, d *desk.Desk, changed *plan.Plan) (string, error) {
 	id := cmp.Or(r.PostFormValue("id"), r.PostFormValue("edit"))
 	at := slices.IndexFunc(changed.Lines, func(l plan.Line) bool { return l.Part != nil && l.Part.ID == id })
+	if at < 0 { // sent again after it was thrown out
+		return d.Href("drawer"), nil
+	}
 	part := changed.Lines[at].Part
 	if r.PostForm.Has("everywhere") {
 		plans, err := s.Store.Plans(r.Context(), s.Rider(r))
