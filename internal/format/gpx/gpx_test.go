@@ -3,6 +3,7 @@ package gpx_test
 import (
 	"bytes"
 	"fmt"
+	"io"
 	"math"
 	"os"
 	"os/exec"
@@ -10,6 +11,7 @@ import (
 	"runtime"
 	"strings"
 	"testing"
+	"testing/iotest"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -227,4 +229,65 @@ func BenchmarkHundredThousand(b *testing.B) {
 			b.Fatal(err)
 		}
 	}
+}
+
+// TestEveryShape: a file of ninety megabytes is refused in whatever shape it comes, or read,
+// in little memory, with a short message.
+func TestEveryShape(t *testing.T) {
+	const open = `<gpx version="1.1">`
+	for name, c := range map[string]struct{ head, again, tail string }{
+		"an attribute":     {open + `<wpt lat="1" lon="2" x="`, "x", `"/></gpx>`},
+		"a comment":        {open + `<!-- `, "<> x", `--></gpx>`},
+		"a section":        {open + `<wpt lat="1" lon="2"><name><![CDATA[`, "<> x", `]]></name></wpt></gpx>`},
+		"an instruction":   {`<?x `, "<> x", `?>` + open + `</gpx>`},
+		"a text":           {open + `<wpt lat="1" lon="2"><name>`, "x", `</name></wpt></gpx>`},
+		"a name":           {open + `<`, "x", `/></gpx>`},
+		"attributes":       {open + `<wpt lat="1" lon="2"`, ` a="1"`, `/></gpx>`},
+		"empty segments":   {open + `<trk>`, `<trkseg/>`, `</trk></gpx>`},
+		"empty tracks":     {open, `<trk/>`, `</gpx>`},
+		"kinds of a place": {open + `<wpt lat="1" lon="2">`, `<sym>xxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxxx</sym>`, `</wpt></gpx>`},
+		"places":           {open, `<wpt lat="1" lon="2"><name>x</name></wpt>`, `</gpx>`},
+		"points":           {open + `<trk><trkseg>`, `<trkpt lat="1" lon="2"/>`, `</trkseg></trk></gpx>`},
+		"depth":            {open, `<a>`, ``},
+		"extensions":       {open + `<wpt lat="1" lon="2"><extensions>`, `<a>1</a>`, `</extensions></wpt></gpx>`},
+	} {
+		size := 90 << 20
+		if testing.Short() {
+			size = 4 << 20
+		}
+		var before runtime.MemStats
+		runtime.GC()
+		runtime.ReadMemStats(&before)
+		file, err := gpx.Read(io.MultiReader(strings.NewReader(c.head), repeated(c.again, size), strings.NewReader(c.tail)))
+		runtime.GC()
+		if err != nil {
+			assert.Less(t, len(err.Error()), 200, name)
+		}
+		var kept runtime.MemStats
+		runtime.ReadMemStats(&kept)
+		assert.Less(t, int64(kept.HeapAlloc)-int64(before.HeapAlloc), int64(50<<20), "%s is kept", name)
+		runtime.KeepAlive(file)
+	}
+}
+
+// repeated is a text again and again, up to a size.
+func repeated(text string, size int) io.Reader {
+	chunk := strings.Repeat(text, 1+(64<<10)/len(text))
+	var readers []io.Reader
+	for n := 0; n < size; n += len(chunk) {
+		readers = append(readers, strings.NewReader(chunk))
+	}
+	return io.MultiReader(readers...)
+}
+
+// TestMarkupInPieces: what is read does not hang on where the reader is given its pieces.
+func TestMarkupInPieces(t *testing.T) {
+	const text = `<?xml version="1.0"?><!-- a > b --><gpx version="1.1"><wpt lat="1" lon="2"><name><![CDATA[a ]] > b]]></name></wpt></gpx>`
+	want, err := gpx.Read(strings.NewReader(text))
+	require.NoError(t, err)
+	require.Len(t, want.Waypoints, 1)
+	assert.Equal(t, "a ]] > b", want.Waypoints[0].Name)
+	got, err := gpx.Read(iotest.OneByteReader(strings.NewReader(text)))
+	require.NoError(t, err)
+	assert.Equal(t, want.Waypoints[0].Name, got.Waypoints[0].Name)
 }

@@ -41,7 +41,8 @@ func (f File) Ways() []track.Part {
 // Limits of a file, far above any real one.
 const (
 	MaxBytes  = 96 << 20
-	maxPoints = 1_000_000
+	maxPoints = 500_000
+	maxWays   = 20_000 // tracks, routes and segments
 	maxMarks  = 5000
 	maxText   = 500 // bytes of a name or note that are kept
 	maxDepth  = 64
@@ -57,12 +58,16 @@ const (
 // Read reads a file. An error names the line.
 func Read(r io.Reader) (File, error) {
 	limited := &io.LimitedReader{R: r, N: MaxBytes + 1}
-	d := xml.NewDecoder(transform.NewReader(limited, unicode.BOMOverride(transform.Nop)))
+	text := newBounded(transform.NewReader(limited, unicode.BOMOverride(transform.Nop)))
+	d := xml.NewDecoder(text)
 	d.CharsetReader = charset
 	p := &parser{d: d}
 	err := p.run()
 	if limited.N <= 0 {
 		return File{}, fmt.Errorf("the file is larger than %d MB", MaxBytes>>20)
+	}
+	if text.err != nil {
+		err = text.err
 	}
 	if err != nil {
 		line, _ := d.InputPos()
@@ -78,7 +83,7 @@ func charset(label string, input io.Reader) (io.Reader, error) {
 	}
 	e, err := htmlindex.Get(label)
 	if err != nil {
-		return nil, fmt.Errorf("unknown encoding %q", label)
+		return nil, fmt.Errorf("unknown encoding %s", quote(label))
 	}
 	return e.NewDecoder().Reader(input), nil
 }
@@ -89,6 +94,7 @@ type parser struct {
 	file   File
 	open   []string // local names; "" for one that is passed over
 	points int
+	ways   int
 
 	way   track.Part
 	point track.Waypoint // the one that is open
@@ -130,7 +136,7 @@ func (p *parser) run() error {
 func readable(err error) error {
 	var syntax *xml.SyntaxError
 	if errors.As(err, &syntax) {
-		return errors.New(syntax.Msg)
+		return errors.New(cut(syntax.Msg))
 	}
 	return err
 }
@@ -173,6 +179,12 @@ func (p *parser) start(t xml.StartElement) error {
 	p.open = append(p.open, name)
 	p.text.Reset()
 	switch name {
+	case "trk", "rte", "trkseg":
+		if p.ways++; p.ways > maxWays {
+			return fmt.Errorf("more than %d tracks and segments", maxWays)
+		}
+	}
+	switch name {
 	case "trk", "rte":
 		p.way = track.Part{}
 		if name == "rte" {
@@ -189,11 +201,11 @@ func (p *parser) start(t xml.StartElement) error {
 // root checks the outermost element.
 func root(t xml.StartElement, name string) error {
 	if name != "gpx" {
-		return fmt.Errorf("this is %q, not gpx", t.Name.Local)
+		return fmt.Errorf("this is %s, not gpx", quote(t.Name.Local))
 	}
 	for _, a := range t.Attr {
 		if a.Name.Local == "version" && a.Name.Space == "" && a.Value != "1.0" && a.Value != "1.1" {
-			return fmt.Errorf("version %q of gpx is not read, only 1.0 and 1.1", a.Value)
+			return fmt.Errorf("version %s of gpx is not read, only 1.0 and 1.1", quote(a.Value))
 		}
 	}
 	return nil
@@ -216,7 +228,7 @@ func (p *parser) place(t xml.StartElement) error {
 		}
 		number, err := strconv.ParseFloat(strings.TrimSpace(a.Value), 64)
 		if err != nil {
-			return fmt.Errorf("%s %q of a %s is not a number", a.Name.Local, a.Value, t.Name.Local)
+			return fmt.Errorf("%s %s of a %s is not a number", a.Name.Local, quote(a.Value), t.Name.Local)
 		}
 		*v = number
 	}
@@ -273,11 +285,11 @@ func (p *parser) said(name, of string) error {
 				p.point.Note = text
 			}
 		case "sym", "type":
-			p.point.Kind = strings.TrimSpace(p.point.Kind + " " + text)
+			p.point.Kind = clip(strings.TrimSpace(p.point.Kind + " " + text))
 		case "ele":
 			height, err := strconv.ParseFloat(text, 64)
 			if err != nil && text != "" {
-				return fmt.Errorf("ele %q is not a number of metres", text)
+				return fmt.Errorf("ele %s is not a number of metres", quote(text))
 			}
 			if text != "" && math.Abs(height) <= 9000 { // beyond it the receiver had no fix
 				p.point.EleM = height
@@ -293,4 +305,16 @@ func clip(text string) string {
 		return text
 	}
 	return strings.ToValidUTF8(text[:maxText], "")
+}
+
+// quote is what a message quotes of a file.
+func quote(text string) string { return strconv.Quote(cut(text)) }
+
+// cut shortens what a message says to what fits a line.
+func cut(text string) string {
+	const most = 80
+	if len(text) <= most {
+		return text
+	}
+	return strings.ToValidUTF8(text[:most], "") + "…"
 }

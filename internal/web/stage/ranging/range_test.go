@@ -551,3 +551,19 @@ func TestManyFills(t *testing.T) {
 	assert.NotContains(t, first, ">Newer<")
 	assert.LessOrEqual(t, strings.Count(first, `class="fill-dot"`), 31, "the drawing stays readable")
 }
+
+// TestTenMetres: a route of ten metres is a route, and comes back as a file.
+func TestTenMetres(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	file := `<gpx version="1.1"><trk><name>Yard</name><trkseg><trkpt lat="41" lon="19"/><trkpt lat="41.00008" lon="19"/></trkseg></trk></gpx>`
+	status, _, _ := v.Upload(path+"/route/import", "yard.gpx", []byte(file))
+	require.Less(t, status, 500)
+	if _, err := s.Store.DB().Exec(`DELETE FROM tracks`); err != nil { // as after a plan was imported
+		require.NoError(t, err)
+	}
+	status, body, _ := v.Get(path + "/route.gpx")
+	require.Less(t, status, 500)
+	_, err := gpx.Read(strings.NewReader(body))
+	assert.NoError(t, err)
+}

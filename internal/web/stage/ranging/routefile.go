@@ -312,7 +312,7 @@ func routeFile(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 // legsFile cuts a route at the pumps that are open.
 func legsFile(route *plan.Route, parts []track.Part) gpx.File {
 	way := track.Measure(track.Join(parts).Points)
-	if math.Abs(way.LengthKm()-route.LengthKm()) > 0.01 { // another part, or none kept
+	if len(way.Points) < 2 || math.Abs(way.LengthKm()-route.LengthKm()) > 0.01 { // another part, or none kept
 		way = track.Measured{}
 		for _, n := range route.Nodes {
 			p := track.Point{Point: n.Point(), EleM: n.EleM()}
