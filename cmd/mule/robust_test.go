@@ -1,6 +1,7 @@
 package main
 
 import (
+	"cmp"
 	"context"
 	"crypto/ecdsa"
 	"crypto/elliptic"
@@ -38,6 +39,7 @@ type house struct {
 	t        *testing.T
 	program  string
 	data     string
+	work     string // where servers run, data without it
 	database *mariadb.Server
 	dsn      string
 }
@@ -84,7 +86,7 @@ func (h *house) killDatabase() {
 
 func (h *house) serve(flags ...string) *running {
 	h.t.Helper()
-	return start(h.t, h.program, h.data, "MULE_DSN="+h.dsn, append([]string{"serve"}, flags...)...)
+	return start(h.t, h.program, cmp.Or(h.work, h.data), "MULE_DSN="+h.dsn, append([]string{"serve"}, flags...)...)
 }
 
 // rider is a browser without a screen, signed in, that writes one plan.
