@@ -2,6 +2,7 @@ package studytest
 
 import (
 	"fmt"
+	"maps"
 	"math"
 	"reflect"
 	"slices"
@@ -26,37 +27,40 @@ func Edges(t *testing.T, s study.Study) {
 	found := map[string]bool{}
 	for _, scene := range Scenes(b) {
 		loadouts := eval.Evaluate(scene.Plan, b.Shelf, Today).Loadouts
-		known := loadouts[len(loadouts)-1].Facts
-		for _, minds := range opinions(s) {
-			all := deep(reflect.ValueOf(known).Elem())
-			f := all.Addr().Interface().(*facts.All)
-			try := func(path string, was float64, set func(v float64)) {
-				for _, line := range turns(func(v float64) string { set(v); return minds.of(f) }, was) {
-					found[minds.id+": "+path+" "+line] = true
-				}
-			}
-			numbers(all, "", func(path string, at reflect.Value) {
-				was := at.Float()
-				try(path, was, at.SetFloat)
-				at.SetFloat(was)
-			})
-			for _, in := range inputs(f) {
-				number, ok := in.Entry.(interface{ In(unit string) float64 })
-				if !ok {
-					continue
-				}
-				was := in.Entry.String()
-				try(in.Key, number.In(in.Unit), func(v float64) { Enter(t, in.Entry, strconv.FormatFloat(v, 'f', -1, 64), in.Unit) })
-				Enter(t, in.Entry, was, in.Unit)
+		edges(t, loadouts[len(loadouts)-1].Facts, opinions(s), found)
+	}
+	golden.Held(t, "edges", sorted(found))
+}
+
+func sorted(lines map[string]bool) string {
+	return strings.Join(slices.Sorted(maps.Keys(lines)), "\n") + "\n"
+}
+
+// edges puts a line for each number at which an opinion changes into found.
+func edges(t testing.TB, known *facts.All, opinions []opinion, found map[string]bool) {
+	for _, minds := range opinions {
+		all := deep(reflect.ValueOf(known).Elem())
+		f := all.Addr().Interface().(*facts.All)
+		try := func(path string, was float64, set func(v float64)) {
+			for _, line := range turns(func(v float64) string { set(v); return minds.of(f) }, was) {
+				found[minds.id+": "+path+" "+line] = true
 			}
 		}
+		numbers(all, "", func(path string, at reflect.Value) {
+			was := at.Float()
+			try(path, was, at.SetFloat)
+			at.SetFloat(was)
+		})
+		for _, in := range inputs(f) {
+			number, ok := in.Entry.(interface{ In(unit string) float64 })
+			if !ok {
+				continue
+			}
+			was := in.Entry.String()
+			try(in.Key, number.In(in.Unit), func(v float64) { Enter(t, in.Entry, strconv.FormatFloat(v, 'f', -1, 64), in.Unit) })
+			Enter(t, in.Entry, was, in.Unit)
+		}
 	}
-	lines := make([]string, 0, len(found))
-	for line := range found {
-		lines = append(lines, line)
-	}
-	slices.Sort(lines)
-	golden.Held(t, "edges", strings.Join(lines, "\n")+"\n")
 }
 
 // opinion is a rule or a need, and what it says of facts in a word.
@@ -159,7 +163,10 @@ func turns(word func(v float64) string, was float64) []string {
 // edge words a change between two neighbouring numbers. A limit that is a round number is
 // on one of its sides; of one that is worked out, processors may differ in the last digit.
 func edge(low, high float64, before, after string) string {
+	const nothing = 1e-9
 	switch {
+	case math.Abs(low) < nothing && math.Abs(high) < nothing:
+		return fmt.Sprintf("%s to 0, then %s", before, after)
 	case round(low):
 		return fmt.Sprintf("%s up to and with %v, then %s", before, low, after)
 	case round(high):

@@ -1,6 +1,8 @@
 package studytest
 
 import (
+	"fmt"
+	"slices"
 	"strings"
 	"testing"
 
@@ -9,6 +11,7 @@ import (
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
+	"valiantmule/internal/golden"
 )
 
 // Row is how a rule is made to speak and to fall silent.
@@ -25,15 +28,24 @@ func Speaks(state verdict.State, appears, vanishes func() *plan.Plan, offers pla
 }
 
 // Rows makes every rule of a study speak by one plan and fall silent by another. A rule
-// without a row and a row without a rule fail.
+// without a row and a row without a rule fail. What a rule says there in numbers, what it
+// offers, and where it would change its mind is held by testdata/rows.
 func Rows(t *testing.T, b *Garage, s study.Study, rows map[string]Row) {
 	t.Helper()
-	for _, r := range s.Rules {
+	var text strings.Builder
+	minds := opinions(s)
+	for i, r := range s.Rules {
 		c, listed := rows[r.ID]
 		if !assert.True(t, listed, "%s has no row here", r.ID) {
 			continue
 		}
-		finding, spoke := b.Findings(c.appears())[r.ID]
+		report := b.Report(c.appears())
+		at := slices.IndexFunc(report.Findings, func(f study.Finding) bool { return f.ID == r.ID })
+		var finding study.Finding
+		spoke := at >= 0
+		if spoke {
+			finding = report.Findings[at]
+		}
 		if assert.True(t, spoke, "%s appears", r.ID) {
 			assert.Equal(t, c.state, finding.State, r.ID)
 			words := finding.Tell()
@@ -44,10 +56,15 @@ func Rows(t *testing.T, b *Garage, s study.Study, rows map[string]Row) {
 			assert.Equal(t, r.Stage, finding.Stage, r.ID)
 			assert.NotContains(t, strings.ToLower(string(words.What+words.Why+words.Do)), "safe ", "%s: the app never says safe", r.ID)
 			offersSlot(t, r.ID, finding, c.offers)
+			fmt.Fprintf(&text, "# %s\n%s%s; %s\n", r.ID, finding.State, quantities(words.What, words.Why, words.Do, words.Short), offered(finding))
+			found := map[string]bool{}
+			edges(t, report.Facts, minds[i:i+1], found)
+			text.WriteString(sorted(found))
 		}
 		assert.NotContains(t, b.Findings(c.vanishes()), r.ID, "%s vanishes", r.ID)
 	}
 	assert.Len(t, rows, len(s.Rules), "no row without a rule")
+	golden.Held(t, "rows", text.String())
 }
 
 func offersSlot(t *testing.T, id string, f study.Finding, slot plan.Slot) {

@@ -9,7 +9,7 @@ import (
 	"valiantmule/internal/studytest"
 )
 
-func TestRules(t *testing.T) {
+func TestGoldenRules(t *testing.T) {
 	b := studytest.New(t)
 	studytest.Rows(t, b, armour.Study, map[string]studytest.Row{
 		"cannot-both":          studytest.Speaks(verdict.Stop, b.As("holt-650", "skid-plastic-h", "bars-low-h"), b.As("holt-650", "skid-alu-h", "bars-low-h"), plan.SkidPlate),

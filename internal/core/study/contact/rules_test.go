@@ -10,7 +10,7 @@ import (
 	"valiantmule/internal/studytest"
 )
 
-func TestRules(t *testing.T) {
+func TestGoldenRules(t *testing.T) {
 	b := studytest.New(t)
 	trail := func(p *plan.Plan) {
 		studytest.Ground(t, p, map[terrain.Kind]string{terrain.SingleTrack: "40", terrain.Track: "60"})

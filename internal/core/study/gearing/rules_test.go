@@ -9,7 +9,7 @@ import (
 	"valiantmule/internal/studytest"
 )
 
-func TestRules(t *testing.T) {
+func TestGoldenRules(t *testing.T) {
 	b := studytest.New(t)
 	trailFront := func(p *plan.Plan) {
 		c := b.Part("front-h20-13")

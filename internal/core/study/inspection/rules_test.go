@@ -10,7 +10,7 @@ import (
 	"valiantmule/internal/studytest"
 )
 
-func TestRules(t *testing.T) {
+func TestGoldenRules(t *testing.T) {
 	b := studytest.New(t)
 	found := func(a plan.Answer, parts ...string) func() *plan.Plan {
 		return b.Changing("holt-650", func(p *plan.Plan) { *p = *p.Answered(a) }, parts...)

@@ -11,7 +11,7 @@ import (
 	"valiantmule/internal/studytest"
 )
 
-func TestRules(t *testing.T) {
+func TestGoldenRules(t *testing.T) {
 	b := studytest.New(t)
 	in := func(kg, litres string, slot plan.Slot, side plan.Side) func(p *plan.Plan) {
 		return studytest.Packed(studytest.Thing(t, kg, litres, slot, side, load.Panniers))

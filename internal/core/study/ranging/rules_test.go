@@ -9,7 +9,7 @@ import (
 	"valiantmule/internal/studytest"
 )
 
-func TestRules(t *testing.T) {
+func TestGoldenRules(t *testing.T) {
 	b := studytest.New(t)
 	sure := func(p *plan.Plan) {
 		route := *p.Route

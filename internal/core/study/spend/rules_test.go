@@ -9,7 +9,7 @@ import (
 	"valiantmule/internal/studytest"
 )
 
-func TestRules(t *testing.T) {
+func TestGoldenRules(t *testing.T) {
 	b := studytest.New(t)
 	studytest.Rows(t, b, spend.Study, map[string]studytest.Row{
 		"for-the-workshop": studytest.Speaks(verdict.Watch, b.Changing("holt-650", func(p *plan.Plan) { p.Brief.Spanner = plan.NoSpanner }, "skid-alu-h"),

@@ -9,7 +9,7 @@ import (
 	"valiantmule/internal/studytest"
 )
 
-func TestRules(t *testing.T) {
+func TestGoldenRules(t *testing.T) {
 	b := studytest.New(t)
 	studytest.Rows(t, b, stance.Study, map[string]studytest.Row{
 		"out-of-reach":    studytest.Speaks(verdict.Over, b.Changing("fennick-450", func(p *plan.Plan) { studytest.Enter(t, &p.Brief.Inseam, "700", "mm") }), b.As("sorrel-320"), ""),

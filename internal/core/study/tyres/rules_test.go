@@ -13,7 +13,7 @@ import (
 	"valiantmule/internal/studytest"
 )
 
-func TestRules(t *testing.T) {
+func TestGoldenRules(t *testing.T) {
 	b := studytest.New(t)
 	noTube := func(p *plan.Plan) {
 		p.Bike.ClearStandard(plan.RearTube)
