@@ -31,6 +31,8 @@ func (p Problem) Error() string { return p.Path + ": " + p.What }
 // Limits on the size of a document, far above any real plan.
 const (
 	maxLines    = 1000
+	maxEffects  = 30
+	maxGuarded  = 60 // places, hazards and accesses of a guard
 	maxLoadouts = 12
 	maxLoads    = 400
 	maxFacts    = 200 // changes, and facts as built
@@ -84,6 +86,11 @@ func (v *validator) check(path string, err error) {
 	v.that(err == nil, path, "%v", err)
 }
 
+// few makes sure that a list is no longer than any real one.
+func (v *validator) few(path string, n, most int) {
+	v.that(n <= most, path, "are %d, want at most %d", n, most)
+}
+
 func (v *validator) name(path, name string) {
 	v.that(name != "", path, "is missing")
 	v.that(len(name) <= maxName, path, "is longer than %d bytes", maxName)
@@ -115,6 +122,7 @@ func (v *validator) brief(b *Brief) {
 func (v *validator) stretches(at string, list []Stretch) {
 	seen := map[terrain.Kind]bool{}
 	sum := 0.0
+	v.few(at, len(list), terrain.Count)
 	for i, s := range list {
 		path := fmt.Sprintf("%s[%d]", at, i)
 		_, known := terrain.Of(s.Ground)
@@ -145,6 +153,7 @@ func (v *validator) bike(b *Bike) {
 	v.that(len(b.Family) <= maxName && len(b.Variant) <= maxName, "bike.family", "is longer than %d bytes", maxName)
 	v.that(b.Year == 0 || b.Year >= 1900 && b.Year <= 2100, "bike.year", "%d is outside 1900–2100", b.Year)
 	v.tags("bike.provides", b.Provides)
+	v.few("bike.standard", len(b.Standard), len(slots))
 	for i := range b.Standard {
 		v.part(fmt.Sprintf("bike.standard[%d]", i), &b.Standard[i])
 	}
@@ -152,7 +161,7 @@ func (v *validator) bike(b *Bike) {
 
 func (v *validator) lines(p *Plan) {
 	lines := p.Lines
-	v.that(len(lines) <= maxLines, "lines", "are %d, want at most %d", len(lines), maxLines)
+	v.few("lines", len(lines), maxLines)
 	type place struct {
 		slot    Slot
 		loadout string
@@ -250,6 +259,7 @@ func (v *validator) part(path string, p *Part) {
 	if r := p.Rack; r != nil {
 		v.that(!r.Carries.Known() || (r.Carries.Base() > 0 && r.Carries.Base() <= 80), path+".rack.carries", "%s is outside 0–80 kg", r.Carries)
 	}
+	v.few(path+".effects", len(p.Effects), maxEffects)
 	for i, e := range p.Effects {
 		path := fmt.Sprintf("%s.effects[%d]", path, i)
 		v.that(slices.Contains(figures[:], e.Figure), path+".figure", "%q is not a figure of the bike", e.Figure)
@@ -278,7 +288,7 @@ func (v *validator) tagged(path string, p *Part) {
 }
 
 func (v *validator) tags(path string, list []string) {
-	v.that(len(list) <= maxTags, path, "are %d, want at most %d", len(list), maxTags)
+	v.few(path, len(list), maxTags)
 	for i, tag := range list {
 		v.that(tag != "" && len(tag) <= maxTag, fmt.Sprintf("%s[%d]", path, i), "want 1–%d bytes", maxTag)
 	}
@@ -287,6 +297,8 @@ func (v *validator) tags(path string, list []string) {
 func (v *validator) guard(path string, g *Guard) {
 	v.that(g.Mount == "" || hasOption(Mounts(), string(g.Mount)), path+".mount", "%q is none of %s", g.Mount, values(Mounts()))
 	v.that(!g.Width.Known() || (g.Width.In("mm") >= 0 && g.Width.In("mm") <= 500), path+".width", "%s is outside 0–500 mm", g.Width)
+	v.few(path+".blocks", len(g.Blocks), maxGuarded)
+	v.few(path+".covers", len(g.Covers), maxGuarded)
 	for i, a := range g.Blocks {
 		v.that(hasOption(Accesses(), string(a)), fmt.Sprintf("%s.blocks[%d]", path, i), "%q is none of %s", a, values(Accesses()))
 	}
@@ -295,6 +307,7 @@ func (v *validator) guard(path string, g *Guard) {
 		_, known := guard.PlaceOf(c.Place)
 		v.that(known, path+".place", "%q is not a place that breaks", c.Place)
 		v.that(c.Stops.Known() && c.Stops.Base() >= 0 && c.Stops.Base() <= 1, path+".stops", "want 0–100 %%")
+		v.few(path+".against", len(c.Against), maxGuarded)
 		for j, h := range c.Against {
 			_, known := guard.HazardOf(h)
 			v.that(known, fmt.Sprintf("%s.against[%d]", path, j), "%q is not a hazard", h)
@@ -351,7 +364,7 @@ func (v *validator) pressure(path string, p unit.Pressure) {
 
 func (v *validator) loadouts(loadouts []Loadout) {
 	v.that(len(loadouts) > 0, "loadouts", "are missing, want at least one")
-	v.that(len(loadouts) <= maxLoadouts, "loadouts", "are %d, want at most %d", len(loadouts), maxLoadouts)
+	v.few("loadouts", len(loadouts), maxLoadouts)
 	seen := map[string]bool{}
 	for i, l := range loadouts {
 		path := fmt.Sprintf("loadouts[%d]", i)
@@ -369,7 +382,7 @@ func (v *validator) loadouts(loadouts []Loadout) {
 			v.pressure(path+".front", q.Front)
 			v.pressure(path+".rear", q.Rear)
 		}
-		v.that(len(l.Loads) <= maxLoads, path+".loads", "are %d, want at most %d", len(l.Loads), maxLoads)
+		v.few(path+".loads", len(l.Loads), maxLoads)
 		for j, item := range l.Loads {
 			path := fmt.Sprintf("%s.loads[%d]", path, j)
 			v.name(path+".name", item.Name)
@@ -384,6 +397,7 @@ func (v *validator) loadouts(loadouts []Loadout) {
 
 func (v *validator) inspection(in Inspection) {
 	seen := map[string]bool{}
+	v.few("baseline.answers", len(in.Answers), maxFacts)
 	for i, a := range in.Answers {
 		path := fmt.Sprintf("baseline.answers[%d]", i)
 		_, known := baseline.CheckOf(a.Check)
@@ -391,7 +405,7 @@ func (v *validator) inspection(in Inspection) {
 		seen[a.Check] = true
 		v.check(path, a.Validate())
 	}
-	v.that(len(in.Changes) <= maxFacts, "baseline.changes", "are %d, want at most %d", len(in.Changes), maxFacts)
+	v.few("baseline.changes", len(in.Changes), maxFacts)
 	for i, c := range in.Changes {
 		path := fmt.Sprintf("baseline.changes[%d]", i)
 		v.name(path+".name", c.Name)
@@ -401,7 +415,7 @@ func (v *validator) inspection(in Inspection) {
 			v.part(path+".part", c.Part)
 		}
 	}
-	v.that(len(in.AsBuilt) <= maxFacts, "baseline.as_built", "are %d, want at most %d", len(in.AsBuilt), maxFacts)
+	v.few("baseline.as_built", len(in.AsBuilt), maxFacts)
 	for i, f := range in.AsBuilt {
 		path := fmt.Sprintf("baseline.as_built[%d]", i)
 		v.name(path+".name", f.Name)
@@ -418,6 +432,7 @@ func (v *validator) date(path, on string) {
 
 func (v *validator) rates(p *Plan) {
 	seen := map[string]bool{p.Currency: true}
+	v.few("rates", len(p.Rates), maxFacts)
 	for i, r := range p.Rates {
 		path := fmt.Sprintf("rates[%d]", i)
 		v.that(money.Valid(r.From), path+".from", "%q is not an ISO 4217 code, want e.g. USD", r.From)
@@ -430,11 +445,11 @@ func (v *validator) rates(p *Plan) {
 }
 
 func (v *validator) calculations(list []Calculation) {
-	v.that(len(list) <= maxKept, "calculations", "are %d, want at most %d", len(list), maxKept)
+	v.few("calculations", len(list), maxKept)
 	for i, c := range list {
 		path := fmt.Sprintf("calculations[%d]", i)
 		v.that(slug.MatchString(c.Calculator), path+".calculator", "%q is not the name of a calculator", c.Calculator)
-		v.that(len(c.Inputs) <= maxInputs, path+".inputs", "are %d, want at most %d", len(c.Inputs), maxInputs)
+		v.few(path+".inputs", len(c.Inputs), maxInputs)
 		for _, key := range slices.Sorted(maps.Keys(c.Inputs)) {
 			v.that(len(key) <= maxName && len(c.Inputs[key]) <= maxInput, path+".inputs."+key, "is longer than %d bytes", maxInput)
 		}

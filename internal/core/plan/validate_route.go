@@ -28,7 +28,7 @@ func (v *validator) route(r *Route) {
 	}
 	v.name("route.name", r.Name)
 	v.that(r.Track == "" || address.MatchString(r.Track), "route.track", "%q is not the address of a track", r.Track)
-	v.that(len(r.Parts) <= maxOthers, "route.parts", "are %d, want at most %d", len(r.Parts), maxOthers)
+	v.few("route.parts", len(r.Parts), maxOthers)
 	for i, name := range r.Parts {
 		v.that(len(name) <= maxName, fmt.Sprintf("route.parts[%d]", i), "is longer than %d bytes", maxName)
 	}
@@ -42,7 +42,7 @@ func (v *validator) route(r *Route) {
 	}
 	length := r.LengthKm()
 	v.that(len(r.Nodes) < 2 || length > 0, "route.nodes", "lead nowhere")
-	v.that(len(r.Ground) <= maxGrounds, "route.ground", "are %d, want at most %d", len(r.Ground), maxGrounds)
+	v.few("route.ground", len(r.Ground), maxGrounds)
 	end := 0.0
 	for i, s := range r.Ground {
 		path := fmt.Sprintf("route.ground[%d]", i)
@@ -52,7 +52,7 @@ func (v *validator) route(r *Route) {
 		_, known := terrain.Of(s.Ground)
 		v.that(known, path+".ground", "%q is not a kind of ground", s.Ground)
 	}
-	v.that(len(r.Stops) <= maxStops, "route.stops", "are %d, want at most %d", len(r.Stops), maxStops)
+	v.few("route.stops", len(r.Stops), maxStops)
 	seen := map[string]bool{}
 	at := 0.0
 	for i, s := range r.Stops {
@@ -89,13 +89,13 @@ func (s Stop) Check(lengthKm float64) error {
 }
 
 func (v *validator) others(p *Plan) {
-	v.that(len(p.Group) <= maxOthers, "group", "are %d, want at most %d", len(p.Group), maxOthers)
+	v.few("group", len(p.Group), maxOthers)
 	for i, m := range p.Group {
 		path := fmt.Sprintf("group[%d]", i)
 		v.name(path+".name", m.Name)
 		v.check(path+".range", m.Check())
 	}
-	v.that(len(p.Reports) <= maxOthers, "reports", "are %d, want at most %d", len(p.Reports), maxOthers)
+	v.few("reports", len(p.Reports), maxOthers)
 	for i, r := range p.Reports {
 		path := fmt.Sprintf("reports[%d]", i)
 		v.name(path+".who", r.Who)
@@ -127,7 +127,7 @@ func ValidID(id string) bool {
 }
 
 func (v *validator) readings(list []Reading) {
-	v.that(len(list) <= MaxReadings, "readings", "are %d, want at most %d", len(list), MaxReadings)
+	v.few("readings", len(list), MaxReadings)
 	seen := map[string]bool{}
 	for i, r := range list {
 		path := fmt.Sprintf("readings[%d]", i)
