@@ -30,7 +30,7 @@ const post = async (action, { id, fields }) => {
   if (reply.status >= 500 || reply.status === 429 || at.pathname === '/sign-in') return { state: 'later' };
   const page = new DOMParser().parseFromString(await reply.text(), 'text/html');
   if (reply.ok) return { state: at.searchParams.get('kept') === id ? 'sent' : 'later', page };
-  const why = page.querySelector('.error, .form-note, h1');
+  const why = page.querySelector('.error') || page.querySelector('.form-note') || page.querySelector('h1');
   return { state: 'refused', page, why: why ? why.textContent.trim().replace(/\s+/g, ' ') : 'it cannot be used' };
 };
 
@@ -677,7 +677,11 @@ document.addEventListener('alpine:init', () => {
 
     // Why a fill was not taken, and what can be done with it.
     row(fill) {
-      const row = document.createElement('li'), said = (name) => (fill.fields.find(([key]) => key === name) || ['', ''])[1];
+      const row = document.createElement('li');
+      const said = (name) => {
+        const [, value] = fill.fields.find(([key]) => key === name) || ['', ''], unit = this.$root.querySelector('[for="f-' + name + '"] .unit');
+        return value && unit && !/[a-z]/i.test(value) ? value + ' ' + unit.textContent : value;
+      };
       row.textContent = [said('on'), said('litres'), said('odometer') || said('trip')].filter(Boolean).join(', ') + ' was not taken: ' + fill.refused + ' ';
       const button = (words, act) => {
         const b = document.createElement('button');

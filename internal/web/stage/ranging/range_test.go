@@ -483,7 +483,7 @@ func TestFillsWithoutANetwork(t *testing.T) {
 		w.Click("#add")
 	}
 	write("999", "30000") // no tank holds that
-	w.Until(`!document.querySelector('.refused').hidden && document.querySelector('.refused').textContent.includes('999')`)
+	w.Until(`!document.querySelector('.refused').hidden && document.querySelector('.refused').textContent.includes('999 L') && /L/.test(document.querySelector('.refused').textContent.split('was not taken:')[1])`)
 	w.Do(chromedp.Reload())
 	w.Until(`!document.querySelector('.refused').hidden`)
 	w.Eval(`[...document.querySelectorAll('.refused button')].find((b) => b.textContent === 'Mend it').click(), true`)
