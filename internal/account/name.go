@@ -21,15 +21,15 @@ func CleanName(typed string) (string, error) {
 	name := norm.NFC.String(strings.Join(strings.Fields(typed), " "))
 	switch {
 	case !utf8.ValidString(typed):
-		return "", errors.New("That is not text: type it again.")
+		return "", errors.New("that is not text: type it again")
 	case name == "":
-		return "", errors.New("Choose a name to sign in with.")
+		return "", errors.New("choose a name to sign in with")
 	case utf8.RuneCountInString(name) > MaxName:
-		return "", errors.New("A name has at most 60 characters.")
+		return "", errors.New("a name has at most 60 characters")
 	case strings.ContainsFunc(name, unseen):
-		return "", errors.New("A name is made of characters that can be seen: there is one in it that cannot.")
+		return "", errors.New("a name is made of characters that can be seen: there is one in it that cannot")
 	case Fold(name) == "":
-		return "", errors.New("A name needs a letter or a digit.")
+		return "", errors.New("a name needs a letter or a digit")
 	}
 	return name, nil
 }

@@ -25,17 +25,17 @@ func CheckPassword(password, name string) error {
 	folded := strings.ToLower(password)
 	switch {
 	case !utf8.ValidString(password):
-		return errors.New("That is not text: type it again.")
+		return errors.New("that is not text: type it again")
 	case utf8.RuneCountInString(password) < MinPassword || len(password) > MaxPassword:
-		return errors.New("A password has 12 to 72 characters; a few plain words make a good one.")
+		return errors.New("a password has 12 to 72 characters; a few plain words make a good one")
 	case strings.TrimSpace(password) == "":
-		return errors.New("A password is more than spaces.")
+		return errors.New("a password is more than spaces")
 	case distinct(folded) < fewest:
-		return errors.New("The same few characters again and again are guessed first: take a few plain words.")
+		return errors.New("the same few characters again and again are guessed first: take a few plain words")
 	case Fold(name) != "" && whole(Fold(password), Fold(name)):
-		return errors.New("Your name is the first thing that is guessed: take something else.")
+		return errors.New("your name is the first thing that is guessed: take something else")
 	case common(folded):
-		return errors.New("That is on every list of common passwords: take a few plain words that do not belong together.")
+		return errors.New("that is on every list of common passwords: take a few plain words that do not belong together")
 	}
 	return nil
 }

@@ -51,7 +51,7 @@ func (s *Server) changePassword(w http.ResponseWriter, r *http.Request) error {
 	weak := account.CheckPassword(password, s.sessions.GetString(r.Context(), riderName))
 	switch {
 	case weak != nil:
-		view.Errors["new"] = weak.Error()
+		view.Errors["new"] = desk.Sentence(weak)
 	case password != r.PostFormValue("again"):
 		view.Errors["again"] = "The two are not the same."
 	}

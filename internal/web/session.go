@@ -190,11 +190,11 @@ func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
 	view := registerView{Name: r.FormValue("name"), MinPassword: account.MinPassword, Errors: desk.FormErrors{}}
 	name, err := account.CleanName(view.Name)
 	if err != nil {
-		view.Errors["name"] = err.Error()
+		view.Errors["name"] = desk.Sentence(err)
 	}
 	password := r.FormValue("password")
 	if err := account.CheckPassword(password, name); err != nil {
-		view.Errors["password"] = err.Error()
+		view.Errors["password"] = desk.Sentence(err)
 	}
 	if len(view.Errors) > 0 {
 		return s.Show(w, r, http.StatusUnprocessableEntity, "register", "Open an account", view)

@@ -5,6 +5,7 @@ import (
 	"net/url"
 	"slices"
 	"strings"
+	"unicode"
 
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
@@ -176,4 +177,11 @@ type SectionView struct {
 	Fields  []FieldView
 	Missing int  // of its numbers
 	Bad     bool // one of them cannot be used
+}
+
+// Sentence is an error as a page says it by itself.
+func Sentence(err error) string {
+	text := []rune(err.Error())
+	text[0] = unicode.ToUpper(text[0])
+	return string(text) + "."
 }
