@@ -221,6 +221,34 @@ func TestLostCommit(t *testing.T) {
 	}
 }
 
+// TestLostPlan: a plan whose answer was lost is made once.
+func TestLostPlan(t *testing.T) {
+	dsn := mariadbtest.DSN(t)
+	st := openAt(t, dsn)
+	me := rider(t, st, "Me")
+	armed := true
+	shaky, err := store.Open(mariadbtest.Wire(t, dsn, func(statement string) mariadbtest.Fate {
+		if armed && statement == "COMMIT" {
+			armed = false
+			return mariadbtest.Unheard
+		}
+		return mariadbtest.Passes
+	}))
+	require.NoError(t, err)
+	defer shaky.Close()
+	id, err := shaky.CreatePlan(ctx, me, plan.New("P", "EUR"), "New")
+	require.NoError(t, err)
+	plans, err := st.Plans(ctx, me)
+	require.NoError(t, err)
+	require.Len(t, plans, 1)
+	assert.Equal(t, id, plans[0].PlanID)
+	other := rider(t, st, "Other")
+	theirs, err := st.CreatePlan(ctx, other, plan.New("T", "EUR"), "New")
+	require.NoError(t, err)
+	err = st.Amend(ctx, other, theirs, plans[0].Revision, func(p *plan.Plan) (*plan.Plan, string) { return plan.New("U", "EUR"), "U" })
+	assert.ErrorIs(t, err, store.ErrStale, "the id of another's revision acknowledges nothing")
+}
+
 // TestHungDatabase is given up soon.
 func TestHungDatabase(t *testing.T) {
 	dsn := mariadbtest.DSN(t)

@@ -109,7 +109,7 @@ func (s *Store) Split(ctx context.Context, rider, planID string, p *plan.Plan, s
 		return "", err
 	}
 	variant := rand.Text()
-	return variant, s.change(ctx, func(tx transaction) error {
+	err = s.change(ctx, func(tx transaction) error {
 		var family sql.NullString
 		err := tx.GetContext(ctx, &family, `SELECT family_id FROM plans WHERE id = ? AND rider_id = ? AND removed_at IS NULL FOR UPDATE`, planID, rider)
 		if errors.Is(err, sql.ErrNoRows) {
@@ -126,6 +126,7 @@ func (s *Store) Split(ctx context.Context, rider, planID string, p *plan.Plan, s
 		}
 		return s.insertPlan(ctx, tx, rider, variant, family, summary, document)
 	})
+	return variant, s.settle(ctx, err, madePlan(ctx, rider, variant))
 }
 
 // Variants lists a plan and its variants, the oldest first.

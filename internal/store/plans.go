@@ -132,13 +132,23 @@ func (s *Store) CreatePlan(ctx context.Context, rider string, p *plan.Plan, summ
 		return "", err
 	}
 	planID := rand.Text()
-	return planID, s.change(ctx, func(tx transaction) error {
+	err = s.change(ctx, func(tx transaction) error {
 		if err := s.insertPlan(ctx, tx, rider, planID, sql.NullString{}, summary, document); err != nil {
 			return err
 		}
 		_, err := s.insertReadings(ctx, tx, planID, p.Readings)
 		return err
 	})
+	return planID, s.settle(ctx, err, madePlan(ctx, rider, planID))
+}
+
+// madePlan looks whether a plan is there; the lock on its rider waits for who makes it.
+func madePlan(ctx context.Context, rider, planID string) func(tx transaction) (bool, error) {
+	return func(tx transaction) (bool, error) {
+		var there int
+		err := tx.GetContext(ctx, &there, `SELECT (SELECT COUNT(*) FROM plans WHERE id = ?) FROM riders WHERE id = ? FOR UPDATE`, planID, rider)
+		return there > 0, err
+	}
 }
 
 // insertPlan makes a plan with its first revision and its head.
@@ -190,10 +200,13 @@ func (s *Store) Save(ctx context.Context, rider, planID, base, id string, p *pla
 	if duplicate(err) { // of another plan: no page of this one made it
 		return ErrStale
 	}
-	if errors.Is(err, ErrDoubt) {
-		return s.settle(ctx, rider, planID, base, id, document, err)
-	}
-	return err
+	return s.settle(ctx, err, func(tx transaction) (bool, error) {
+		// The lock on the head waits for a transaction that still has it.
+		if _, err := headForUpdate(ctx, tx, rider, planID); err != nil {
+			return false, err
+		}
+		return saved(ctx, tx, planID, base, id, document)
+	})
 }
 
 // saved tells whether a save is there: its id, on top of base, with this document.
@@ -203,25 +216,26 @@ func saved(ctx context.Context, tx transaction, planID, base, id string, documen
 	return there > 0, err
 }
 
-// settling is how long a save whose answer was lost is looked for.
+// settling is how long something whose answer was lost is looked for.
 const settling = 5 * time.Second
 
-// settle looks whether a save is there whose answer was lost. The lock on the head waits
-// for a transaction that still has it.
-func (s *Store) settle(ctx context.Context, rider, planID, base, id string, document []byte, doubt error) error {
+// settle turns an ErrDoubt into what is the case: nil where the change is there, ErrLost
+// where it is not. Other errors, and a doubt that nobody can look into, stay as they are.
+func (s *Store) settle(ctx context.Context, err error, there func(tx transaction) (bool, error)) error {
+	if !errors.Is(err, ErrDoubt) {
+		return err
+	}
+	doubt := err
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), settling)
 	defer cancel()
 	for {
-		var there bool
-		err := s.once(ctx, func(tx transaction) error {
-			_, err := headForUpdate(ctx, tx, rider, planID)
-			if err == nil {
-				there, err = saved(ctx, tx, planID, base, id, document)
-			}
+		var is bool
+		err := s.once(ctx, func(tx transaction) (err error) {
+			is, err = there(tx)
 			return err
 		})
 		switch {
-		case err == nil && there:
+		case err == nil && is:
 			return nil
 		case err == nil:
 			return fmt.Errorf("%w: %w", ErrLost, doubt)
@@ -239,13 +253,13 @@ func (s *Store) settle(ctx context.Context, rider, planID, base, id string, docu
 // Change gets the plan as it is and gives it as it should be, with what changed in
 // words; an empty text leaves it as it is.
 func (s *Store) Amend(ctx context.Context, rider, planID, id string, change func(*plan.Plan) (changed *plan.Plan, summary string)) error {
-	return s.change(ctx, func(tx transaction) error {
+	err := s.change(ctx, func(tx transaction) error {
 		head, err := headForUpdate(ctx, tx, rider, planID)
 		if err != nil {
 			return err
 		}
 		var done int
-		if err := tx.GetContext(ctx, &done, `SELECT COUNT(*) FROM revisions WHERE id = ?`, id); err != nil || done > 0 {
+		if err := tx.GetContext(ctx, &done, `SELECT COUNT(*) FROM revisions WHERE id = ? AND plan_id = ?`, id, planID); err != nil || done > 0 {
 			return err
 		}
 		var document []byte
@@ -268,6 +282,10 @@ func (s *Store) Amend(ctx context.Context, rider, planID, id string, change func
 		}
 		return moveHead(ctx, tx, planID, head, id)
 	})
+	if duplicate(err) { // of another plan
+		return ErrStale
+	}
+	return err
 }
 
 // Undo moves the head from base to its parent.

@@ -149,8 +149,14 @@ func (s *Store) nameKeys(ctx context.Context) error {
 	return nil
 }
 
+// remembered is how long an address is known that a rider does not come from any more.
+const remembered = 180 * 24 * time.Hour
+
 // Visited notes that a rider has signed in from an address, of which only a hash is kept.
 func (s *Store) Visited(ctx context.Context, riderID, address string) error {
+	if _, err := s.db.ExecContext(ctx, `DELETE FROM visits WHERE rider_id = ? AND seen_at < ?`, riderID, s.now().Add(-remembered)); err != nil {
+		return err
+	}
 	_, err := s.db.ExecContext(ctx, `INSERT INTO visits (rider_id, address, seen_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen_at = VALUES(seen_at)`, riderID, hashed(address), s.now())
 	return err
 }

@@ -114,6 +114,7 @@ func (s *Server) stay(w http.ResponseWriter, r *http.Request, fresh int, to stri
 
 // deletion is asked twice: the page lists what goes, and wants the name typed.
 type deletionView struct {
+	Demo     bool // the demonstration's own account, which stays
 	Name     string
 	Plans    []string
 	Password bool // the account has one, which is asked for
@@ -131,14 +132,11 @@ func (s *Server) askDeletion(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *Server) showDeletion(w http.ResponseWriter, r *http.Request, status int, typed string, errs desk.FormErrors) error {
-	if s.demonstrates(r) {
-		return store.ErrNotFound
-	}
 	rider, err := s.Store.RiderByID(r.Context(), s.Rider(r))
 	if err != nil {
 		return err
 	}
-	view := deletionView{Name: rider.Name, Password: rider.Hash != nil, Typed: typed, Errors: errs}
+	view := deletionView{Demo: s.demonstrates(r), Name: rider.Name, Password: rider.Hash != nil, Typed: typed, Errors: errs}
 	plans, err := s.Store.Plans(r.Context(), rider.ID)
 	if err != nil {
 		return err

@@ -79,7 +79,7 @@ func (s *Server) fail(w http.ResponseWriter, r *http.Request, err error) {
 	case errors.Is(err, store.ErrLost):
 		status, view = http.StatusServiceUnavailable, failure{What: "The database went away, and this was not kept.", Do: "Nothing was changed. Go back and save again: what you typed is still in the form."}
 	case errors.Is(err, store.ErrDoubt):
-		status, view = http.StatusServiceUnavailable, failure{What: "The database went away before it said whether it kept this.", Do: "It may be there or not. Go back and save again: it is kept once, however often it is sent."}
+		status, view = http.StatusServiceUnavailable, failure{What: "The database went away before it said whether it kept this.", Do: "It may be done or not: look. A form that is sent again is kept once, however often."}
 	case errors.Is(err, store.ErrNothing):
 		status, view = http.StatusConflict, failure{What: "There is nothing to undo or redo.", Do: "The plan is at the end of its history."}
 	case errors.As(err, &quota):
