@@ -1,8 +1,12 @@
 package studytest
 
 import (
+	"testing"
+
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
@@ -109,3 +113,13 @@ func Scenes(b *Garage) []Scene {
 
 // enterer is a quantity that can be typed.
 type enterer interface{ Enter(text, unit string) error }
+
+// Known visits what is known of each scene, in its last loadout.
+func Known(t testing.TB, visit func(name string, f *facts.All)) {
+	t.Helper()
+	b := New(t)
+	for _, scene := range Scenes(b) {
+		loadouts := eval.Evaluate(scene.Plan, b.Shelf, Today).Loadouts
+		visit(scene.Name, loadouts[len(loadouts)-1].Facts)
+	}
+}
