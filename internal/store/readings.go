@@ -2,7 +2,6 @@ package store
 
 import (
 	"bytes"
-	"cmp"
 	"context"
 	"crypto/sha256"
 	"database/sql"
@@ -108,7 +107,17 @@ func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, 
 	return added, s.weigh(ctx, tx, log, size)
 }
 
-var errNoID = errors.New("its id is none of ours")
+// sound tells whether a reading is one at all. What it says was looked at when it was kept.
+func sound(r plan.Reading) error {
+	whole := r.Kind == plan.FillReading && r.Fill != nil || r.Kind == plan.Weighed && r.Weighing != nil || r.Kind == plan.Revocation
+	switch {
+	case !plan.ValidID(r.ID):
+		return errors.New("its id is none of ours")
+	case !whole:
+		return fmt.Errorf("%q is no kind of reading, or its content is missing", r.Kind)
+	}
+	return nil
+}
 
 // readingLog is what one log holds, and a sum of it.
 type readingLog struct {
@@ -144,13 +153,13 @@ func (s *Store) readings(ctx context.Context, logs []string) (map[string]reading
 		log.sum.Write(row.Document)
 		var r plan.Reading
 		err := format.DecodeStrict(row.Document, &r)
-		if problems := r.Validate(); err == nil && len(problems) > 0 {
-			err = problems[0]
+		if err == nil {
+			err = sound(r)
 		}
-		if err == nil && plan.ValidID(r.ID) {
+		if err == nil {
 			log.readings = append(log.readings, r)
 		} else {
-			log.aside = append(log.aside, fmt.Sprintf("reading %d: %v, set aside", log.rows, cmp.Or(err, errNoID)))
+			log.aside = append(log.aside, fmt.Sprintf("reading %d: %v, set aside", log.rows, err))
 		}
 		lists[row.Log] = log
 	}

@@ -155,3 +155,20 @@ func manyFills(tb testing.TB, s *webtest.Site, path string) {
 	_, err = s.Store.AddReadings(tb.Context(), rider.ID, id, list)
 	require.NoError(tb, err)
 }
+
+// BenchmarkFullGarage is the garage of a rider with two hundred plans; the target is 20 ms.
+func BenchmarkFullGarage(b *testing.B) {
+	s := webtest.New(b)
+	v, path := s.Demo(b)
+	rider, err := s.Store.RiderByName(b.Context(), demo.Rider)
+	require.NoError(b, err)
+	head, err := s.Store.Plan(b.Context(), rider.ID, strings.TrimPrefix(path, "/plans/"))
+	require.NoError(b, err)
+	for range 200 {
+		_, err := s.Store.CreatePlan(b.Context(), rider.ID, head.Plan, "Another")
+		require.NoError(b, err)
+	}
+	for b.Loop() {
+		v.Page("/garage")
+	}
+}
