@@ -2,6 +2,7 @@ package store_test
 
 import (
 	"context"
+	crand "crypto/rand"
 	"errors"
 	"fmt"
 	"math/rand/v2"
@@ -328,4 +329,47 @@ func TestQuotas(t *testing.T) {
 	require.NoError(t, st.DB().GetContext(ctx, &counted, `SELECT bytes FROM riders WHERE id = ?`, me))
 	require.NoError(t, st.DB().GetContext(ctx, &is, `SELECT (SELECT SUM(LENGTH(document)) FROM revisions) + (SELECT SUM(LENGTH(document)) FROM readings) + (SELECT SUM(LENGTH(points)) FROM tracks)`))
 	assert.Equal(t, is, counted, "what is counted is what is there")
+}
+
+// TestLongLogs: a log that is kept is the database's, also after another server has added
+// to it, changed it or taken from it.
+func TestLongLogs(t *testing.T) {
+	dsn := mariadbtest.DSN(t)
+	here, there := openAt(t, dsn), openAt(t, dsn)
+	me := rider(t, here, "Me")
+	p, err := demo.Plan()
+	require.NoError(t, err)
+	id, err := here.CreatePlan(ctx, me, p, "New")
+	require.NoError(t, err)
+	more := func(n int) (list []plan.Reading) {
+		for range n {
+			r := p.Readings[0]
+			r.ID = crand.Text()
+			list = append(list, r)
+		}
+		return list
+	}
+	same := func(what string) {
+		t.Helper()
+		a, err := here.Plan(ctx, me, id)
+		require.NoError(t, err)
+		fresh := openAt(t, dsn)
+		b, err := fresh.Plan(ctx, me, id)
+		require.NoError(t, err)
+		assert.Equal(t, b.Plan.Readings, a.Plan.Readings, what)
+		assert.Equal(t, b.Version, a.Version, what)
+	}
+	_, err = here.AddReadings(ctx, me, id, more(400))
+	require.NoError(t, err)
+	same("first")
+	same("kept")
+	_, err = there.AddReadings(ctx, me, id, more(1))
+	require.NoError(t, err)
+	same("added elsewhere")
+	_, err = there.DB().ExecContext(ctx, `UPDATE readings SET document = JSON_SET(document, '$.note', 'changed') WHERE log_id = ? LIMIT 1`, id)
+	require.NoError(t, err)
+	same("changed elsewhere")
+	_, err = there.DB().ExecContext(ctx, `DELETE FROM readings WHERE log_id = ? LIMIT 7`, id)
+	require.NoError(t, err)
+	same("taken away elsewhere")
 }

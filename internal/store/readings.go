@@ -3,15 +3,11 @@ package store
 import (
 	"bytes"
 	"context"
-	"crypto/sha256"
 	"database/sql"
-	"encoding/hex"
 	"errors"
 	"fmt"
-	"hash"
 
 	"github.com/go-json-experiment/json"
-	"github.com/jmoiron/sqlx"
 
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
@@ -119,53 +115,6 @@ func sound(r plan.Reading) error {
 	return nil
 }
 
-// readingLog is what one log holds, and a sum of it.
-type readingLog struct {
-	readings []plan.Reading
-	aside    []string
-	rows     int
-	sum      hash.Hash
-}
-
-// readings of logs, each log's in the order in which they came.
-func (s *Store) readings(ctx context.Context, logs []string) (map[string]readingLog, error) {
-	if len(logs) == 0 {
-		return nil, nil
-	}
-	query, args, err := sqlx.In(`SELECT log_id, document FROM readings WHERE log_id IN (?) ORDER BY made_at, id`, logs)
-	if err != nil {
-		return nil, err
-	}
-	var rows []struct {
-		Log      string `db:"log_id"`
-		Document []byte `db:"document"`
-	}
-	if err := s.db.SelectContext(ctx, &rows, query, args...); err != nil {
-		return nil, err
-	}
-	lists := map[string]readingLog{}
-	for _, row := range rows {
-		log := lists[row.Log]
-		log.rows++
-		if log.sum == nil {
-			log.sum = sha256.New()
-		}
-		log.sum.Write(row.Document)
-		var r plan.Reading
-		err := format.DecodeStrict(row.Document, &r)
-		if err == nil {
-			err = sound(r)
-		}
-		if err == nil {
-			log.readings = append(log.readings, r)
-		} else {
-			log.aside = append(log.aside, fmt.Sprintf("reading %d: %v, set aside", log.rows, err))
-		}
-		lists[row.Log] = log
-	}
-	return lists, nil
-}
-
 // withReadings puts the readings of their logs into plans, and into their versions.
 func (s *Store) withReadings(ctx context.Context, list ...*Snapshot) error {
 	var logs []string
@@ -177,8 +126,8 @@ func (s *Store) withReadings(ctx context.Context, list ...*Snapshot) error {
 		log := lists[snapshot.logID]
 		snapshot.Plan.Readings = log.readings
 		snapshot.Aside = append(snapshot.Aside, log.aside...)
-		if log.sum != nil {
-			snapshot.Version += " " + hex.EncodeToString(log.sum.Sum(nil))
+		if log.version != "" {
+			snapshot.Version += " " + log.version
 		}
 	}
 	return err

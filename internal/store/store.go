@@ -39,6 +39,7 @@ type Store struct {
 	config *mysql.Config
 	now    func() time.Time
 	shelf  shelf
+	logs   logs
 	quotas Quotas
 }
 

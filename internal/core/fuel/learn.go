@@ -120,7 +120,7 @@ func Learn(first Model, tankfuls []Tankful) Taught {
 
 // settled tells whether a round has changed nothing that anybody would see.
 func settled(before, after Model) bool {
-	const least = 1e-10
+	const least = 1e-7
 	return math.Abs(after.Road-before.Road) < least && math.Abs(after.Loose-before.Loose) < least && math.Abs(after.Ride-before.Ride) < least
 }
 
