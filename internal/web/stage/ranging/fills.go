@@ -138,7 +138,7 @@ func fillFormOf(d *desk.Desk, form url.Values, errs desk.FormErrors) fillForm {
 const (
 	fillsAPage   = 50
 	revokedNamed = 20
-	tanksDrawn   = 30
+	tanksDrawn   = 20
 )
 
 // table lists the log, the newest first, with what each full tank came to.

@@ -559,7 +559,7 @@ func TestManyFills(t *testing.T) {
 	first := v.Page(path + "/fills")
 	assert.Contains(t, first, "Older")
 	assert.NotContains(t, first, ">Newer<")
-	assert.LessOrEqual(t, strings.Count(first, `class="fill-dot"`), 31, "the drawing stays readable")
+	assert.LessOrEqual(t, strings.Count(first, `class="fill-dot"`), 21, "the drawing stays readable")
 }
 
 // TestTenMetres: a route of ten metres is a route, and comes back as a file.
