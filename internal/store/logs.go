@@ -7,10 +7,11 @@ import (
 	"encoding/hex"
 	"fmt"
 	"hash/crc32"
+	"maps"
 	"slices"
-	"sync"
 
 	"github.com/jmoiron/sqlx"
+	"github.com/maypok86/otter/v2"
 
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
@@ -32,62 +33,28 @@ type logSum struct {
 }
 
 // Long logs are taken apart once and kept for as long as the database says that they are
-// the same; a few of them, for whoever has one looks at it again and again.
+// the same, for whoever has one looks at it again and again: at most so many readings.
 const (
-	longLog  = 300
-	keptLogs = 6
+	longLog = 300
+	keptMax = 15_000
 )
 
-// logs are the long ones that are kept.
-type logs struct {
-	mutex sync.Mutex
-	kept  map[string]readingLog
-	order []string // the oldest first
-}
-
-func (l *logs) get(id string) (readingLog, bool) {
-	l.mutex.Lock()
-	defer l.mutex.Unlock()
-	log, ok := l.kept[id]
-	return log, ok
-}
-
-func (l *logs) keep(id string, log readingLog) {
-	l.mutex.Lock()
-	defer l.mutex.Unlock()
-	if l.kept == nil {
-		l.kept = map[string]readingLog{}
-	}
-	if _, again := l.kept[id]; !again {
-		if l.order = append(l.order, id); len(l.order) > keptLogs {
-			delete(l.kept, l.order[0])
-			l.order = l.order[1:]
-		}
-	}
-	l.kept[id] = log
+// newLogs is where long logs are kept.
+func newLogs() *otter.Cache[string, readingLog] {
+	return otter.Must(&otter.Options[string, readingLog]{
+		MaximumWeight: keptMax,
+		Weigher:       func(_ string, log readingLog) uint32 { return uint32(log.seen.Rows) },
+	})
 }
 
 // readings of logs, each log's in the order in which they came. Nobody writes to what is
 // given out: it may be kept.
 func (s *Store) readings(ctx context.Context, ids []string) (map[string]readingLog, error) {
-	lists := map[string]readingLog{}
-	var unknown []string
-	for _, id := range ids {
-		log, kept := s.logs.get(id)
-		if kept {
-			var now logSum
-			err := s.db.GetContext(ctx, &now, `SELECT COUNT(*) AS n, BIT_XOR(CRC32(CONCAT(id, document))) AS checks FROM readings WHERE log_id = ?`, id)
-			if err != nil {
-				return nil, err
-			}
-			kept = now == log.seen
-		}
-		if kept {
-			lists[id] = log
-		} else {
-			unknown = append(unknown, id)
-		}
+	lists, err := s.unchanged(ctx, ids)
+	if err != nil {
+		return nil, err
 	}
+	unknown := slices.DeleteFunc(slices.Clone(ids), func(id string) bool { _, kept := lists[id]; return kept })
 	if len(unknown) == 0 {
 		return lists, nil
 	}
@@ -107,11 +74,42 @@ func (s *Store) readings(ctx context.Context, ids []string) (map[string]readingL
 		}
 		log := readLog(rows[:n])
 		if n >= longLog {
-			s.logs.keep(rows[0].Log, log)
+			s.logs.Set(rows[0].Log, log)
 		}
 		lists[rows[0].Log] = log
 		rows = rows[n:]
 	}
+	return lists, nil
+}
+
+// unchanged are those of some logs that are kept and still what the database holds.
+func (s *Store) unchanged(ctx context.Context, ids []string) (map[string]readingLog, error) {
+	lists := map[string]readingLog{}
+	var kept []string
+	for _, id := range ids {
+		if log, ok := s.logs.GetIfPresent(id); ok {
+			lists[id], kept = log, append(kept, id)
+		}
+	}
+	if len(kept) == 0 {
+		return lists, nil
+	}
+	query, args, err := sqlx.In(`SELECT log_id, COUNT(*) AS n, BIT_XOR(CRC32(CONCAT(id, document))) AS checks FROM readings WHERE log_id IN (?) GROUP BY log_id`, kept)
+	if err != nil {
+		return nil, err
+	}
+	var rows []struct {
+		Log string `db:"log_id"`
+		logSum
+	}
+	if err := s.db.SelectContext(ctx, &rows, query, args...); err != nil {
+		return nil, err
+	}
+	now := map[string]logSum{}
+	for _, row := range rows {
+		now[row.Log] = row.logSum
+	}
+	maps.DeleteFunc(lists, func(id string, log readingLog) bool { return now[id] != log.seen })
 	return lists, nil
 }
 

@@ -7,7 +7,6 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
-	"time"
 
 	"github.com/go-sql-driver/mysql"
 	"github.com/pressly/goose/v3"
@@ -24,9 +23,6 @@ var (
 	ErrOlder = errors.New("the database is older than this program: run mule migrate")
 	ErrNewer = errors.New("the database is newer than this program: take the newer mule")
 )
-
-// patience is how long one migration waits for another to end.
-const patience = time.Minute
 
 // Migrate brings the database to this program's version; it only goes forward. Of
 // several at once the others wait for the first.
@@ -82,18 +78,12 @@ func (s *Store) alone(ctx context.Context, do func() error) error {
 	}
 	defer conn.Close()
 	const lock = `CONCAT('valiant-mule migrate ', DATABASE())`
-	for until := time.Now().Add(patience); ; {
-		// Short waits, because a connection is given up after a while without an answer.
-		var got sql.NullInt64
-		if err := conn.GetContext(ctx, &got, `SELECT GET_LOCK(`+lock+`, 5)`); err != nil {
-			return err
-		}
-		if got.Int64 == 1 {
-			break
-		}
-		if time.Now().After(until) {
-			return errors.New("another migration of this database is under way: wait for it to end")
-		}
+	var got sql.NullInt64
+	if err := conn.GetContext(ctx, &got, `SELECT GET_LOCK(`+lock+`, 60)`); err != nil {
+		return err
+	}
+	if got.Int64 != 1 {
+		return errors.New("another migration of this database is under way: wait for it to end, then run mule migrate again")
 	}
 	// The lock goes with its connection, also where this program is killed.
 	defer conn.ExecContext(context.WithoutCancel(ctx), `DO RELEASE_LOCK(`+lock+`)`)

@@ -51,11 +51,11 @@ const selectHeads = `
 
 // Plans lists a rider's plans, the newest first.
 func (s *Store) Plans(ctx context.Context, rider string) ([]*Snapshot, error) {
-	var rows []headRow
-	if err := s.db.SelectContext(ctx, &rows, selectHeads+` ORDER BY r.made_at DESC, h.plan_id`, rider); err != nil {
+	ids, err := s.PlanIDs(ctx, rider)
+	if err != nil {
 		return nil, err
 	}
-	return s.snapshots(ctx, rows)
+	return s.PlansOf(ctx, rider, ids)
 }
 
 // PlanIDs are those of a rider's plans, in the order of Plans.

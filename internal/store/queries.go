@@ -14,14 +14,25 @@ import (
 // Queries are those of one request, with what each took. Their values are not kept.
 type Queries struct {
 	mutex sync.Mutex
-	list  []string
+	list  []timed
 }
 
-// List is a line for each.
+type timed struct {
+	query string
+	took  time.Duration
+}
+
+// List is a line for each. It is made when somebody asks: most requests are quick.
 func (q *Queries) List() []string {
 	q.mutex.Lock()
 	defer q.mutex.Unlock()
-	return q.list
+	const most = 200
+	lines := make([]string, len(q.list))
+	for i, t := range q.list {
+		text := strings.Join(strings.Fields(t.query), " ")
+		lines[i] = fmt.Sprintf("%s %s", t.took.Round(10*time.Microsecond), text[:min(most, len(text))])
+	}
+	return lines
 }
 
 type queriesKey struct{}
@@ -37,11 +48,9 @@ func took(ctx context.Context, query string, began time.Time) {
 	if !ok {
 		return
 	}
-	const most = 200
-	text := strings.Join(strings.Fields(query), " ")
 	q.mutex.Lock()
 	defer q.mutex.Unlock()
-	q.list = append(q.list, fmt.Sprintf("%s %s", time.Since(began).Round(10*time.Microsecond), text[:min(most, len(text))]))
+	q.list = append(q.list, timed{query, time.Since(began)})
 }
 
 // pool is the database, its queries noted.

@@ -34,13 +34,16 @@ func (s *Store) Limit(q Quotas) { s.quotas = q }
 
 // room makes sure that a rider may keep one plan more.
 func (s *Store) room(ctx context.Context, tx transaction, rider string) error {
+	if err := s.purge(ctx, tx, rider); err != nil {
+		return err
+	}
 	var plans int
 	// The lock makes two that add at once queue, so that the bound holds.
 	if err := tx.GetContext(ctx, &plans, `SELECT (SELECT COUNT(*) FROM plans WHERE rider_id = riders.id) FROM riders WHERE id = ? FOR UPDATE`, rider); err != nil {
 		return err
 	}
 	if plans >= s.quotas.Plans {
-		return &Quota{fmt.Sprintf("The garage holds %d plans, and no more.", s.quotas.Plans), "Export one, throw it away, and wait until it is gone; or ask who runs this site."}
+		return &Quota{fmt.Sprintf("The garage holds %d plans, and no more.", s.quotas.Plans), "Export one and throw it away: it is gone for good, and its place free, after 30 days. Sooner only who runs this site can help."}
 	}
 	return nil
 }
@@ -59,7 +62,7 @@ func (s *Store) weigh(ctx context.Context, tx transaction, planID string, more i
 
 func (s *Store) heavy(bytes int64) error {
 	if bytes > s.quotas.Bytes {
-		return &Quota{fmt.Sprintf("This account keeps %d MB, and no more.", s.quotas.Bytes>>20), "Throw plans away that are no longer wanted, or ask who runs this site."}
+		return &Quota{fmt.Sprintf("This account keeps %d MB, and no more.", s.quotas.Bytes>>20), "Throw plans away that are no longer wanted: what they weigh is free after 30 days. Sooner only who runs this site can help."}
 	}
 	return nil
 }

@@ -15,6 +15,7 @@ import (
 
 	"github.com/go-sql-driver/mysql"
 	"github.com/jmoiron/sqlx"
+	"github.com/maypok86/otter/v2"
 )
 
 // Errors that a caller tells apart.
@@ -39,7 +40,7 @@ type Store struct {
 	config *mysql.Config
 	now    func() time.Time
 	shelf  shelf
-	logs   logs
+	logs   *otter.Cache[string, readingLog]
 	quotas Quotas
 }
 
@@ -73,7 +74,7 @@ func Open(dsn string) (*Store, error) {
 	db.SetMaxOpenConns(40)
 	db.SetMaxIdleConns(20)
 	db.SetConnMaxLifetime(5 * time.Minute)
-	return &Store{db: pool{db}, config: config, quotas: UsualQuotas, now: func() time.Time { return time.Now().UTC().Truncate(time.Microsecond) }}, nil
+	return &Store{db: pool{db}, config: config, logs: newLogs(), quotas: UsualQuotas, now: func() time.Time { return time.Now().UTC().Truncate(time.Microsecond) }}, nil
 }
 
 func connect(config *mysql.Config) (*sqlx.DB, error) {

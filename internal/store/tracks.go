@@ -36,7 +36,7 @@ func (s *Store) KeepTrack(ctx context.Context, rider string, parts []track.Part)
 			return err
 		}
 		if kept.Tracks > s.quotas.Tracks {
-			return &Quota{fmt.Sprintf("This account keeps %d tracks, and no more.", s.quotas.Tracks), "Delete routes that are no longer wanted, or ask who runs this site."}
+			return &Quota{fmt.Sprintf("This account keeps %d tracks, and no more.", s.quotas.Tracks), "The histories of plans hold on to them; ask who runs this site for more."}
 		}
 		return s.heavy(kept.Bytes)
 	})

@@ -317,9 +317,6 @@ func (s *Server) dropCalculation(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *Server) saveCalculations(w http.ResponseWriter, r *http.Request, d *desk.Desk, changed *plan.Plan, summary, back string) error {
-	if problems := changed.Validate(); len(problems) > 0 {
-		return s.Show(w, r, http.StatusUnprocessableEntity, "failure", "Not kept", failure{What: "That was not kept.", Do: problems[0].Error()})
-	}
 	if err := s.Save(r, d, r.PostFormValue("base"), changed, summary); err != nil {
 		return err
 	}

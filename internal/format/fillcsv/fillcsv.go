@@ -14,6 +14,7 @@ import (
 	"errors"
 	"fmt"
 	"io"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
@@ -62,21 +63,31 @@ func Write(w io.Writer, fills []plan.Reading) error {
 	}
 	_ = out.Write(head) // Error reports what failed
 	for _, r := range fills {
-		f := r.Fill
-		row := []string{r.On, number(f.Litres, "L"), number(f.Odometer, "km"), number(f.Trip, "km"), string(f.By), table.Yes(!f.Partial), table.Yes(f.Missed), table.Text(f.As.Name), table.Text(r.Note), r.ID}
-		for _, g := range terrain.Grounds() {
-			share := ""
-			for _, s := range f.Ground {
-				if s.Ground == g.Kind {
-					share = number(s.Share, "%")
-				}
-			}
-			row = append(row, share)
-		}
-		_ = out.Write(row)
+		_ = out.Write(record(r))
 	}
 	out.Flush()
 	return out.Error()
+}
+
+// Same tells whether two readings are the same fill, as far as a file says.
+func Same(a, b plan.Reading) bool {
+	return a.Fill != nil && b.Fill != nil && slices.Equal(record(a), record(b))
+}
+
+// record is a fill as a row.
+func record(r plan.Reading) []string {
+	f := r.Fill
+	row := []string{r.On, number(f.Litres, "L"), number(f.Odometer, "km"), number(f.Trip, "km"), string(f.By), table.Yes(!f.Partial), table.Yes(f.Missed), table.Text(f.As.Name), table.Text(r.Note), r.ID}
+	for _, g := range terrain.Grounds() {
+		share := ""
+		for _, s := range f.Ground {
+			if s.Ground == g.Kind {
+				share = number(s.Share, "%")
+			}
+		}
+		row = append(row, share)
+	}
+	return row
 }
 
 func number(q interface {

@@ -135,6 +135,11 @@ func (f StageForm) Keep(s *House, w http.ResponseWriter, r *http.Request) error 
 	if len(summary) > 0 {
 		err = s.Save(r, d, d.Revision, changed, strings.Join(summary, "; "))
 	}
+	var refused Refused
+	if errors.As(err, &refused) {
+		note := "Not saved: " + refused.Error() + ". What you typed is still here."
+		return f.again(s, w, r, d, http.StatusUnprocessableEntity, r.PostForm, nil, FormState{Note: note})
+	}
 	if errors.Is(err, store.ErrStale) { // changed since this request read it
 		if d, err = s.Open(r); err == nil {
 			return f.conflict(s, w, r, d)

@@ -401,7 +401,7 @@ func goodFills(d *desk.Desk, rows []fillcsv.Row, view *fillsView) []plan.Reading
 		switch {
 		case row.Err != nil:
 			shown.Bad, shown.Says = true, row.Err.Error()
-		case known && !sameFill(is, row.Reading):
+		case known && !fillcsv.Same(is, row.Reading):
 			shown.Bad, shown.Says = true, fmt.Sprintf("the log has another reading under this id, of %s: take the id out of the row to write this one down too", is.On)
 		case known:
 			shown.Says = "in the log already"
@@ -420,16 +420,4 @@ func goodFills(d *desk.Desk, rows []fillcsv.Row, view *fillsView) []plan.Reading
 	}
 	view.Good = len(good)
 	return good
-}
-
-// sameFill tells whether two readings are the same fill, as far as a file says: how the
-// bike was is more than its columns hold.
-func sameFill(a, b plan.Reading) bool {
-	if a.Fill == nil || b.Fill == nil {
-		return false
-	}
-	f, g := a.Fill, b.Fill
-	same := func(x, y float64) bool { return x == y || math.IsNaN(x) && math.IsNaN(y) || math.Abs(x-y) < 1e-6 }
-	return a.On == b.On && a.Note == b.Note && f.Partial == g.Partial && f.Missed == g.Missed &&
-		same(f.Litres.In("L"), g.Litres.In("L")) && same(f.Odometer.In("km"), g.Odometer.In("km")) && same(f.Trip.In("km"), g.Trip.In("km"))
 }
