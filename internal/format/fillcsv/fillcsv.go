@@ -69,9 +69,16 @@ func Write(w io.Writer, fills []plan.Reading) error {
 	return out.Error()
 }
 
-// Same tells whether two readings are the same fill, as far as a file says.
+// Same tells whether two readings are the same fill, as far as a file says: how the bike
+// was is filled in when a row is taken.
 func Same(a, b plan.Reading) bool {
-	return a.Fill != nil && b.Fill != nil && slices.Equal(record(a), record(b))
+	if a.Fill == nil || b.Fill == nil {
+		return false
+	}
+	f, g := *a.Fill, *b.Fill
+	f.As, g.As = plan.Ridden{}, plan.Ridden{}
+	a.Fill, b.Fill = &f, &g
+	return slices.Equal(record(a), record(b))
 }
 
 // record is a fill as a row.

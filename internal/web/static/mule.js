@@ -6,9 +6,35 @@
 // The href property of a link inside SVG is not a string.
 const address = (link) => link.getAttribute('href');
 
-// What is kept on this device under a key.
-const kept = (key) => {
-  try { return JSON.parse(localStorage.getItem(key)) || []; } catch (error) { return []; }
+// What is kept on this device under a key until the server has it: entries with an id and
+// the fields of a form. One that the server refuses stays, with why.
+const outbox = (key, one, many) => ({
+  all() {
+    try { return JSON.parse(localStorage.getItem(key)) || []; } catch (error) { return []; }
+  },
+  put(list) { localStorage.setItem(key, JSON.stringify(list)); },
+  add(entry) { this.put([...this.all(), { ...entry, refused: '' }]); },
+  drop(id) { this.put(this.all().filter((e) => e.id !== id)); },
+  refuse(id, why) { this.put(this.all().map((e) => e.id === id ? { ...e, refused: why } : e)); },
+  next() { return this.all().find((e) => !e.refused); },
+  refused() { return this.all().filter((e) => e.refused); },
+
+  // Says in a line how many wait.
+  show(line) {
+    const n = this.all().length - this.refused().length;
+    line.hidden = n === 0;
+    line.textContent = (n === 1 ? '1 ' + one + ' is' : n + ' ' + many + ' are') + ' kept on this device and sent when the server answers.';
+  },
+});
+
+// A button of words that does something here.
+const linkButton = (words, act) => {
+  const button = document.createElement('button');
+  button.type = 'button';
+  button.className = 'link-act';
+  button.textContent = words;
+  button.addEventListener('click', act);
+  return button;
 };
 
 // An id as long as the server's own, in the same letters.
@@ -401,17 +427,11 @@ document.addEventListener('alpine:init', () => {
     sending: false,
 
     init() {
+      this.box = outbox('mule-answers-' + this.$root.dataset.plan, 'answer', 'answers');
       this.show();
-      this.queue().forEach((a) => this.restore(a));
+      this.box.all().forEach((a) => this.restore(a));
       window.addEventListener('online', () => this.send());
       this.send();
-    },
-
-    key() { return 'mule-answers-' + this.$root.dataset.plan; },
-    queue() { return kept(this.key()); },
-    keep(queue) {
-      localStorage.setItem(this.key(), JSON.stringify(queue));
-      this.show();
     },
 
     // A verdict is an answer by itself.
@@ -430,13 +450,14 @@ document.addEventListener('alpine:init', () => {
     },
 
     answer(form) {
-      const body = new FormData(form);
-      const id = freshID();
+      const body = new FormData(form), id = freshID();
       body.set('id', id);
       body.set('verdict', form.querySelector('.verdict[aria-pressed=true]').value);
       form.classList.add('is-unsent');
       const check = form.dataset.answer;
-      this.keep([...this.queue().filter((a) => a.check !== check), { id, check, action: form.getAttribute('action'), fields: [...body], refused: '' }]);
+      this.box.all().filter((a) => a.check === check).forEach((a) => this.box.drop(a.id));
+      this.box.add({ id, check, action: form.getAttribute('action'), fields: [...body] });
+      this.show();
       this.send();
     },
 
@@ -450,28 +471,41 @@ document.addEventListener('alpine:init', () => {
         if (field) field.value = value;
         if (name === 'verdict') form.querySelectorAll('.verdict').forEach((v) => v.setAttribute('aria-pressed', String(v.value === value)));
       });
+      if (answer.refused) this.complain(form, answer);
+    },
+
+    // Says in its form why an answer was not taken. Answering anew mends it.
+    complain(form, answer) {
+      form.querySelectorAll('.not-taken').forEach((line) => line.remove());
+      const line = document.createElement('p');
+      line.className = 'not-taken error';
+      line.append('Not taken: ' + answer.refused + ' ', linkButton('Throw it away', () => {
+        this.box.drop(answer.id);
+        location.reload();
+      }));
+      form.querySelector('h3').after(line);
     },
 
     async send() {
       clearTimeout(this.waiting);
       if (this.sending) return;
       this.sending = true;
-      for (let next = this.next(); next; next = this.next()) {
+      for (let next = this.box.next(); next; next = this.box.next()) {
         if (!await this.sent(next)) break;
       }
       this.sending = false;
-      if (this.next()) this.waiting = setTimeout(() => this.send(), 5000);
+      if (this.box.next()) this.waiting = setTimeout(() => this.send(), 5000);
     },
-
-    next() { return this.queue().find((a) => !a.refused); },
 
     // Sends one; false when the server has neither taken nor refused it. A refused one
     // stays here until it is answered anew.
     async sent(answer) {
       const reply = await post(answer.action, answer), page = reply.page;
       if (reply.state === 'later') return false;
-      this.keep(reply.state === 'refused' ? this.queue().map((a) => a.id === answer.id ? { ...a, refused: reply.why } : a) : this.queue().filter((a) => a.id !== answer.id));
-      const newer = this.queue().some((a) => a.check === answer.check && a.id !== answer.id);
+      if (reply.state === 'refused') this.box.refuse(answer.id, reply.why);
+      else this.box.drop(answer.id);
+      this.show();
+      const newer = this.box.all().some((a) => a.check === answer.check && a.id !== answer.id);
       const parts = ['strip', 'bench', 'walk-bar', ...newer ? [] : ['check-' + answer.check]];
       for (const id of parts) {
         const was = document.getElementById(id), now = page.getElementById(id);
@@ -484,14 +518,12 @@ document.addEventListener('alpine:init', () => {
           if (focus) [...now.querySelectorAll('button')].filter((b) => b.value === value).forEach((b) => b.focus());
         }
       }
+      const form = document.getElementById('check-' + answer.check);
+      if (reply.state === 'refused' && !newer && form) this.complain(form, { ...answer, refused: reply.why });
       return true;
     },
 
-    show() {
-      const line = document.getElementById('unsent'), n = this.queue().filter((a) => !a.refused).length;
-      line.hidden = n === 0;
-      line.textContent = n === 1 ? '1 answer is kept on this device and sent when the server answers.' : n + ' answers are kept on this device and sent when the server answers.';
-    },
+    show() { this.box.show(document.getElementById('unsent')); },
   }));
 
   // Dragging across the heights fills in the first blank stretch of the form.
@@ -619,23 +651,18 @@ document.addEventListener('alpine:init', () => {
     sending: false,
 
     init() {
+      this.box = outbox('mule-log-' + this.$root.getAttribute('action'), 'fill', 'fills');
       window.addEventListener('online', () => this.flush());
       this.show();
       this.flush();
-    },
-
-    key() { return 'mule-log-' + this.$root.getAttribute('action'); },
-    queue() { return kept(this.key()); },
-    keep(queue) {
-      localStorage.setItem(this.key(), JSON.stringify(queue));
-      this.show();
     },
 
     send(event) {
       event.preventDefault();
       const body = new FormData(this.$root), id = freshID();
       body.set('id', id);
-      this.keep([...this.queue(), { id, fields: [...body], refused: '' }]);
+      this.box.add({ id, fields: [...body] });
+      this.show();
       this.$root.reset();
       this.flush();
     },
@@ -644,12 +671,15 @@ document.addEventListener('alpine:init', () => {
       clearTimeout(this.waiting);
       if (this.sending) return;
       this.sending = true;
-      for (let next = this.next(); next; next = this.next()) {
+      for (let next = this.box.next(); next; next = this.box.next()) {
         const reply = await post(this.$root.getAttribute('action'), next);
         if (reply.state === 'later') break;
-        if (reply.state === 'refused') this.keep(this.queue().map((f) => f.id === next.id ? { ...f, refused: reply.why } : f));
-        else {
-          this.keep(this.queue().filter((f) => f.id !== next.id));
+        if (reply.state === 'refused') {
+          this.box.refuse(next.id, reply.why);
+          this.show();
+        } else {
+          this.box.drop(next.id);
+          this.show();
           this.sending = false;
           // The form is a new one now, with a log of its own that goes on.
           for (const id of ['strip', 'bench', 'main']) {
@@ -660,17 +690,12 @@ document.addEventListener('alpine:init', () => {
         }
       }
       this.sending = false;
-      if (this.next()) this.waiting = setTimeout(() => this.flush(), 5000);
+      if (this.box.next()) this.waiting = setTimeout(() => this.flush(), 5000);
     },
 
-    next() { return this.queue().find((f) => !f.refused); },
-
     show() {
-      const line = this.$root.querySelector('.unsent'), list = this.$root.parentElement.querySelector('.refused');
-      const n = this.queue().filter((f) => !f.refused).length;
-      line.hidden = n === 0;
-      line.textContent = n === 1 ? '1 fill is kept on this device and sent when the server answers.' : n + ' fills are kept on this device and sent when the server answers.';
-      const refused = this.queue().filter((f) => f.refused);
+      this.box.show(this.$root.querySelector('.unsent'));
+      const list = this.$root.parentElement.querySelector('.refused'), refused = this.box.refused();
       list.hidden = refused.length === 0;
       list.replaceChildren(...refused.map((f) => this.row(f)));
     },
@@ -683,16 +708,11 @@ document.addEventListener('alpine:init', () => {
         return value && unit && !/[a-z]/i.test(value) ? value + ' ' + unit.textContent : value;
       };
       row.textContent = [said('on'), said('litres'), said('odometer') || said('trip')].filter(Boolean).join(', ') + ' was not taken: ' + fill.refused + ' ';
-      const button = (words, act) => {
-        const b = document.createElement('button');
-        b.type = 'button';
-        b.className = 'link-act';
-        b.textContent = words;
-        b.addEventListener('click', act);
-        row.append(b, ' ');
+      const without = () => {
+        this.box.drop(fill.id);
+        this.show();
       };
-      const without = () => this.keep(this.queue().filter((f) => f.id !== fill.id));
-      button('Mend it', () => {
+      row.append(linkButton('Mend it', () => {
         without();
         fill.fields.forEach(([name, value]) => {
           const field = this.$root.querySelector('[name="' + name + '"]');
@@ -700,8 +720,7 @@ document.addEventListener('alpine:init', () => {
           else if (field) field.value = value;
         });
         this.$root.querySelector('.form-control').focus();
-      });
-      button('Throw it away', without);
+      }), ' ', linkButton('Throw it away', without));
       return row;
     },
   }));
