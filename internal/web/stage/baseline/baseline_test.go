@@ -119,3 +119,23 @@ func TestRecord(t *testing.T) {
 	v.Post(path+"/bike/take", url.Values{"base": {webtest.Base(saved)}, "bike": {"fennick-300"}})
 	assert.True(t, s.Newest(t, demo.Rider).Baseline.IsZero(), "what was found on one bike is not true of another")
 }
+
+// TestRefusedAnswer: an answer that the server refuses stays on the device, with why, until
+// it is answered anew or thrown away.
+func TestRefusedAnswer(t *testing.T) {
+	s := webtest.New(t)
+	w, _ := s.Desktop(t, "baseline?loadout=travel")
+	w.Expects = append(w.Expects, "422")
+	revisions := s.Revisions(t)
+	w.Do(chromedp.Click(chromedp.CSS("#check-rear-pads .check-more summary")))
+	w.Fill(`#check-rear-pads [name="new"]`, "thick")
+	w.Click("#check-rear-pads .verdict-good")
+	w.Until(`document.querySelector('#check-rear-pads .not-taken') !== null`)
+	w.Do(chromedp.Reload())
+	w.Until(`document.querySelector('#check-rear-pads .not-taken') !== null`)
+	assert.Equal(t, "thick", w.Text(`document.querySelector('#check-rear-pads [name="new"]').value`))
+	assert.Equal(t, "true", w.Text(`String(document.getElementById('unsent').hidden)`), "it is not sent again as it is")
+	w.Leads(chromedp.Click(chromedp.CSS("#check-rear-pads .not-taken button")))
+	w.Until(`document.querySelector('#check-rear-pads .not-taken') === null`)
+	assert.Equal(t, revisions, s.Revisions(t))
+}
