@@ -128,8 +128,7 @@ func TestRefusedAnswer(t *testing.T) {
 	w.Expects = append(w.Expects, "422")
 	revisions := s.Revisions(t)
 	w.Do(chromedp.Click(chromedp.CSS("#check-rear-pads .check-more summary")))
-	w.Fill(`#check-rear-pads [name="new"]`, "thick")
-	w.Click("#check-rear-pads .verdict-good")
+	w.Fill(`#check-rear-pads [name="new"]`, "thick") // it has a verdict, so this is an answer
 	w.Until(`document.querySelector('#check-rear-pads .not-taken') !== null`)
 	w.Do(chromedp.Reload())
 	w.Until(`document.querySelector('#check-rear-pads .not-taken') !== null`)
