@@ -14,10 +14,8 @@ type Wheels struct {
 
 // Heights is what other tyres lift, mm.
 type Heights struct {
-	Growth       Ends // of each end: half of what its tyre's diameter grows
-	SeatRiseMM   float64
-	StandShortMM float64
-	RakeDegrees  float64 // + = steeper
+	Growth     Ends // of each end: half of what its tyre's diameter grows
+	SeatRiseMM float64
 }
 
 // At is how much a point of the bike is lifted by the tyres, its place a share of
@@ -26,11 +24,12 @@ func (h Heights) At(share float64) float64 {
 	return h.Growth.Rear + (h.Growth.Front-h.Growth.Rear)*share
 }
 
-// Reach is from sole to ground, and the brief's wish.
-type Reach struct{ MM, WishMM float64 }
+// Reach is from sole to ground, the brief's wish, and the seat's height with everything on.
+type Reach struct{ MM, WishMM, SeatMM float64 }
 
-// Room is what there is under the engine with the rider on, and what is wished for.
-type Room struct{ MM, WishMM float64 }
+// Room is what there is under the engine: with everything on it, standing by itself and
+// with all travel used; and what is wished for.
+type Room struct{ MM, StaticMM, PressedMM, WishMM float64 }
 
 // Exposed is what the trip exposes this bike to, with the room that is under it and what its
 // class of parts costs.

@@ -35,6 +35,10 @@ type All struct {
 	// What is found of the bike in the loadout.
 	Wheels     Wheels
 	Heights    Heights
+	Springs    Springs
+	Poses      Poses
+	Stood      Stood
+	Body       Body
 	Reach      Reach
 	Room       Room
 	Drive      Drive
@@ -70,6 +74,10 @@ const (
 	WeighedGroup
 	WheelsGroup
 	HeightsGroup
+	SpringsGroup
+	PosesGroup
+	StoodGroup
+	BodyGroup
 	ReachGroup
 	RoomGroup
 	DriveGroup
@@ -109,6 +117,10 @@ var groups = []struct {
 	{WeighedGroup, func(a *All) any { return &a.Weighed }},
 	{WheelsGroup, func(a *All) any { return &a.Wheels }},
 	{HeightsGroup, func(a *All) any { return &a.Heights }},
+	{SpringsGroup, func(a *All) any { return &a.Springs }},
+	{PosesGroup, func(a *All) any { return &a.Poses }},
+	{StoodGroup, func(a *All) any { return &a.Stood }},
+	{BodyGroup, func(a *All) any { return &a.Body }},
 	{ReachGroup, func(a *All) any { return &a.Reach }},
 	{RoomGroup, func(a *All) any { return &a.Room }},
 	{DriveGroup, func(a *All) any { return &a.Drive }},

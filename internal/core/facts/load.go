@@ -38,12 +38,20 @@ type Loaded struct{ Kg, PermittedKg float64 }
 // Axles are the loads under the wheels.
 type Axles struct {
 	Full, Empty load.Axles // by what is in the tank
-	Kg          Ends       // the worse of both
-	LimitKg     Ends
+	// With a full tank: the bike with what is fitted to it, and its rider on it.
+	Bare, Alone load.Axles
+	Parked      load.Axles // everything but the rider
+	// As it came: by its data sheet, and with a full tank and its rider alone.
+	Kerb, Came load.Axles
+	Kg         Ends // the worse of both
+	LimitKg    Ends
 }
 
 // Centre is how high the loaded bike's centre of mass sits, tank full.
-type Centre struct{ HeightMM float64 }
+type Centre struct {
+	HeightMM float64
+	ParkedMM float64 // without the rider
+}
 
 // Bags is what is packed, and what carries it.
 type Bags struct {

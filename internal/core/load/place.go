@@ -21,6 +21,20 @@ const (
 	RearWheel  Place = "rear-wheel"
 )
 
+// Where a rider sits or stands beside the usual spot. They are nowhere to put a load.
+const (
+	RiderForward  Place = "rider-forward"
+	RiderBack     Place = "rider-back"
+	RiderStanding Place = "rider-standing"
+)
+
+// sits are those spots [memory]: a hand's width either way on the seat, and on the pegs.
+var sits = []Spot{
+	{RiderForward, "Rider, forward", 0.43, 1.25},
+	{RiderBack, "Rider, back", 0.32, 1.25},
+	{RiderStanding, "Rider, standing", 0.43, 1.5},
+}
+
 // Spot is a place with its name and default position.
 type Spot struct {
 	Place Place
@@ -69,9 +83,11 @@ func (p Place) ZMM(seatHeightMM float64) float64 {
 
 // SpotOf finds a place.
 func SpotOf(p Place) (Spot, bool) {
-	for _, s := range spots {
-		if s.Place == p {
-			return s, true
+	for _, list := range [...][]Spot{spots, sits} {
+		for _, s := range list {
+			if s.Place == p {
+				return s, true
+			}
 		}
 	}
 	return Spot{}, false

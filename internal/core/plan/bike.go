@@ -94,8 +94,28 @@ type Bike struct {
 	FrontPre    unit.Length    `json:"front_preload,omitzero"`
 	RearPre     unit.Length    `json:"rear_preload,omitzero"`
 	LinkRatio   unit.Ratio     `json:"link_ratio,omitzero"` // shock travel over wheel travel, mean over the sag range
-	FrontSag    unit.Length    `json:"front_sag,omitzero"`  // with the rider on
+	FrontSag    unit.Length    `json:"front_sag,omitzero"`  // with the rider on and nothing else
 	RearSag     unit.Length    `json:"rear_sag,omitzero"`
+
+	FrontSpringSecond unit.Stiffness `json:"front_spring_second,omitzero"` // of springs with two rates
+	FrontSpringKnee   unit.Length    `json:"front_spring_knee,omitzero"`
+	RearSpringSecond  unit.Stiffness `json:"rear_spring_second,omitzero"`
+	RearSpringKnee    unit.Length    `json:"rear_spring_knee,omitzero"`
+	FrontAdjustBy     AdjustBy       `json:"front_preload_by,omitempty"`
+	RearAdjustBy      AdjustBy       `json:"rear_preload_by,omitempty"`
+	FrontPrePer       unit.Length    `json:"front_preload_per,omitzero"` // of preload, one turn or step of the adjuster
+	FrontPreLeast     unit.Length    `json:"front_preload_least,omitzero"`
+	FrontPreMost      unit.Length    `json:"front_preload_most,omitzero"`
+	RearPrePer        unit.Length    `json:"rear_preload_per,omitzero"`
+	RearPreLeast      unit.Length    `json:"rear_preload_least,omitzero"`
+	RearPreMost       unit.Length    `json:"rear_preload_most,omitzero"`
+	ForkBore          unit.Length    `json:"fork_bore,omitzero"` // of the tube that the air stands in
+	ForkGap           unit.Length    `json:"fork_air_gap,omitzero"`
+	ForkAir           unit.Pressure  `json:"fork_air,omitzero"` // over the atmosphere, wheel hanging
+	FrontUnsprung     unit.Mass      `json:"front_unsprung,omitzero"`
+	RearUnsprung      unit.Mass      `json:"rear_unsprung,omitzero"`
+	StandLean         unit.Angle     `json:"stand_lean,omitzero"`
+	StandFoot         unit.Area      `json:"stand_foot,omitzero"`
 
 	Body        Body        `json:"body,omitempty"`
 	DragArea    unit.Area   `json:"drag_area,omitzero"` // drag coefficient × frontal area, rider on it
@@ -232,8 +252,27 @@ func (b *Bike) Sections() []Section {
 			{"front_preload", "Fork preload", "mm", 0, 80, "How much the springs are pressed together with the wheel hanging.", &b.FrontPre},
 			{"rear_preload", "Shock preload", "mm", 0, 80, "Free length less length on the shock, wheel hanging.", &b.RearPre},
 			{"link_ratio", "Shock over wheel travel", "", 0.2, 1.3, "Below 1: the shock moves less than the wheel. A mean over the range that sag uses.", &b.LinkRatio},
-			{"front_sag", "Front sag, rider on", "mm", 0, 200, "Wheel hanging against you on it, dressed to ride: push down and lift, take the middle.", &b.FrontSag},
-			{"rear_sag", "Rear sag, rider on", "mm", 0, 200, "From the axle straight up to the frame, hanging against you on it.", &b.RearSag},
+			{"front_sag", "Front sag, rider on", "mm", 0, 300, "Along the leg, wheel hanging against you on it, dressed to ride, no bags: push down and lift, take the middle. It leads over what is computed.", &b.FrontSag},
+			{"rear_sag", "Rear sag, rider on", "mm", 0, 350, "From the axle straight up to the frame, hanging against you on it, no bags. It leads over what is computed.", &b.RearSag},
+		}},
+		{"Preload, air, stand", []Field{
+			{"front_preload_per", "Fork adjuster, each", "mm", 0.1, 20, "Of preload, a turn or a step: count them from all out to all in, and measure how far the cap goes.", &b.FrontPrePer},
+			{"front_preload_least", "Fork preload, all out", "mm", 0, 80, "Empty: none.", &b.FrontPreLeast},
+			{"front_preload_most", "Fork preload, all in", "mm", 0, 80, "Without it nobody knows when the adjuster runs out.", &b.FrontPreMost},
+			{"rear_preload_per", "Shock adjuster, each", "mm", 0.1, 20, "Of preload, a turn of the ring or a step of the cam.", &b.RearPrePer},
+			{"rear_preload_least", "Shock preload, all out", "mm", 0, 80, "Empty: none.", &b.RearPreLeast},
+			{"rear_preload_most", "Shock preload, all in", "mm", 0, 80, "Without it nobody knows when the adjuster runs out.", &b.RearPreMost},
+			{"front_spring_second", "Fork springs, second rate", "N/mm", 2, 60, "Of springs with two rates, both legs together. Empty: one rate.", &b.FrontSpringSecond},
+			{"front_spring_knee", "… from a compression of", "mm", 1, 300, "Where the close coils are shut.", &b.FrontSpringKnee},
+			{"rear_spring_second", "Shock spring, second rate", "N/mm", 20, 600, "Empty: one rate.", &b.RearSpringSecond},
+			{"rear_spring_knee", "… from a compression of", "mm", 1, 200, "Where the close coils are shut.", &b.RearSpringKnee},
+			{"fork_bore", "Fork tube, inside", "mm", 20, 60, "Across the tube that the air stands in. Without it the air is left out.", &b.ForkBore},
+			{"fork_air_gap", "Fork air gap", "mm", 30, 400, "From the oil up to the rim of the tube, fork pressed together, springs out.", &b.ForkGap},
+			{"fork_air", "Air in the fork", "kPa", 0, 250, "By valves in the caps, wheel hanging, cold. Empty: none.", &b.ForkAir},
+			{"front_unsprung", "Front wheel and what hangs on it", "kg", 4, 60, "Wheel, tyre, brake, half the fork: what is below the springs. Empty: as usual for its mass.", &b.FrontUnsprung},
+			{"rear_unsprung", "Rear wheel and what hangs on it", "kg", 4, 90, "Wheel, tyre, brake, sprocket, half the swingarm. Empty: as usual for its mass.", &b.RearUnsprung},
+			{"stand_lean", "Leans on its stand by", "°", 2, 25, "On level hard ground, as it came: a phone's level against a brake disc. Empty: 9°.", &b.StandLean},
+			{"stand_foot", "Foot of the stand", "cm²", 2, 300, "Its sole: length × width. Empty: 14 cm².", &b.StandFoot},
 		}},
 		{"Wind, bars, brakes", []Field{
 			{"drag_area", "Drag area", "m²", 0.2, 1.5, "Upright with bags 0.55–0.75, small and tucked in 0.4; a screen takes off a little.", &b.DragArea},

@@ -7,6 +7,7 @@ import (
 
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/unit"
@@ -47,9 +48,11 @@ type Brief struct {
 	TieDown  string    `json:"tie_down,omitempty"` // where its straps go
 
 	Inseam     unit.Length `json:"inseam,omitzero"`
-	Sole       unit.Length `json:"sole,omitzero"`        // of the boot
-	ReachWish  unit.Length `json:"reach_wish,omitzero"`  // the most between sole and ground
-	RoomWanted unit.Length `json:"room_wanted,omitzero"` // under the engine, rider on
+	Stature    unit.Length `json:"stature,omitzero"`
+	Sole       unit.Length `json:"sole,omitzero"`         // of the boot
+	ReachWish  unit.Length `json:"reach_wish,omitzero"`   // the most between sole and ground
+	RoomWanted unit.Length `json:"room_wanted,omitzero"`  // under the engine, rider on
+	SpringsFor stance.Use  `json:"springs_for,omitempty"` // "" is by the ground
 }
 
 // Stretch is the share of the distance on one kind of ground.
@@ -164,6 +167,7 @@ func (b *Brief) Sections() []Section {
 		{"The rider", []Field{
 			{"rider", "Rider, dressed", "kg", 35, 250, "With boots, helmet, armour (8–12 kg) and the water you carry.", &b.Rider},
 			{"inseam", "Inside leg", "mm", 500, 1100, "Barefoot, back to a wall, a book pulled up to the crotch.", &b.Inseam},
+			{"stature", "You stand", "mm", 1200, 2300, "Barefoot, floor to crown: back and arms follow from it. Empty: as goes with the inside leg.", &b.Stature},
 			{"sole", "Boot sole", "mm", 0, 80, "Under the heel.", &b.Sole},
 			{"day", "Hours a day", "h", 0.5, 20, "In the saddle, on a usual day of the trip.", &b.Day},
 			{"falls", "Falls to count on", "", 0, 200, "Over the whole trip, slow ones too. Empty: by ground and skill.", &b.Falls},

@@ -26,12 +26,16 @@ type Draft struct {
 	carrier Carrier
 	bag     Bag
 	rack    Rack
+	spring  Spring
+	adjust  Adjuster
 	fitment Fitment
 
 	teeth, links countEntry
 	moves        [len(lengths)]unit.Length // by the order of lengths
 	hours        unit.Duration
 	shelter      unit.Ratio
+	leverage     unit.Ratio
+	foot         unit.Area
 	others       []Effect // that the sheet does not ask for
 	from, to     countEntry
 }
@@ -105,6 +109,8 @@ func DraftOf(p *Part) *Draft {
 	take(&d.carrier, p.Carrier)
 	take(&d.bag, p.Bag)
 	take(&d.rack, p.Rack)
+	take(&d.spring, p.Spring)
+	take(&d.adjust, p.Adjuster)
 	take(&d.fitment, p.Fitment)
 	d.size.Size = d.tyre.Size
 	for _, e := range p.Effects {
@@ -137,6 +143,10 @@ func (d *Draft) takes(e Effect) bool {
 		return d.hours.Enter(number, "h") == nil
 	case e.Op == Add && e.Figure == Shelter && d.Slot == Windscreen:
 		return d.shelter.Enter(number, "%") == nil
+	case e.Op == Add && e.Figure == LinkPercent && d.Slot == Links:
+		return d.leverage.Enter(number, "%") == nil
+	case e.Op == Set && footOf[d.Slot] == e.Figure:
+		return d.foot.Enter(number, "cm²") == nil
 	default:
 		return false
 	}
@@ -145,14 +155,18 @@ func (d *Draft) takes(e Effect) bool {
 
 // movesOf are the lengths that parts of a slot move.
 var movesOf = map[Slot][]Figure{
-	Handlebar: {BarRise, BarBack}, Risers: {BarRise, BarBack}, Clamps: {BarRise}, Cables: {CableSlack}, Seat: {SeatRise}, Pegs: {PegDrop}, SideStand: {StandLength},
+	Handlebar: {BarRise, BarBack}, Risers: {BarRise, BarBack}, Clamps: {BarRise}, Cables: {CableSlack}, Seat: {SeatRise, SeatWidth}, Pegs: {PegDrop}, SideStand: {StandLength},
+	Fork: {ForkLength, ForkTravel}, Shock: {ShockLength, RearTravel}, Links: {LinkRise, RearTravel}, SteeringDamper: {BarRise},
 }
+
+// footOf is what of a stand's foot parts of a slot set.
+var footOf = map[Slot]Figure{SideStand: StandFoot, StandPlateSlot: StandPlate}
 
 // Done is the part that the sheet describes.
 func (d *Draft) Done() *Part {
 	p := d.Part
 	p.Made.From, p.Made.To = int(d.from), int(d.to)
-	p.Tyre, p.Wheel, p.Filling, p.Guard, p.Carrier, p.Bag, p.Rack, p.Fitment, p.Effects = nil, nil, nil, nil, nil, nil, nil, nil, nil
+	p.Tyre, p.Wheel, p.Filling, p.Guard, p.Carrier, p.Bag, p.Rack, p.Spring, p.Adjuster, p.Fitment, p.Effects = nil, nil, nil, nil, nil, nil, nil, nil, nil, nil, nil
 	t := d.tyre
 	t.Size = d.size.Size
 	switch {
@@ -170,6 +184,12 @@ func (d *Draft) Done() *Part {
 		p.Bag = given(d.bag)
 	case slices.Contains(RackSlots(), p.Slot):
 		p.Rack = given(d.rack)
+	}
+	if p.Slot.Springs() {
+		p.Spring = given(d.spring)
+	}
+	if p.Slot.Adjusts() {
+		p.Adjuster = given(d.adjust)
 	}
 	if g := d.guard; guardSlots[p.Slot] && (g.Mount != "" || g.Width.Known() || len(g.Blocks)+len(g.Covers) > 0 || g.Bolts != "") {
 		p.Guard = &g
@@ -206,6 +226,12 @@ func (d *Draft) effects() []Effect {
 	}
 	if d.Slot == Windscreen && d.shelter.Known() {
 		list = append(list, Effect{Shelter, Add, round(d.shelter.In("%"))})
+	}
+	if d.Slot == Links && d.leverage.Known() {
+		list = append(list, Effect{LinkPercent, Add, round(d.leverage.In("%"))})
+	}
+	if foot := footOf[d.Slot]; foot != "" && d.foot.Known() {
+		list = append(list, Effect{foot, Set, round(d.foot.In("cm²"))})
 	}
 	return append(list, d.others...)
 }
@@ -327,10 +353,31 @@ func (d *Draft) numbers() []Field {
 		ask(Field{"carries", "May carry", "kg", 0.5, 80, "By its maker, both sides together; a home-made one by what you trust it with. Without it an overload is not seen.", &d.rack.Carries})
 	case guardSlots[s]:
 		ask(Field{"guard_width", "Makes the bike wider by", "mm", 0, 500, "Both sides together.", &d.guard.Width})
+	case s == Links:
+		ask(Field{"leverage", "The shock moves more by", "%", -40, 40, "For the same travel of the wheel; lowering links mostly make it less, which is negative. Without it the sag is judged as with the standard ones.", &d.leverage})
+	case footOf[s] != "":
+		ask(Field{"foot", "Its sole", "cm²", 2, 2000, "Length × width. Without it the standard foot counts.", &d.foot})
 	case s == Seat:
 		ask(Field{"hours", "Comfortable for", "h", 0.25, 24, "A day, until it hurts. Without it the seat is not judged.", &d.hours})
 	case s == Windscreen:
 		ask(Field{"shelter", "Takes off the wind", "%", -50, 100, "Of what reaches the rider without it; a large screen takes 40 %, a low one 15 %.", &d.shelter})
+	}
+	if s.Springs() {
+		rear := s == ShockSpring || s == Shock
+		rate, of := "Rate of both springs together", "both legs together"
+		if rear {
+			rate, of = "Rate of the spring", "as it stands on the spring"
+		}
+		ask(
+			Field{"rate", rate, "N/mm", 2, 600, strings.ToUpper(of[:1]) + of[1:] + ". Without it the sag is unknown.", &d.spring.Rate},
+			Field{"second", "… its second rate", "N/mm", 2, 900, "Of one with two rates. Empty: one rate.", &d.spring.Second},
+			Field{"knee", "… from a compression of", "mm", 1, 300, "Where the close coils are shut.", &d.spring.Knee})
+	}
+	if s.Adjusts() {
+		ask(
+			Field{"per", "Preload, each", "mm", 0.1, 20, "A turn or a step.", &d.adjust.Per},
+			Field{"least", "… all out", "mm", 0, 80, "Empty: none.", &d.adjust.Least},
+			Field{"most", "… all in", "mm", 0, 80, "Without it nobody knows when it runs out.", &d.adjust.Most})
 	}
 	for _, f := range movesOf[s] {
 		at := slices.Index(lengths[:], f)
@@ -348,6 +395,12 @@ var moveWords = map[Figure]struct{ label, help string }{
 	CableSlack:  {"Bars may rise further by", "Beyond what the standard cables and hoses allow, at full lock. Without it they are judged as standard."},
 	PegDrop:     {"Pegs lower by", "Against the standard ones. Without it the knees are judged as standard."},
 	StandLength: {"Longer by", "Than the standard stand; shorter is negative."},
+	SeatWidth:   {"Wider by", "Where the legs go down; narrower is negative."},
+	ForkLength:  {"Longer by", "Than the standard fork, wheel hanging; shorter is negative."},
+	ForkTravel:  {"More travel by", "Along the leg; less is negative."},
+	ShockLength: {"Longer by", "Than the standard shock, eye to eye; shorter is negative."},
+	LinkRise:    {"Raises the rear by", "Wheel hanging; lowering links are negative. Without it the height is judged as standard."},
+	RearTravel:  {"More travel by", "At the wheel; less is negative."},
 }
 
 // picks are the words that only parts of the slot have.
@@ -373,6 +426,8 @@ func (d *Draft) picks() []Pick {
 		list = append(list, pick("kind", "Its fuel", &d.carrier.Kind, CarrierKinds()[1:]...))
 	case slices.Contains(bagSlots, s):
 		list = append(list, pick("kind", "Kind of bag", &d.bag.Kind, BagKinds()...))
+	case s.Adjusts():
+		list = append(list, pick("by", "It counts in", &d.adjust.By, adjustsBy()...))
 	case guardSlots[s]:
 		list = append(list, pick("mount", "Mounted on", &d.guard.Mount, Mounts()...))
 	}
@@ -482,7 +537,7 @@ func also(options []Option, have []string) []Option {
 // FoundBy is the one number by which what was found in a slot is known: a count, a code, a
 // length; ok is false for slots whose parts are known by more.
 func FoundBy(s Slot) (f Field, ok bool) {
-	if !isTyreSlot(s) && countOf[s].figure == "" && len(movesOf[s]) == 0 || s == SpareFront || s == SpareRear {
+	if !isTyreSlot(s) && countOf[s].figure == "" && len(movesOf[s]) == 0 && !s.Springs() || s == SpareFront || s == SpareRear {
 		return f, false
 	}
 	return DraftOf(&Part{Slot: s}).Found(), true
@@ -491,8 +546,8 @@ func FoundBy(s Slot) (f Field, ok bool) {
 // Found is that number of the sheet.
 func (d *Draft) Found() Field {
 	numbers := d.numbers()
-	if d.Slot == Seat {
-		return numbers[len(numbers)-1] // its height, not its hours
+	if d.Slot == Seat { // its height, not its hours
+		return numbers[slices.IndexFunc(numbers, func(f Field) bool { return f.Key == string(SeatRise) })]
 	}
 	return numbers[0]
 }

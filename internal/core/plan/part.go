@@ -95,9 +95,21 @@ const (
 	PillionPegs Slot = "pillion-pegs"
 	Cables      Slot = "cables" // longer ones, and hoses
 	Clamps      Slot = "clamps" // of the fork
-	Fork        Slot = "fork"
-	Shock       Slot = "shock"
-	OtherPart   Slot = "other-part" // without a stage yet
+
+	ForkSprings    Slot = "fork-springs" // the pair
+	ForkCaps       Slot = "fork-caps"    // with adjusters or valves
+	ForkOil        Slot = "fork-oil"
+	ForkValving    Slot = "fork-valving"
+	Fork           Slot = "fork"
+	ShockSpring    Slot = "shock-spring"
+	ShockAdjuster  Slot = "shock-adjuster" // of its preload
+	ShockValving   Slot = "shock-valving"
+	Shock          Slot = "shock"
+	Links          Slot = "links"
+	SteeringDamper Slot = "steering-damper"
+	StandPlateSlot Slot = "stand-plate" // carried, to put under the stand
+
+	OtherPart Slot = "other-part" // without a stage yet
 )
 
 // SlotInfo is a slot's name, where its part sits unless the part says, and what
@@ -189,8 +201,20 @@ var slots = [...]SlotInfo{
 	{PillionPegs, "Pillion pegs", load.Panniers, false, true, 1, Tools},
 	{Cables, "Longer cables, hoses", load.FrontRack, false, true, 2.5, Tools},
 	{Clamps, "Fork clamps", load.FrontRack, false, true, 2.5, Press},
+
+	{ForkSprings, "Fork springs", load.FrontWheel, false, true, 2, Tools},
+	{ForkCaps, "Fork caps", load.FrontWheel, false, true, 0.8, Tools},
+	{ForkOil, "Fork oil", load.FrontWheel, false, true, 1.5, Tools},
+	{ForkValving, "Fork valving", load.FrontWheel, false, true, 4, Press},
 	{Fork, "Fork", load.FrontWheel, false, true, 3, Press},
+	{ShockSpring, "Shock spring", load.Engine, false, true, 2, Press},
+	{ShockAdjuster, "Preload adjuster", load.Engine, false, true, 1, Tools},
+	{ShockValving, "Shock valving", load.Engine, false, true, 3, Press},
 	{Shock, "Shock absorber", load.Engine, false, true, 2, Press},
+	{Links, "Suspension links", load.RearWheel, false, true, 1.5, Tools},
+	{SteeringDamper, "Steering damper", load.FrontRack, false, false, 1, Tools},
+	{StandPlateSlot, "Plate for the stand", load.Tail, false, false, 0, Hands},
+
 	{OtherPart, "Another part", load.Engine, false, false, 0.5, Tools},
 }
 
@@ -231,6 +255,8 @@ type Part struct {
 	Carrier  *Carrier     `json:"carrier,omitempty"`
 	Bag      *Bag         `json:"bag,omitempty"`
 	Rack     *Rack        `json:"rack,omitempty"`
+	Spring   *Spring      `json:"spring,omitempty"`
+	Adjuster *Adjuster    `json:"adjuster,omitempty"`
 	Effects  []Effect     `json:"effects,omitempty"`
 	Provides []string     `json:"provides,omitempty"`
 	Needs    []string     `json:"needs,omitempty"`    // tags that the bike or another part must provide
@@ -389,12 +415,23 @@ const (
 	PegDrop     Figure = "peg-drop-mm"
 	SeatHours   Figure = "seat-hours" // a day, until it hurts
 	Shelter     Figure = "shelter-percent"
+
+	SeatWidth   Figure = "seat-width-mm"   // over the standard seat's
+	ForkLength  Figure = "fork-length-mm"  // over the standard fork's, wheel hanging, along the leg
+	ForkTravel  Figure = "fork-travel-mm"  // more of it, along the leg
+	ShockLength Figure = "shock-length-mm" // over the standard shock's, eye to eye
+	LinkRise    Figure = "link-rise-mm"    // of the frame over the rear axle, wheel hanging
+	RearTravel  Figure = "rear-travel-mm"  // more of it, at the wheel
+	LinkPercent Figure = "link-percent"    // that the shock moves more for the same travel
+	StandFoot   Figure = "stand-foot-cm2"
+	StandPlate  Figure = "stand-plate-cm2"
 )
 
-var figures = [...]Figure{FrontTeeth, RearTeeth, ChainLinks, StandLength, BarRise, BarBack, CableSlack, SeatRise, PegDrop, SeatHours, Shelter}
+var figures = [...]Figure{FrontTeeth, RearTeeth, ChainLinks, StandLength, BarRise, BarBack, CableSlack, SeatRise, PegDrop, SeatHours, Shelter,
+	SeatWidth, ForkLength, ForkTravel, ShockLength, LinkRise, RearTravel, LinkPercent, StandFoot, StandPlate}
 
 // lengths are figures that parts add to, mm.
-var lengths = [...]Figure{StandLength, BarRise, BarBack, CableSlack, SeatRise, PegDrop}
+var lengths = [...]Figure{StandLength, BarRise, BarBack, CableSlack, SeatRise, PegDrop, SeatWidth, ForkLength, ForkTravel, ShockLength, LinkRise, RearTravel}
 
 // Op is what an effect does to a figure. Sets come first, then adds, then scales.
 type Op string

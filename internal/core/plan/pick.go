@@ -78,6 +78,8 @@ func (b *Bike) Picks() []Pick {
 		pick("chain", "Chain number", &b.Chain, Option{"428", "428"}, Option{"520", "520"}, Option{"525", "525"}, Option{"530", "530"}),
 		pick("front_wheel_build", "Front wheel", &b.FrontBuild, builds()...),
 		pick("rear_wheel_build", "Rear wheel", &b.RearBuild, builds()...),
+		pick("front_preload_by", "Fork adjuster counts", &b.FrontAdjustBy, adjustsBy()...),
+		pick("rear_preload_by", "Shock adjuster counts", &b.RearAdjustBy, adjustsBy()...),
 		pick("body", "Against the wind", &b.Body, Option{string(Naked), "Nothing"}, Option{string(Screen), "A screen"}, Option{string(Faired), "A fairing"}),
 		pick("speedometer", "Speedometer counts at", &b.Speedometer,
 			Option{string(drive.FrontWheel), "Front wheel"}, Option{string(drive.RearWheel), "Rear wheel"}, Option{string(drive.Gearbox), "Gearbox output"}),

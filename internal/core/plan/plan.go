@@ -33,6 +33,8 @@ type Plan struct {
 	Lines    []Line    `json:"lines,omitempty"`
 	Loadouts []Loadout `json:"loadouts,omitempty"`
 
+	ForkThrough unit.Length `json:"fork_through,omitzero"` // that the tubes stand further up through their clamps than standard
+
 	Route   *Route   `json:"route,omitempty"`
 	Group   []Mate   `json:"group,omitempty"`
 	Reports []Report `json:"reports,omitempty"`
@@ -120,6 +122,8 @@ type Loadout struct {
 	Loads   []Load    `json:"loads,omitempty"`
 
 	Pressures []Pressure `json:"pressures,omitempty"` // the rider's own, by surface
+	Setting   Setting    `json:"setting,omitzero"`
+	Sits      Sit        `json:"sits,omitempty"`
 }
 
 // Pressure is what a rider pumps up to for a surface, cold.

@@ -10,7 +10,7 @@ import (
 )
 
 // carriedOnly are slots whose things are put on by hand in no time.
-var carriedOnly = map[Slot]bool{TyreKit: true, Navigator: true, SpareFront: true, SpareRear: true}
+var carriedOnly = map[Slot]bool{TyreKit: true, Navigator: true, SpareFront: true, SpareRear: true, StandPlateSlot: true}
 
 // TestTables walks every table of slots and figures against every other.
 func TestTables(t *testing.T) {

@@ -45,6 +45,8 @@ var tags = [...]TagInfo{
 	{"raised-mudguard", "a raised mudguard", []Slot{FrontMudguard}},
 	{"wraps-cases", "the sides of the cases", []Slot{SkidPlate}},
 	{"engine-bars", "engine bars to hang on", []Slot{EngineBars}},
+	{"fork-valves", "air valves in the fork caps", []Slot{ForkCaps, Fork}},
+	{"thicker-oil", "thicker fork oil", []Slot{ForkOil}},
 	{"led-indicators", "indicators of light-emitting diodes", []Slot{Indicators}},
 	{"flasher", "a flasher that does not mind the load", []Slot{Indicators}},
 	{"short-plate", "a short plate holder", []Slot{PlateHolder}},

@@ -58,6 +58,9 @@ func (p *Plan) Validate() []Problem {
 	if p.Bike != nil {
 		v.bike(p.Bike)
 	}
+	for _, f := range p.Turned() {
+		v.check(f.Key, f.Check())
+	}
 	v.lines(p)
 	v.loadouts(p.Loadouts)
 	v.route(p.Route)
@@ -115,6 +118,7 @@ func (v *validator) brief(b *Brief) {
 	v.that(!b.Budget.Known() || b.Budget.Minor() >= 0, "brief.budget", "is below zero")
 	_, ground := terrain.Of(b.ClimbGround)
 	v.that(b.ClimbGround == "" || ground, "brief.climb_ground", "%q is not a kind of ground", b.ClimbGround)
+	v.that(b.SpringsFor == "" || hasOption(SpringUses(), string(b.SpringsFor)), "brief.springs_for", "%q is none of %s", b.SpringsFor, values(SpringUses()))
 	v.stretches("brief.terrain", b.Terrain)
 }
 
@@ -150,6 +154,8 @@ func (v *validator) bike(b *Bike) {
 		share := b.KerbFront.Base() / b.KerbMass.Base()
 		v.that(share > 0.3 && share < 0.7, "bike.kerb_front", "is %.0f %% of the kerb mass, want 30–70 %%: check both scales", 100*share)
 	}
+	v.preloads("bike.front_preload", b.FrontPreLeast, b.FrontPreMost)
+	v.preloads("bike.rear_preload", b.RearPreLeast, b.RearPreMost)
 	v.that(len(b.Family) <= maxName && len(b.Variant) <= maxName, "bike.family", "is longer than %d bytes", maxName)
 	v.that(b.Year == 0 || b.Year >= 1900 && b.Year <= 2100, "bike.year", "%d is outside 1900–2100", b.Year)
 	v.tags("bike.provides", b.Provides)
@@ -249,6 +255,7 @@ func (v *validator) part(path string, p *Part) {
 	}
 	v.that(p.Bag == nil || slices.Contains(bagSlots, p.Slot), path+".bag", "belongs to slots of bags only")
 	v.that(p.Rack == nil || slices.Contains(RackSlots(), p.Slot), path+".rack", "belongs to slots of racks only")
+	v.sprung(path, p)
 	if b := p.Bag; b != nil {
 		v.that(b.Kind == "" || hasOption(BagKinds(), string(b.Kind)), path+".bag.kind", "%q is none of %s", b.Kind, values(BagKinds()))
 		v.that(!b.Litres.Known() || b.Litres.In("L") > 0 && b.Litres.In("L") <= 200, path+".bag.litres", "want 0–200 L")
@@ -269,6 +276,10 @@ func (v *validator) part(path string, p *Part) {
 			v.that(math.Abs(e.Value) <= 300, path+".value", "%g mm is outside ±300", e.Value)
 		case e.Figure == SeatHours:
 			v.that(e.Op == Set && e.Value > 0 && e.Value <= 24, path+".value", "%g h: it can only be set, to 24 at most", e.Value)
+		case e.Figure == LinkPercent:
+			v.that(e.Op == Add && math.Abs(e.Value) <= 40, path+".value", "%g %%: it can only be added, 40 at most", e.Value)
+		case e.Figure == StandFoot || e.Figure == StandPlate:
+			v.that(e.Op == Set && e.Value > 0 && e.Value <= 2000, path+".value", "%g cm²: it can only be set, to 2000 at most", e.Value)
 		case e.Figure == Shelter:
 			v.that(e.Op == Add && math.Abs(e.Value) <= 100, path+".value", "%g %%: it can only be added, 100 at most", e.Value)
 		case e.Op == Set:
@@ -278,6 +289,34 @@ func (v *validator) part(path string, p *Part) {
 			v.that(false, path+".op", "%s can only be set", e.Figure)
 		}
 	}
+}
+
+// sprung checks the spring and the adjuster of a part.
+func (v *validator) sprung(path string, p *Part) {
+	v.that(p.Spring == nil || p.Slot.Springs(), path+".spring", "belongs to slots of springs, forks and shocks only")
+	v.that(p.Adjuster == nil || p.Slot.Adjusts(), path+".adjuster", "belongs to slots of caps, adjusters, forks and shocks only")
+	if s := p.Spring; s != nil {
+		v.that(!s.Rate.Known() || s.Rate.In("N/mm") >= 2 && s.Rate.In("N/mm") <= 600, path+".spring.rate", "%s is outside 2–600 N/mm", s.Rate)
+		v.that(!s.Second.Known() || s.Second.In("N/mm") >= 2 && s.Second.In("N/mm") <= 900, path+".spring.second", "%s is outside 2–900 N/mm", s.Second)
+		v.that(s.Second.Known() == s.Knee.Known(), path+".spring.knee", "a second rate and where it begins go together")
+		v.that(!s.Knee.Known() || s.Knee.In("mm") > 0 && s.Knee.In("mm") <= 300, path+".spring.knee", "%s is outside 0–300 mm", s.Knee)
+	}
+	if a := p.Adjuster; a != nil {
+		v.that(a.By == "" || hasOption(adjustsBy(), string(a.By)), path+".adjuster.by", "%q is none of %s", a.By, values(adjustsBy()))
+		v.that(!a.Per.Known() || a.Per.In("mm") > 0 && a.Per.In("mm") <= 20, path+".adjuster.per", "%s is outside 0–20 mm", a.Per)
+		v.preloads(path+".adjuster", a.Least, a.Most)
+	}
+}
+
+// preloads checks the ends of an adjuster.
+func (v *validator) preloads(path string, least, most unit.Length) {
+	for _, end := range []struct {
+		key string
+		mm  unit.Length
+	}{{"least", least}, {"most", most}} {
+		v.that(!end.mm.Known() || end.mm.In("mm") >= 0 && end.mm.In("mm") <= 80, path+"."+end.key, "%s is outside 0–80 mm", end.mm)
+	}
+	v.that(!(most.In("mm") < least.In("mm")), path+".most", "%s is less than the least, %s", most, least)
 }
 
 // tagged checks what a part provides, needs and excludes.
@@ -382,6 +421,8 @@ func (v *validator) loadouts(loadouts []Loadout) {
 			v.pressure(path+".front", q.Front)
 			v.pressure(path+".rear", q.Rear)
 		}
+		v.fields(path+".setting", l.Setting.Fields())
+		v.that(hasOption(Sits(), string(l.Sits)), path+".sits", "%q is none of %s", l.Sits, values(Sits()))
 		v.few(path+".loads", len(l.Loads), maxLoads)
 		for j, item := range l.Loads {
 			path := fmt.Sprintf("%s.loads[%d]", path, j)

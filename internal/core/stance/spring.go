@@ -1,8 +1,9 @@
-// Package stance is springs, sag and steering geometry.
+// Package stance is how a bike stands: springs, sag, height, steering, the side stand.
 //
 // Masses are in kg, lengths in mm, spring rates in N/mm, angles in degrees. The
 // motion ratio R is shock travel over wheel travel, the mean over the sag range:
-// a linkage is not constant.
+// a linkage is not constant. Front travel and front sag are along the leg; their height
+// is less by the cosine of the rake. The package knows nothing of plans.
 package stance
 
 import (

@@ -27,6 +27,9 @@ func (w *Wheel) Of(e facts.Ends) float64 {
 	return e.Front
 }
 
+// Rear reports whether it is the rear one.
+func (w *Wheel) Rear() bool { return w.rear }
+
 // Pressure is the wheel's one on a surface.
 func (w *Wheel) Pressure(p *facts.Pressure) facts.PressureEnd {
 	if w.rear {

@@ -158,6 +158,8 @@ func (area) units() []Unit   { return areaUnits }
 
 var areaUnits = []Unit{
 	{"m²", 1, []string{"m2"}, false},
+	{"cm²", 1e-4, []string{"cm2"}, false},
+	{"in²", inch * inch, []string{"in2"}, false},
 	{"ft²", 144 * inch * inch, []string{"ft2"}, false},
 }
 

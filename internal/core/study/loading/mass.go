@@ -36,7 +36,7 @@ func masses(r *study.Run) {
 		items = append(items, item)
 	}
 	m.Parts = len(items)
-	items = append(items, facts.Item{Mass: sheet.Value{Name: "Rider, dressed", Number: r.Plan.Brief.Rider.In("kg"), Unit: "kg", Origin: sheet.Rider}, Place: load.Rider})
+	items = append(items, facts.Item{Mass: sheet.Value{Name: "Rider, dressed", Number: r.Plan.Brief.Rider.In("kg"), Unit: "kg", Origin: sheet.Rider}, Place: r.Loadout.Sits.Place()})
 	carried := len(items)
 	if r.Loadout.Pillion.Known() {
 		items = append(items, facts.Item{Mass: sheet.Value{Name: "Pillion", Number: r.Loadout.Pillion.In("kg"), Unit: "kg", Origin: sheet.Rider}, Place: load.Pillion})
@@ -235,6 +235,7 @@ func wheelLoad(r *study.Run, id figure.ID, of func(load.Axles) float64) {
 	onBoard(c)
 	if id == figure.FrontLoad || c.Sheet != nil {
 		r.Axles.Full, r.Axles.Empty = stand(c, kerb, front, base)
+		without(r, kerb.Number, front.Number, base.Number)
 		r.Axles.Kg = facts.Ends{Front: max(r.Axles.Full.FrontKg, r.Axles.Empty.FrontKg), Rear: max(r.Axles.Full.RearKg, r.Axles.Empty.RearKg)}
 	}
 	c.Is(of(r.Axles.Full))
@@ -262,6 +263,31 @@ func stand(c study.Calc, kerb, front, base sheet.Value) (full, empty load.Axles)
 	return full, empty
 }
 
+// without finds what stands under the wheels with less on the bike, for its springs.
+func without(r *study.Run, kerbKg, frontKg, baseMM float64) {
+	m := &r.Masses
+	at := func(it *facts.Item) load.Item {
+		return load.Item{MassKg: it.Mass.Number, XMM: it.Place.XMM(baseMM)}
+	}
+	fuelled := make([]load.Item, 0, 2+len(m.Items))
+	fuelled = append(fuelled, load.Item{MassKg: m.Fuel.TopUp.Number, XMM: load.Tank.XMM(baseMM)})
+	for i := range m.Fuel.Beside {
+		fuelled = append(fuelled, at(&m.Fuel.Beside[i]))
+	}
+	for i := range m.Items[:m.Parts] {
+		fuelled = append(fuelled, at(&m.Items[i]))
+	}
+	kerb := load.Axles{FrontKg: frontKg, RearKg: kerbKg - frontKg}
+	rider := at(&m.Items[m.Parts])
+	r.Axles.Kerb = kerb
+	r.Axles.Bare = load.Add(kerb, baseMM, fuelled)
+	r.Axles.Alone = load.Add(r.Axles.Bare, baseMM, []load.Item{rider})
+	r.Axles.Parked = load.Add(r.Axles.Full, baseMM, []load.Item{{MassKg: -rider.MassKg, XMM: rider.XMM}})
+	b := r.Built.Bike
+	brim := b.Tank.In("L") * fuel.Density * (1 - b.KerbFuel.In(""))
+	r.Axles.Came = load.Add(kerb, baseMM, []load.Item{{MassKg: brim, XMM: load.Tank.XMM(baseMM)}, {MassKg: rider.MassKg, XMM: load.Rider.XMM(baseMM)}})
+}
+
 // axleGauge is the worse of full and empty tank under one wheel, against the plate.
 func axleGauge(r *study.Run, id, on figure.ID, kg float64, key, name string, plate study.Quantity, limit *float64) {
 	c := r.Figure(id)
@@ -283,6 +309,8 @@ func centre(r *study.Run) {
 	items, values := placed(c, math.NaN(), seat.Number, func(it load.Item) string { return fmt.Sprintf(", at %.0f mm", it.ZMM) })
 	height := load.Height(kerb.Number, own.Number, items)
 	r.Centre.HeightMM = height
+	rider := &r.Masses.Items[r.Masses.Parts]
+	r.Centre.ParkedMM = load.Height(kerb.Number, own.Number, append(items, load.Item{MassKg: -rider.Mass.Number, ZMM: rider.Place.ZMM(seat.Number)}))
 	c.Is(height)
 	if c.Sheet != nil {
 		c.Sheet.Step(load.HeightFormula, study.Computed("centre", height, "mm"), append([]sheet.Value{kerb, own, seat}, values...)...)

@@ -11,15 +11,17 @@ import (
 	"valiantmule/internal/core/verdict"
 )
 
-// Rows of how high the bike stands.
+// Rows of how high the bike stands and how its rider is held.
 
 const (
-	seatNoticeMM  = 5.0
-	seatSmallMM   = 15.0 // [practice]: within what a boot's sole makes
-	standNoticeMM = 6.0  // [practice]: the stand still holds, the bike stands steeper
-	standSmallMM  = 12.0
-	rakeNotice    = 0.4  // degrees
-	scarce        = 1.05 // of the room that the ground asks for: there is no more than that
+	seatNoticeMM = 5.0
+	seatSmallMM  = 15.0 // [practice]: within what a boot's sole makes
+	scarce       = 1.05 // of the room that the ground asks for: there is no more than that
+	pressedLeast = 0.3  // of that room with all travel used, from which it strikes often [memory]
+	endNoticeMM  = 10.0 // that one end is raised beyond the other [memory]
+	springNotice = 6.0  // mm that new springs raise the bike at rest
+	throughMost  = 12.0 // mm through the clamps, from which tyre and guard come near [memory]
+	tallSeatMM   = 20.0
 )
 
 func outOfReach(f *facts.All) (study.Finding, bool) {
@@ -79,49 +81,129 @@ func seatHeight(f *facts.All) (study.Finding, bool) {
 	return study.Found(verdict.Watch, told)
 }
 
-func standTooShort(f *facts.All) (study.Finding, bool) {
-	if !(f.Heights.StandShortMM > standNoticeMM) {
+func roomPressed(f *facts.All) (study.Finding, bool) {
+	if !(f.Room.PressedMM < pressedLeast*f.Room.WishMM) || f.Room.MM < f.Room.WishMM {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("With all travel used {%.0f mm} are left under the engine.", f.Room.PressedMM),
+			Why:  "A ditch takes the whole travel, and what lies in it is higher than that.",
+			Do:   "A plate that is held by the frame; springs that keep it from using all of it. Links lower this as much as the seat.",
+		}
+	})
+}
+
+func linksLower(f *facts.All) (study.Finding, bool) {
+	lower := -f.Built.Figure(plan.LinkRise)
+	if !(lower > 0) {
 		return study.Finding{}, false
 	}
 	return study.Finding{
 		State: verdict.Watch,
-		Small: f.Heights.StandShortMM <= standSmallMM,
-		Offer: func() []study.Remedy { return longerStand(f) },
+		Offer: func() []study.Remedy { return lowSeats(f) },
 		Tell: func() study.Words {
 			return study.Words{
-				Short: study.Say("stand {%.0f mm} short", f.Heights.StandShortMM),
-				What:  study.Say("The bike stands {%.0f mm} higher than its side stand was made for.", f.Heights.StandShortMM),
-				Why:   "A taller bike leans further on its stand; with bags, on soft ground, it falls.",
-				Do:    "Lengthen the stand or put a thicker foot on it, and mind its switch.",
+				What: study.Say("The links lower the rear by {%.0f mm}: {%.0f mm} are left under the engine, the stand is {%.0f mm} too long, the head {%.1f°} flatter.",
+					lower, f.Room.MM, math.Max(0, -f.Stood.ShortMM), math.Max(0, -f.Poses.RakeDegrees)),
+				Why: "Clearance, and with most links travel, go for it; the chain runs otherwise over its slider.",
+				Do:  "Hold a low seat against them: it keeps the travel, and costs room for the knee. With links the fork comes up through its clamps by as much, the stand is shortened, slack is set anew.",
 			}
 		},
 	}, true
 }
 
-func longerStand(f *facts.All) []study.Remedy {
-	var best *plan.Part
-	for _, p := range f.Shelf {
-		if p.Slot == plan.SideStand && f.Built.Fits(p) && f.Heights.StandShortMM-p.Adds(plan.StandLength) <= standNoticeMM &&
-			(best == nil || p.Adds(plan.StandLength) < best.Adds(plan.StandLength)) {
-			best = p
-		}
-	}
-	return study.Take(best, "Fit %s")
+// lowSeats are the first seat that lowers.
+func lowSeats(f *facts.All) []study.Remedy {
+	return study.Offer(f, plan.Seat, func(p *plan.Part) bool { return p.Adds(plan.SeatRise) < 0 })
 }
 
-func rake(f *facts.All) (study.Finding, bool) {
-	if !(math.Abs(f.Heights.RakeDegrees) > rakeNotice) {
+func springsRaise(f *facts.All) (study.Finding, bool) {
+	if f.Springs.Front.By == nil && f.Springs.Rear.By == nil {
+		return study.Finding{}, false
+	}
+	s := &f.Springs
+	front, rear := s.Front.Came.RiderMM-s.Front.AloneMM, s.Rear.Came.RiderMM-s.Rear.AloneMM
+	if !(math.Max(front, rear) > springNotice) {
+		return study.Finding{}, false
+	}
+	return study.Noted(func() study.Words {
+		return study.Words{
+			Short: study.Say("rides {%.0f mm} higher", math.Max(front, rear)),
+			What:  study.Say("On these springs, rider alone, the front rides {%s mm} and the rear {%s mm} higher than on its own.", study.Signed(front, 0), study.Signed(rear, 0)),
+			Why:   "Firmer springs hold the bike up: the ground is further away, and the stand shorter.",
+			Do:    "Look at the reach to the ground and at the stand after the sag is set, not before.",
+		}
+	})
+}
+
+func oneEndRaised(f *facts.All) (study.Finding, bool) {
+	p := &f.Poses
+	if !(math.Abs(p.FrontRiseMM-p.RearRiseMM) > endNoticeMM) {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {
-		how, why := "steeper", study.Text("Trail falls with it: quicker steering, less steady at speed and in sand.")
-		if f.Heights.RakeDegrees < 0 {
-			how, why = "flatter", "Trail grows with it: steadier, slower to turn."
+		how, why := "steeper", study.Text("Quicker steering, less steady at speed and in sand.")
+		if p.RakeDegrees < 0 {
+			how, why = "flatter", "Steadier, slower to turn."
+		}
+		trail := study.Text("")
+		if !math.IsNaN(p.TrailMM) {
+			trail = study.Say(": {%.0f mm} of trail, {%.0f mm} as it came", p.TrailMM, p.StandardTrailMM)
 		}
 		return study.Words{
-			What: study.Say("One end is higher than the other by more than before: the steering head is %.1f° %s.", math.Abs(f.Heights.RakeDegrees), how),
-			Why:  why + " The headlamp's aim moves too.",
-			Do:   "Balance the other end, or slide the fork in its clamps within the maker's marks; then aim the lamp.",
+			What: study.Say("The front end is {%s mm} and the rear {%s mm} from where it was; the steering head is %.1f° %s%s.",
+				study.Signed(p.FrontRiseMM, 0), study.Signed(p.RearRiseMM, 0), math.Abs(p.RakeDegrees), how, trail),
+			Why: why + " The headlamp's aim moves too.",
+			Do:  "Balance the other end, or slide the fork in its clamps within the maker's marks; then aim the lamp.",
+		}
+	})
+}
+
+func forkThrough(f *facts.All) (study.Finding, bool) {
+	through := f.Plan.ForkThrough.In("mm")
+	if !(math.Abs(through) > throughMost) {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Watch, func() study.Words {
+		what, do := study.Say("The fork stands {%.0f mm} further up through its clamps.", through),
+			study.Text("Let the springs out, push the fork all the way up, and look between tyre, guard and lower clamp before it is ridden.")
+		if through < 0 {
+			what, do = study.Say("The fork stands {%.0f mm} lower in its clamps.", -through), "Full grip of both clamps is what holds the wheel: not below the maker's mark."
+		}
+		return study.Words{What: what, Why: "A few millimetres is what most makers allow; the clamps and the room over the tyre set the rest.", Do: do + " A steering job: the manual's torque, a competent mechanic."}
+	})
+}
+
+func backBent(f *facts.All) (study.Finding, bool) {
+	if !(f.Body.BackStandingDeg > fit.BackStandingMost) || !(f.Contact.StandingHours > 0.5) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy {
+			return study.Offer(f, plan.Risers, func(p *plan.Part) bool { return p.Adds(plan.BarRise) > 0 })
+		},
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("On the pegs the back leans %.0f° forward, for %.1f hours a day.", f.Body.BackStandingDeg, f.Contact.StandingHours),
+				Why:  "Neck and back carry the rider then, and arms steer by hanging on.",
+				Do:   "Roll the bar ahead first, which is free. Then higher grips, cables looked at; lower pegs do half of it.",
+			}
+		},
+	}, true
+}
+
+func tallSeat(f *facts.All) (study.Finding, bool) {
+	p := f.Built.Part(plan.Seat)
+	if p == nil || !(p.Adds(plan.SeatRise) >= tallSeatMM) {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("%s lifts the rider by {%.0f mm}: %s on the ground.", p.Name, p.Adds(plan.SeatRise), fit.FeetAt(f.Reach.MM)),
+			Why:  "Easier to stand up from; further down at each stop, and the weight sits higher.",
+			Do:   "Sit on one first, in boots, on a slope. Some sell a tall seat within a month.",
 		}
 	})
 }

@@ -2,12 +2,18 @@ package stance_test
 
 import (
 	"fmt"
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/fit"
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/unit"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/studytest"
 )
@@ -30,6 +36,135 @@ func TestClearanceAndItsRule(t *testing.T) {
 		assert.Equal(t, c.state != verdict.OK, said)
 		if said {
 			assert.Equal(t, c.state, finding.State)
+		}
+	}
+}
+
+// light is a plan with a rider of so many kg and nothing but things packed.
+func light(t *testing.T, b *studytest.Garage, bike, kg string, things ...plan.Load) *plan.Plan {
+	p := b.With(bike)
+	studytest.Packed(things...)(p)
+	studytest.Enter(t, &p.Brief.Rider, kg, "kg")
+	return p
+}
+
+// TestTallRiderOnThe300 [practice]: 1.98 m and 120 kg want firmer springs at both ends.
+func TestTallRiderOnThe300(t *testing.T) {
+	b := studytest.New(t)
+	p := light(t, b, "fennick-300", "120")
+	studytest.Enter(t, &p.Brief.Stature, "1980", "mm")
+	s := b.Facts(p).Springs
+	for _, rear := range []bool{false, true} {
+		e := s.Of(rear)
+		assert.Greater(t, e.WantNmm, 1.08*e.End.Spring.Nmm, "rear %t", rear)
+		assert.Greater(t, e.Share(e.LoadedMM), e.Band.High, "rear %t", rear)
+	}
+	found := b.Findings(p)
+	assert.Contains(t, found, "sag-soft-front")
+	assert.Contains(t, found, "sag-soft-rear")
+}
+
+// TestTiptoe [practice]: a rider of 1.69 m, leg 795 mm, on a seat 250 mm wide, soles 30, is
+// at least one state worse off with 20 mm more.
+func TestTiptoe(t *testing.T) {
+	b := studytest.New(t)
+	p := light(t, b, "fennick-300", "68")
+	studytest.Enter(t, &p.Brief.Inseam, "795", "mm")
+	studytest.Enter(t, &p.Brief.Stature, "1690", "mm")
+	studytest.Enter(t, &p.Brief.Sole, "30", "mm")
+	studytest.Enter(t, &p.Bike.SeatWidth, "250", "mm")
+	taller := &plan.Part{ID: "own-taller", Slot: plan.Seat, Name: "Taller", Effects: []plan.Effect{{Figure: plan.SeatRise, Op: plan.Add, Value: 20}}}
+	before, after := b.Facts(p).Reach.MM, b.Facts(p.With(plan.Choice{Slot: plan.Seat, Part: taller})).Reach.MM
+	assert.InDelta(t, 20, after-before, 0.1)
+	assert.NotEqual(t, fit.FeetAt(before), fit.FeetAt(after), "%.0f and %.0f mm", before, after)
+}
+
+// TestBagsOnTheMidTwin [practice]: 58 kg of bags take its preload to the stop; with the
+// right spring it sits in the lower half of the adjuster.
+func TestBagsOnTheMidTwin(t *testing.T) {
+	b := studytest.New(t)
+	thing := func(kg string, at load.Place) plan.Load { return studytest.Thing(t, kg, "20", "", "", at) }
+	p := light(t, b, "corrin-850", "92", thing("34", load.Panniers), thing("14", load.Tail), thing("10", load.TankBag))
+	e := b.Facts(p).Springs.Rear
+	require.True(t, e.RunsOut(), "wants %.0f mm of %.0f", e.WantPreloadMM, e.MostMM())
+	finding := b.Findings(p)
+	require.Contains(t, finding, "sag-soft-rear")
+	remedies := finding["sag-soft-rear"].Remedies()
+	require.NotEmpty(t, remedies)
+	after := b.Facts(p.With(remedies[0].Choices...)).Springs.Rear
+	assert.Less(t, after.WantPreloadMM, (after.Adjuster.LeastMM()+after.MostMM())/2)
+	assert.GreaterOrEqual(t, after.WantPreloadMM, after.Adjuster.LeastMM())
+	assert.InDelta(t, after.Band.Middle(), after.Share(after.LoadedMM), 1e-9, "it is set for the load when it goes in")
+}
+
+// TestMeasuredSagLeads: what was measured with the rider alone is what is computed then, and
+// what corrects it is shown and can be taken back.
+func TestMeasuredSagLeads(t *testing.T) {
+	b := studytest.New(t)
+	p := light(t, b, "fennick-300", "80")
+	before := b.Facts(p).Springs
+	studytest.Enter(t, &p.Bike.RearSag, "90", "mm")
+	studytest.Enter(t, &p.Bike.FrontSag, "70", "mm")
+	s := b.Facts(p).Springs
+	assert.InDelta(t, 90, s.Rear.Came.RiderMM, 1e-9)
+	assert.InDelta(t, 70, s.Front.Came.RiderMM, 1e-9)
+	assert.NotEmpty(t, s.Rear.Corrected.Of)
+	p.Bike.RearSag, p.Bike.FrontSag = unit.Length{}, unit.Length{}
+	assert.Equal(t, before.Rear.LoadedMM, b.Facts(p).Springs.Rear.LoadedMM)
+}
+
+// TestWithoutASpring only the measured load is known.
+func TestWithoutASpring(t *testing.T) {
+	b := studytest.New(t)
+	p := light(t, b, "fennick-300", "80")
+	p.Bike.RearSpring = unit.Stiffness{}
+	gauge, _ := studytest.Report(t, p).Figure(figure.SagRear)
+	assert.False(t, gauge.Known)
+	assert.NotEmpty(t, gauge.Missing)
+	studytest.Enter(t, &p.Bike.RearSag, "75", "mm")
+	gauge, _ = studytest.Report(t, p).Figure(figure.SagRear)
+	require.True(t, gauge.Known)
+	assert.InDelta(t, 100*75.0/235, gauge.Value, 1e-9)
+	p.Loadouts[1].Loads = []plan.Load{studytest.Thing(t, "25", "20", "", "", load.Tail)}
+	gauge, _ = studytest.Report(t, p).Figure(figure.SagRear)
+	assert.False(t, gauge.Known, "with bags nobody knows")
+	assert.True(t, math.IsNaN(b.Facts(p).Springs.Rear.FreeMM))
+}
+
+// TestLaws of springs and heights on whole plans.
+func TestLaws(t *testing.T) {
+	b := studytest.New(t)
+	springs := func(p *plan.Plan) *facts.Springs { s := b.Facts(p).Springs; return &s }
+	thing := func(at load.Place) plan.Load { return studytest.Thing(t, "12", "20", "", "", at) }
+	for bike := range b.Bikes {
+		p := light(t, b, bike, "85")
+		now := springs(p)
+		heavier := springs(light(t, b, bike, "85", thing(load.RearWheel)))
+		assert.GreaterOrEqual(t, heavier.Rear.LoadedMM, now.Rear.LoadedMM, "%s: more on that wheel never sags less", bike)
+		forward := light(t, b, bike, "85")
+		forward.Loadouts = append([]plan.Loadout{}, forward.Loadouts...)
+		forward.Loadouts[1].Sits = plan.SitsForward
+		assert.Less(t, springs(forward).Rear.LoadedMM, now.Rear.LoadedMM, "%s: forward takes weight off the rear", bike)
+		assert.Greater(t, springs(forward).Front.LoadedMM, now.Front.LoadedMM, bike)
+		room := b.Facts(p).Room.StaticMM
+		for _, part := range []string{"links-high-20", "links-low-25"} {
+			risen := b.Facts(p.With(b.Part(part))).Room.StaticMM - room
+			assert.Equal(t, part == "links-high-20", risen > 0, "%s, %s: raised when it hangs is raised at rest", bike, part)
+		}
+		through := light(t, b, bike, "85")
+		studytest.Enter(t, &through.ForkThrough, "10", "mm")
+		assert.Less(t, b.Facts(through).Poses.TrailMM, b.Facts(p).Poses.TrailMM, "%s: a lower front steers quicker", bike)
+	}
+}
+
+// TestEveryBikeKnowsItsSag under the demo's brief, in every loadout.
+func TestEveryBikeKnowsItsSag(t *testing.T) {
+	b := studytest.New(t)
+	for bike := range b.Bikes {
+		for _, id := range []figure.ID{figure.SagFront, figure.SagRear} {
+			gauge, ok := b.Report(b.Standard(bike)).Figure(id)
+			require.True(t, ok)
+			assert.True(t, gauge.Known && gauge.Limited, "%s: %s lacks %v", bike, id, gauge.Missing)
 		}
 	}
 }

@@ -1,0 +1,102 @@
+package facts
+
+import (
+	"math"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/stance"
+)
+
+// Springs are both ends' suspension, as built and set for the loadout.
+type Springs struct {
+	Use         stance.Use
+	Front, Rear SpringEnd
+}
+
+// Of is one end.
+func (s *Springs) Of(rear bool) *SpringEnd {
+	if rear {
+		return &s.Rear
+	}
+	return &s.Front
+}
+
+// SpringEnd is one end: its model, what stands on it, and how it sags. Front travel and
+// sag are along the leg. What follows from a spring that nobody knows is NaN, but for a
+// sag that was measured.
+type SpringEnd struct {
+	End       stance.End // as built and set, corrected by what was measured
+	By        *plan.Part // that brings the spring, nil for the bike's own
+	Adjuster  plan.Adjuster
+	Corrected stance.Correction
+	Doubtful  bool // a sag was measured, and no number can be blamed for it
+
+	Came Sags // as it came, its rider alone
+
+	// Sprung masses, kg, and the sag under them, mm: the bike with what is fitted to it,
+	// its rider on it, everything on it, and everything but the rider.
+	FreeKg, AloneKg, LoadedKg float64
+	FreeMM, AloneMM, LoadedMM float64
+	ParkedMM                  float64
+
+	Band, FreeBand stance.Band // shares of the travel
+
+	WantPreloadMM  float64 // with everything on it, for the middle of the band; below 0 where the spring is too stiff
+	AlonePreloadMM float64 // the same with the rider alone
+	WantNmm        float64 // a spring that this rider with this load wants
+	RightFreeMM    float64 // free sag, at the preload that is right for the rider alone
+}
+
+// Sags are of the bike as it came, mm: by itself as its data sheet has it, and with the
+// rider on it.
+type Sags struct{ FreeMM, RiderMM float64 }
+
+// Share of the travel that a sag is.
+func (e *SpringEnd) Share(mm float64) float64 { return mm / e.End.TravelMM }
+
+// MostMM is the preload with the adjuster all in, NaN where nobody has said.
+func (e *SpringEnd) MostMM() float64 { return e.Adjuster.Most.In("mm") }
+
+// Settable is a preload held to what the adjuster has.
+func (e *SpringEnd) Settable(mm float64) float64 {
+	mm = math.Max(mm, e.Adjuster.LeastMM())
+	if most := e.MostMM(); !math.IsNaN(most) {
+		mm = math.Min(mm, most)
+	}
+	return mm
+}
+
+// RunsOut reports whether the preload that everything on it wants is more than the
+// adjuster has.
+func (e *SpringEnd) RunsOut() bool { return e.WantPreloadMM > e.MostMM()+0.5 }
+
+// LowerHalfMM is a preload in the lower half of the adjuster, a third of its way, where the
+// right spring leaves it; of one whose ends nobody knows, the preload that is set.
+func (e *SpringEnd) LowerHalfMM() float64 {
+	if most := e.MostMM(); !math.IsNaN(most) {
+		least := e.Adjuster.LeastMM()
+		return least + (most-least)/3
+	}
+	return e.End.PreloadMM
+}
+
+// Poses are how the bike is turned about its wheels.
+type Poses struct {
+	Frame stance.Frame
+	// As built: standing by itself, with everything on it but the rider, with everything on
+	// it, and with all travel used. A pose that rests on a sag that nobody knows is unknown.
+	Static, Parked, Loaded, Pressed stance.Pose
+	Came                            stance.Pose // as it came, its rider alone
+	TrailMM, StandardTrailMM        float64     // standing by itself, as built and as it came
+	RakeDegrees                     float64     // steeper than standard, standing by itself
+	FrontRiseMM, RearRiseMM         float64     // of each end, wheel hanging: tyres, fork, links, shock
+}
+
+// Stood is how the bike leans on its side stand, with everything on it but the rider.
+type Stood struct {
+	LeanDeg, ForceN, KPa float64
+	ShortMM              float64 // by which the stand is too short; below zero too long
+}
+
+// Body is how the rider's body is held.
+type Body struct{ BackSeatedDeg, BackStandingDeg float64 }

@@ -1,0 +1,388 @@
+package stance
+
+import (
+	"math"
+	"slices"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/stance"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
+)
+
+// Rows of springs, preload, air and damping.
+
+const (
+	freeSlack  = 0.01 // of the travel, beside the band of free sag [memory]
+	muchShare  = 0.5  // of the adjuster's way, rider alone, that is much of it [practice]
+	hardlyMM   = 1.0  // of preload, that is none
+	endsApart  = 0.05 // of the travel, that one end is out of its band while the other has new springs
+	airNotice  = 20.0 // kPa
+	dampNotice = 4.0  // mm of preload beside the sheet's, from which damping is looked at again [memory]
+)
+
+// ends are the words of an end.
+var ends = map[bool]struct{ name, part string }{false: {"Front", "fork springs"}, true: {"Rear", "shock spring"}}
+
+// endRule is a rule of one end; springs front and rear are judged, bought and set apart.
+type endRule func(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool)
+
+// both is such a rule for the front and for the rear.
+func both(id string, judge endRule) []study.Rule {
+	at := func(rear bool) func(*facts.All) (study.Finding, bool) {
+		return func(f *facts.All) (study.Finding, bool) { return judge(f, rear, f.Springs.Of(rear)) }
+	}
+	return []study.Rule{{ID: id + "-front", Stage: figure.Stance, Judge: at(false)}, {ID: id + "-rear", Stage: figure.Stance, Judge: at(true)}}
+}
+
+var uses = map[stance.Use]string{stance.Trail: "the trail", stance.Mixed: "road and trail", stance.Road: "the road"}
+
+// setTo is a preload in the words of the adjuster.
+func setTo(e *facts.SpringEnd, mm float64) study.Text {
+	if n, ok := e.Adjuster.Count(mm); ok && n > -0.5 {
+		return study.Say("{%.0f mm} of preload, %.0f %s from all out", mm, math.Max(0, n), e.Adjuster.By)
+	}
+	return study.Say("{%.0f mm} of preload", mm)
+}
+
+func sagSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
+	share := 100 * e.Share(e.LoadedMM)
+	if !figure.Past(share, 100*e.Band.High, 0) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Over,
+		Offer: func() []study.Remedy {
+			if e.RunsOut() {
+				return nextSpring(f, rear)
+			}
+			return nil
+		},
+		Tell: func() study.Words {
+			do := study.Say("Set it to %s. Measure, ride, write it down.", setTo(e, e.WantPreloadMM))
+			switch {
+			case math.IsNaN(e.WantPreloadMM):
+				do = "Read the rate off the spring, and its preload: then the app says what to set."
+			case e.RunsOut():
+				do = study.Say("The adjuster ends at {%.0f mm}: all of that, the rider forward, less behind. For good: %s of about {%.0f N/mm}.", e.MostMM(), ends[rear].part, e.WantNmm)
+			}
+			return study.Words{
+				What: study.Say("%s sag {%.0f mm} with everything on, %.0f %% of its travel; %.0f–%.0f %% is what riders set for %s.", ends[rear].name, e.LoadedMM, share, 100*e.Band.Low, 100*e.Band.High, uses[f.Springs.Use]),
+				Why:  "It hangs low in its travel: it bottoms, the lamp and the steering are off, the ground is near.",
+				Do:   do,
+			}
+		},
+	}, true
+}
+
+func sagStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
+	share := 100 * e.Share(e.LoadedMM)
+	if !figure.Past(100*e.Band.Low, share, 0) {
+		return study.Finding{}, false
+	}
+	tooStiff := e.WantPreloadMM < e.Adjuster.LeastMM()
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy {
+			if tooStiff {
+				return nextSpring(f, rear)
+			}
+			return nil
+		},
+		Tell: func() study.Words {
+			do := study.Say("Let it out to %s.", setTo(e, e.WantPreloadMM))
+			if tooStiff {
+				do = study.Say("All out is not enough: %s of about {%.0f N/mm}, or leave it and ride it; some like it firm.", ends[rear].part, e.WantNmm)
+			}
+			return study.Words{
+				What: study.Say("%s sag {%.0f mm} with everything on, %.0f %% of its travel; %.0f–%.0f %% is what riders set for %s.", ends[rear].name, e.LoadedMM, share, 100*e.Band.Low, 100*e.Band.High, uses[f.Springs.Use]),
+				Why:  "It stands tall and tops out: the wheel leaves the ground behind each hole.",
+				Do:   do,
+			}
+		},
+	}, true
+}
+
+func preloadRunsOut(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
+	if !e.RunsOut() || wrong(e) {
+		return study.Finding{}, false
+	}
+	return runsOut(f, rear, e, "With less on it the spring is right: for one trip its stop will do. Riders have finished long ones so.")
+}
+
+func wrongSpring(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
+	if !e.RunsOut() || !wrong(e) {
+		return study.Finding{}, false
+	}
+	return runsOut(f, rear, e, study.Say("Bare it wants {%.0f mm} too, much of the way: that is the wrong spring, not the wrong setting.", e.AlonePreloadMM))
+}
+
+// wrong reports whether the rider alone takes much of the adjuster, too.
+func wrong(e *facts.SpringEnd) bool {
+	least := e.Adjuster.LeastMM()
+	return e.AlonePreloadMM-least > muchShare*(e.MostMM()-least)
+}
+
+func runsOut(f *facts.All, rear bool, e *facts.SpringEnd, why study.Text) (study.Finding, bool) {
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy { return nextSpring(f, rear) },
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("%s preload at its stop: this load wants {%.0f mm}, the adjuster ends at {%.0f mm}.", ends[rear].name, e.WantPreloadMM, e.MostMM()),
+				Why:  why,
+				Do:   study.Say("The next of a ladder: %s of about {%.0f N/mm}. The right one leaves the adjuster in its lower half.", ends[rear].part, e.WantNmm),
+			}
+		},
+	}, true
+}
+
+// freeShare is the free sag at the preload that is right for the rider alone.
+func freeShare(e *facts.SpringEnd) float64 { return e.Share(e.RightFreeMM) }
+
+func springTooSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
+	if !(freeShare(e) < e.FreeBand.Low-freeSlack) || e.RunsOut() && wrong(e) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy { return nextSpring(f, rear) },
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("%s: at the right sag with you alone on it, {%.0f mm} of free sag are left, %.0f %% of the travel; %.0f–%.0f %% is usual.", ends[rear].name, e.RightFreeMM, 100*freeShare(e), 100*e.FreeBand.Low, 100*e.FreeBand.High),
+				Why:  "So much preload for the right sag says that the spring is too soft for you: it tops out, then wallows.",
+				Do:   study.Say("%s of about {%.0f N/mm} for this load; for you alone less will do.", firstUpper(ends[rear].part), e.WantNmm),
+			}
+		},
+	}, true
+}
+
+func springTooStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
+	if !stiff(e) || e.End.PreloadMM <= hardlyMM {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy { return nextSpring(f, rear) },
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("%s: at the right sag with you alone on it there is {%.0f mm} of free sag, %.0f %% of the travel; %.0f–%.0f %% is usual.", ends[rear].name, e.RightFreeMM, 100*freeShare(e), 100*e.FreeBand.Low, 100*e.FreeBand.High),
+				Why:  "Plenty of free sag at the right rider sag says that the spring is too stiff for you; so it is for a light rider on standard ones.",
+				Do:   study.Say("%s of about {%.0f N/mm} for this load. Without a change: softer compression, and less of it loaded.", firstUpper(ends[rear].part), e.WantNmm),
+			}
+		},
+	}, true
+}
+
+func stiff(e *facts.SpringEnd) bool { return freeShare(e) > e.FreeBand.High+freeSlack }
+
+func bounces(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
+	if !stiff(e) || !(e.End.PreloadMM <= hardlyMM) {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("%s: a stiff spring with {%.0f mm} of preload.", ends[rear].name, e.End.PreloadMM),
+			Why:  "Loose at full extension it rattles and bounces, and feels harsh: more preload is the first cure, odd as it sounds.",
+			Do:   "A few millimetres of preload and a ride. Only then another spring.",
+		}
+	})
+}
+
+// nextSpring offers the spring of the ladder that leaves the adjuster in its lower half, or
+// comes nearest to the rate that the load wants.
+func nextSpring(f *facts.All, rear bool) []study.Remedy {
+	slot := plan.ForkSprings
+	if rear {
+		slot = plan.ShockSpring
+	}
+	e := f.Springs.Of(rear)
+	var ladder []*plan.Part
+	for _, p := range f.Shelf {
+		if p.Slot == slot && p.Spring != nil && p.Spring.Rate.Known() && p != e.By && f.Built.Goes(p) {
+			ladder = append(ladder, p)
+		}
+	}
+	if len(ladder) == 0 {
+		return nil
+	}
+	off := func(p *plan.Part) float64 { return math.Abs(p.Spring.Rate.In("N/mm") - e.WantNmm) }
+	best := slices.MinFunc(ladder, func(a, b *plan.Part) int {
+		switch d := off(a) - off(b); {
+		case d < 0:
+			return -1
+		case d > 0:
+			return 1
+		}
+		return 0
+	})
+	if !(off(best) < math.Abs(e.End.Spring.Nmm-e.WantNmm)) {
+		return nil // none is nearer than the one that is on
+	}
+	return study.Take(best, "Fit %s")
+}
+
+func sagMeasured(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
+	c := e.Corrected
+	if c.Of == "" {
+		return study.Finding{}, false
+	}
+	return study.Noted(func() study.Words {
+		words := map[stance.Quantity]study.Text{
+			stance.Preload: study.Say("preload {%.1f mm} instead of {%.1f mm}", c.Now, c.Was),
+			stance.Ratio:   study.Say("shock over wheel travel %.3f instead of %.3f", c.Now, c.Was),
+			stance.Rate:    study.Say("spring {%.1f N/mm} instead of {%.1f N/mm}", c.Now, c.Was),
+		}[c.Of]
+		return study.Words{
+			Short: study.Say("%s sag measured", map[bool]string{false: "front", true: "rear"}[rear]),
+			What:  study.Say("%s sag was measured, and leads: computed with %s.", ends[rear].name, words),
+			Why:   "What was known least gives way to what was measured.",
+			Do:    "If the measurement was wrong, take it out on the bike's sheet.",
+		}
+	})
+}
+
+func sagDoubtful(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
+	if !e.Doubtful {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("%s sag as measured does not go with its spring: preload, lever or rate would have to be far from what the sheet says.", ends[rear].name),
+			Why:  "Either the measurement or the sheet is wrong; nothing is computed from it until one of them is mended.",
+			Do:   "Measure again: wheel hanging, then you on it as you ride; push down, lift, take the middle. Then read the spring.",
+		}
+	})
+}
+
+func oneEndSprung(f *facts.All) (study.Finding, bool) {
+	s := &f.Springs
+	front, rear := s.Front.By != nil, s.Rear.By != nil
+	if front == rear {
+		return study.Finding{}, false
+	}
+	other, otherRear := &s.Rear, true
+	if rear {
+		other, otherRear = &s.Front, false
+	}
+	share := other.Share(other.LoadedMM)
+	if !(share > other.Band.High+endsApart || share < other.Band.Low-endsApart) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy { return nextSpring(f, otherRear) },
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("New springs at one end; the other sags %.0f %% of its travel, outside of %.0f–%.0f %%.", 100*share, 100*other.Band.Low, 100*other.Band.High),
+				Why:  "One good end on one poor one pitches: the bike turns about the end that works.",
+				Do:   "Preload there first; then springs for it too. They come from different shops, in different steps.",
+			}
+		},
+	}, true
+}
+
+func airWithoutValves(f *facts.All) (study.Finding, bool) {
+	if !(f.Springs.Front.End.Air.KPa > 0) || f.Built.Provides("fork-valves") {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy { return study.Providing(f, plan.ForkCaps, "fork-valves", "Fit %s") },
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("{%.0f kPa} in a fork whose caps have no valves.", f.Springs.Front.End.Air.KPa),
+				Why:  "It can neither be put in nor let out; what builds up by itself goes with the weather.",
+				Do:   "Caps with valves, or take the pressure out of the plan.",
+			}
+		},
+	}, true
+}
+
+func airHolds(f *facts.All) (study.Finding, bool) {
+	air := f.Springs.Front.End.Air
+	if !(air.KPa > airNotice) || !f.Built.Provides("fork-valves") {
+		return study.Finding{}, false
+	}
+	return study.Noted(func() study.Words {
+		return study.Words{
+			Short: study.Say("{%.0f kPa} in the fork", air.KPa),
+			What:  study.Say("{%.0f kPa} of air bear {%.0f N} from the first millimetre on, as preload does.", air.KPa, air.ForceN(f.Springs.Front.End.TravelMM, 0, stance.Slow)),
+			Why:   "Seals suffer, and pressure grows with heat and height; the oil's level firms the end, not the beginning.",
+			Do:    "Same in both legs, cold, wheel hanging, by a small pump. Springs are the lasting answer.",
+		}
+	})
+}
+
+func oilFirst(f *facts.All) (study.Finding, bool) {
+	if !f.Built.Provides("thicker-oil") {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: "Thicker fork oil, before anybody has asked how old the oil in it is.",
+			Why:  "Old oil is thin oil: a fork that pumps under the brake is often only that. Thicker oil slows both ways, and harsh comes with it.",
+			Do:   "Fresh oil of the maker's weight first, level by the manual. Note weight and level in the record.",
+		}
+	})
+}
+
+func dampingFollows(f *facts.All) (study.Finding, bool) {
+	b := f.Built.Bike
+	front := f.Springs.Front.By != nil || math.Abs(f.Springs.Front.End.PreloadMM-b.FrontPre.In("mm")) > dampNotice
+	rear := f.Springs.Rear.By != nil || math.Abs(f.Springs.Rear.End.PreloadMM-b.RearPre.In("mm")) > dampNotice
+	if !front && !rear {
+		return study.Finding{}, false
+	}
+	return study.Noted(func() study.Words {
+		return study.Words{
+			Short: "rebound follows",
+			What:  "Spring or preload is not the sheet's: rebound is set for what was.",
+			Why:   "More spring pushes back harder; too little rebound lets it kick.",
+			Do:    "Count the clickers from fully in, note them, and give rebound a click or two for it. One change at a time.",
+		}
+	})
+}
+
+func unitUnproven(f *facts.All) (study.Finding, bool) {
+	var names []string
+	for _, slot := range []plan.Slot{plan.Fork, plan.Shock} {
+		if p := f.Built.Part(slot); p != nil && f.Built.Chosen(slot) && (p.Spring != nil || len(p.Effects) > 0) {
+			names = append(names, p.Name)
+		}
+	}
+	if len(names) == 0 {
+		return study.Finding{}, false
+	}
+	return study.Noted(func() study.Words {
+		return study.Words{
+			Short: "a whole unit, unproven",
+			What:  study.Say("Not ridden on this bike yet: %s.", study.Listed(names)),
+			Why:   "New or another year's, a unit that fails does so early, and far out it ends the trip.",
+			Do:    "A shakedown with the whole load before the trip; the old one stays on the shelf until after.",
+		}
+	})
+}
+
+func damperMount(f *facts.All) (study.Finding, bool) {
+	p := f.Built.Part(plan.SteeringDamper)
+	if p == nil {
+		return study.Finding{}, false
+	}
+	rise := p.Adds(plan.BarRise)
+	return study.Found(verdict.Watch, func() study.Words {
+		what := study.Say("%s sits on the steering head.", p.Name)
+		if rise > 0 {
+			what = study.Say("%s under the bar raises the grips by {%.0f mm}.", p.Name, rise)
+		}
+		return study.Words{
+			What: what,
+			Why:  "It calms wobble at speed and deflection in sand and rock. It hides a worn head bearing or a loose wheel as well.",
+			Do:   "Full lock to both sides, cables loose, before the first ride; bearings first. Steering: the manual's torque, a competent mechanic.",
+		}
+	})
+}
+
+func firstUpper(s string) string { return string(s[0]-'a'+'A') + s[1:] }
