@@ -42,23 +42,17 @@ func RiderOn(b Silhouette, postures ...Posture) RiderView {
 	}
 	d := RiderView{Shown: true, Width: sheet.Width, Height: sheet.Height, GroundY: sheet.GroundY, Side: side}
 	k := b.skeleton()
-	footX := k.pivotX + 65
+	footX := fit.PegXMM(k.base)
 	for _, p := range postures {
 		if math.IsNaN(p.InseamMM + p.SeatMM + p.PegMM + p.BarMM) {
 			continue
 		}
 		thigh, shank := fit.Leg(p.InseamMM)
 		hipX, hipZ := footX-fit.Forward, p.SeatMM
-		dx, dz := footX-hipX, p.PegMM-hipZ
-		away := math.Hypot(dx, dz)
-		reach := math.Min(away, thigh+shank)
-		// The knee is where both circles meet, on the front side.
-		along := (thigh*thigh - shank*shank + reach*reach) / (2 * reach)
-		out := math.Sqrt(math.Max(0, thigh*thigh-along*along))
-		kneeX, kneeZ := hipX+dx/away*along-dz/away*out, hipZ+dz/away*along+dx/away*out
-		path := (&pen{sheet: sheet}).move(hipX, hipZ).line(kneeX, kneeZ).line(footX, p.PegMM).line(footX+90, p.PegMM-10)
+		knee := joint(fit.Place{X: hipX, Z: hipZ}, fit.Place{X: footX, Z: p.PegMM}, thigh, shank, 1)
+		path := (&pen{sheet: sheet}).move(hipX, hipZ).line(knee.X, knee.Z).line(footX, p.PegMM).line(footX+90, p.PegMM-10)
 		barX := k.axis(p.BarMM) - 70
-		d.Legs = append(d.Legs, LegView{p.Style, path.path(), sheet.X(kneeX), sheet.Y(kneeZ), sheet.X(barX), sheet.Y(p.BarMM)})
+		d.Legs = append(d.Legs, LegView{p.Style, path.path(), sheet.X(knee.X), sheet.Y(knee.Z), sheet.X(barX), sheet.Y(p.BarMM)})
 		wish := p.PegMM + fit.GripOverPegMM(p.InseamMM)
 		d.WishX, d.WishW = sheet.X(barX-140), N(280*sheet.scale)
 		d.WishY, d.WishH = sheet.Y(wish+fit.StandTaste), N(2*fit.StandTaste*sheet.scale)

@@ -4,6 +4,8 @@ import (
 	"fmt"
 	"math"
 	"strings"
+
+	"valiantmule/internal/core/stance"
 )
 
 // Silhouette is what a bike's side view is built from, in mm; NaN where it is
@@ -20,6 +22,8 @@ type Silhouette struct {
 	CentreXMM, CentreHeightMM float64 // of mass, forward of the rear axle
 
 	BarWidthMM, FrontTyreWidthMM float64 // only the front view looks at them
+
+	Turned *stance.Pose // about its wheels; nil is as its data sheet has it
 }
 
 // SideView is a bike from its right side: a neutral outline by its own measures,
@@ -94,15 +98,19 @@ func SideSheet(bikes ...Silhouette) Sheet {
 func (s Sheet) X(mm float64) N { return N(s.originX + mm*s.scale) }
 
 // Y is X's height.
-func (s Sheet) Y(mm float64) N { return N(sideGroundY - mm*s.scale) }
+func (s Sheet) Y(mm float64) N { return s.GroundY - N(mm*s.scale) }
 
-// pen writes paths in the bike's millimetres.
+// pen writes paths in the bike's millimetres, on a frame that may be turned.
 type pen struct {
-	sheet Sheet
-	b     strings.Builder
+	sheet  Sheet
+	turned *stance.Pose
+	b      strings.Builder
 }
 
 func (p *pen) at(x, z float64) string {
+	if p.turned != nil {
+		x, z = p.turned.At(x, z)
+	}
 	return fmt.Sprintf("%s %s", p.sheet.X(x), p.sheet.Y(z))
 }
 
@@ -152,16 +160,30 @@ func (s Sheet) Side(b Silhouette, style Style) (view SideView, ok bool) {
 	base, rr, rf, seat, bottom, bar, peg := k.base, k.rr, k.rf, k.seat, k.bottom, k.bar, k.peg
 	axis, leg, headLow, headHigh, pivotX, pivotZ := k.axis, k.leg, k.headLow, k.headHigh, k.pivotX, k.pivotZ
 	part := func(name string, p *pen) { view.Parts = append(view.Parts, SidePart{name, p.path()}) }
-	start := func() *pen { return &pen{sheet: s} }
+	start := func() *pen { return &pen{sheet: s, turned: b.Turned} }
+	mark := func(shown bool, x, z float64) Mark2D {
+		if b.Turned != nil {
+			x, z = b.Turned.At(x, z)
+		}
+		return Mark2D{shown, s.X(x), s.Y(z), z}
+	}
 
+	// Of a frame that is turned the wheels stand on the ground all the same, and their axles
+	// have moved in it.
+	wheelbase, rearR, frontR := base, rr, rf
+	rearZ, frontX, frontZ := rr, base, rf
+	if t := b.Turned; t != nil {
+		wheelbase, rearR, frontR = t.WheelbaseMM, t.RearRadiusMM, t.FrontRadiusMM
+		rearZ, frontX, frontZ = t.RearAxleZMM, t.FrontAxleXMM, t.FrontAxleZMM
+	}
 	view.Wheels = []Circle{
-		{Shown: true, X: s.X(0), Y: s.Y(rr), R: N(rr * s.scale), Rim: N(b.RearRimMM / 2 * s.scale), Style: style},
-		{Shown: true, X: s.X(base), Y: s.Y(rf), R: N(rf * s.scale), Rim: N(b.FrontRimMM / 2 * s.scale), Style: style},
+		{Shown: true, X: s.X(0), Y: s.Y(rearR), R: N(rearR * s.scale), Rim: N(b.RearRimMM / 2 * s.scale), Style: style},
+		{Shown: true, X: s.X(wheelbase), Y: s.Y(frontR), R: N(frontR * s.scale), Rim: N(b.FrontRimMM / 2 * s.scale), Style: style},
 	}
 	tankTop := min(seat+150, bar-60)
 
-	part("swingarm", start().move(0, rr).line(pivotX, pivotZ))
-	part("fork", start().move(base, rf).line(leg(headHigh+40), headHigh+40))
+	part("swingarm", start().move(0, rearZ).line(pivotX, pivotZ))
+	part("fork", start().move(frontX, frontZ).line(leg(headHigh+40), headHigh+40))
 	part("frame", start().move(axis(headHigh), headHigh).line(axis(headLow), headLow).
 		line(0.62*base, bottom+70).line(0.42*base, bottom+60).line(pivotX, pivotZ+60).line(0.33*base, seat-110).line(axis(headHigh), headHigh-20))
 	part("subframe", start().move(0.33*base, seat-110).line(-0.1*base, seat-10).move(pivotX, pivotZ+60).line(-0.02*base, seat-40))
@@ -182,8 +204,8 @@ func (s Sheet) Side(b Silhouette, style Style) (view SideView, ok bool) {
 		up := rf*2 + or(b.FrontTravelMM, 200)*0.55
 		part("mudguard", start().move(axis(up)-90, up+15).curve(base-40, up+35, base+120, up+10, base+rf*0.9, up-90))
 	} else {
-		r := rf + 22
-		part("mudguard", start().move(base-r*0.86, rf+r*0.5).curve(base-r*0.6, rf+r*1.05, base+r*0.35, rf+r*1.2, base+r*0.78, rf+r*0.62))
+		r := frontR + 22
+		part("mudguard", start().move(frontX-r*0.86, frontZ+r*0.5).curve(frontX-r*0.6, frontZ+r*1.05, frontX+r*0.35, frontZ+r*1.2, frontX+r*0.78, frontZ+r*0.62))
 	}
 	lampX := axis(headHigh) + 70
 	switch {
@@ -195,9 +217,9 @@ func (s Sheet) Side(b Silhouette, style Style) (view SideView, ok bool) {
 	}
 	part("lamp", start().move(lampX+20, headHigh-10).curve(lampX+75, headHigh-20, lampX+75, headHigh-130, lampX+20, headHigh-140).close())
 
-	view.Seat = Mark2D{true, s.X(0.36 * base), s.Y(seat), seat}
-	view.Bottom = Mark2D{b.ClearanceMM > 0, s.X(0.58 * base), s.Y(bottom), bottom}
-	view.Bar = Mark2D{b.BarMM > 0, s.X(axis(bar) - 70), s.Y(bar), bar}
+	view.Seat = mark(true, 0.36*base, seat)
+	view.Bottom = mark(b.ClearanceMM > 0, 0.58*base, bottom)
+	view.Bar = mark(b.BarMM > 0, axis(bar)-70, bar)
 	if b.CentreHeightMM > 0 && !math.IsNaN(b.CentreXMM) {
 		view.Centre = Mark2D{true, s.X(b.CentreXMM), s.Y(b.CentreHeightMM), b.CentreHeightMM}
 	}

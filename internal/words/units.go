@@ -48,7 +48,7 @@ type Preset struct {
 func Presets() []Preset {
 	return []Preset{
 		{"Metric", Units{}},
-		{"US", Units{"km": "mi", "km/h": "mph", "kg": "lb", "mm": "in", "L": "US gal", "kW": "hp", "Nm": "lbf ft", "kPa": "psi", "L/100 km": "mpg US", "m": "ft", numbers: string(unit.Point)}},
+		{"US", Units{"km": "mi", "km/h": "mph", "kg": "lb", "mm": "in", "L": "US gal", "kW": "hp", "Nm": "lbf ft", "kPa": "psi", "N/mm": "lbf/in", "L/100 km": "mpg US", "m": "ft", numbers: string(unit.Point)}},
 		{"UK", Units{"km": "mi", "km/h": "mph", "kW": "hp", "kPa": "psi", "L/100 km": "mpg UK", numbers: string(unit.Point)}},
 	}
 }

@@ -499,7 +499,7 @@ func (v *validator) calculations(list []Calculation) {
 }
 
 func (v *validator) place(path string, p load.Place) {
-	_, known := load.SpotOf(p)
+	known := slices.ContainsFunc(load.Spots(), func(s load.Spot) bool { return s.Place == p })
 	v.that(known, path, "%q is not a place on the bike", p)
 }
 

@@ -5,6 +5,7 @@ import (
 	"net/http"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/money"
@@ -54,6 +55,9 @@ type Side struct {
 	School, Says string
 	Slot         plan.Slot
 	Likes        func(p *plan.Part) bool
+	// Nearest, where it is set, orders those that it likes: the least comes first.
+	Nearest func(f *facts.All, p *plan.Part) float64
+	With    *Side // what it takes beside that, nil for nothing
 }
 
 // Provides likes the parts that offer a tag.
@@ -92,45 +96,64 @@ func DisputesPage(page string, list []Dispute) Handler {
 func (d *Desk) dispute(page string, q Dispute) (disputeView, error) {
 	v := disputeView{Name: q.Name, About: q.About}
 	built := d.Plan.Build(d.Loadout)
-	var choices []plan.Choice
+	var sides [][]plan.Choice
+	var alternatives []eval.Alternative
 	for _, side := range q.Sides {
-		c, own := plan.Choice{Slot: side.Slot}, d.Plan.Chosen(side.Slot, d.Loadout)
-		if side.Likes != nil {
-			for _, p := range d.Shelf {
-				if p.Slot == side.Slot && d.Shelf.CouldFit(built, p) && side.Likes(p) && (c.Part == nil || (own != nil && own.ID == p.ID)) {
-					c.Part = p
-				}
-			}
-			if c.Part == nil {
-				continue // nothing on the shelf goes on this bike
-			}
+		choices, current, ok := d.takes(side, built)
+		if !ok {
+			continue // nothing on the shelf goes on this bike
 		}
-		shown := sideView{School: side.School, Says: side.Says}
-		switch {
-		case c.Part != nil:
-			shown.Part, shown.Current = c.Part.Name, own != nil && own.ID == c.Part.ID
-		case own != nil:
+		shown := sideView{School: side.School, Says: side.Says, Current: current, Part: "As it is"}
+		if own := d.Plan.Chosen(side.Slot, d.Loadout); choices[0].Part == nil && own != nil {
 			shown.Part = "Without " + own.Name
-		default:
-			shown.Part, shown.Current = "As it is", true
+		} else if choices[0].Part != nil {
+			shown.Part = Title(choices)
 		}
-		choices = append(choices, c)
-		v.Sides = append(v.Sides, shown)
-	}
-	choices = d.Plan.Scoped(choices, d.Loadout)
-	alternatives := make([]eval.Alternative, len(choices))
-	for i, c := range choices {
-		alternatives[i] = eval.Alternative{Label: v.Sides[i].School, Plan: d.Plan.With(c)}
+		choices = d.Plan.Scoped(choices, d.Loadout)
+		sides, v.Sides = append(sides, choices), append(v.Sides, shown)
+		alternatives = append(alternatives, eval.Alternative{Label: side.School, Plan: d.Plan.With(choices...)})
 	}
 	differences, err := d.On.Preview(alternatives...)
 	if err != nil {
 		return v, err
 	}
 	for i, diff := range differences {
-		v.Sides[i].Href = d.Href(page, Tries(choices[i:i+1])...)
-		v.Sides[i].Figures = d.sideFigures(q, choices[i].Part, diff.After)
+		v.Sides[i].Href = d.Href(page, Tries(sides[i])...)
+		v.Sides[i].Figures = d.sideFigures(q, sides[i][0].Part, diff.After)
 	}
 	return v, nil
+}
+
+// takes is what a side does to the bike: the first of its parts, and what goes with it;
+// whether the plan does so already; ok is false where nothing on the shelf fits.
+func (d *Desk) takes(s Side, built *plan.Built) (choices []plan.Choice, current, ok bool) {
+	current = true
+	for at := &s; at != nil; at = at.With {
+		c, own := plan.Choice{Slot: at.Slot}, d.Plan.Chosen(at.Slot, d.Loadout)
+		if at.Likes != nil {
+			if c.Part = d.pick(*at, built, own); c.Part == nil {
+				return nil, false, false
+			}
+		}
+		choices = append(choices, c)
+		current = current && (c.Part == nil) == (own == nil) && (own == nil || own.ID == c.Part.ID)
+	}
+	return choices, current, true
+}
+
+// pick is the part that a side takes: the plan's own where it is one that it likes, or else
+// the first, or the nearest; nil where none goes on the bike.
+func (d *Desk) pick(s Side, built *plan.Built, own *plan.Part) (best *plan.Part) {
+	for _, p := range d.Shelf {
+		switch {
+		case p.Slot != s.Slot || !d.Shelf.CouldFit(built, p) || !s.Likes(p):
+		case own != nil && own.ID == p.ID:
+			return p
+		case best == nil || s.Nearest != nil && s.Nearest(d.Report.Facts, p) < s.Nearest(d.Report.Facts, best):
+			best = p
+		}
+	}
+	return best
 }
 
 func (d *Desk) sideFigures(q Dispute, part *plan.Part, after *eval.LoadoutReport) []LineupRow {

@@ -83,7 +83,8 @@ document.addEventListener('alpine:init', () => {
     ready() {
       this.$root.querySelectorAll('input[type=range][data-for]').forEach((slider) => {
         slider.hidden = false;
-        slider.value = parseFloat(document.getElementById(slider.dataset.for).value);
+        const typed = parseFloat(document.getElementById(slider.dataset.for).value);
+        slider.value = Number.isNaN(typed) ? slider.dataset.stands : typed;
       });
       const pairs = this.pairs();
       pairs.forEach((pair) => pair.setAttribute('tabindex', '-1'));
@@ -113,7 +114,7 @@ document.addEventListener('alpine:init', () => {
         this.asked(address(link), this.parts());
       } else if (link.hasAttribute('data-look')) {
         event.preventDefault();
-        this.asked(address(link), ['contact']);
+        this.asked(address(link), [link.dataset.look]);
       } else if (link.hasAttribute('data-beside')) {
         event.preventDefault();
         this.beside(link);
@@ -257,8 +258,19 @@ document.addEventListener('alpine:init', () => {
       if (form.matches('.stage-form')) form.classList.add('is-touched');
       const slider = form.querySelector('[data-for="' + event.target.id + '"]');
       if (slider) slider.value = parseFloat(event.target.value);
-      const page = await this.swap(form.dataset.live, this.parts(), { method: 'POST', body: new URLSearchParams(new FormData(form)) });
+      const page = await this.swap(this.withBench(form.dataset.live), this.parts(), { method: 'POST', body: new URLSearchParams(new FormData(form)) });
       if (page) this.errors(form, page.querySelector('form[data-live]'));
+    },
+
+    // An address with what the page's own lays on the bench by now.
+    withBench(address) {
+      const url = new URL(address, location);
+      const here = new URLSearchParams(location.search);
+      ['try', 'pump'].forEach((name) => {
+        url.searchParams.delete(name);
+        here.getAll(name).forEach((value) => url.searchParams.append(name, value));
+      });
+      return url.href;
     },
 
     // A slider writes its number into the field that it stands for.

@@ -15,8 +15,7 @@ import (
 // What is in which bag, and how it sits on the bike.
 
 const (
-	shippedFuel  = 0.25 // of the tank: carriers want it low [practice]
-	standForward = 0.05 // of the wheelbase, that standing moves the rider forward [memory]
+	shippedFuel = 0.25 // of the tank: carriers want it low [practice]
 )
 
 // bags sums what is in each bag, hangs on each side, and stands on the rear rack.
@@ -74,7 +73,7 @@ var (
 	shareFormula   = sheet.Formula{Text: "front = front axle / loaded mass, tank full", Origin: sheet.Computed}
 	shiftFormula   = sheet.Formula{Text: "centre ahead of the rear axle = wheelbase × front share, against the bike alone", Origin: sheet.Computed}
 	shipFormula    = sheet.Formula{Text: "when shipped = kerb + Σ parts + fuel of a quarter tank", Origin: sheet.Computed}
-	upFormula      = sheet.Formula{Text: "front, standing = (front axle + rider × 0.05) / loaded mass", Origin: sheet.Memory}
+	upFormula      = sheet.Formula{Text: "front, standing = (front axle + rider × forward) / loaded mass", Origin: sheet.Memory}
 	fullestFormula = sheet.Formula{Text: "fullest = the greatest of load over limit, in kg or in litres", Origin: sheet.Computed}
 )
 
@@ -163,11 +162,14 @@ func standingShare(r *study.Run) {
 	c := r.Figure(figure.StandingShare)
 	front := c.On(figure.FrontLoad, "front axle, seated")
 	rider := r.Plan.Brief.Rider.In("kg")
-	up := 100 * (r.Axles.Full.FrontKg + rider*standForward) / r.Axles.Full.TotalKg()
+	sits, _ := load.SpotOf(r.Loadout.Sits.Place())
+	stands, _ := load.SpotOf(load.RiderStanding)
+	forward := stands.Share - sits.Share
+	up := 100 * (r.Axles.Full.FrontKg + rider*forward) / r.Axles.Full.TotalKg()
 	c.Is(up)
 	if c.Sheet != nil {
 		c.Sheet.Step(upFormula, study.Computed("front, standing", up, "%"), front, sheet.Value{Name: "rider", Number: rider, Unit: "kg", Origin: sheet.Rider},
-			sheet.Value{Name: "moves forward by", Number: 100 * standForward, Unit: "% of the wheelbase", Origin: sheet.Memory})
+			sheet.Value{Name: "moves forward by", Number: 100 * forward, Unit: "% of the wheelbase", Origin: sheet.Memory})
 	}
 	c.Plain()
 }

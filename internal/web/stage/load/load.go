@@ -261,7 +261,7 @@ func balance(d *desk.Desk, p *plan.Plan, after *eval.LoadoutReport, tried bool) 
 	add := func(name string, mass float64, at load.Place, side float64, index int, ring bool) {
 		masses = append(masses, draw.Mass{Kg: mass, XMM: at.XMM(base), ZMM: at.ZMM(seat), Side: side, Title: name + ", " + d.Kg(mass), Load: index, Ring: ring})
 	}
-	add("rider", p.Brief.Rider.In("kg"), load.Rider, 0, -1, true)
+	add("rider", p.Brief.Rider.In("kg"), loadout.Sits.Place(), 0, -1, true)
 	if loadout.Pillion.Known() {
 		add("passenger", loadout.Pillion.In("kg"), load.Pillion, 0, -1, true)
 	}

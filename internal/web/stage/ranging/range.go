@@ -112,7 +112,7 @@ type rangeView struct {
 	Ladder  draw.Ladder
 	Litre   string // the unit of the ladder's scale
 	Km      string
-	Sliders []sliderView
+	Sliders []desk.Slider
 	Legs    []legRow
 	Ways    []wayRow
 	Named   []namedWay
@@ -121,12 +121,6 @@ type rangeView struct {
 	Working []desk.GaugeView
 	Signs   []signView
 	desk.FormState
-}
-
-// sliderView is a number that is moved by hand.
-type sliderView struct {
-	Key, Label, Unit, Value, Help, Error string
-	Min, Max, Step                       string
 }
 
 // legRow is one leg of the table.
@@ -171,11 +165,7 @@ func signs() []signView {
 }
 
 func (v rangeView) Fields() []desk.FieldView {
-	fields := make([]desk.FieldView, len(v.Sliders))
-	for i, s := range v.Sliders {
-		fields[i] = desk.FieldView{Key: s.Key, Label: s.Label, Unit: s.Unit, Value: s.Value}
-	}
-	return fields
+	return desk.SliderFields(v.Sliders)
 }
 
 func (v rangeView) With(state desk.FormState) desk.FormBody {
@@ -268,11 +258,7 @@ func (v *rangeView) sliders(d *desk.Desk, shown *plan.Plan, form url.Values, err
 		if f.Key == "reserve" {
 			low, high, step = 0, 40, 1
 		}
-		low, unit := d.Units.Convert(low, f.Unit)
-		high, _ = d.Units.Convert(high, f.Unit)
-		s := sliderView{Key: f.Key, Label: f.Label, Unit: unit, Help: f.Help, Error: errs[f.Key], Min: fmt.Sprintf("%.0f", low), Max: fmt.Sprintf("%.0f", high), Step: fmt.Sprintf("%.0f", step)}
-		s.Value = desk.Typed(form, f.Key, d.Units.ShownOf(f.Entry))
-		v.Sliders = append(v.Sliders, s)
+		v.Sliders = append(v.Sliders, d.SliderOf(f, low, high, step, form, errs))
 	}
 }
 
