@@ -44,6 +44,7 @@ var shown = map[figure.Stage]view{
 	figure.Range:    {path: "&pump=pump-3"},
 	figure.Load:     {path: "&try=tank-bag:tank-bag-9"},
 	figure.Gearing:  {path: "&try=rear-sprocket:rear-h6-47"},
+	figure.Stance:   {path: "&try=shock-spring:shock-spring-h-78"},
 }
 
 // views are a picture of each stage, after the garage, and more of some.
@@ -61,8 +62,7 @@ var more = []view{
 	{name: "route", path: "route?loadout=travel"},
 	{name: "fills", path: "fills?loadout=travel"},
 	{name: "packing", path: "packing?loadout=travel", phone: true},
-	{name: "chain", path: "chain?loadout=travel&try=rear-sprocket:rear-h6-46"},
-	{name: "pull", path: "pull?loadout=travel&try=rear-sprocket:rear-h6-47", garage: true},
+	{name: "height", path: "height?loadout=travel&rider=seated", garage: true},
 	{name: "drawer", path: "drawer?loadout=travel&q=guard&fits=on"},
 	{name: "working", path: "gearing?loadout=travel", then: []chromedp.Action[chromedp.Void]{
 		chromedp.Click(chromedp.CSS(`.strip [data-gauge="crawl-speed"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")),

@@ -65,6 +65,7 @@ func TestNothingFromTheShelf(t *testing.T) {
 		"gearbox": "2.6 1.75 1.35 1.1 0.92", "centre": "22.5", "front_rim_diameter": "16", "rear_rim_diameter": "16", "front_rim_width": "2.5", "rear_rim_width": "3", "drag_area": "0.6",
 		"bar_height": "42", "bar_diameter": "22.2 mm", "cable_slack": "1", "front_travel": "7", "rear_travel": "7", "peg_height": "12.5", "chain": "520", "final": "chain", "std.front-tyre": "110/90-16 59S", "std.rear-tyre": "130/90-16 67S",
 		"std.front-tyre.mass": "9", "std.rear-tyre.mass": "11.5", "std.front-sprocket": "15", "std.rear-sprocket": "45", "std.chain": "104", "fuelling": "carburettor", "cooling": "air",
+		"rake": "28", "offset": "1.5", "front_spring": "58", "front_preload": "0.7", "rear_spring": "310", "rear_preload": "0.5", "link_ratio": "0.5",
 	})
 	w.Follow("#save")
 	assert.Equal(t, "7500 rpm", w.Text(`document.querySelector("#f-power_rpm").value`), "kept with a point and without marks")
@@ -96,7 +97,7 @@ func TestNothingFromTheShelf(t *testing.T) {
 	keep("side-bags", map[string]string{"name": "Hard cases, ammunition", "source": "used", "price": "60", "mass": "18", "kind": "hard", "litres": "12 gal", "carries": "40", "pair": "on", "needs.side-rack": "on", "max_speed": "75"})
 	keep("rear-rack", map[string]string{"name": "Rear rack of bed frame", "source": "home-made", "price": "12", "mass": "4", "carries": "22", "provides.rear-rack": "on", "fit": "fits"})
 	keep("top-box", map[string]string{"name": "Top box", "source": "lent", "price": "0", "mass": "7.7 kg", "litres": "9.5 gal", "carries": "11", "needs.rear-rack": "on", "kind": "hard"})
-	keep("shock", map[string]string{"name": "Shock of a younger one", "source": "used", "price": "80", "mass": "8", "replaces": "9", "made_from": "1996", "made_to": "1999"})
+	keep("shock", map[string]string{"name": "Shock of a younger one", "source": "used", "price": "80", "mass": "8", "replaces": "9", "made_from": "1996", "made_to": "1999", "rate": "380"})
 	keep("fuel-cans", map[string]string{"name": "Two cans in the cases", "source": "used", "price": "18", "mass": "2", "holds": "1 gal", "approved": "on"})
 
 	p := s.Newest(t, "Wren")

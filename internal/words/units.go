@@ -34,6 +34,7 @@ var choices = []Choice{
 	{"Power", []string{"kW", "PS", "hp"}},
 	{"Torque", []string{"Nm", "lbf ft"}},
 	{"Pressure", []string{"kPa", "bar", "psi"}},
+	{"Spring rate", []string{"N/mm", "kgf/mm", "lbf/in"}},
 	{"Consumption", []string{"L/100 km", "km/L", "mpg US", "mpg UK"}},
 	{"Height", []string{"m", "ft"}},
 }

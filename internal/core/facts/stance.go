@@ -28,6 +28,7 @@ type SpringEnd struct {
 	End       stance.End // as built and set, corrected by what was measured
 	By        *plan.Part // that brings the spring, nil for the bike's own
 	Adjuster  plan.Adjuster
+	Measured  Measured
 	Corrected stance.Correction
 	Doubtful  bool // a sag was measured, and no number can be blamed for it
 
@@ -50,6 +51,14 @@ type SpringEnd struct {
 // Sags are of the bike as it came, mm: by itself as its data sheet has it, and with the
 // rider on it.
 type Sags struct{ FreeMM, RiderMM float64 }
+
+// Measured is a sag that was measured, and what stood on the springs then; NaN where none
+// was. It leads over what is computed.
+type Measured struct {
+	MM, Kg  float64
+	Reading string // its id, "" for the bike's own sheet
+	On      string // the day
+}
 
 // Share of the travel that a sag is.
 func (e *SpringEnd) Share(mm float64) float64 { return mm / e.End.TravelMM }

@@ -21,6 +21,7 @@ type Reading struct {
 
 	Fill     *Fill     `json:"fill,omitempty"`
 	Weighing *Weighing `json:"weighing,omitempty"`
+	Sag      *Sag      `json:"sag,omitempty"`
 
 	Of string `json:"of,omitempty"` // id of the reading that is revoked
 }
@@ -32,6 +33,7 @@ type ReadingKind string
 const (
 	FillReading ReadingKind = "fill"
 	Weighed     ReadingKind = "weighing"
+	SagRead     ReadingKind = "sag"
 	Revocation  ReadingKind = "revoked"
 )
 

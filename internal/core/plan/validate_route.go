@@ -8,6 +8,7 @@ import (
 
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/track"
+	"valiantmule/internal/core/unit"
 )
 
 // Limits of a route and of a log, far above any real ones.
@@ -159,6 +160,21 @@ func (v *validator) reading(path string, r Reading) {
 		v.that(hasOption(DistancesBy(), string(r.Fill.By)), path+".fill.by", "%q is none of %s", r.Fill.By, values(DistancesBy()))
 		v.stretches(path+".fill.ground", r.Fill.Ground)
 		v.that(len(r.Fill.As.Name) <= maxName, path+".fill.as.name", "is longer than %d bytes", maxName)
+	case SagRead:
+		v.that(slug.MatchString(r.Bike), path+".bike", "%q is not the id of a bike", r.Bike)
+		if r.Sag == nil {
+			v.that(false, path+".sag", "is missing")
+			return
+		}
+		v.check(path+".sag", r.Sag.Check())
+		v.that(len(r.Sag.Name) <= maxName, path+".sag.name", "is longer than %d bytes", maxName)
+		for _, end := range []*SagEnd{&r.Sag.Front, &r.Sag.Rear} {
+			for _, mass := range []unit.Mass{end.FreeSprung, end.Sprung} {
+				v.that(!mass.Known() || mass.Base() > 0 && mass.Base() < 1000, path+".sag", "%s on one end's springs is outside 0–1000 kg", mass)
+			}
+			v.that(!end.Preload.Known() || end.Preload.In("mm") >= 0 && end.Preload.In("mm") <= 80, path+".sag", "a preload of %s is outside 0–80 mm", end.Preload)
+			v.that(!end.Spring.Known() || end.Spring.In("N/mm") >= 2 && end.Spring.In("N/mm") <= 600, path+".sag", "a spring of %s is outside 2–600 N/mm", end.Spring)
+		}
 	case Weighed:
 		v.that(slug.MatchString(r.Bike), path+".bike", "%q is not the id of a bike", r.Bike)
 		if r.Weighing == nil {

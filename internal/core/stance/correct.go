@@ -93,7 +93,7 @@ func (e End) giving(q Quantity, massKg, sagMM float64) (corrected End, c Correct
 		without := e.Air.ForceN(e.TravelMM, sagMM, Slow)
 		factor := (force - without) / (e.ForceN(sagMM) - without)
 		c = Correction{q, e.Spring.Nmm, e.Spring.Nmm * factor}
-		e.Spring = e.Spring.times(factor)
+		e.Spring = e.Spring.Times(factor)
 		ok = factor >= rateLeast && factor <= rateMost
 	}
 	return e, c, ok && !math.IsNaN(c.Now) && !math.IsNaN(massKg)

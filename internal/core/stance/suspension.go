@@ -29,8 +29,8 @@ func (s Spring) CompressedMM(forceN float64) float64 {
 	return forceN / s.Nmm
 }
 
-// times is the spring with its rates scaled and its knee where it was.
-func (s Spring) times(factor float64) Spring {
+// Times is the spring with its rates scaled and its knee where it was.
+func (s Spring) Times(factor float64) Spring {
 	s.Nmm *= factor
 	s.SecondNmm *= factor
 	return s

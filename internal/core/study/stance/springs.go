@@ -6,6 +6,7 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/stance"
@@ -68,39 +69,35 @@ func (s *suspension) came(r *study.Run) stance.End {
 // find is what is known of the end: as it came, what a measured sag corrects, and as it is
 // built and set.
 func (s *suspension) find(r *study.Run) facts.SpringEnd {
-	b, at := r.Built.Bike, 0
-	if s.rear {
-		at = 1
-	}
+	b, a := r.Built.Bike, &r.Axles
 	front, rear, _ := b.UnsprungKg()
-	below := [2]float64{front, rear}[at]
-	on := func(axles [2]float64) float64 { return axles[at] - below }
-	a := &r.Axles
-	cameKg := on([2]float64{a.Came.FrontKg, a.Came.RearKg})
+	sprung := func(on load.Axles, gained facts.Ends) float64 {
+		if s.rear {
+			return on.RearKg - rear - gained.Rear
+		}
+		return on.FrontKg - front - gained.Front
+	}
+	var nothing facts.Ends
+	cameKg := sprung(a.Came, nothing)
 
 	var e facts.SpringEnd
+	e.Measured = s.measuredOf(r, cameKg)
 	came := s.came(r)
-	if s.measured.Known() && !math.IsNaN(cameKg) && came.Spring.Nmm > 0 {
-		by := stance.Known{Preload: b.OriginOf(s.preloadKey), Rate: b.OriginOf(s.rateKey), Ratio: b.OriginOf("link_ratio")}
-		var blamed bool
-		came, e.Corrected, blamed = came.Corrected(cameKg, s.measured.In("mm"), by)
-		e.Doubtful = !blamed
-	}
-	e.Came = facts.Sags{FreeMM: came.SagMM(on([2]float64{a.Kerb.FrontKg, a.Kerb.RearKg})), RiderMM: came.SagMM(cameKg)}
-	if math.IsNaN(e.Came.RiderMM) && s.measured.Known() {
-		e.Came.RiderMM = s.measured.In("mm")
+	fix := s.corrected(r, came, &e)
+	came = fix.applied(came)
+	e.Came = facts.Sags{FreeMM: came.SagMM(sprung(a.Kerb, nothing)), RiderMM: came.SagMM(cameKg)}
+	if math.IsNaN(e.Came.RiderMM) && !math.IsNaN(e.Measured.MM) {
+		e.Came.RiderMM = e.Measured.MM
 	}
 
-	if r.Springs.Use == "" {
-		e.Band = stance.Band{Low: math.NaN(), High: math.NaN()}
-	} else {
+	e.Band, e.FreeBand = stance.Band{Low: math.NaN(), High: math.NaN()}, stance.FreeBand(s.rear)
+	if r.Springs.Use != "" {
 		e.Band = stance.BandOf(r.Springs.Use, s.rear)
 	}
-	e.FreeBand = stance.FreeBand(s.rear)
-	e.End, e.By, e.Adjuster = s.built(r, came, e.Corrected)
-	gained := [2]float64{r.Masses.UnsprungKg.Front, r.Masses.UnsprungKg.Rear}[at]
-	e.FreeKg, e.AloneKg = on([2]float64{a.Bare.FrontKg, a.Bare.RearKg})-gained, on([2]float64{a.Alone.FrontKg, a.Alone.RearKg})-gained
-	e.LoadedKg = on([2]float64{a.Full.FrontKg, a.Full.RearKg}) - gained
+	e.End, e.By = s.built(r, fix)
+	e.Adjuster = r.Built.Adjuster(s.rear)
+	gained := r.Masses.UnsprungKg
+	e.FreeKg, e.AloneKg, e.LoadedKg = sprung(a.Bare, gained), sprung(a.Alone, gained), sprung(a.Full, gained)
 	middle := e.Band.Middle() * e.End.TravelMM
 	e.WantPreloadMM, e.AlonePreloadMM = e.End.PreloadFor(e.LoadedKg, middle), e.End.PreloadFor(e.AloneKg, middle)
 	e.WantNmm = e.End.RateFor(e.LoadedKg, middle, e.LowerHalfMM())
@@ -108,37 +105,101 @@ func (s *suspension) find(r *study.Run) facts.SpringEnd {
 		e.End.PreloadMM = e.Settable(e.WantPreloadMM) // springs that are new are set for the load when they go in
 	}
 	e.FreeMM, e.AloneMM, e.LoadedMM = e.End.SagMM(e.FreeKg), e.End.SagMM(e.AloneKg), e.End.SagMM(e.LoadedKg)
-	e.ParkedMM = e.End.SagMM(on([2]float64{a.Parked.FrontKg, a.Parked.RearKg}) - gained)
-	if math.IsNaN(e.LoadedMM) && s.measured.Known() {
-		e.AloneMM, e.LoadedMM = asMeasured(s.measured.In("mm"), cameKg, e.AloneKg), asMeasured(s.measured.In("mm"), cameKg, e.LoadedKg)
+	e.ParkedMM = e.End.SagMM(sprung(a.Parked, gained))
+	if math.IsNaN(e.LoadedMM) {
+		e.AloneMM, e.LoadedMM = asMeasured(&e.Measured, e.AloneKg), asMeasured(&e.Measured, e.LoadedKg)
 	}
-
 	right := e.End.With(max(0, e.AlonePreloadMM))
 	e.RightFreeMM = right.SagMM(e.FreeKg)
 	return e
 }
 
+// measuredOf is the sag that leads: the latest reading that stands, or else the sheet's,
+// which is of the rider alone.
+func (s *suspension) measuredOf(r *study.Run, cameKg float64) facts.Measured {
+	readings := r.Plan.ReadingsOf(plan.SagRead)
+	for i := len(readings) - 1; i >= 0; i-- {
+		if end := readings[i].Sag.Of(s.rear); !math.IsNaN(end.RiderMM()) && end.Sprung.Known() {
+			return facts.Measured{MM: end.RiderMM(), Kg: end.Sprung.In("kg"), Reading: readings[i].ID, On: readings[i].On}
+		}
+	}
+	if s.measured.Known() {
+		return facts.Measured{MM: s.measured.In("mm"), Kg: cameKg}
+	}
+	return facts.Measured{MM: math.NaN(), Kg: math.NaN()}
+}
+
+// fix is what a measured sag corrects: of the spring that was in it then its preload or its
+// rate, of every spring the lever.
+type fix struct {
+	nmm                         float64 // that was in it
+	preloadMM, ratio, rateTimes float64
+}
+
+// corrected finds what the sag that leads corrects.
+func (s *suspension) corrected(r *study.Run, came stance.End, e *facts.SpringEnd) fix {
+	f := fix{came.Spring.Nmm, 0, 1, 1}
+	then, b := came, r.Built.Bike
+	by := stance.Known{Preload: b.OriginOf(s.preloadKey), Rate: b.OriginOf(s.rateKey), Ratio: b.OriginOf("link_ratio")}
+	for _, reading := range r.Plan.ReadingsOf(plan.SagRead) {
+		if reading.ID != e.Measured.Reading {
+			continue
+		}
+		was := reading.Sag.Of(s.rear)
+		if was.Preload.Known() {
+			then.PreloadMM = was.Preload.In("mm")
+		}
+		if nmm := was.Spring.In("N/mm"); math.Abs(nmm-then.Spring.Nmm) > sameNmm || math.IsNaN(then.Spring.Nmm) {
+			then.Spring, by.Rate = stance.Spring{Nmm: nmm}, sheet.Maker
+			f.nmm = nmm
+		}
+	}
+	if math.IsNaN(e.Measured.MM) || math.IsNaN(e.Measured.Kg) || !(then.Spring.Nmm > 0) {
+		return f
+	}
+	var blamed bool
+	if _, e.Corrected, blamed = then.Corrected(e.Measured.Kg, e.Measured.MM, by); !blamed {
+		e.Doubtful = true
+		return f
+	}
+	switch c := e.Corrected; c.Of {
+	case stance.Preload:
+		f.preloadMM = c.Now - c.Was
+	case stance.Ratio:
+		f.ratio = c.Now / c.Was
+	case stance.Rate:
+		f.rateTimes = c.Now / c.Was
+	}
+	return f
+}
+
+// sameNmm is within what one spring is stated differently, N/mm.
+const sameNmm = 0.05
+
+// applied is an end with what was corrected.
+func (f fix) applied(e stance.End) stance.End {
+	e.Ratio *= f.ratio
+	if math.Abs(e.Spring.Nmm-f.nmm) <= sameNmm {
+		e.PreloadMM += f.preloadMM
+		e.Spring = e.Spring.Times(f.rateTimes)
+	}
+	return e
+}
+
 // asMeasured is a measured sag for a load that is the one under which it was taken, within
 // three in a hundred; without a spring nobody knows it for another one.
-func asMeasured(sagMM, underKg, kg float64) float64 {
-	if math.Abs(kg-underKg) <= 0.03*underKg {
-		return sagMM
+func asMeasured(m *facts.Measured, kg float64) float64 {
+	if math.Abs(kg-m.Kg) <= 0.03*m.Kg {
+		return m.MM
 	}
 	return math.NaN()
 }
 
-// built is the end with the plan's parts, set for the loadout. What a measured sag says of
-// the preload or the spring holds for the bike's own ones, what it says of the lever for
-// all.
-func (s *suspension) built(r *study.Run, came stance.End, c stance.Correction) (stance.End, *plan.Part, plan.Adjuster) {
-	e := came
+// built is the end with the plan's parts, set for the loadout.
+func (s *suspension) built(r *study.Run, f fix) (stance.End, *plan.Part) {
+	e := s.came(r)
 	spring, by := r.Built.Sprung(s.rear)
-	if by != nil {
-		e.Spring = spring
-		if c.Of == stance.Preload {
-			e.PreloadMM = s.preload.In("mm")
-		}
-	}
+	e.Spring = spring
 	if s.setPreload.Known() {
 		e.PreloadMM = s.setPreload.In("mm")
 	}
@@ -148,13 +209,13 @@ func (s *suspension) built(r *study.Run, came stance.End, c stance.Correction) (
 	} else if air := &r.Loadout.Setting.ForkAir; air.Known() {
 		e.Air.KPa = air.In("kPa")
 	}
-	return e, by, r.Built.Adjuster(s.rear)
+	return f.applied(e), by
 }
 
 var (
 	sprungFormula  = sheet.Formula{Text: "sprung = on the wheel − what hangs below its springs", Origin: sheet.Computed}
 	shareFormula   = sheet.Formula{Text: "share = sag / travel", Origin: sheet.Computed}
-	correctFormula = sheet.Formula{Text: "what is known least is set so that the computed sag, rider alone, is the measured one", Origin: sheet.Measured}
+	correctFormula = sheet.Formula{Text: "what is known least is set so that the computed sag under the same load is the measured one", Origin: sheet.Measured}
 	measureFormula = sheet.Formula{Text: "as measured: this load is the one under which it was", Origin: sheet.Measured}
 	bandFormula    = sheet.Formula{Text: "band of sag with rider and load on", Origin: sheet.Practice}
 	wantFormula    = sheet.Formula{Text: "k = W / (R × (s × R + p)), s the middle of the band, p a third of the adjuster's way", Origin: sheet.Computed}
@@ -188,13 +249,13 @@ func (s *suspension) show(c study.Calc, name string, sprungKg, sagMM float64) {
 	}
 	e, b := c.Run.Springs.Of(s.rear), c.Run.Built.Bike
 	if !(e.End.Spring.Nmm > 0) || math.IsNaN(e.End.SagMM(sprungKg)) {
-		c.Sheet.Step(measureFormula, study.Computed(name, sagMM, "mm"), sheet.Value{Name: "measured sag, rider alone", Number: s.measured.In("mm"), Unit: "mm", Origin: sheet.Measured})
+		c.Sheet.Step(measureFormula, study.Computed(name, sagMM, "mm"), sheet.Value{Name: "measured sag", Number: e.Measured.MM, Unit: "mm", Origin: sheet.Measured}, study.Computed("under", e.Measured.Kg, "kg"))
 		return
 	}
 	if e.Corrected.Of != "" {
 		unit := map[stance.Quantity]string{stance.Preload: "mm", stance.Rate: "N/mm"}[e.Corrected.Of]
 		c.Sheet.Step(correctFormula, study.Computed(string(e.Corrected.Of), e.Corrected.Now, unit),
-			sheet.Value{Name: "measured sag", Number: s.measured.In("mm"), Unit: "mm", Origin: sheet.Measured}, study.Computed(string(e.Corrected.Of)+" before", e.Corrected.Was, unit))
+			sheet.Value{Name: "measured sag", Number: e.Measured.MM, Unit: "mm", Origin: sheet.Measured}, study.Computed("under", e.Measured.Kg, "kg"), study.Computed(string(e.Corrected.Of)+" before", e.Corrected.Was, unit))
 	}
 	front, rear, weighed := b.UnsprungKg()
 	below, key, at := front, "front_unsprung", 0

@@ -113,6 +113,35 @@ func TestMeasuredSagLeads(t *testing.T) {
 	assert.Equal(t, before.Rear.LoadedMM, b.Facts(p).Springs.Rear.LoadedMM)
 }
 
+// TestReadingsLead over the sheet, the latest first, each under the load that it was taken
+// with; one that is revoked leads no more.
+func TestReadingsLead(t *testing.T) {
+	b := studytest.New(t)
+	p := light(t, b, "fennick-300", "80", studytest.Thing(t, "12", "20", "", "", load.Tail))
+	studytest.Enter(t, &p.Bike.RearSag, "90", "mm")
+	computed := b.Facts(p).Springs.Rear
+	sat := func(id, on, down, up string) plan.Reading {
+		s := &plan.Sag{Name: "Travel"}
+		studytest.Enter(t, &s.Rear.Hanging, "640", "mm")
+		studytest.Enter(t, &s.Rear.RiderDown, down, "mm")
+		studytest.Enter(t, &s.Rear.RiderUp, up, "mm")
+		studytest.Enter(t, &s.Rear.Sprung, fmt.Sprintf("%.3f", computed.LoadedKg), "kg")
+		studytest.Enter(t, &s.Rear.Preload, "19", "mm")
+		studytest.Enter(t, &s.Rear.Spring, "54", "N/mm")
+		require.NoError(t, s.Check())
+		return plan.Reading{ID: id, Kind: plan.SagRead, On: on, Bike: p.Bike.ID, Sag: s}
+	}
+	first, second := "AAAAAAAAAAAAAAAAAAAAAAAAAA", "BBBBBBBBBBBBBBBBBBBBBBBBBB"
+	p.Readings = []plan.Reading{sat(first, "2026-10-01", "540", "546"), sat(second, "2026-11-01", "532", "538")}
+	e := b.Facts(p).Springs.Rear
+	assert.Equal(t, second, e.Measured.Reading)
+	assert.InDelta(t, 105, e.LoadedMM, 1e-3, "the middle of both")
+	p.Readings = append(p.Readings, plan.Reading{ID: "CCCCCCCCCCCCCCCCCCCCCCCCCC", Kind: plan.Revocation, On: "2026-11-02", Bike: p.Bike.ID, Of: second})
+	assert.InDelta(t, 97, b.Facts(p).Springs.Rear.LoadedMM, 1e-3)
+	stiffer := b.Facts(p.With(b.Part("shock-spring-f-66"))).Springs.Rear
+	assert.InDelta(t, 66, stiffer.End.Spring.Nmm, 1e-9, "what the old spring was off by is not the new one's")
+}
+
 // TestWithoutASpring only the measured load is known.
 func TestWithoutASpring(t *testing.T) {
 	b := studytest.New(t)
