@@ -31,6 +31,7 @@ type All struct {
 	Way      Way
 	Learning Learning
 	Weighed  plan.Correction
+	Sat      Sat
 
 	// What is found of the bike in the loadout.
 	Wheels     Wheels
@@ -72,6 +73,7 @@ const (
 	WayGroup
 	LearningGroup
 	WeighedGroup
+	SatGroup
 	WheelsGroup
 	HeightsGroup
 	SpringsGroup
@@ -115,6 +117,7 @@ var groups = []struct {
 	{WayGroup, func(a *All) any { return &a.Way }},
 	{LearningGroup, func(a *All) any { return &a.Learning }},
 	{WeighedGroup, func(a *All) any { return &a.Weighed }},
+	{SatGroup, func(a *All) any { return &a.Sat }},
 	{WheelsGroup, func(a *All) any { return &a.Wheels }},
 	{HeightsGroup, func(a *All) any { return &a.Heights }},
 	{SpringsGroup, func(a *All) any { return &a.Springs }},

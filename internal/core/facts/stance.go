@@ -7,6 +7,9 @@ import (
 	"valiantmule/internal/core/stance"
 )
 
+// Sat are the sessions in which sag was measured that stand, the oldest first.
+type Sat []plan.Reading
+
 // Springs are both ends' suspension, as built and set for the loadout.
 type Springs struct {
 	Use         stance.Use
@@ -31,6 +34,9 @@ type SpringEnd struct {
 	Measured  Measured
 	Corrected stance.Correction
 	Doubtful  bool // a sag was measured, and no number can be blamed for it
+
+	// As it is set and bought, before what was measured corrects it.
+	SetMM, SetNmm float64
 
 	Came Sags // as it came, its rider alone
 

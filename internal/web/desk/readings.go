@@ -1,9 +1,11 @@
 package desk
 
 import (
+	"crypto/rand"
 	"errors"
 	"net/http"
 	"net/url"
+	"slices"
 	"strings"
 
 	"valiantmule/internal/core/plan"
@@ -27,6 +29,25 @@ func (s *House) Keep(w http.ResponseWriter, r *http.Request, d *Desk, page strin
 		return s.ShowPage(w, r, http.StatusUnprocessableEntity, d, page, nil, body(errs))
 	}
 	return SeeOther(w, r, d.Href(page, "kept", reading.ID))
+}
+
+// RevokeOn takes a reading of a page's out of the reckoning; it stays in the log.
+func RevokeOn(page string) Handler {
+	return func(s *House, w http.ResponseWriter, r *http.Request) error {
+		d, err := s.Open(r)
+		if err != nil {
+			return err
+		}
+		of := r.PostFormValue("of")
+		if !slices.ContainsFunc(d.Plan.Readings, func(x plan.Reading) bool { return x.ID == of && x.Kind != plan.Revocation }) {
+			return store.ErrNotFound
+		}
+		reading := plan.Reading{ID: rand.Text(), Kind: plan.Revocation, On: Today(), Of: of}
+		if _, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.PlanID, []plan.Reading{reading}); err != nil {
+			return err
+		}
+		return SeeOther(w, r, d.Href(page))
+	}
 }
 
 // Believe puts what is not believed of a reading to its field, or to the form where it

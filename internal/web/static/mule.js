@@ -656,14 +656,14 @@ document.addEventListener('alpine:init', () => {
     request.send(new FormData(form));
   });
 
-  // A fill is kept on this device until the server names it as taken, and is sent once.
+  // A fill or another reading is kept on this device until the server names it as taken, and is sent once.
   // One that the server refuses stays, with why, until it is mended or thrown away.
   window.Alpine.data('log', () => ({
     waiting: null, // the timer before another attempt
     sending: false,
 
     init() {
-      this.box = outbox('mule-log-' + this.$root.getAttribute('action'), 'fill', 'fills');
+      this.box = outbox('mule-log-' + this.$root.getAttribute('action'), this.$root.dataset.one, this.$root.dataset.many);
       window.addEventListener('online', () => this.flush());
       this.show();
       this.flush();
@@ -719,7 +719,7 @@ document.addEventListener('alpine:init', () => {
         const [, value] = fill.fields.find(([key]) => key === name) || ['', ''], unit = this.$root.querySelector('[for="f-' + name + '"] .unit');
         return value && unit && !/[a-z]/i.test(value) ? value + ' ' + unit.textContent : value;
       };
-      row.textContent = [said('on'), said('litres'), said('odometer') || said('trip')].filter(Boolean).join(', ') + ' was not taken: ' + fill.refused + ' ';
+      row.textContent = this.$root.dataset.says.split(' ').map(said).filter(Boolean).join(', ') + ' was not taken: ' + fill.refused + ' ';
       const without = () => {
         this.box.drop(fill.id);
         this.show();

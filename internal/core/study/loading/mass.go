@@ -265,27 +265,36 @@ func stand(c study.Calc, kerb, front, base sheet.Value) (full, empty load.Axles)
 
 // without finds what stands under the wheels with less on the bike, for its springs.
 func without(r *study.Run, kerbKg, frontKg, baseMM float64) {
-	m := &r.Masses
-	at := func(it *facts.Item) load.Item {
-		return load.Item{MassKg: it.Mass.Number, XMM: it.Place.XMM(baseMM)}
+	m, b := &r.Masses, r.Built.Bike
+	total, moment := kerbKg, frontKg*baseMM
+	put := func(kg, xMM float64) { total, moment = total+kg, moment+kg*xMM }
+	take := func(it *facts.Item) { put(it.Mass.Number, it.Place.XMM(baseMM)) }
+	stands := func() load.Axles {
+		front := moment / baseMM
+		return load.Axles{FrontKg: front, RearKg: total - front}
 	}
-	fuelled := make([]load.Item, 0, 2+len(m.Items))
-	fuelled = append(fuelled, load.Item{MassKg: m.Fuel.TopUp.Number, XMM: load.Tank.XMM(baseMM)})
+	r.Axles.Kerb = stands()
+
+	rider := &m.Items[m.Parts]
+	put(b.Tank.In("L")*fuel.Density*(1-b.KerbFuel.In("")), load.Tank.XMM(baseMM))
+	put(rider.Mass.Number, load.Rider.XMM(baseMM))
+	r.Axles.Came = stands()
+
+	total, moment = kerbKg, frontKg*baseMM
+	put(m.Fuel.TopUp.Number, load.Tank.XMM(baseMM))
 	for i := range m.Fuel.Beside {
-		fuelled = append(fuelled, at(&m.Fuel.Beside[i]))
+		take(&m.Fuel.Beside[i])
 	}
 	for i := range m.Items[:m.Parts] {
-		fuelled = append(fuelled, at(&m.Items[i]))
+		take(&m.Items[i])
 	}
-	kerb := load.Axles{FrontKg: frontKg, RearKg: kerbKg - frontKg}
-	rider := at(&m.Items[m.Parts])
-	r.Axles.Kerb = kerb
-	r.Axles.Bare = load.Add(kerb, baseMM, fuelled)
-	r.Axles.Alone = load.Add(r.Axles.Bare, baseMM, []load.Item{rider})
-	r.Axles.Parked = load.Add(r.Axles.Full, baseMM, []load.Item{{MassKg: -rider.MassKg, XMM: rider.XMM}})
-	b := r.Built.Bike
-	brim := b.Tank.In("L") * fuel.Density * (1 - b.KerbFuel.In(""))
-	r.Axles.Came = load.Add(kerb, baseMM, []load.Item{{MassKg: brim, XMM: load.Tank.XMM(baseMM)}, {MassKg: rider.MassKg, XMM: load.Rider.XMM(baseMM)}})
+	r.Axles.Bare = stands()
+	take(rider)
+	r.Axles.Alone = stands()
+
+	total, moment = r.Axles.Full.TotalKg(), r.Axles.Full.FrontKg*baseMM
+	put(-rider.Mass.Number, rider.Place.XMM(baseMM))
+	r.Axles.Parked = stands()
 }
 
 // axleGauge is the worse of full and empty tank under one wheel, against the plate.
@@ -310,7 +319,12 @@ func centre(r *study.Run) {
 	height := load.Height(kerb.Number, own.Number, items)
 	r.Centre.HeightMM = height
 	rider := &r.Masses.Items[r.Masses.Parts]
-	r.Centre.ParkedMM = load.Height(kerb.Number, own.Number, append(items, load.Item{MassKg: -rider.Mass.Number, ZMM: rider.Place.ZMM(seat.Number)}))
+	total := kerb.Number
+	for i := range items {
+		total += items[i].MassKg
+	}
+	rest := total - rider.Mass.Number
+	r.Centre.ParkedMM = (height*total - rider.Mass.Number*rider.Place.ZMM(seat.Number)) / rest
 	c.Is(height)
 	if c.Sheet != nil {
 		c.Sheet.Step(load.HeightFormula, study.Computed("centre", height, "mm"), append([]sheet.Value{kerb, own, seat}, values...)...)

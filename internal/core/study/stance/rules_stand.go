@@ -2,6 +2,7 @@ package stance
 
 import (
 	"math"
+	"strings"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/plan"
@@ -96,8 +97,7 @@ func standSinks(f *facts.All) (study.Finding, bool) {
 	mix := f.Plan.Brief.Mix()
 	var on stance.Bed
 	for _, bed := range stance.Beds() { // the softest of the trip
-		share := map[string]float64{"gravel": mix.Of(terrain.SmoothGravel) + mix.Of(terrain.RoughGravel), "sand": mix.Of(terrain.Sand), "clay": mix.Of(terrain.Mud)}[bed.ID]
-		if share >= roughShare {
+		if bedShare(mix, bed) >= roughShare {
 			on = bed
 		}
 	}
@@ -109,12 +109,25 @@ func standSinks(f *facts.All) (study.Finding, bool) {
 		Offer: func() []study.Remedy { return widerFoot(f, on.BearsKPa) },
 		Tell: func() study.Words {
 			return study.Words{
-				What: study.Say("{%.0f kPa} under the foot of the stand; %s bears about {%.0f kPa}.", f.Stood.KPa, map[string]string{"gravel": "loose gravel", "sand": "loose sand", "clay": "soft clay"}[on.ID], on.BearsKPa),
+				What: study.Say("{%.0f kPa} under the foot of the stand; %s bears about {%.0f kPa}.", f.Stood.KPa, strings.ToLower(on.Name), on.BearsKPa),
 				Why:  "The foot sinks in, the bike leans after it, and it lies there while one takes the photograph.",
 				Do:   "A wide foot, or a flat plate in the pocket for under it; a flattened tin or a flat stone will do.",
 			}
 		},
 	}, true
+}
+
+// bedShare is how much of the trip lies on a kind of ground that a foot may sink into.
+func bedShare(mix terrain.Mix, bed stance.Bed) float64 {
+	switch bed.ID {
+	case "gravel":
+		return mix.Of(terrain.SmoothGravel) + mix.Of(terrain.RoughGravel)
+	case "sand":
+		return mix.Of(terrain.Sand)
+	case "clay":
+		return mix.Of(terrain.Mud)
+	}
+	return 0
 }
 
 // widerFoot is the cheapest foot, or else plate, under which the ground holds.

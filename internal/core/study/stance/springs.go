@@ -3,6 +3,7 @@ package stance
 import (
 	"cmp"
 	"math"
+	"slices"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
@@ -94,7 +95,9 @@ func (s *suspension) find(r *study.Run) facts.SpringEnd {
 	if r.Springs.Use != "" {
 		e.Band = stance.BandOf(r.Springs.Use, s.rear)
 	}
-	e.End, e.By = s.built(r, fix)
+	e.End, e.By = s.built(r)
+	e.SetMM, e.SetNmm = e.End.PreloadMM, e.End.Spring.Nmm
+	e.End = fix.applied(e.End)
 	e.Adjuster = r.Built.Adjuster(s.rear)
 	gained := r.Masses.UnsprungKg
 	e.FreeKg, e.AloneKg, e.LoadedKg = sprung(a.Bare, gained), sprung(a.Alone, gained), sprung(a.Full, gained)
@@ -103,6 +106,7 @@ func (s *suspension) find(r *study.Run) facts.SpringEnd {
 	e.WantNmm = e.End.RateFor(e.LoadedKg, middle, e.LowerHalfMM())
 	if e.By != nil && !s.setPreload.Known() && !math.IsNaN(e.WantPreloadMM) {
 		e.End.PreloadMM = e.Settable(e.WantPreloadMM) // springs that are new are set for the load when they go in
+		e.SetMM = e.End.PreloadMM
 	}
 	e.FreeMM, e.AloneMM, e.LoadedMM = e.End.SagMM(e.FreeKg), e.End.SagMM(e.AloneKg), e.End.SagMM(e.LoadedKg)
 	e.ParkedMM = e.End.SagMM(sprung(a.Parked, gained))
@@ -117,10 +121,9 @@ func (s *suspension) find(r *study.Run) facts.SpringEnd {
 // measuredOf is the sag that leads: the latest reading that stands, or else the sheet's,
 // which is of the rider alone.
 func (s *suspension) measuredOf(r *study.Run, cameKg float64) facts.Measured {
-	readings := r.Plan.ReadingsOf(plan.SagRead)
-	for i := len(readings) - 1; i >= 0; i-- {
-		if end := readings[i].Sag.Of(s.rear); !math.IsNaN(end.RiderMM()) && end.Sprung.Known() {
-			return facts.Measured{MM: end.RiderMM(), Kg: end.Sprung.In("kg"), Reading: readings[i].ID, On: readings[i].On}
+	for _, sat := range slices.Backward(r.Sat) {
+		if end := sat.Sag.Of(s.rear); !math.IsNaN(end.RiderMM()) && end.Sprung.Known() {
+			return facts.Measured{MM: end.RiderMM(), Kg: end.Sprung.In("kg"), Reading: sat.ID, On: sat.On}
 		}
 	}
 	if s.measured.Known() {
@@ -141,7 +144,7 @@ func (s *suspension) corrected(r *study.Run, came stance.End, e *facts.SpringEnd
 	f := fix{came.Spring.Nmm, 0, 1, 1}
 	then, b := came, r.Built.Bike
 	by := stance.Known{Preload: b.OriginOf(s.preloadKey), Rate: b.OriginOf(s.rateKey), Ratio: b.OriginOf("link_ratio")}
-	for _, reading := range r.Plan.ReadingsOf(plan.SagRead) {
+	for _, reading := range r.Sat {
 		if reading.ID != e.Measured.Reading {
 			continue
 		}
@@ -196,7 +199,7 @@ func asMeasured(m *facts.Measured, kg float64) float64 {
 }
 
 // built is the end with the plan's parts, set for the loadout.
-func (s *suspension) built(r *study.Run, f fix) (stance.End, *plan.Part) {
+func (s *suspension) built(r *study.Run) (stance.End, *plan.Part) {
 	e := s.came(r)
 	spring, by := r.Built.Sprung(s.rear)
 	e.Spring = spring
@@ -209,7 +212,7 @@ func (s *suspension) built(r *study.Run, f fix) (stance.End, *plan.Part) {
 	} else if air := &r.Loadout.Setting.ForkAir; air.Known() {
 		e.Air.KPa = air.In("kPa")
 	}
-	return f.applied(e), by
+	return e, by
 }
 
 var (

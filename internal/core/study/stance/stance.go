@@ -8,6 +8,7 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 )
 
@@ -20,7 +21,12 @@ var Study = study.Study{
 			Figures: []figure.ID{figure.SeatRise},
 		},
 		{
-			Name: "springs", Needs: facts.Bike | facts.MassesGroup | facts.AxlesGroup, Gives: facts.SpringsGroup, Run: springs,
+			Name: "measured sag", Needs: facts.Bike, Gives: facts.SatGroup,
+			Run:   func(r *study.Run) { r.Sat = r.Plan.ReadingsOf(plan.SagRead) },
+			Stays: func(was, now *plan.Plan) bool { return was.Bike == now.Bike && len(was.Readings) == len(now.Readings) },
+		},
+		{
+			Name: "springs", Needs: facts.Bike | facts.SatGroup | facts.MassesGroup | facts.AxlesGroup, Gives: facts.SpringsGroup, Run: springs,
 			Figures: []figure.ID{
 				figure.SagFront, figure.SagRear, figure.FreeFront, figure.FreeRear,
 				figure.PreloadFront, figure.PreloadRear, figure.SpringFront, figure.SpringRear,

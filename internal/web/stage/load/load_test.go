@@ -223,7 +223,7 @@ func TestWeighbridge(t *testing.T) {
 		assert.Contains(t, body, `value="`+c.values.Get("front")+`"`, name)
 	}
 	for _, r := range v.Stored(path).ReadingsOf(plan.Weighed) {
-		v.Post(path+"/fills/revoke", url.Values{"of": {r.ID}, "stage": {"weigh"}})
+		v.Post(path+"/weigh/revoke", url.Values{"of": {r.ID}})
 	}
 	assert.Equal(t, before, mass(), "revoked, it corrects nothing")
 }

@@ -32,6 +32,7 @@ var Stage = desk.Stage{
 			desk.Live("/weigh", weighPage),
 			desk.Post("/weigh", keepWeighing),
 			desk.Post("/weigh/read", readBridge),
+			desk.Post("/weigh/revoke", desk.RevokeOn("weigh")),
 		}},
 		{ID: "carrying", Name: "Both sides", Routes: []desk.Route{desk.Get("/carrying", desk.DisputesPage("carrying", loadDisputes))}},
 	},

@@ -50,7 +50,7 @@ func weighPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 }
 
 func weigh(d *desk.Desk, form url.Values, errs desk.FormErrors) weighView {
-	v := weighView{Has: d.Plan.Bike != nil, Error: errs["form"], Read: d.Href("weigh/read"), Save: d.Href("weigh"), Revoke: d.Href("fills/revoke"), ID: rand.Text()}
+	v := weighView{Has: d.Plan.Bike != nil, Error: errs["form"], Read: d.Href("weigh/read"), Save: d.Href("weigh"), Revoke: d.Href("weigh/revoke"), ID: rand.Text()}
 	if !v.Has {
 		return v
 	}

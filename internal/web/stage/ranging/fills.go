@@ -323,27 +323,6 @@ func ridden(d *desk.Desk, loadout string) plan.Ridden {
 	return plan.Ridden{Name: asItCame}
 }
 
-// revoke takes a reading out of the reckoning; it stays in the log.
-func revoke(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
-	if err != nil {
-		return err
-	}
-	of := r.PostFormValue("of")
-	if !slices.ContainsFunc(d.Plan.Readings, func(x plan.Reading) bool { return x.ID == of && x.Kind != plan.Revocation }) {
-		return store.ErrNotFound
-	}
-	reading := plan.Reading{ID: rand.Text(), Kind: plan.Revocation, On: desk.Today(), Of: of}
-	if _, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.PlanID, []plan.Reading{reading}); err != nil {
-		return err
-	}
-	back := "fills"
-	if r.PostFormValue("stage") == "weigh" {
-		back = "weigh"
-	}
-	return desk.SeeOther(w, r, d.Href(back))
-}
-
 func fillsFile(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	d, err := s.Open(r)
 	if err != nil {

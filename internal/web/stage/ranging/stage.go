@@ -32,7 +32,7 @@ var Stage = desk.Stage{
 		{ID: "fills", Name: "Fills", Routes: []desk.Route{
 			desk.Live("/fills", fillsPage),
 			desk.Post("/fills", addFill),
-			desk.Post("/fills/revoke", revoke),
+			desk.Post("/fills/revoke", desk.RevokeOn("fills")),
 			desk.Post("/fills/import", importFills),
 			desk.Get("/fills.csv", fillsFile),
 		}},

@@ -17,6 +17,11 @@ var Stage = desk.Stage{
 	Pages: []desk.Page{
 		{ID: "stance", Name: "Sag", Routes: append(sagForm.routes(), desk.Post("/stance/measured", unmeasure))},
 		{ID: "height", Name: "Height", Routes: heightForm.routes()},
+		{ID: "measure", Name: "Measure", Routes: []desk.Route{
+			desk.Live("/measure", measurePage),
+			desk.Post("/measure", addSag),
+			desk.Post("/measure/revoke", desk.RevokeOn("measure")),
+		}},
 		{ID: "springing", Name: "Four schools", Routes: []desk.Route{desk.Get("/springing", desk.DisputesPage("springing", disputes))}},
 	},
 }
