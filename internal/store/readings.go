@@ -30,6 +30,8 @@ func said(r plan.Reading) string {
 		return fmt.Sprintf("%s of %s", r.Fill.Litres, r.On)
 	case r.Weighing != nil:
 		return "a weighing of " + r.On
+	case r.Sag != nil:
+		return "a measured sag of " + r.On
 	}
 	return string(r.Kind) + " of " + r.On
 }
@@ -105,11 +107,10 @@ func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, 
 
 // sound tells whether a reading is one at all. What it says was looked at when it was kept.
 func sound(r plan.Reading) error {
-	whole := r.Kind == plan.FillReading && r.Fill != nil || r.Kind == plan.Weighed && r.Weighing != nil || r.Kind == plan.Revocation
 	switch {
 	case !plan.ValidID(r.ID):
 		return errors.New("its id is none of ours")
-	case !whole:
+	case !r.Whole():
 		return fmt.Errorf("%q is no kind of reading, or its content is missing", r.Kind)
 	}
 	return nil

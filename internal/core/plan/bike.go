@@ -117,6 +117,9 @@ type Bike struct {
 	StandLean         unit.Angle     `json:"stand_lean,omitzero"`
 	StandFoot         unit.Area      `json:"stand_foot,omitzero"`
 
+	Clicks Clicks `json:"clicks,omitzero"` // standard
+
+	Levers      LeverReach  `json:"levers,omitempty"`
 	Body        Body        `json:"body,omitempty"`
 	DragArea    unit.Area   `json:"drag_area,omitzero"` // drag coefficient × frontal area, rider on it
 	BarHeight   unit.Length `json:"bar_height,omitzero"`
@@ -274,6 +277,7 @@ func (b *Bike) Sections() []Section {
 			{"stand_lean", "Leans on its stand by", "°", 2, 25, "On level hard ground, as it came: a phone's level against a brake disc. Empty: 9°.", &b.StandLean},
 			{"stand_foot", "Foot of the stand", "cm²", 2, 300, "Its sole: length × width. Empty: 14 cm².", &b.StandFoot},
 		}},
+		{"Clickers, standard", b.Clicks.Fields("clicks_")},
 		{"Wind, bars, brakes", []Field{
 			{"drag_area", "Drag area", "m²", 0.2, 1.5, "Upright with bags 0.55–0.75, small and tucked in 0.4; a screen takes off a little.", &b.DragArea},
 			{"bar_height", "Bar height", "mm", 600, 1500, "Grips above ground.", &b.BarHeight},

@@ -49,6 +49,8 @@ type Brief struct {
 
 	Inseam     unit.Length `json:"inseam,omitzero"`
 	Stature    unit.Length `json:"stature,omitzero"`
+	HandSpan   unit.Length `json:"hand_span,omitzero"` // thumb tip to little finger's, stretched
+	Boot       unit.Length `json:"boot_length,omitzero"`
 	Sole       unit.Length `json:"sole,omitzero"`         // of the boot
 	ReachWish  unit.Length `json:"reach_wish,omitzero"`   // the most between sole and ground
 	RoomWanted unit.Length `json:"room_wanted,omitzero"`  // under the engine, rider on
@@ -169,6 +171,8 @@ func (b *Brief) Sections() []Section {
 			{"inseam", "Inside leg", "mm", 500, 1100, "Barefoot, back to a wall, a book pulled up to the crotch.", &b.Inseam},
 			{"stature", "You stand", "mm", 1200, 2300, "Barefoot, floor to crown: back and arms follow from it. Empty: as goes with the inside leg.", &b.Stature},
 			{"sole", "Boot sole", "mm", 0, 80, "Under the heel.", &b.Sole},
+			{"hand_span", "Hand span", "mm", 100, 320, "Stretched, from thumb tip to little finger's: small hands want levers that come to them.", &b.HandSpan},
+			{"boot_length", "Boot, outside", "mm", 180, 420, "Heel to toe: long ones want levers set for them.", &b.Boot},
 			{"day", "Hours a day", "h", 0.5, 20, "In the saddle, on a usual day of the trip.", &b.Day},
 			{"falls", "Falls to count on", "", 0, 200, "Over the whole trip, slow ones too. Empty: by ground and skill.", &b.Falls},
 			{"help", "Help is away by", "h", 0, 500, "Until parts or a truck reach you at the worst place.", &b.Help},

@@ -216,8 +216,10 @@ func (b *Built) Provides(tag string) bool {
 	if slices.Contains(b.Bike.Provides, tag) {
 		return true
 	}
-	// Another bar has its own diameter.
-	if isBar := strings.HasPrefix(tag, "bar-2"); !(isBar && b.Chosen(Handlebar)) && b.Bike.is(tag) {
+	// Another bar has its own diameter, other levers their own reach.
+	isBar := strings.HasPrefix(tag, "bar-2")
+	gone := isBar && b.Chosen(Handlebar) || tag == "adjustable-levers" && b.Chosen(Levers)
+	if !gone && b.Bike.is(tag) {
 		return true
 	}
 	for _, f := range b.Fitted {
@@ -235,6 +237,8 @@ func (b *Bike) is(tag string) bool {
 		return math.Abs(b.BarDiameter.In("mm")-22.2) < 0.5
 	case "bar-28", "clamp-28":
 		return math.Abs(b.BarDiameter.In("mm")-28.6) < 0.5
+	case "adjustable-levers":
+		return b.Levers == AdjustableLevers
 	case "radiator":
 		return b.Cooling == LiquidCooled
 	case "oil-cooler":

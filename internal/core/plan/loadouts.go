@@ -16,9 +16,9 @@ func (p *Plan) Relaid(list []Loadout, like map[string]string) *Plan {
 	changed.Loadouts, changed.Lines = nil, nil
 	for _, l := range list {
 		if was, err := p.Loadout(l.ID); err == nil {
-			l.Loads, l.Pressures, l.Setting, l.Sits = was.Loads, was.Pressures, was.Setting, was.Sits
+			l.Loads, l.Pressures, l.Setting, l.Sits, l.Clicks = was.Loads, was.Pressures, was.Setting, was.Sits, was.Clicks
 		} else if from, err := p.Loadout(like[l.ID]); err == nil {
-			l.Loads, l.Pressures, l.Setting, l.Sits = slices.Clone(from.Loads), slices.Clone(from.Pressures), from.Setting, from.Sits
+			l.Loads, l.Pressures, l.Setting, l.Sits, l.Clicks = slices.Clone(from.Loads), slices.Clone(from.Pressures), from.Setting, from.Sits, slices.Clone(from.Clicks)
 		}
 		changed.Loadouts = append(changed.Loadouts, l)
 	}

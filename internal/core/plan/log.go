@@ -37,6 +37,19 @@ const (
 	Revocation  ReadingKind = "revoked"
 )
 
+// Whole reports whether the reading has what its kind is of; one of no kind has not.
+func (r *Reading) Whole() bool {
+	switch r.Kind {
+	case FillReading:
+		return r.Fill != nil
+	case Weighed:
+		return r.Weighing != nil
+	case SagRead:
+		return r.Sag != nil
+	}
+	return r.Kind == Revocation
+}
+
 // Fill is fuel that went in at a pump.
 type Fill struct {
 	Litres   unit.Volume `json:"litres"`

@@ -55,6 +55,15 @@ const (
 // Tubeless reports whether the rim holds air by itself.
 func (w WheelBuild) Tubeless() bool { return w == Cast || w == SpokedTubeless }
 
+// LeverReach is whether levers come to the hand.
+type LeverReach string
+
+// The two.
+const (
+	FixedLevers      LeverReach = "fixed"
+	AdjustableLevers LeverReach = "adjustable"
+)
+
 // Body is what stands between rider and wind.
 type Body string
 
@@ -78,6 +87,7 @@ func (b *Bike) Picks() []Pick {
 		pick("chain", "Chain number", &b.Chain, Option{"428", "428"}, Option{"520", "520"}, Option{"525", "525"}, Option{"530", "530"}),
 		pick("front_wheel_build", "Front wheel", &b.FrontBuild, builds()...),
 		pick("rear_wheel_build", "Rear wheel", &b.RearBuild, builds()...),
+		pick("levers", "Levers", &b.Levers, Option{string(FixedLevers), "Fixed"}, Option{string(AdjustableLevers), "Adjustable reach"}),
 		pick("front_preload_by", "Fork adjuster counts", &b.FrontAdjustBy, adjustsBy()...),
 		pick("rear_preload_by", "Shock adjuster counts", &b.RearAdjustBy, adjustsBy()...),
 		pick("body", "Against the wind", &b.Body, Option{string(Naked), "Nothing"}, Option{string(Screen), "A screen"}, Option{string(Faired), "A fairing"}),

@@ -35,6 +35,9 @@ type Plan struct {
 
 	ForkThrough unit.Length `json:"fork_through,omitzero"` // that the tubes stand further up through their clamps than standard
 
+	Clicks Clicks  `json:"clicks,omitzero"` // as the bike stands now
+	Trials []Trial `json:"trials,omitempty"`
+
 	Route   *Route   `json:"route,omitempty"`
 	Group   []Mate   `json:"group,omitempty"`
 	Reports []Report `json:"reports,omitempty"`
@@ -121,9 +124,10 @@ type Loadout struct {
 	Days    int       `json:"days,omitempty"` // that it is packed for, 0 where nobody has said
 	Loads   []Load    `json:"loads,omitempty"`
 
-	Pressures []Pressure `json:"pressures,omitempty"` // the rider's own, by surface
-	Setting   Setting    `json:"setting,omitzero"`
-	Sits      Sit        `json:"sits,omitempty"`
+	Pressures []Pressure      `json:"pressures,omitempty"` // the rider's own, by surface
+	Setting   Setting         `json:"setting,omitzero"`
+	Clicks    []SurfaceClicks `json:"clicks,omitempty"` // the rider's own, by surface
+	Sits      Sit             `json:"sits,omitempty"`
 }
 
 // Pressure is what a rider pumps up to for a surface, cold.

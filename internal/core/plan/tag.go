@@ -28,6 +28,7 @@ var tags = [...]TagInfo{
 	{"bolt-on-grips", "grips that bolt on", []Slot{Grips}},
 	{"folding-levers", "levers that fold", []Slot{Levers}},
 	{"short-levers", "short levers", []Slot{Levers}},
+	{"adjustable-levers", "levers that come to the hand", []Slot{Levers}},
 	{"own-seat", "a seat for its rider", []Slot{Seat}},
 	{"wide-pegs", "toothed pegs", []Slot{Pegs}},
 	{"damped-pegs", "damped pegs", []Slot{Pegs}},

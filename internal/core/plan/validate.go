@@ -61,6 +61,8 @@ func (p *Plan) Validate() []Problem {
 	for _, f := range p.Turned() {
 		v.check(f.Key, f.Check())
 	}
+	v.fields("clicks", p.Clicks.Fields(""))
+	v.trials(p.Trials)
 	v.lines(p)
 	v.loadouts(p.Loadouts)
 	v.route(p.Route)
@@ -291,6 +293,19 @@ func (v *validator) part(path string, p *Part) {
 	}
 }
 
+// trials checks the steps that were taken of guides: their words, not where they lead.
+func (v *validator) trials(list []Trial) {
+	v.few("trials", len(list), maxTrials)
+	for i, t := range list {
+		path := fmt.Sprintf("trials[%d]", i)
+		v.that(slug.MatchString(t.Guide), path+".guide", "%q is not the id of a guide", t.Guide)
+		v.that(t.Step == "" || slug.MatchString(t.Step), path+".step", "%q is not the id of a step", t.Step)
+		v.that(slug.MatchString(t.Answer), path+".answer", "%q is not an answer", t.Answer)
+		v.date(path+".on", t.On)
+		v.that(len(t.Loadout) <= maxName && len(t.Was) <= maxName, path+".was", "is longer than %d bytes", maxName)
+	}
+}
+
 // sprung checks the spring and the adjuster of a part.
 func (v *validator) sprung(path string, p *Part) {
 	v.that(p.Spring == nil || p.Slot.Springs(), path+".spring", "belongs to slots of springs, forks and shocks only")
@@ -422,6 +437,13 @@ func (v *validator) loadouts(loadouts []Loadout) {
 			v.pressure(path+".rear", q.Rear)
 		}
 		v.fields(path+".setting", l.Setting.Fields())
+		v.few(path+".clicks", len(l.Clicks), len(terrain.Surfaces()))
+		for j := range l.Clicks {
+			path := fmt.Sprintf("%s.clicks[%d]", path, j)
+			_, known := terrain.SurfaceOf(l.Clicks[j].Surface)
+			v.that(known, path+".surface", "%q is not a surface", l.Clicks[j].Surface)
+			v.fields(path, l.Clicks[j].Fields(""))
+		}
 		v.that(hasOption(Sits(), string(l.Sits)), path+".sits", "%q is none of %s", l.Sits, values(Sits()))
 		v.few(path+".loads", len(l.Loads), maxLoads)
 		for j, item := range l.Loads {

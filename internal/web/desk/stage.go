@@ -130,6 +130,14 @@ func (s *House) pageOf(id string) (at int, page *Page) {
 	return -1, nil
 }
 
+// pageName is what a page is called.
+func (s *House) pageName(id string) string {
+	if _, p := s.pageOf(id); p != nil {
+		return p.Name
+	}
+	return id
+}
+
 // PageOf keeps a page that a form names, or else the first.
 func (s *House) PageOf(name string) string {
 	if _, p := s.pageOf(name); p != nil {

@@ -10,6 +10,7 @@ package webtest
 
 import (
 	"log/slog"
+	"net"
 	"net/http"
 	"net/http/cookiejar"
 	"net/http/httptest"
@@ -68,6 +69,23 @@ func At(tb testing.TB, dsn string, o web.Options) *Site {
 	s := &Site{httptest.NewServer(handler), st, handler}
 	tb.Cleanup(s.Close)
 	return s
+}
+
+// Away takes the server off the network; back puts it to the same address again.
+func (s *Site) Away(tb testing.TB) (back func()) {
+	tb.Helper()
+	address := s.Listener.Addr().String()
+	s.Server.Close()
+	return func() {
+		tb.Helper()
+		listener, err := net.Listen("tcp", address)
+		require.NoError(tb, err)
+		again := httptest.NewUnstartedServer(s.Handler)
+		require.NoError(tb, again.Listener.Close())
+		again.Listener = listener
+		again.Start()
+		tb.Cleanup(again.Close)
+	}
 }
 
 // Visitor is somebody who has not signed in yet.

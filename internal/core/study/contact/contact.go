@@ -28,6 +28,7 @@ var Study = study.Study{
 		{ID: "wind", Name: "Shelter from the wind", Stage: figure.Contact, Ask: wind},
 		{ID: "warm-hands", Name: "Warm hands", Stage: figure.Contact, Ask: warmHands},
 		{ID: "navigation", Name: "Something to find the way by", Stage: figure.Contact, Ask: navigation},
+		{ID: "levers", Name: "Levers in reach", Stage: figure.Contact, Ask: levers},
 		{ID: "charging", Name: "Charging on the way", Stage: figure.Contact, Ask: charging},
 	},
 }
@@ -42,6 +43,7 @@ var rules = []study.Rule{
 	{ID: "live-socket", Stage: figure.Contact, Judge: liveSocket},
 	{ID: "glued-grips", Stage: figure.Contact, Judge: gluedGrips},
 	{ID: "pegs-drag", Stage: figure.Contact, Judge: pegsDrag},
+	{ID: "boots-and-levers", Stage: figure.Contact, Judge: bootsAndLevers},
 	{ID: "tower-and-bars", Stage: figure.Contact, Judge: towerAndBars},
 }
 

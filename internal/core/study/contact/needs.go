@@ -61,6 +61,22 @@ func stand(f *facts.All) (n study.Need, ok bool) {
 	return study.Need{Met: met, Tell: tell}, true
 }
 
+// smallHandMM is the span under which a standard lever is far away [memory].
+const smallHandMM = 190.0
+
+func levers(f *facts.All) (n study.Need, ok bool) {
+	span := f.Plan.Brief.HandSpan.In("mm")
+	if !(span < smallHandMM) {
+		return n, false
+	}
+	return study.Provided(f, "adjustable-levers", func() study.Answer {
+		return study.Answer{
+			Because: study.Say("A hand of {%.0f mm} from thumb tip to little finger's.", span), Bare: "fixed levers",
+			Fitted: "levers that come to the hand", Short: "levers that come to the hand: small hands on a fixed one spoil the whole ride",
+		}
+	}), true
+}
+
 func pegs(f *facts.All) (n study.Need, ok bool) {
 	if !(f.Contact.StandingHours > pegHours) {
 		return n, false

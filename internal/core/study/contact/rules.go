@@ -227,3 +227,21 @@ func towerAndBars(f *facts.All) (study.Finding, bool) {
 		}
 	})
 }
+
+// longBootMM is the boot for which standard levers are set too close [memory].
+const longBootMM = 310.0
+
+func bootsAndLevers(f *facts.All) (study.Finding, bool) {
+	boot := f.Plan.Brief.Boot.In("mm")
+	if !(boot > longBootMM) || f.Built.Chosen(plan.ShiftLever) {
+		return study.Finding{}, false
+	}
+	return study.Noted(func() study.Words {
+		return study.Words{
+			Short: study.Say("boots {%.0f mm} long", boot),
+			What:  study.Say("Boots of {%.0f mm} on a shift lever that is set for a shoe.", boot),
+			Why:   "The toe does not find under it, or lies on it and shifts by itself.",
+			Do:    "A spline up or forward first, which is free; then a longer one.",
+		}
+	})
+}

@@ -26,6 +26,7 @@ func TestGoldenRules(t *testing.T) {
 		"live-socket":        studytest.Speaks(verdict.Watch, b.As("holt-650", "socket-plain"), b.As("holt-650", "socket-sealed"), plan.Socket),
 		"glued-grips":        studytest.Speaks(verdict.Watch, b.As("holt-650", "grips-fat"), b.As("holt-650", "grips-bolt"), ""),
 		"pegs-drag":          studytest.Speaks(verdict.Watch, b.Changing("holt-650", studytest.Paved(t), "pegs-low"), b.Changing("holt-650", trail, "pegs-low"), ""),
+		"boots-and-levers":   studytest.Speaks(verdict.Watch, b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Brief.Boot, "325", "mm") }), b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Brief.Boot, "325", "mm") }, "shift-fold"), ""),
 		"tower-and-bars":     studytest.Speaks(verdict.Watch, b.As("holt-650", "tower-light", "riser-20-22"), b.As("holt-650", "tower-light"), ""),
 	})
 }

@@ -1,9 +1,7 @@
 package baseline_test
 
 import (
-	"net"
 	"net/http"
-	"net/http/httptest"
 	"net/url"
 	"testing"
 
@@ -40,8 +38,7 @@ func TestWalkWithoutANetwork(t *testing.T) {
 	require.True(t, ok)
 	assert.Equal(t, baseline.Good, a.Verdict)
 
-	address := s.Listener.Addr().String()
-	s.Server.Close()
+	back := s.Away(t)
 	verdict("bolts", "blocks")
 	w.Until(`!document.getElementById('unsent').hidden`)
 	w.Do(chromedp.Click(chromedp.CSS("#check-swingarm .check-more summary")))
@@ -51,13 +48,7 @@ func TestWalkWithoutANetwork(t *testing.T) {
 	w.Until(`document.getElementById('unsent').textContent.startsWith('2 answers')`)
 	revisions := s.Revisions(t)
 
-	listener, err := net.Listen("tcp", address)
-	require.NoError(t, err)
-	again := httptest.NewUnstartedServer(s.Handler)
-	again.Listener.Close()
-	again.Listener = listener
-	again.Start()
-	t.Cleanup(again.Close)
+	back()
 	w.Until(`document.getElementById('unsent').hidden && document.querySelector('#check-swingarm.is-answered') !== null`)
 	a, ok = answer("swingarm")
 	require.True(t, ok)

@@ -4,9 +4,7 @@ import (
 	"bytes"
 	"fmt"
 	"math"
-	"net"
 	"net/http"
-	"net/http/httptest"
 	"net/url"
 	"os"
 	"path/filepath"
@@ -491,18 +489,11 @@ func TestFillsWithoutANetwork(t *testing.T) {
 	assert.Equal(t, "true", w.Text(`String(document.querySelector('.refused').hidden)`))
 	assert.Len(t, s.Newest(t, demo.Rider).Readings, before)
 
-	address := s.Listener.Addr().String()
-	s.Server.Close()
+	back := s.Away(t)
 	write("11,5", "30100")
 	write("12,5", "30350")
 	w.Until(`document.querySelector('.unsent').textContent.startsWith('2 fills')`)
-	listener, err := net.Listen("tcp", address)
-	require.NoError(t, err)
-	again := httptest.NewUnstartedServer(s.Handler)
-	again.Listener.Close()
-	again.Listener = listener
-	again.Start()
-	t.Cleanup(again.Close)
+	back()
 	w.Until(`JSON.parse(localStorage.getItem(Object.keys(localStorage).find((k) => k.startsWith('mule-log')))).length === 0`)
 	readings := s.Newest(t, demo.Rider).Readings
 	require.Len(t, readings, before+2)

@@ -5,11 +5,18 @@ import (
 	"embed"
 
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/guide"
 	"valiantmule/internal/web/desk"
 )
 
 //go:embed pages/*.gohtml
 var files embed.FS
+
+// symptoms leads from what the bike does.
+var symptoms = desk.Guides{
+	Page: "symptoms", Title: "What it does", List: guide.WhatItDoes(),
+	Intro: "Riders do not know their sag, they know what it does. Each symptom leads to one thing to find out, then to one change at a time.",
+}
 
 // Stage is this one.
 var Stage = desk.Stage{
@@ -22,6 +29,8 @@ var Stage = desk.Stage{
 			desk.Post("/measure", addSag),
 			desk.Post("/measure/revoke", desk.RevokeOn("measure")),
 		}},
+		{ID: "symptoms", Name: "What it does", Routes: symptoms.Routes()},
+		{ID: "clickers", Name: "Clickers", Routes: append(desk.Form(clickersForm), desk.Post("/clickers/record", keepRecord))},
 		{ID: "springing", Name: "Four schools", Routes: []desk.Route{desk.Get("/springing", desk.DisputesPage("springing", disputes))}},
 	},
 }
