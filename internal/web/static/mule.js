@@ -336,7 +336,7 @@ document.addEventListener('alpine:init', () => {
     // Errors go to their fields; what is typed stays as it is.
     errors(form, fresh) {
       if (!fresh) return;
-      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .row-change, .row-fact, .row-ground, .row-stop, .row-report, .row-mate, .row-where, .row-pack, .row-cover, .row-loadout, .ledger-row, .card-cell, fieldset')];
+      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .row-change, .row-fact, .row-ground, .row-stop, .row-report, .row-mate, .row-where, .row-pack, .row-cover, .row-loadout, .ledger-row, .card-cell, .click-cell, fieldset')];
       const now = holders(fresh);
       holders(form).forEach((holder, i) => {
         if (!now[i]) return;
