@@ -96,7 +96,7 @@ var does = []Guide{
 		{ID: "pressure", Kind: Change, Setting: ByHand, Words: "Pressures by the card for this surface, cold.", Why: "The tyre is the first spring.", Same: "oil-thick", Worse: "oil-thick"},
 		{ID: "oil-thick", Kind: Ask, Words: "Has somebody put thicker oil into the fork?", Why: "Thicker oil slows both ways, and harsh comes with it.", Answers: []Answer{{"yes", "Yes, or nobody knows", "oil"}, {"no", "No", "stiction"}}},
 		{ID: "oil", Kind: Part, Slot: "fork-oil", Words: "Look at fresh oil of the maker's weight.", Why: "Standard first.", Same: "stiction"},
-		{ID: "stiction", Kind: Measure, Page: "measure", Words: "Measure stiction: the difference between pushed down and lifted.", Why: "Above ten millimetres something binds: a twisted fork, dry bushes, a link without grease.", Answers: []Answer{{"much", "More than 10 mm", "specialist"}, {"little", "Less", "specialist"}}},
+		{ID: "stiction", Kind: Measure, Page: "measure", Words: "Measure stiction: the difference between pushed down and lifted.", Why: "Above ten millimetres (0.4 in) something binds: a twisted fork, dry bushes, a link without grease.", Answers: []Answer{{"much", "More than 10 mm (0.4 in)", "specialist"}, {"little", "Less", "specialist"}}},
 		specialist,
 	}},
 	{ID: "bottoms", Name: "Bottoms", Says: "It hits the end with a bang.", First: "where", Steps: []Step{

@@ -69,14 +69,14 @@ var hurts = []Guide{
 		part("mirrors", "mirrors", "Look at mirrors on longer or folding stems.", "Folding ones fold instead of break.", ""),
 	}},
 	{ID: "clutch", Name: "Clutch out of reach", Says: "My fingers only just get there.", First: "span", Steps: []Step{
-		{ID: "span", Kind: Measure, Page: "brief", Words: "Measure your hand: stretched, from thumb tip to little finger's. It goes into the brief.", Why: "Small hands on a fixed lever spoil the whole ride.", Answers: []Answer{{"small", "Under 19 cm", "screw"}, {"large", "19 cm and more", "angle"}}},
+		{ID: "span", Kind: Measure, Page: "brief", Words: "Measure your hand: stretched, from thumb tip to little finger's. It goes into the brief.", Why: "Small hands on a fixed lever spoil the whole ride.", Answers: []Answer{{"small", "Under 19 cm (7½ in)", "screw"}, {"large", "19 cm and more", "angle"}}},
 		byHand("screw", "Turn the lever's adjuster or its stop screw in, free play kept.", "Many have one, and nobody has told you.", "levers"),
 		byHand("angle", "Rotate the lever down and its clamp inwards, so that two fingers reach its end.", "Leverage is at the end.", "cable"),
 		byHand("cable", "Oil the cable, or bleed the clutch.", "A dry cable is half the force.", "levers"),
 		part("levers", "levers", "Look at adjustable or short levers.", "Not the guard's stay nor its mount: look how they end.", ""),
 	}},
 	{ID: "pedal", Name: "Feet cannot find the pedal", Says: "I brake or shift late, my toe misses.", First: "boot", Steps: []Step{
-		{ID: "boot", Kind: Measure, Page: "brief", Words: "Measure your boot, heel to toe, outside. It goes into the brief.", Why: "Standard levers are set for a shoe.", Answers: []Answer{{"long", "31 cm and more", "spline"}, {"short", "Shorter", "height"}}},
+		{ID: "boot", Kind: Measure, Page: "brief", Words: "Measure your boot, heel to toe, outside. It goes into the brief.", Why: "Standard levers are set for a shoe.", Answers: []Answer{{"long", "31 cm (12¼ in) and more", "spline"}, {"short", "Shorter", "height"}}},
 		byHand("spline", "Shift lever one spline up or forward; brake pedal's stop to match.", "Standing, the sole goes over one and under the other. Costs nothing.", "shift"),
 		byHand("height", "Brake pedal up or down by its stop until the sole lies on it, standing.", "Free play and the lamp's switch afterwards.", "brake"),
 		part("shift", "shift-lever", "Look at a longer, folding shift lever.", "Longer for a long boot.", "brake"),
