@@ -12,6 +12,7 @@ import (
 	"valiantmule/internal/core/study/armour"
 	"valiantmule/internal/core/study/bike"
 	"valiantmule/internal/core/study/contact"
+	"valiantmule/internal/core/study/electrics"
 	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/core/study/inspection"
 	"valiantmule/internal/core/study/loading"
@@ -26,7 +27,7 @@ import (
 func Studies() []study.Study {
 	return []study.Study{
 		bike.Study, inspection.Study, tyres.Study, armour.Study, contact.Study, spend.Study,
-		ranging.Study, loading.Study, gearing.Study, stance.Study,
+		ranging.Study, loading.Study, gearing.Study, stance.Study, electrics.Study,
 	}
 }
 

@@ -14,6 +14,7 @@ type Drive struct {
 	Pair, StandardPair drive.Pair // zero when unknown
 	ChangePercent      float64    // against standard, + = shorter
 	CruiseKmh          float64    // the brief's
+	CruiseRPM          float64    // in top gear there
 	CruiseLimitRPM     float64
 	PaceLimitKmh       float64
 }

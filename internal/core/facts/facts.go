@@ -60,6 +60,7 @@ type All struct {
 	Balance    drive.Balance
 	Cruise     Cruise
 	Contact    Contact
+	Charging   Charging
 	Risks      []guard.Risk // of each place, over the trip; nil when distance or ground are unknown
 }
 
@@ -100,6 +101,7 @@ const (
 	BalanceGroup
 	CruiseGroup
 	ContactGroup
+	ChargingGroup
 	RisksGroup
 	everyGroup
 )
@@ -144,6 +146,7 @@ var groups = []struct {
 	{BalanceGroup, func(a *All) any { return &a.Balance }},
 	{CruiseGroup, func(a *All) any { return &a.Cruise }},
 	{ContactGroup, func(a *All) any { return &a.Contact }},
+	{ChargingGroup, func(a *All) any { return &a.Charging }},
 	{RisksGroup, func(a *All) any { return &a.Risks }},
 }
 

@@ -130,10 +130,13 @@ type Bike struct {
 	FrontDisc   unit.Length `json:"front_disc,omitzero"`
 	RearDisc    unit.Length `json:"rear_disc,omitzero"`
 
-	Alternator unit.Power     `json:"alternator,omitzero"` // rated output
-	OwnDraw    unit.Power     `json:"own_draw,omitzero"`   // ignition, pump, lamps
-	Battery    unit.Charge    `json:"battery,omitzero"`
-	Headlamp   unit.Intensity `json:"headlamp,omitzero"` // main beam
+	Alternator    unit.Power     `json:"alternator,omitzero"`     // rated output
+	AlternatorRPM unit.Rotation  `json:"alternator_rpm,omitzero"` // engine speed at which it gives that
+	IdleRPM       unit.Rotation  `json:"idle_rpm,omitzero"`
+	OwnDraw       unit.Power     `json:"own_draw,omitzero"`   // ignition, pump, lamps
+	Cranks        unit.Current   `json:"cold_crank,omitzero"` // of the battery, by its label
+	Battery       unit.Charge    `json:"battery,omitzero"`
+	Headlamp      unit.Intensity `json:"headlamp,omitzero"` // main beam
 
 	Speedometer     drive.Pickup `json:"speedometer,omitempty"`
 	SpeedometerOver unit.Ratio   `json:"speedometer_over,omitzero"` // shown over true speed, less 1
@@ -290,8 +293,11 @@ func (b *Bike) Sections() []Section {
 		}},
 		{"Power and light", []Field{
 			{"alternator", "Alternator", "W", 40, 1500, "Rated output, near 5000 rpm.", &b.Alternator},
+			{"alternator_rpm", "… at", "rpm", 1000, 12000, "Empty: 5000.", &b.AlternatorRPM},
+			{"idle_rpm", "Idles at", "rpm", 500, 3000, "Warm. Empty: 1400.", &b.IdleRPM},
 			{"own_draw", "The bike itself draws", "W", 20, 500, "Ignition, pump, lamps: 120–200 W is usual. A clamp meter knows.", &b.OwnDraw},
 			{"battery", "Battery", "Ah", 1, 40, "On its label.", &b.Battery},
+			{"cold_crank", "Cold crank", "A", 20, 600, "Of the battery, on its label.", &b.Cranks},
 			{"headlamp", "Main beam", "cd", 1000, 300000, "From the lamp's approval or a lux meter: lux × metres².", &b.Headlamp},
 			{"speedometer_over", "Speedometer reads high by", "%", -10, 20, "Against a GPS, on the bike as it is now.", &b.SpeedometerOver},
 		}},

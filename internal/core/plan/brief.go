@@ -31,8 +31,9 @@ type Brief struct {
 	Headwind unit.Speed  `json:"headwind,omitzero"` // to be cruised into
 	Climb    unit.Ratio  `json:"climb,omitzero"`    // the steepest, rise over run
 
-	Day     unit.Duration `json:"day,omitzero"`      // in the saddle
-	Weather Weather       `json:"weather,omitempty"` // the worst to count on
+	Day     unit.Duration `json:"day,omitzero"`         // in the saddle
+	Night   unit.Ratio    `json:"night_share,omitzero"` // of the riding, in the dark
+	Weather Weather       `json:"weather,omitempty"`    // the worst to count on
 
 	Spanner  Spanner      `json:"spanner,omitempty"`
 	HourRate money.Amount `json:"hour_rate,omitzero"` // of a workshop
@@ -174,6 +175,7 @@ func (b *Brief) Sections() []Section {
 			{"hand_span", "Hand span", "mm", 100, 320, "Stretched, from thumb tip to little finger's: small hands want levers that come to them.", &b.HandSpan},
 			{"boot_length", "Boot, outside", "mm", 180, 420, "Heel to toe: long ones want levers set for them.", &b.Boot},
 			{"day", "Hours a day", "h", 0.5, 20, "In the saddle, on a usual day of the trip.", &b.Day},
+			{"night_share", "In the dark", "%", 0, 100, "Of the riding. Empty: none is planned.", &b.Night},
 			{"falls", "Falls to count on", "", 0, 200, "Over the whole trip, slow ones too. Empty: by ground and skill.", &b.Falls},
 			{"help", "Help is away by", "h", 0, 500, "Until parts or a truck reach you at the worst place.", &b.Help},
 			{"reach_wish", "Heel off the ground by", "mm", 0, 200, "The most that you want at a stop: 0 flat feet, 60 the balls of both. Empty: 60.", &b.ReachWish},

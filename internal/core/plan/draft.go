@@ -28,6 +28,7 @@ type Draft struct {
 	rack    Rack
 	spring  Spring
 	adjust  Adjuster
+	power   Electric
 	fitment Fitment
 
 	teeth, links countEntry
@@ -36,6 +37,9 @@ type Draft struct {
 	shelter      unit.Ratio
 	leverage     unit.Ratio
 	foot         unit.Area
+	rated        unit.Power
+	capacity     unit.Charge
+	cranks       unit.Current
 	others       []Effect // that the sheet does not ask for
 	from, to     countEntry
 }
@@ -111,6 +115,7 @@ func DraftOf(p *Part) *Draft {
 	take(&d.rack, p.Rack)
 	take(&d.spring, p.Spring)
 	take(&d.adjust, p.Adjuster)
+	take(&d.power, p.Electric)
 	take(&d.fitment, p.Fitment)
 	d.size.Size = d.tyre.Size
 	for _, e := range p.Effects {
@@ -145,6 +150,12 @@ func (d *Draft) takes(e Effect) bool {
 		return d.shelter.Enter(number, "%") == nil
 	case e.Op == Add && e.Figure == LinkPercent && d.Slot == Links:
 		return d.leverage.Enter(number, "%") == nil
+	case e.Op == Set && e.Figure == AlternatorW && d.Slot == Stator:
+		return d.rated.Enter(number, "W") == nil
+	case e.Op == Set && e.Figure == BatteryAh && d.Slot == Battery:
+		return d.capacity.Enter(number, "Ah") == nil
+	case e.Op == Set && e.Figure == CrankAmps && d.Slot == Battery:
+		return d.cranks.Enter(number, "A") == nil
 	case e.Op == Set && footOf[d.Slot] == e.Figure:
 		return d.foot.Enter(number, "cm²") == nil
 	default:
@@ -166,7 +177,7 @@ var footOf = map[Slot]Figure{SideStand: StandFoot, StandPlateSlot: StandPlate}
 func (d *Draft) Done() *Part {
 	p := d.Part
 	p.Made.From, p.Made.To = int(d.from), int(d.to)
-	p.Tyre, p.Wheel, p.Filling, p.Guard, p.Carrier, p.Bag, p.Rack, p.Spring, p.Adjuster, p.Fitment, p.Effects = nil, nil, nil, nil, nil, nil, nil, nil, nil, nil, nil
+	p.Tyre, p.Wheel, p.Filling, p.Guard, p.Carrier, p.Bag, p.Rack, p.Spring, p.Adjuster, p.Electric, p.Fitment, p.Effects = nil, nil, nil, nil, nil, nil, nil, nil, nil, nil, nil, nil
 	t := d.tyre
 	t.Size = d.size.Size
 	switch {
@@ -190,6 +201,9 @@ func (d *Draft) Done() *Part {
 	}
 	if p.Slot.Adjusts() {
 		p.Adjuster = given(d.adjust)
+	}
+	if p.Slot.Draws() {
+		p.Electric = given(d.power)
 	}
 	if g := d.guard; guardSlots[p.Slot] && (g.Mount != "" || g.Width.Known() || len(g.Blocks)+len(g.Covers) > 0 || g.Bolts != "") {
 		p.Guard = &g
@@ -229,6 +243,15 @@ func (d *Draft) effects() []Effect {
 	}
 	if d.Slot == Links && d.leverage.Known() {
 		list = append(list, Effect{LinkPercent, Add, round(d.leverage.In("%"))})
+	}
+	for _, set := range []struct {
+		figure Figure
+		entry  Entry
+		value  float64
+	}{{AlternatorW, &d.rated, d.rated.In("W")}, {BatteryAh, &d.capacity, d.capacity.In("Ah")}, {CrankAmps, &d.cranks, d.cranks.In("A")}} {
+		if set.entry.Known() && (d.Slot == Stator || d.Slot == Battery) {
+			list = append(list, Effect{set.figure, Set, round(set.value)})
+		}
 	}
 	if foot := footOf[d.Slot]; foot != "" && d.foot.Known() {
 		list = append(list, Effect{foot, Set, round(d.foot.In("cm²"))})
@@ -353,6 +376,12 @@ func (d *Draft) numbers() []Field {
 		ask(Field{"carries", "May carry", "kg", 0.5, 80, "By its maker, both sides together; a home-made one by what you trust it with. Without it an overload is not seen.", &d.rack.Carries})
 	case guardSlots[s]:
 		ask(Field{"guard_width", "Makes the bike wider by", "mm", 0, 500, "Both sides together.", &d.guard.Width})
+	case s == Stator:
+		ask(Field{"rated", "It gives", "W", 40, 1500, "Rated. Without it the bike's own holds.", &d.rated})
+	case s == Battery:
+		ask(
+			Field{"capacity", "It holds", "Ah", 1, 60, "On its label. Without it the bike's own holds.", &d.capacity},
+			Field{"cranks", "Cold crank", "A", 20, 900, "On its label.", &d.cranks})
 	case s == Links:
 		ask(Field{"leverage", "The shock moves more by", "%", -40, 40, "For the same travel of the wheel; lowering links mostly make it less, which is negative. Without it the sag is judged as with the standard ones.", &d.leverage})
 	case footOf[s] != "":
@@ -378,6 +407,12 @@ func (d *Draft) numbers() []Field {
 			Field{"per", "Preload, each", "mm", 0.1, 20, "A turn or a step.", &d.adjust.Per},
 			Field{"least", "… all out", "mm", 0, 80, "Empty: none.", &d.adjust.Least},
 			Field{"most", "… all in", "mm", 0, 80, "Without it nobody knows when it runs out.", &d.adjust.Most})
+	}
+	if s.Draws() {
+		ask(
+			Field{"draw", "It draws", "W", 0, 1000, "With it on, by its label: volts × amperes. Without it the charging is unknown; 0 where it has a battery of its own.", &d.power.Draw},
+			Field{"duty", "… for a share of the time", "%", 0, 100, "While it is used: heated grips on step three of five draw 60 %. Empty: all of it.", &d.power.Duty},
+			Field{"parked", "Parked it takes", "mA", 0, 5000, "With the key out, where it is always live: a converter or a voltmeter 15–40.", &d.power.Parked})
 	}
 	for _, f := range movesOf[s] {
 		at := slices.Index(lengths[:], f)
@@ -426,6 +461,8 @@ func (d *Draft) picks() []Pick {
 		list = append(list, pick("kind", "Its fuel", &d.carrier.Kind, CarrierKinds()[1:]...))
 	case slices.Contains(bagSlots, s):
 		list = append(list, pick("kind", "Kind of bag", &d.bag.Kind, BagKinds()...))
+	case s.Draws():
+		list = append(list, pick("feed", "It hangs on", &d.power.Feed, Feeds()[1:]...), pick("use", "It is on", &d.power.Use, Uses()[1:]...))
 	case s.Adjusts():
 		list = append(list, pick("by", "It counts in", &d.adjust.By, adjustsBy()...))
 	case guardSlots[s]:

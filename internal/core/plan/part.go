@@ -72,6 +72,14 @@ const (
 	Socket      Slot = "socket"
 	Monitor     Slot = "monitor"
 
+	AuxLamps Slot = "aux-lamps"
+	VestLead Slot = "vest" // heated, with its lead
+	Camera   Slot = "camera"
+	Inflator Slot = "inflator"
+	Horn     Slot = "horn"
+	Battery  Slot = "battery"
+	Stator   Slot = "stator"
+
 	FuelTank    Slot = "fuel-tank" // the one that feeds the engine
 	AuxTank     Slot = "aux-tank"
 	FuelCans    Slot = "fuel-cans"
@@ -178,6 +186,14 @@ var slots = [...]SlotInfo{
 	{Socket, "Charging socket", load.FrontRack, false, false, 0.8, Press},
 	{Monitor, "Gauges to act on", load.FrontRack, false, false, 0.8, Press},
 
+	{AuxLamps, "Auxiliary lamps", load.FrontRack, false, false, 2, Press},
+	{VestLead, "Heated vest", load.Rider, false, false, 0.5, Tools},
+	{Camera, "Camera", load.FrontRack, false, false, 0.5, Tools},
+	{Inflator, "Inflator", load.Tail, false, false, 0.3, Tools},
+	{Horn, "Horn", load.FrontRack, false, true, 0.6, Tools},
+	{Battery, "Battery", load.Engine, false, true, 0.4, Tools},
+	{Stator, "Alternator", load.Engine, false, true, 4, Press},
+
 	{FuelTank, "Fuel tank", load.Tank, true, true, 2, Tools},
 	{AuxTank, "Second tank", load.Panniers, false, false, 3, Press},
 	{FuelBladder, "Fuel bladder", load.Tail, false, false, 0.2, Hands},
@@ -257,6 +273,7 @@ type Part struct {
 	Rack     *Rack        `json:"rack,omitempty"`
 	Spring   *Spring      `json:"spring,omitempty"`
 	Adjuster *Adjuster    `json:"adjuster,omitempty"`
+	Electric *Electric    `json:"electric,omitempty"`
 	Effects  []Effect     `json:"effects,omitempty"`
 	Provides []string     `json:"provides,omitempty"`
 	Needs    []string     `json:"needs,omitempty"`    // tags that the bike or another part must provide
@@ -425,10 +442,14 @@ const (
 	LinkPercent Figure = "link-percent"    // that the shock moves more for the same travel
 	StandFoot   Figure = "stand-foot-cm2"
 	StandPlate  Figure = "stand-plate-cm2"
+
+	AlternatorW Figure = "alternator-w" // rated, in place of the bike's
+	BatteryAh   Figure = "battery-ah"
+	CrankAmps   Figure = "cold-crank-a"
 )
 
 var figures = [...]Figure{FrontTeeth, RearTeeth, ChainLinks, StandLength, BarRise, BarBack, CableSlack, SeatRise, PegDrop, SeatHours, Shelter,
-	SeatWidth, ForkLength, ForkTravel, ShockLength, LinkRise, RearTravel, LinkPercent, StandFoot, StandPlate}
+	SeatWidth, ForkLength, ForkTravel, ShockLength, LinkRise, RearTravel, LinkPercent, StandFoot, StandPlate, AlternatorW, BatteryAh, CrankAmps}
 
 // lengths are figures that parts add to, mm.
 var lengths = [...]Figure{StandLength, BarRise, BarBack, CableSlack, SeatRise, PegDrop, SeatWidth, ForkLength, ForkTravel, ShockLength, LinkRise, RearTravel}

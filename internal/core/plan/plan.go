@@ -37,6 +37,7 @@ type Plan struct {
 
 	Clicks Clicks  `json:"clicks,omitzero"` // as the bike stands now
 	Trials []Trial `json:"trials,omitempty"`
+	Wired  []Wired `json:"wired,omitempty"`
 
 	Route   *Route   `json:"route,omitempty"`
 	Group   []Mate   `json:"group,omitempty"`

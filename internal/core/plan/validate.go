@@ -63,6 +63,12 @@ func (p *Plan) Validate() []Problem {
 	}
 	v.fields("clicks", p.Clicks.Fields(""))
 	v.trials(p.Trials)
+	v.few("wired", len(p.Wired), len(slots))
+	for i, w := range p.Wired {
+		path := fmt.Sprintf("wired[%d]", i)
+		v.that(w.Slot.Draws(), path+".slot", "%q is no slot of what draws", w.Slot)
+		v.wiring(path, w.Feed, w.Use)
+	}
 	v.lines(p)
 	v.loadouts(p.Loadouts)
 	v.route(p.Route)
@@ -258,6 +264,7 @@ func (v *validator) part(path string, p *Part) {
 	v.that(p.Bag == nil || slices.Contains(bagSlots, p.Slot), path+".bag", "belongs to slots of bags only")
 	v.that(p.Rack == nil || slices.Contains(RackSlots(), p.Slot), path+".rack", "belongs to slots of racks only")
 	v.sprung(path, p)
+	v.electric(path+".electric", p)
 	if b := p.Bag; b != nil {
 		v.that(b.Kind == "" || hasOption(BagKinds(), string(b.Kind)), path+".bag.kind", "%q is none of %s", b.Kind, values(BagKinds()))
 		v.that(!b.Litres.Known() || b.Litres.In("L") > 0 && b.Litres.In("L") <= 200, path+".bag.litres", "want 0–200 L")
@@ -282,6 +289,8 @@ func (v *validator) part(path string, p *Part) {
 			v.that(e.Op == Add && math.Abs(e.Value) <= 40, path+".value", "%g %%: it can only be added, 40 at most", e.Value)
 		case e.Figure == StandFoot || e.Figure == StandPlate:
 			v.that(e.Op == Set && e.Value > 0 && e.Value <= 2000, path+".value", "%g cm²: it can only be set, to 2000 at most", e.Value)
+		case e.Figure == AlternatorW || e.Figure == BatteryAh || e.Figure == CrankAmps:
+			v.that(e.Op == Set && e.Value > 0 && e.Value <= 1500, path+".value", "%g: it can only be set, to 1500 at most", e.Value)
 		case e.Figure == Shelter:
 			v.that(e.Op == Add && math.Abs(e.Value) <= 100, path+".value", "%g %%: it can only be added, 100 at most", e.Value)
 		case e.Op == Set:
@@ -304,6 +313,25 @@ func (v *validator) trials(list []Trial) {
 		v.date(path+".on", t.On)
 		v.that(len(t.Loadout) <= maxName && len(t.Was) <= maxName, path+".was", "is longer than %d bytes", maxName)
 	}
+}
+
+// electric checks what a part draws.
+func (v *validator) electric(path string, p *Part) {
+	e := p.Electric
+	if e == nil {
+		return
+	}
+	v.that(p.Slot.Draws(), path, "belongs to slots of what draws only")
+	v.that(!e.Draw.Known() || e.Draw.In("W") >= 0 && e.Draw.In("W") <= 1000, path+".draw", "%s is outside 0–1000 W", e.Draw)
+	v.that(!e.Duty.Known() || e.Duty.Base() >= 0 && e.Duty.Base() <= 1, path+".duty", "%s is outside 0–100 %%", e.Duty)
+	v.that(!e.Parked.Known() || e.Parked.In("mA") >= 0 && e.Parked.In("mA") <= 5000, path+".parked", "%s is outside 0–5000 mA", e.Parked)
+	v.wiring(path, e.Feed, e.Use)
+}
+
+// wiring checks what something hangs on and when it is used.
+func (v *validator) wiring(path string, f Feed, u Use) {
+	v.that(hasOption(Feeds(), string(f)), path+".feed", "%q is none of %s", f, values(Feeds()))
+	v.that(hasOption(Uses(), string(u)), path+".use", "%q is none of %s", u, values(Uses()))
 }
 
 // sprung checks the spring and the adjuster of a part.

@@ -24,6 +24,7 @@ type (
 	Stiffness   = Quantity[stiffness]
 	Consumption = Quantity[consumption]
 	Charge      = Quantity[charge]
+	Current     = Quantity[current]
 	Intensity   = Quantity[intensity]
 	Duration    = Quantity[duration]
 )
@@ -200,6 +201,16 @@ func (charge) example() string { return "11 Ah" }
 func (charge) units() []Unit   { return chargeUnits }
 
 var chargeUnits = []Unit{{"Ah", 1, nil, false}}
+
+type current struct{}
+
+func (current) example() string { return "20 mA" }
+func (current) units() []Unit   { return currentUnits }
+
+var currentUnits = []Unit{
+	{"A", 1, nil, false},
+	{"mA", 0.001, nil, false},
+}
 
 type intensity struct{}
 

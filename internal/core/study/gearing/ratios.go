@@ -98,6 +98,7 @@ func cruiseRPM(r *study.Run) {
 	r.Drive.CruiseKmh = v.Number
 	overall, roll := overall(c, false), rollOut(c)
 	rpm := drive.RPM(v.Number, overall.Number, roll.Number)
+	r.Drive.CruiseRPM = rpm
 	c.Is(rpm)
 	if c.Sheet != nil {
 		c.Sheet.Step(drive.RPMFormula, study.Computed("engine speed", rpm, "rpm"), v, overall, roll)

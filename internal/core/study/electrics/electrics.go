@@ -1,0 +1,219 @@
+// Package electrics is the study of what charges and what draws: the alternator against the
+// bike itself and everything that hangs on it, riding and parked.
+package electrics
+
+import (
+	"math"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/power"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/terrain"
+)
+
+// Study of the electrics.
+var Study = study.Study{
+	Name: "electrics",
+	Steps: []study.Step{
+		{
+			Name: "charging", Needs: facts.Bike | facts.DriveGroup | facts.MachineGroup, Gives: facts.ChargingGroup, Run: charging,
+			Figures: []figure.ID{figure.ChargeMargin, figure.ChargeIdle, figure.IdleMinutes, figure.ParkedDays},
+		},
+	},
+	Rules: rules,
+}
+
+var rules = []study.Rule{
+	{ID: "charge-short", Stage: figure.Electrics, Judge: chargeShort},
+	{ID: "charge-thin", Stage: figure.Electrics, Judge: chargeThin},
+	{ID: "idle-drains", Stage: figure.Electrics, Judge: idleDrains},
+	{ID: "alternator-hot", Stage: figure.Electrics, Judge: alternatorHot},
+	{ID: "parked-drain", Stage: figure.Electrics, Judge: parkedDrain},
+	{ID: "battery-cranks", Stage: figure.Electrics, Judge: batteryCranks},
+	{ID: "lithium-cold", Stage: figure.Electrics, Judge: lithiumCold},
+	{ID: "no-relay", Stage: figure.Electrics, Judge: noRelay},
+}
+
+// Shares of the time that accessories are used [memory]: what is for the cold, by weather;
+// what is for stops draws while nothing is ridden.
+var coldShare = map[plan.Weather]float64{plan.Warm: 0, plan.Wet: 0.15, plan.Cold: 0.5}
+
+// charging finds supply and draw at three engine speeds, and what a parked bike loses.
+func charging(r *study.Run) {
+	b, c := r.Built.Bike, &r.Charging
+	or := func(q study.Quantity, unit string, usual float64) float64 {
+		if q.Known() {
+			return q.In(unit)
+		}
+		return usual
+	}
+	c.RatedW, c.OwnW = b.Alternator.In("W"), b.OwnDraw.In("W")
+	if set := r.Built.Figure(plan.AlternatorW); set > 0 {
+		c.RatedW = set
+	}
+	c.RatedRPM, c.IdleRPM = or(&b.AlternatorRPM, "rpm", power.UsualRatedRPM), or(&b.IdleRPM, "rpm", power.UsualIdleRPM)
+	c.BatteryAh = b.Battery.In("Ah")
+	if set := r.Built.Figure(plan.BatteryAh); set > 0 {
+		c.BatteryAh = set
+	}
+	c.Draws, c.DrawnW, c.ParkedMA = drawsOf(r.All)
+	at := func(rpm float64) facts.Charge {
+		supply := power.SupplyW(c.RatedW, c.RatedRPM, c.IdleRPM, rpm)
+		return facts.Charge{RPM: rpm, SupplyW: supply, MarginW: supply - c.OwnW - c.DrawnW}
+	}
+	c.Idle, c.Trail, c.Cruise = at(c.IdleRPM), at(trailRPM(r.All)), at(r.Drive.CruiseRPM)
+	c.ParkedDays = math.Inf(1)
+	if c.ParkedMA > 0 {
+		c.ParkedDays = power.DrainDays(c.BatteryAh, c.ParkedMA, 100*power.StartsWith)
+	}
+	margin(r)
+	idle(r)
+	parked(r)
+}
+
+// drawsOf lists the accessories with what they draw on average.
+func drawsOf(f *facts.All) (list facts.Draws, drawnW, parkedMA float64) {
+	brief := &f.Plan.Brief
+	night := 0.0
+	if brief.Night.Known() {
+		night = brief.Night.Base()
+	}
+	used := func(u plan.Use) float64 {
+		switch u {
+		case plan.InCold:
+			return coldShare[brief.Weather]
+		case plan.AtNight:
+			return night
+		case plan.AtStops:
+			return 0
+		}
+		return 1
+	}
+	for _, fitted := range f.Built.Fitted {
+		e := fitted.Part.Electric
+		if e == nil {
+			continue
+		}
+		feed, use := f.Plan.Wiring(fitted.Slot, e)
+		d := facts.Draw{Slot: fitted.Slot, Part: fitted.Part, Feed: feed, Use: use, FullW: e.Draw.In("W"), Used: used(use)}
+		if e.Duty.Known() {
+			d.Used *= e.Duty.Base()
+		}
+		if d.MeanW = d.FullW * d.Used; d.Used == 0 {
+			d.MeanW = 0
+		}
+		if feed == plan.FeedAlways && e.Parked.Known() {
+			d.ParkedMA = e.Parked.In("mA")
+		}
+		list, drawnW, parkedMA = append(list, d), drawnW+d.MeanW, parkedMA+d.ParkedMA
+	}
+	return list, drawnW, parkedMA
+}
+
+// trailRPM is the lowest engine speed that the loose grounds of the trip are ridden at; of
+// all loose grounds where the brief names none.
+func trailRPM(f *facts.All) float64 {
+	if !f.Machine.Known() {
+		return math.NaN()
+	}
+	mix, lowest := f.Plan.Brief.Mix(), math.Inf(1)
+	for i, g := range terrain.Grounds() {
+		if g.Kind == terrain.Motorway || g.Kind == terrain.Paved || mix.Loose() > 0 && mix.At(i) == 0 {
+			continue
+		}
+		rpm, _ := f.Machine.RPM(g, g.SpeedKmh)
+		lowest = math.Min(lowest, rpm)
+	}
+	return lowest
+}
+
+// lacks notes what a margin lacks.
+func lacks(c study.Calc) {
+	r := c.Run
+	if math.IsNaN(r.Charging.RatedW) {
+		c.Lacks("alternator (Bike)")
+	}
+	c.Bike("own_draw", "what the bike itself draws", "W", &r.Built.Bike.OwnDraw)
+	for _, d := range r.Charging.Draws {
+		if math.IsNaN(d.MeanW) {
+			c.Lacks("what " + d.Part.Name + " draws")
+		}
+	}
+}
+
+// show writes how the margin at an engine speed comes about.
+func show(c study.Calc, name string, at facts.Charge) {
+	if c.Sheet == nil {
+		return
+	}
+	r, b := c.Run, c.Run.Built.Bike
+	rated := sheet.Value{Name: "rating", Number: r.Charging.RatedW, Unit: "W", Origin: b.OriginOf("alternator")}
+	c.Sheet.Step(power.SupplyFormula, study.Computed("supply", at.SupplyW, "W"), rated, study.Computed("engine speed", at.RPM, "rpm"),
+		sheet.Value{Name: "rated at", Number: r.Charging.RatedRPM, Unit: "rpm", Origin: sheet.Memory}, sheet.Value{Name: "idle", Number: r.Charging.IdleRPM, Unit: "rpm", Origin: sheet.Memory})
+	in := []sheet.Value{study.Computed("supply", at.SupplyW, "W"), {Name: "the bike itself", Number: r.Charging.OwnW, Unit: "W", Origin: b.OriginOf("own_draw")}}
+	for _, d := range r.Charging.Draws {
+		in = append(in, sheet.Value{Name: d.Part.Name + ", on average", Number: d.MeanW, Unit: "W", Origin: d.Part.Origin})
+	}
+	c.Sheet.Step(power.MarginFormula, study.Computed("margin "+name, at.MarginW, "W"), in...)
+}
+
+// margin is the worse of trail and cruise.
+func margin(r *study.Run) {
+	c := r.Figure(figure.ChargeMargin)
+	worst := r.Charging.Worst()
+	lacks(c)
+	if math.IsNaN(r.Charging.Trail.RPM) {
+		c.Lacks("engine speed on the trail (Bike: displacement, gears, clean speed)")
+	}
+	if math.IsNaN(r.Charging.Cruise.RPM) {
+		c.On(figure.CruiseRPM, "")
+	}
+	c.Is(worst.MarginW)
+	show(c, "on the trail", r.Charging.Trail)
+	show(c, "at the cruise", r.Charging.Cruise)
+	c.Against(0, c.Known && worst.MarginW < 0, worst.MarginW < power.ThinShare*r.Charging.RatedW)
+}
+
+// idle is the margin there, and how long the battery makes up for it.
+func idle(r *study.Run) {
+	c := r.Figure(figure.ChargeIdle)
+	lacks(c)
+	c.Is(r.Charging.Idle.MarginW)
+	show(c, "at idle", r.Charging.Idle)
+	c.Plain()
+	c = r.Figure(figure.IdleMinutes)
+	lacks(c)
+	if math.IsNaN(r.Charging.BatteryAh) {
+		c.Lacks("battery (Bike)")
+	}
+	minutes := power.DownMinutes(r.Charging.BatteryAh, -r.Charging.Idle.MarginW)
+	c.Is(min(minutes, idleMost))
+	if c.Sheet != nil {
+		c.Sheet.Step(power.DownFormula, study.Computed("minutes, no more than 999", c.Or(math.NaN()), "min"), study.Computed("capacity", r.Charging.BatteryAh, "Ah"), study.Computed("lacking at idle", max(0, -r.Charging.Idle.MarginW), "W"))
+	}
+	c.Plain()
+}
+
+// What lasts longer than that lasts.
+const (
+	idleMost = 999.0
+	daysMost = 365.0
+)
+
+// parked is how long it stands until the battery cranks no more.
+func parked(r *study.Run) {
+	c := r.Figure(figure.ParkedDays)
+	if math.IsNaN(r.Charging.BatteryAh) && r.Charging.ParkedMA > 0 {
+		c.Lacks("battery (Bike)")
+	}
+	c.Is(min(r.Charging.ParkedDays, daysMost))
+	if c.Sheet != nil {
+		c.Sheet.Step(power.DrainFormula, study.Computed("days, no more than a year", c.Or(math.NaN()), "d"), study.Computed("capacity", r.Charging.BatteryAh, "Ah"),
+			sheet.Value{Name: "usable", Number: 100 * power.StartsWith, Unit: "%", Origin: sheet.Memory}, study.Computed("drawn with the key out", r.Charging.ParkedMA, "mA"))
+		c.Sheet.Note("Clock and immobiliser of the bike itself take a few mA more; the manual says how long it may stand.")
+	}
+	c.Judged(false, r.Charging.ParkedDays < daysLeast)
+}

@@ -1,0 +1,167 @@
+package electrics
+
+import (
+	"slices"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/power"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
+)
+
+const (
+	daysLeast  = 14.0 // that a bike should stand and still start [practice]
+	idleNotice = 60.0 // min of idling to a fifth of the battery, from which it is said
+	hotHours   = 6.0  // a day [memory]
+	relayFromW = 40.0 // from which a switch wants a relay [practice]
+)
+
+func chargeShort(f *facts.All) (study.Finding, bool) {
+	worst := f.Charging.Worst()
+	if !(worst.MarginW < 0) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Over,
+		Offer: func() []study.Remedy { return without(f) },
+		Tell: func() study.Words {
+			where := "at the cruise"
+			if worst == f.Charging.Trail {
+				where = "on the trail"
+			}
+			return study.Words{
+				What: study.Say("{%.0f W} are lacking %s, at {%.0f rpm}: the alternator gives {%.0f W} there, bike and accessories take {%.0f W}.", -worst.MarginW, where, worst.RPM, worst.SupplyW, f.Charging.OwnW+f.Charging.DrawnW),
+				Why:  "The battery pays for it until it has nothing left, and then the ignition goes too.",
+				Do:   "Less at once: one of grips and vest, dipped beam by day only where the law lets you. Then lamps that draw less; last a larger stator, by somebody who does it for a living.",
+			}
+		},
+	}, true
+}
+
+// without leaves out the accessory that draws most, where that is enough.
+func without(f *facts.All) []study.Remedy {
+	var most *facts.Draw
+	for i := range f.Charging.Draws {
+		if d := &f.Charging.Draws[i]; most == nil || d.MeanW > most.MeanW {
+			most = d
+		}
+	}
+	if most == nil || f.Charging.Worst().MarginW+most.MeanW < 0 {
+		return study.Offer(f, plan.Stator, func(p *plan.Part) bool { return p.Sets(plan.AlternatorW) > f.Charging.RatedW })
+	}
+	return []study.Remedy{study.Without(plan.Fitted{Slot: most.Slot, Part: most.Part})}
+}
+
+func chargeThin(f *facts.All) (study.Finding, bool) {
+	worst := f.Charging.Worst()
+	if !(worst.MarginW >= 0 && worst.MarginW < power.ThinShare*f.Charging.RatedW) {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("{%.0f W} to spare of an alternator of {%.0f W}.", worst.MarginW, f.Charging.RatedW),
+			Why:  "Alternator curves are guessed from one number, batteries age, and cold mornings want everything at once.",
+			Do:   "A voltmeter: 13.5 to 14.5 V with everything on at trail speed is right; below 13 V something goes off.",
+		}
+	})
+}
+
+func idleDrains(f *facts.All) (study.Finding, bool) {
+	minutes := power.DownMinutes(f.Charging.BatteryAh, -f.Charging.Idle.MarginW)
+	if !(minutes < idleNotice) {
+		return study.Finding{}, false
+	}
+	return study.Noted(func() study.Words {
+		return study.Words{
+			Short: study.Say("idling costs a fifth in {%.0f min}", minutes),
+			What:  study.Say("At idle {%.0f W} are lacking: a fifth of the battery is gone in {%.0f min}.", -f.Charging.Idle.MarginW, minutes),
+			Why:   "Queues, photographs, waiting for a mate with everything on.",
+			Do:    "Engine off, or grips and lamps off, where it stands longer.",
+		}
+	})
+}
+
+func alternatorHot(f *facts.All) (study.Finding, bool) {
+	c := &f.Charging
+	use := (c.OwnW + c.DrawnW) / c.Cruise.SupplyW
+	day := f.Plan.Brief.Day.In("h")
+	if !(use > power.HotShare && use <= 1 && day >= hotHours) {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("%.0f %% of what the alternator gives at the cruise, for {%.0f h} a day.", 100*use, day),
+			Why:  "One school: small stators cook in their oil on long hot days near full output, and are rewound at the roadside. The other runs grips, tablet and inflator for years and reports nothing. It is a question of reliability, not of arithmetic.",
+			Do:   "Switch off what is not used. Carry the number of somebody who rewinds, or a spare regulator.",
+		}
+	})
+}
+
+func parkedDrain(f *facts.All) (study.Finding, bool) {
+	c := &f.Charging
+	if !(c.ParkedDays < daysLeast) {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Watch, func() study.Words {
+		var names []string
+		for _, d := range c.Draws {
+			if d.ParkedMA > 0 {
+				names = append(names, d.Part.Name)
+			}
+		}
+		return study.Words{
+			What: study.Say("With the key out {%.0f mA} go on being drawn (%s): after {%.0f d} the battery cranks no more.", c.ParkedMA, study.Listed(names), c.ParkedDays),
+			Why:  "An empty socket draws nothing; the converter or voltmeter in it does.",
+			Do:   "Feed it by the ignition or a relay, or pull its fuse when the bike stands.",
+		}
+	})
+}
+
+func batteryCranks(f *facts.All) (study.Finding, bool) {
+	has := f.Built.Bike.Cranks.In("A")
+	if set := f.Built.Figure(plan.CrankAmps); set > 0 {
+		has = set
+	}
+	wants := power.CrankA(f.Built.Bike.Displacement.In("cc"))
+	if !(has < wants) {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("A battery of {%.0f A} cold crank; an engine of that size asks for about {%.0f A}.", has, wants),
+			Why:  "Warm it will do; on a frosty morning it clicks.",
+			Do:   "A battery with more, or know the place where it can be pushed.",
+		}
+	})
+}
+
+func lithiumCold(f *facts.All) (study.Finding, bool) {
+	if !f.Built.Provides("lithium") {
+		return study.Finding{}, false
+	}
+	state := verdict.Watch
+	return study.Finding{State: state, Small: f.Plan.Brief.Weather != plan.Cold, Tell: func() study.Words {
+		return study.Words{
+			Short: "a lithium battery",
+			What:  "A lithium battery saves two kilograms, dislikes cold starts and old regulators.",
+			Why:   "Cold it gives little until it has warmed itself; over 14.8 V it is ruined, and may burn.",
+			Do:    "Measure the regulator: never over 14.8 V. In the cold, lamps on for a minute before the first start; a charger that is made for it.",
+		}
+	}}, true
+}
+
+func noRelay(f *facts.All) (study.Finding, bool) {
+	at := slices.IndexFunc(f.Charging.Draws, func(d facts.Draw) bool { return d.FullW >= relayFromW && d.Feed == plan.FeedAlways })
+	if at < 0 {
+		return study.Finding{}, false
+	}
+	d := f.Charging.Draws[at]
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("%s, {%.0f W}, hangs on the battery by itself.", d.Part.Name, d.FullW),
+			Why:  "Forgotten for a night it is a flat battery in the morning.",
+			Do:   "A relay on the running light or the ignition, a fuse next to the battery.",
+		}
+	})
+}
