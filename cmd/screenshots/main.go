@@ -36,15 +36,16 @@ type view struct {
 
 // shown is what a stage's picture shows beyond the stage as it opens.
 var shown = map[figure.Stage]view{
-	figure.Bike:     {path: "&bike=fennick-300"},
-	figure.Baseline: {phone: true},
-	figure.Tyres:    {path: "&beside=bracken-140-80-18&beside=wether-130-80-18&beside=fathom-140-80-18&beside=hackle-140-80-18"},
-	figure.Armour:   {path: "&place=sump"},
-	figure.Contact:  {path: "&try=risers:riser-20-22"},
-	figure.Range:    {path: "&pump=pump-3"},
-	figure.Load:     {path: "&try=tank-bag:tank-bag-9"},
-	figure.Gearing:  {path: "&try=rear-sprocket:rear-h6-47"},
-	figure.Stance:   {path: "&try=shock-spring:shock-spring-h-78"},
+	figure.Bike:      {path: "&bike=fennick-300"},
+	figure.Baseline:  {phone: true},
+	figure.Tyres:     {path: "&beside=bracken-140-80-18&beside=wether-130-80-18&beside=fathom-140-80-18&beside=hackle-140-80-18"},
+	figure.Armour:    {path: "&place=sump"},
+	figure.Contact:   {path: "&try=risers:riser-20-22"},
+	figure.Range:     {path: "&pump=pump-3"},
+	figure.Load:      {path: "&try=tank-bag:tank-bag-9"},
+	figure.Gearing:   {path: "&try=rear-sprocket:rear-h6-47"},
+	figure.Electrics: {path: "&try=grips:grips-heated&try=aux-lamps:aux-seen&try=camera:camera-bar"},
+	figure.Stance:    {path: "&try=shock-spring:shock-spring-h-78"},
 }
 
 // views are a picture of each stage, after the garage, and more of some.
@@ -60,7 +61,6 @@ func views(stages []desk.Stage) []view {
 
 var more = []view{
 	{name: "route", path: "route?loadout=travel"},
-	{name: "fills", path: "fills?loadout=travel"},
 	{name: "packing", path: "packing?loadout=travel", phone: true},
 	{name: "height", path: "height?loadout=travel&rider=seated", garage: true},
 	{name: "drawer", path: "drawer?loadout=travel&q=guard&fits=on"},

@@ -21,7 +21,7 @@ import (
 )
 
 // heightForm is how the fork stands in its clamps, and where the rider sits.
-var heightForm = settingsOf(desk.StageForm{Stage: "height", Title: "Turned as typed", Save: "Keep it so", Read: readHeight}, heightOf)
+var heightForm = desk.SettingsOf(desk.StageForm{Stage: "height", Title: "Turned as typed", Save: "Keep it so", Read: readHeight}, heightOf)
 
 type heightView struct {
 	Has     bool

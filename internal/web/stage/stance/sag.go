@@ -19,7 +19,7 @@ import (
 )
 
 // sagForm is the preload, the air and the seat of the loadout on view.
-var sagForm = settingsOf(desk.StageForm{Stage: "stance", Title: "Set as typed", Save: "Keep this setting", Read: readSag}, sagOf)
+var sagForm = desk.SettingsOf(desk.StageForm{Stage: "stance", Title: "Set as typed", Save: "Keep this setting", Read: readSag}, sagOf)
 
 type sagView struct {
 	Has      bool

@@ -22,8 +22,8 @@ var symptoms = desk.Guides{
 var Stage = desk.Stage{
 	ID: figure.Stance, Name: "Stance", Key: "n", Files: files,
 	Pages: []desk.Page{
-		{ID: "stance", Name: "Sag", Routes: append(sagForm.routes(), desk.Post("/stance/measured", unmeasure))},
-		{ID: "height", Name: "Height", Routes: heightForm.routes()},
+		{ID: "stance", Name: "Sag", Routes: append(sagForm.Routes(), desk.Post("/stance/measured", unmeasure))},
+		{ID: "height", Name: "Height", Routes: heightForm.Routes()},
 		{ID: "measure", Name: "Measure", Routes: []desk.Route{
 			desk.Live("/measure", measurePage),
 			desk.Post("/measure", addSag),

@@ -1,0 +1,210 @@
+package electrics
+
+import (
+	"fmt"
+	"math"
+	"net/http"
+	"net/url"
+	"slices"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/draw"
+	"valiantmule/internal/web/desk"
+	"valiantmule/internal/words"
+)
+
+// powerForm is what each accessory hangs on and when it is used.
+var powerForm = desk.SettingsOf(desk.StageForm{Stage: "electrics", Title: "Wired as typed", Save: "Keep it so", Read: readPower}, power)
+
+type powerView struct {
+	Has     bool
+	Missing []string
+	Says    string
+	Lanes   []laneView
+	Drawing draw.Supply
+	Rows    []supplyRow
+	Draws   []drawRow
+	Working []desk.GaugeView
+	Lists   []desk.OptionList
+	desk.FormState
+}
+
+// laneView is what something can hang on, with what does.
+type laneView struct {
+	Feed, Name string
+	Blocks     []blockView
+}
+
+// blockView is an accessory.
+type blockView struct {
+	Slot, Name, Draws string
+	Feeds, Uses       []desk.OptionView
+}
+
+// supplyRow is one engine speed in numbers.
+type supplyRow struct{ Name, RPM, Supply, Drawn, Margin string }
+
+// drawRow is one accessory in numbers.
+type drawRow struct{ Name, Full, Used, Mean, Parked string }
+
+func (v powerView) Fields() []desk.FieldView {
+	var fields []desk.FieldView
+	for _, l := range v.Lanes {
+		for _, b := range l.Blocks {
+			fields = append(fields, desk.Selected("feed."+b.Slot, b.Name+", hangs on", b.Feeds), desk.Selected("use."+b.Slot, b.Name+", is on", b.Uses))
+		}
+	}
+	return fields
+}
+
+func (v powerView) With(state desk.FormState) desk.FormBody {
+	v.FormState = state.At(v.FormState)
+	return v
+}
+
+// readPower is the plan with its accessories wired as typed, and what changed in words.
+func readPower(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
+	errs := desk.FormErrors{}
+	changed := *d.Plan
+	if d.Plan.Bike == nil {
+		return &changed, nil, errs
+	}
+	changed.Wired = slices.Clone(d.Plan.Wired)
+	var summary []string
+	for _, f := range d.Plan.Build(d.Loadout).Fitted {
+		e := f.Part.Electric
+		if e == nil || !form.Has("feed."+string(f.Slot)) {
+			continue
+		}
+		w := plan.Wired{Slot: f.Slot, Feed: plan.Feed(form.Get("feed." + string(f.Slot))), Use: plan.Use(form.Get("use." + string(f.Slot)))}
+		feed, use := d.Plan.Wiring(f.Slot, e)
+		if w.Feed == feed && w.Use == use {
+			continue
+		}
+		changed.Wired = slices.DeleteFunc(changed.Wired, func(was plan.Wired) bool { return was.Slot == f.Slot })
+		changed.Wired = append(changed.Wired, w)
+		if w.Feed != feed {
+			summary = append(summary, desk.ChangedWords(f.Part.Name, plan.NameOf(plan.Feeds(), string(feed)), plan.NameOf(plan.Feeds(), string(w.Feed))))
+		}
+		if w.Use != use {
+			summary = append(summary, desk.ChangedWords(f.Part.Name, plan.NameOf(plan.Uses(), string(use)), plan.NameOf(plan.Uses(), string(w.Use))))
+		}
+	}
+	for _, p := range changed.Validate() {
+		if !slices.Contains(d.Plan.Validate(), p) {
+			errs["form"] = p.Error()
+		}
+	}
+	return &changed, summary, errs
+}
+
+// powerSlots are what the page offers.
+var powerSlots = []plan.Slot{plan.Grips, plan.VestLead, plan.AuxLamps, plan.Navigator, plan.Socket, plan.Camera, plan.Inflator, plan.Monitor, plan.Horn, plan.Battery, plan.Stator}
+
+func power(d *desk.Desk, _ *http.Request, tried []plan.Choice, form url.Values, errs desk.FormErrors) (desk.FormBody, error) {
+	v := powerView{Has: d.Plan.Bike != nil, FormState: desk.FormState{Error: errs["form"], Try: d.Href("electrics/try", desk.Tries(tried)...), Save: d.Href("electrics", desk.Tries(tried)...)}}
+	if !v.Has {
+		return v, nil
+	}
+	shown := d.Plan.With(tried...)
+	if form != nil && len(errs) == 0 {
+		shown, _, _ = readPower(d.With(shown), form)
+	}
+	after, err := d.On.Evaluate(shown)
+	if err != nil {
+		return v, err
+	}
+	c := &after.Facts.Charging
+	v.lanes(d, c)
+	v.charges(d, c)
+	v.Says = powerSays(d, c)
+	v.Working = d.Gauges(after, "electrics", tried, "charge-margin", "charge-idle", "idle-minutes", "parked-days")
+	for _, g := range v.Working {
+		for _, missing := range g.Missing {
+			if !slices.Contains(v.Missing, missing) {
+				v.Missing = append(v.Missing, missing)
+			}
+		}
+	}
+	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Becomes("Charging then", "charge-margin"), desk.Becomes("At idle", "charge-idle"), desk.Becomes("Parked", "parked-days")}
+	built := d.Plan.Build(d.Loadout)
+	for _, slot := range powerSlots {
+		list, err := d.OptionsFor(slot, "electrics", func(p *plan.Part) bool { return d.Shelf.CouldFit(built, p) }, columns, nil, tried)
+		if err != nil {
+			return v, err
+		}
+		v.Lists = append(v.Lists, list)
+	}
+	return v, nil
+}
+
+// lanes put each accessory under what it hangs on.
+func (v *powerView) lanes(d *desk.Desk, c *facts.Charging) {
+	for _, o := range plan.Feeds() {
+		lane := laneView{Feed: o.Value, Name: o.Name}
+		for _, a := range c.Draws {
+			if string(a.Feed) == o.Value {
+				lane.Blocks = append(lane.Blocks, blockView{
+					Slot: string(a.Slot), Name: a.Part.Name, Draws: watts(d, a.FullW), Feeds: desk.OptionsOf(plan.Feeds(), string(a.Feed), ""), Uses: desk.OptionsOf(plan.Uses(), string(a.Use), ""),
+				})
+			}
+		}
+		v.Lanes = append(v.Lanes, lane)
+	}
+}
+
+func watts(d *desk.Desk, w float64) string {
+	if math.IsNaN(w) {
+		return "? W"
+	}
+	return words.Number(w, 0) + " W"
+}
+
+// charges are the three engine speeds, drawn and in numbers.
+func (v *powerView) charges(d *desk.Desk, c *facts.Charging) {
+	drawn := []draw.DrawnBy{{Name: "the bike itself", W: c.OwnW, Own: true}}
+	for _, a := range c.Draws {
+		drawn = append(drawn, draw.DrawnBy{Name: a.Part.Name, W: a.MeanW})
+		row := drawRow{Name: a.Part.Name, Full: watts(d, a.FullW), Used: fmt.Sprintf("%.0f %%", 100*a.Used), Mean: watts(d, a.MeanW), Parked: "–"}
+		if a.ParkedMA > 0 {
+			row.Parked = words.Number(a.ParkedMA, 0) + " mA"
+		}
+		v.Draws = append(v.Draws, row)
+	}
+	var at []draw.SupplyAt
+	for _, s := range []struct {
+		name string
+		is   facts.Charge
+	}{{"Idle", c.Idle}, {"Trail", c.Trail}, {"Cruise", c.Cruise}} {
+		rpm, margin := "?", "?"
+		if !math.IsNaN(s.is.RPM) {
+			rpm = d.Units.Quantity(s.is.RPM, "rpm")
+		}
+		if !math.IsNaN(s.is.MarginW) {
+			margin = watts(d, s.is.MarginW) + " to spare"
+			if s.is.MarginW < 0 {
+				margin = watts(d, -s.is.MarginW) + " lacking"
+			}
+			at = append(at, draw.SupplyAt{Name: s.name, Text: rpm, SupplyW: s.is.SupplyW, SupplyText: watts(d, s.is.SupplyW), MarginText: margin})
+		}
+		v.Rows = append(v.Rows, supplyRow{s.name, rpm, watts(d, s.is.SupplyW), watts(d, c.OwnW+c.DrawnW), margin})
+	}
+	v.Drawing = draw.SupplyChart(at, drawn, func(w float64) string { return watts(d, w) })
+}
+
+// powerSays is the page in a sentence.
+func powerSays(d *desk.Desk, c *facts.Charging) string {
+	worst := c.Worst()
+	if math.IsNaN(worst.MarginW) {
+		return "What the alternator gives at idle, on the trail and at the cruise, against what the bike and all that hangs on it take."
+	}
+	where := "at the cruise"
+	if worst == c.Trail {
+		where = "on the trail"
+	}
+	if worst.MarginW < 0 {
+		return fmt.Sprintf("%s are lacking %s: the battery pays for it until it is empty.", watts(d, -worst.MarginW), where)
+	}
+	return fmt.Sprintf("%s to spare %s, on average over the trip.", watts(d, worst.MarginW), where)
+}
