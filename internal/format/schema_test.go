@@ -93,7 +93,7 @@ func TestSchemaNamesEveryField(t *testing.T) {
 		"loadout": reflect.TypeFor[plan.Loadout](), "calculation": reflect.TypeFor[plan.Calculation](), "rate": reflect.TypeFor[plan.Rate](),
 		"carrier": reflect.TypeFor[plan.Carrier](), "bag": reflect.TypeFor[plan.Bag](), "rack": reflect.TypeFor[plan.Rack](), "route": reflect.TypeFor[plan.Route](), "ground_stretch": reflect.TypeFor[plan.GroundStretch](), "stop": reflect.TypeFor[plan.Stop](),
 		"mate": reflect.TypeFor[plan.Mate](), "report": reflect.TypeFor[plan.Report](), "reading": reflect.TypeFor[plan.Reading](), "fill": reflect.TypeFor[plan.Fill](), "ridden": reflect.TypeFor[plan.Ridden](), "weighing": reflect.TypeFor[plan.Weighing](),
-		"clicks": reflect.TypeFor[plan.Clicks](), "trial": reflect.TypeFor[plan.Trial](), "electric": reflect.TypeFor[plan.Electric](), "wired": reflect.TypeFor[plan.Wired](), "sag": reflect.TypeFor[plan.Sag](), "sag_end": reflect.TypeFor[plan.SagEnd](), "setting": reflect.TypeFor[plan.Setting](), "spring": reflect.TypeFor[plan.Spring](), "adjuster": reflect.TypeFor[plan.Adjuster](),
+		"clicks": reflect.TypeFor[plan.Clicks](), "trial": reflect.TypeFor[plan.Trial](), "electric": reflect.TypeFor[plan.Electric](), "lamp": reflect.TypeFor[plan.Lamp](), "wired": reflect.TypeFor[plan.Wired](), "sag": reflect.TypeFor[plan.Sag](), "sag_end": reflect.TypeFor[plan.SagEnd](), "setting": reflect.TypeFor[plan.Setting](), "spring": reflect.TypeFor[plan.Spring](), "adjuster": reflect.TypeFor[plan.Adjuster](),
 	} {
 		def := root
 		if name != "" {

@@ -66,6 +66,7 @@ func TestNothingFromTheShelf(t *testing.T) {
 		"bar_height": "42", "bar_diameter": "22.2 mm", "cable_slack": "1", "front_travel": "7", "rear_travel": "7", "peg_height": "12.5", "chain": "520", "final": "chain", "std.front-tyre": "110/90-16 59S", "std.rear-tyre": "130/90-16 67S",
 		"std.front-tyre.mass": "9", "std.rear-tyre.mass": "11.5", "std.front-sprocket": "15", "std.rear-sprocket": "45", "std.chain": "104", "fuelling": "carburettor", "cooling": "air",
 		"rake": "28", "offset": "1.5", "front_spring": "58", "front_preload": "0.7", "rear_spring": "310", "rear_preload": "0.5", "link_ratio": "0.5",
+		"alternator": "200", "own_draw": "90", "headlamp": "9000",
 	})
 	w.Follow("#save")
 	assert.Equal(t, "7500 rpm", w.Text(`document.querySelector("#f-power_rpm").value`), "kept with a point and without marks")

@@ -199,7 +199,7 @@ func TestNeedsAreMet(t *testing.T) {
 	require.NoError(t, p.Brief.Gap.Enter("210", "km"))
 	require.NoError(t, p.Brief.HandSpan.Enter("172", "mm"))
 	for id, parts := range map[string][]string{
-		"levers": {"levers-adjust"}, "tyres-for-the-ground": {"bracken-140-80-18"}, "mend-a-flat": {"kit-tubes"}, "fuel": {"tank-25-h"}, "sump": {"skid-alu-h"}, "cases": {"skid-alu-h", "bars-low-h"}, "cooler": {"cooler-grille-h"},
+		"levers": {"levers-adjust"}, "seen-by-day": {"aux-seen"}, "tyres-for-the-ground": {"bracken-140-80-18"}, "mend-a-flat": {"kit-tubes"}, "fuel": {"tank-25-h"}, "sump": {"skid-alu-h"}, "cases": {"skid-alu-h", "bars-low-h"}, "cooler": {"cooler-grille-h"},
 		"hands": {"hands-bar-22"}, "mud": {"mudguard-high"}, "seat": {"seat-wide"}, "stand": {"bar-22-high"}, "pegs": {"pegs-wide"}, "wind": {"screen-mid"},
 		"warm-hands": {"grips-heated"}, "navigation": {"nav-paper"}, "charging": {"mount-damped", "nav-tablet", "socket-sealed"},
 	} {

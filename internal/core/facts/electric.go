@@ -1,6 +1,9 @@
 package facts
 
-import "valiantmule/internal/core/plan"
+import (
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/terrain"
+)
 
 // Charging is what the alternator gives against what is drawn.
 type Charging struct {
@@ -28,6 +31,20 @@ type Draw struct {
 	Used     float64 // share of the time, by duty, weather and night
 	MeanW    float64
 	ParkedMA float64
+}
+
+// Light is how far one sees at night, and how fast that is.
+type Light struct {
+	MainCd, AuxCd float64
+	LitM          float64
+	Kmh, WishKmh  float64        // at which stopping meets the beam on the ground that allows least; the brief's
+	Ground        terrain.Ground // that one
+	Half          bool           // half of the sight is another's there
+	TiltDeg       float64        // that the load tips the beam up, against the rider alone
+	HeightMM      float64
+	DownDeg       float64 // of the dipped beam as loaded
+	DippedM       float64
+	Unsaid        []string // lamps of which only lumens are known
 }
 
 // Worst is the lesser margin of trail and cruise.

@@ -61,6 +61,7 @@ type All struct {
 	Cruise     Cruise
 	Contact    Contact
 	Charging   Charging
+	Light      Light
 	Risks      []guard.Risk // of each place, over the trip; nil when distance or ground are unknown
 }
 
@@ -102,6 +103,7 @@ const (
 	CruiseGroup
 	ContactGroup
 	ChargingGroup
+	LightGroup
 	RisksGroup
 	everyGroup
 )
@@ -147,6 +149,7 @@ var groups = []struct {
 	{CruiseGroup, func(a *All) any { return &a.Cruise }},
 	{ContactGroup, func(a *All) any { return &a.Contact }},
 	{ChargingGroup, func(a *All) any { return &a.Charging }},
+	{LightGroup, func(a *All) any { return &a.Light }},
 	{RisksGroup, func(a *All) any { return &a.Risks }},
 }
 

@@ -8,6 +8,15 @@ import (
 	"math"
 
 	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/unit"
+)
+
+// What is taken where nobody has said.
+const (
+	Lux          = 3.0  // on the ground, to see what lies there: 1 optimistic, 5 cautious [memory]
+	ReactionS    = 2.5  // that roads are designed for [pub: AASHTO Green Book]
+	AimDownDeg   = 0.57 // of a dipped beam: one in a hundred [practice]
+	HeightOfSeat = 1.05 // of the seat's height, that a headlamp sits above ground [memory]
 )
 
 // StopFormula is the formula of [Reaction] and [Braking].
@@ -37,4 +46,31 @@ var OutrunFormula = sheet.Formula{Text: "v = −a × t + √((a × t)² + 2 × a
 func OutrunKmh(sightM, reactionS, decelMS2 float64) float64 {
 	at := decelMS2 * reactionS
 	return 3.6 * (math.Sqrt(at*at+2*decelMS2*sightM) - at)
+}
+
+// ConeFormula is the formula of [ConeCd].
+var ConeFormula = sheet.Formula{Text: "I = Φ / Ω, Ω = 2·π·(1 − cos(half the beam's angle))", Origin: sheet.Published, Source: "definition of the candela; solid angle of a cone"}
+
+// ConeCd is the mean intensity of a beam, candela, whose lumens fill a cone of a full angle.
+// Without the angle lumens say nothing of a distance.
+func ConeCd(lumens, beamDeg float64) float64 {
+	return lumens / (2 * math.Pi * (1 - math.Cos(beamDeg*math.Pi/360)))
+}
+
+// GripFormula is the formula of [Decel].
+var GripFormula = sheet.Formula{Text: "a = friction × g", Origin: sheet.Memory}
+
+// Decel is how hard one brakes on a ground, m/s².
+func Decel(friction float64) float64 { return friction * unit.StandardGravity }
+
+// CutoffFormula is the formula of [CutoffM].
+var CutoffFormula = sheet.Formula{Text: "reach = height / tan(aim below level − how far the load tips the beam up)", Origin: sheet.Computed}
+
+// CutoffM is where a dipped beam meets the ground, m, from a lamp so many mm above it that
+// points so far below level; +Inf for one at or above level, which dazzles.
+func CutoffM(heightMM, downDeg float64) float64 {
+	if downDeg <= 0 {
+		return math.Inf(1)
+	}
+	return heightMM / 1000 / math.Tan(downDeg*math.Pi/180)
 }

@@ -1,6 +1,7 @@
 package lamp_test
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -32,4 +33,22 @@ func TestOutrun(t *testing.T) {
 			assert.InDelta(t, sight, lamp.Reaction(v, 1.5)+lamp.Braking(v, a), 1e-9)
 		}
 	}
+}
+
+// TestCone: a sphere is 4π sr, so 1000 lm all round are 79.6 cd; a cone of 60° is 0.8418 sr by
+// the formula of the spherical cap: 1188 cd.
+func TestCone(t *testing.T) {
+	assert.InDelta(t, 79.58, lamp.ConeCd(1000, 360), 0.01)
+	assert.InDelta(t, 1188, lamp.ConeCd(1000, 60), 1)
+	assert.InDelta(t, math.Sqrt2, lamp.BeamM(20000, 3)/lamp.BeamM(10000, 3), 1e-12, "twice the candela is 1.41 times the distance")
+}
+
+// TestCutoff by hand: a lamp 900 mm up, one in a hundred down, meets the ground at 90 m; tipped
+// up by the load it reaches further, and at level it dazzles.
+func TestCutoff(t *testing.T) {
+	down := math.Atan(0.01) * 180 / math.Pi
+	assert.InDelta(t, 90, lamp.CutoffM(900, down), 1e-9)
+	assert.Greater(t, lamp.CutoffM(900, down-0.2), 90.0)
+	assert.True(t, math.IsInf(lamp.CutoffM(900, 0), 1))
+	assert.InDelta(t, 4.903, lamp.Decel(0.5), 0.001)
 }

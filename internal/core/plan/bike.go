@@ -138,6 +138,9 @@ type Bike struct {
 	Battery       unit.Charge    `json:"battery,omitzero"`
 	Headlamp      unit.Intensity `json:"headlamp,omitzero"` // main beam
 
+	LampHeight unit.Length `json:"lamp_height,omitzero"`
+	LampAim    unit.Angle  `json:"lamp_aim,omitzero"` // of the dipped beam below level, its rider alone
+
 	Speedometer     drive.Pickup `json:"speedometer,omitempty"`
 	SpeedometerOver unit.Ratio   `json:"speedometer_over,omitzero"` // shown over true speed, less 1
 	AntiLock        bool         `json:"anti_lock,omitempty"`
@@ -299,6 +302,8 @@ func (b *Bike) Sections() []Section {
 			{"battery", "Battery", "Ah", 1, 40, "On its label.", &b.Battery},
 			{"cold_crank", "Cold crank", "A", 20, 600, "Of the battery, on its label.", &b.Cranks},
 			{"headlamp", "Main beam", "cd", 1000, 300000, "From the lamp's approval or a lux meter: lux × metres².", &b.Headlamp},
+			{"lamp_height", "Headlamp's height", "mm", 400, 1600, "Its middle above ground. Empty: 1.05 of the seat's.", &b.LampHeight},
+			{"lamp_aim", "Dipped beam points down by", "°", 0, 5, "With you alone on it: on a wall ten metres away, 10 cm below the lamp are 0.57°. Empty: that.", &b.LampAim},
 			{"speedometer_over", "Speedometer reads high by", "%", -10, 20, "Against a GPS, on the bike as it is now.", &b.SpeedometerOver},
 		}},
 	}

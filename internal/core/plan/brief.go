@@ -31,9 +31,10 @@ type Brief struct {
 	Headwind unit.Speed  `json:"headwind,omitzero"` // to be cruised into
 	Climb    unit.Ratio  `json:"climb,omitzero"`    // the steepest, rise over run
 
-	Day     unit.Duration `json:"day,omitzero"`         // in the saddle
-	Night   unit.Ratio    `json:"night_share,omitzero"` // of the riding, in the dark
-	Weather Weather       `json:"weather,omitempty"`    // the worst to count on
+	Day         unit.Duration `json:"day,omitzero"`          // in the saddle
+	Night       unit.Ratio    `json:"night_share,omitzero"`  // of the riding, in the dark
+	NightCruise unit.Speed    `json:"night_cruise,omitzero"` // to be held in the dark
+	Weather     Weather       `json:"weather,omitempty"`     // the worst to count on
 
 	Spanner  Spanner      `json:"spanner,omitempty"`
 	HourRate money.Amount `json:"hour_rate,omitzero"` // of a workshop
@@ -158,6 +159,7 @@ func (b *Brief) Sections() []Section {
 			{"distance", "Trip distance", "km", 10, 100000, "Door to door, everything included.", &b.Distance},
 			{"cruise", "Cruise to hold", "km/h", 30, 200, "The speed the fast stretches ask for, hour after hour.", &b.Cruise},
 			{"cruise_rpm", "Cruise limit", "rpm", 1000, 15000, "The most you want the engine to turn there. Empty: the bike's own comfortable limit.", &b.CruiseRPM},
+			{"night_cruise", "Cruise in the dark", "km/h", 10, 200, "On the loosest of your ground. Empty: none is planned.", &b.NightCruise},
 			{"walking_pace", "Walking pace", "km/h", 2, 20, "The slowest first gear should go with the clutch home: a rock step, a queue, a mate on foot.", &b.WalkingPace},
 			{"headwind", "Headwind", "km/h", 0, 120, "That the cruise should still hold against. Empty: still air.", &b.Headwind},
 			{"climb", "Steepest climb", "%", 0, 100, "Rise over run, loaded, on the ground where it stands.", &b.Climb},

@@ -29,6 +29,7 @@ type Draft struct {
 	spring  Spring
 	adjust  Adjuster
 	power   Electric
+	lamp    Lamp
 	fitment Fitment
 
 	teeth, links countEntry
@@ -116,6 +117,7 @@ func DraftOf(p *Part) *Draft {
 	take(&d.spring, p.Spring)
 	take(&d.adjust, p.Adjuster)
 	take(&d.power, p.Electric)
+	take(&d.lamp, p.Lamp)
 	take(&d.fitment, p.Fitment)
 	d.size.Size = d.tyre.Size
 	for _, e := range p.Effects {
@@ -177,7 +179,7 @@ var footOf = map[Slot]Figure{SideStand: StandFoot, StandPlateSlot: StandPlate}
 func (d *Draft) Done() *Part {
 	p := d.Part
 	p.Made.From, p.Made.To = int(d.from), int(d.to)
-	p.Tyre, p.Wheel, p.Filling, p.Guard, p.Carrier, p.Bag, p.Rack, p.Spring, p.Adjuster, p.Electric, p.Fitment, p.Effects = nil, nil, nil, nil, nil, nil, nil, nil, nil, nil, nil, nil
+	p.Tyre, p.Wheel, p.Filling, p.Guard, p.Carrier, p.Bag, p.Rack, p.Spring, p.Adjuster, p.Electric, p.Lamp, p.Fitment, p.Effects = nil, nil, nil, nil, nil, nil, nil, nil, nil, nil, nil, nil, nil
 	t := d.tyre
 	t.Size = d.size.Size
 	switch {
@@ -201,6 +203,9 @@ func (d *Draft) Done() *Part {
 	}
 	if p.Slot.Adjusts() {
 		p.Adjuster = given(d.adjust)
+	}
+	if p.Slot.Lights() {
+		p.Lamp = given(d.lamp)
 	}
 	if p.Slot.Draws() {
 		p.Electric = given(d.power)
@@ -408,6 +413,12 @@ func (d *Draft) numbers() []Field {
 			Field{"least", "… all out", "mm", 0, 80, "Empty: none.", &d.adjust.Least},
 			Field{"most", "… all in", "mm", 0, 80, "Without it nobody knows when it runs out.", &d.adjust.Most})
 	}
+	if s.Lights() {
+		ask(
+			Field{"candela", "Intensity", "cd", 0, 1e6, "Of a pair both together; from its approval, or lux × metres². Without it, or lumens with the angle, the lit distance is unknown.", &d.lamp.Candela},
+			Field{"lumens", "… or lumens", "lm", 0, 1e5, "Of a pair both together. Bare lumens say nothing of a distance: ask for the angle.", &d.lamp.Lumens},
+			Field{"beam", "… in a beam of", "°", 1, 360, "The full angle.", &d.lamp.Beam})
+	}
 	if s.Draws() {
 		ask(
 			Field{"draw", "It draws", "W", 0, 1000, "With it on, by its label: volts × amperes. Without it the charging is unknown; 0 where it has a battery of its own.", &d.power.Draw},
@@ -461,6 +472,8 @@ func (d *Draft) picks() []Pick {
 		list = append(list, pick("kind", "Its fuel", &d.carrier.Kind, CarrierKinds()[1:]...))
 	case slices.Contains(bagSlots, s):
 		list = append(list, pick("kind", "Kind of bag", &d.bag.Kind, BagKinds()...))
+	case s.Lights():
+		list = append(list, pick("lamp_kind", "It is for", &d.lamp.Kind, LampKinds()...), pick("feed", "It hangs on", &d.power.Feed, Feeds()[1:]...), pick("use", "It is on", &d.power.Use, Uses()[1:]...))
 	case s.Draws():
 		list = append(list, pick("feed", "It hangs on", &d.power.Feed, Feeds()[1:]...), pick("use", "It is on", &d.power.Use, Uses()[1:]...))
 	case s.Adjusts():

@@ -51,7 +51,7 @@ type Wired struct {
 
 // electricSlots may draw.
 var electricSlots = map[Slot]bool{
-	Grips: true, Navigator: true, Socket: true, Monitor: true, AuxLamps: true, VestLead: true, Camera: true, Inflator: true, Horn: true, OtherPart: true,
+	Grips: true, Navigator: true, Socket: true, Monitor: true, AuxLamps: true, VestLead: true, Camera: true, Inflator: true, Horn: true, Headlamp: true, OtherPart: true,
 }
 
 // Draws reports whether parts of a slot may draw.
@@ -66,3 +66,29 @@ func (p *Plan) Wiring(s Slot, e *Electric) (feed Feed, use Use) {
 	}
 	return e.Feed, e.Use
 }
+
+// Lamp is what a lamp is beyond a part: of a pair both together.
+type Lamp struct {
+	Candela unit.Intensity `json:"candela,omitzero"` // of the main beam, or of auxiliary lamps
+	Lumens  unit.Flux      `json:"lumens,omitzero"`
+	Beam    unit.Angle     `json:"beam,omitzero"` // full angle
+	Kind    LampKind       `json:"kind,omitempty"`
+}
+
+// LampKind is what a lamp is for.
+type LampKind string
+
+// The kinds; "" is not said.
+const (
+	FarLamp  LampKind = "far"
+	NearLamp LampKind = "near" // floods, for bends
+	DayLamp  LampKind = "day"  // to be seen
+)
+
+// LampKinds lists them.
+func LampKinds() []Option {
+	return []Option{{string(FarLamp), "far"}, {string(NearLamp), "near and wide"}, {string(DayLamp), "to be seen by day"}}
+}
+
+// Lights reports whether parts of a slot are lamps.
+func (s Slot) Lights() bool { return s == AuxLamps || s == Headlamp }

@@ -72,6 +72,7 @@ const (
 	Socket      Slot = "socket"
 	Monitor     Slot = "monitor"
 
+	Headlamp Slot = "headlamp"
 	AuxLamps Slot = "aux-lamps"
 	VestLead Slot = "vest" // heated, with its lead
 	Camera   Slot = "camera"
@@ -186,6 +187,7 @@ var slots = [...]SlotInfo{
 	{Socket, "Charging socket", load.FrontRack, false, false, 0.8, Press},
 	{Monitor, "Gauges to act on", load.FrontRack, false, false, 0.8, Press},
 
+	{Headlamp, "Headlamp", load.FrontRack, false, true, 1.5, Press},
 	{AuxLamps, "Auxiliary lamps", load.FrontRack, false, false, 2, Press},
 	{VestLead, "Heated vest", load.Rider, false, false, 0.5, Tools},
 	{Camera, "Camera", load.FrontRack, false, false, 0.5, Tools},
@@ -274,6 +276,7 @@ type Part struct {
 	Spring   *Spring      `json:"spring,omitempty"`
 	Adjuster *Adjuster    `json:"adjuster,omitempty"`
 	Electric *Electric    `json:"electric,omitempty"`
+	Lamp     *Lamp        `json:"lamp,omitempty"`
 	Effects  []Effect     `json:"effects,omitempty"`
 	Provides []string     `json:"provides,omitempty"`
 	Needs    []string     `json:"needs,omitempty"`    // tags that the bike or another part must provide

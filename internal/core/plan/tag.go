@@ -46,6 +46,7 @@ var tags = [...]TagInfo{
 	{"raised-mudguard", "a raised mudguard", []Slot{FrontMudguard}},
 	{"wraps-cases", "the sides of the cases", []Slot{SkidPlate}},
 	{"engine-bars", "engine bars to hang on", []Slot{EngineBars}},
+	{"seen-by-day", "lamps to be seen by", []Slot{AuxLamps, Headlamp}},
 	{"lithium", "a lithium battery", []Slot{Battery}},
 	{"fork-valves", "air valves in the fork caps", []Slot{ForkCaps, Fork}},
 	{"thicker-oil", "thicker fork oil", []Slot{ForkOil}},

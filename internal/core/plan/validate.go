@@ -317,6 +317,14 @@ func (v *validator) trials(list []Trial) {
 
 // electric checks what a part draws.
 func (v *validator) electric(path string, p *Part) {
+	v.that(p.Lamp == nil || p.Slot.Lights(), strings.TrimSuffix(path, "electric")+"lamp", "belongs to slots of lamps only")
+	if l := p.Lamp; l != nil {
+		path := strings.TrimSuffix(path, "electric") + "lamp"
+		v.that(!l.Candela.Known() || l.Candela.In("cd") >= 0 && l.Candela.In("cd") <= 1e6, path+".candela", "%s is outside 0–1 000 000 cd", l.Candela)
+		v.that(!l.Lumens.Known() || l.Lumens.In("lm") >= 0 && l.Lumens.In("lm") <= 1e5, path+".lumens", "%s is outside 0–100 000 lm", l.Lumens)
+		v.that(!l.Beam.Known() || l.Beam.In("°") >= 1 && l.Beam.In("°") <= 360, path+".beam", "%s is outside 1–360°", l.Beam)
+		v.that(l.Kind == "" || hasOption(LampKinds(), string(l.Kind)), path+".kind", "%q is none of %s", l.Kind, values(LampKinds()))
+	}
 	e := p.Electric
 	if e == nil {
 		return

@@ -26,6 +26,7 @@ type (
 	Charge      = Quantity[charge]
 	Current     = Quantity[current]
 	Intensity   = Quantity[intensity]
+	Flux        = Quantity[flux]
 	Duration    = Quantity[duration]
 )
 
@@ -218,6 +219,13 @@ func (intensity) example() string { return "25000 cd" }
 func (intensity) units() []Unit   { return intensityUnits }
 
 var intensityUnits = []Unit{{"cd", 1, nil, false}}
+
+type flux struct{}
+
+func (flux) example() string { return "1200 lm" }
+func (flux) units() []Unit   { return fluxUnits }
+
+var fluxUnits = []Unit{{"lm", 1, nil, false}}
 
 type duration struct{}
 

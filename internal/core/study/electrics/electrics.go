@@ -22,8 +22,13 @@ var Study = study.Study{
 			Name: "charging", Needs: facts.Bike | facts.DriveGroup | facts.MachineGroup, Gives: facts.ChargingGroup, Run: charging,
 			Figures: []figure.ID{figure.ChargeMargin, figure.ChargeIdle, figure.IdleMinutes, figure.ParkedDays},
 		},
+		{
+			Name: "light", Needs: facts.Bike | facts.PosesGroup, Gives: facts.LightGroup, Run: light,
+			Figures: []figure.ID{figure.NightSpeed, figure.LitDistance, figure.DippedReach, figure.BeamTilt},
+		},
 	},
 	Rules: rules,
+	Needs: []study.NeedRule{{ID: "seen-by-day", Name: "To be seen by day", Stage: figure.Electrics, Ask: seenByDay}},
 }
 
 var rules = []study.Rule{
@@ -34,6 +39,10 @@ var rules = []study.Rule{
 	{ID: "parked-drain", Stage: figure.Electrics, Judge: parkedDrain},
 	{ID: "battery-cranks", Stage: figure.Electrics, Judge: batteryCranks},
 	{ID: "lithium-cold", Stage: figure.Electrics, Judge: lithiumCold},
+	{ID: "night-too-fast", Stage: figure.Electrics, Judge: nightTooFast},
+	{ID: "dazzles", Stage: figure.Electrics, Judge: dazzles},
+	{ID: "bare-lumens", Stage: figure.Electrics, Judge: bareLumens},
+	{ID: "lamps-and-law", Stage: figure.Electrics, Judge: lampsAndLaw},
 	{ID: "no-relay", Stage: figure.Electrics, Judge: noRelay},
 }
 

@@ -19,6 +19,8 @@ func TestGoldenRules(t *testing.T) {
 	}
 	strong := func(p *plan.Plan) { studytest.Enter(t, &p.Bike.Alternator, "600", "W") }
 	small := func(p *plan.Plan) { studytest.Enter(t, &p.Bike.Cranks, "70", "A") }
+	night := func(p *plan.Plan) { studytest.Enter(t, &p.Brief.NightCruise, "70", "km/h") }
+	light := func(p *plan.Plan) { studytest.Packed()(p); studytest.Enter(t, &p.Bike.LampAim, "2", "°") }
 	wired := func(p *plan.Plan) {
 		dark(p)
 		p.Wired = []plan.Wired{{Slot: plan.AuxLamps, Feed: plan.FeedAlways, Use: plan.AtNight}}
@@ -31,6 +33,10 @@ func TestGoldenRules(t *testing.T) {
 		"parked-drain":   studytest.Speaks(verdict.Watch, b.As("holt-650", "socket-usb-live"), b.As("holt-650", "socket-usb"), ""),
 		"battery-cranks": studytest.Speaks(verdict.Watch, b.Changing("holt-650", small), b.Changing("holt-650", small, "battery-large"), ""),
 		"lithium-cold":   studytest.Speaks(verdict.Watch, b.As("holt-650", "battery-lithium"), b.As("holt-650", "battery-large"), ""),
+		"night-too-fast": studytest.Speaks(verdict.Over, b.Changing("holt-650", night), b.As("holt-650"), plan.AuxLamps),
+		"dazzles":        studytest.Speaks(verdict.Watch, b.As("corrin-850"), b.Changing("corrin-850", light), ""),
+		"bare-lumens":    studytest.Speaks(verdict.Watch, b.As("holt-650", "aux-lumens"), b.As("holt-650", "aux-spot"), ""),
+		"lamps-and-law":  studytest.Speaks(verdict.Watch, b.As("holt-650", "aux-spot"), b.As("holt-650"), ""),
 		"no-relay":       studytest.Speaks(verdict.Watch, b.Changing("holt-650", wired, "aux-spot"), b.Changing("holt-650", dark, "aux-spot"), ""),
 	})
 }
