@@ -114,7 +114,7 @@ func nightSpeed(r *study.Run) {
 		}
 		decel := study.Computed("a", lamp.Decel(l.Ground.Friction), "m/s²")
 		c.Sheet.Step(lamp.GripFormula, decel, sheet.Value{Name: "friction on " + l.Ground.Name, Number: l.Ground.Friction, Origin: sheet.Memory})
-		c.Sheet.Step(lamp.OutrunFormula, study.Computed("speed", l.Kmh, "km/h"), study.Computed("sight", sight, "m"), decel,
+		c.Sheet.Step(lamp.OutrunFormula, study.Computed("speed", l.Kmh, "km/h"), study.Computed("range", sight, "m"), decel,
 			sheet.Value{Name: "t", Number: lamp.ReactionS, Unit: "s", Origin: sheet.Published, Note: "AASHTO Green Book"})
 		c.Sheet.Note("Arithmetic, not permission: dust, bends, animals and tired eyes are in none of it.")
 	}

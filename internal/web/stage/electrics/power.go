@@ -100,7 +100,7 @@ func readPower(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 }
 
 // powerSlots are what the page offers.
-var powerSlots = []plan.Slot{plan.Grips, plan.VestLead, plan.AuxLamps, plan.Navigator, plan.Socket, plan.Camera, plan.Inflator, plan.Monitor, plan.Horn, plan.Battery, plan.Stator}
+var powerSlots = []plan.Slot{plan.Grips, plan.VestLead, plan.AuxLamps, plan.Headlamp, plan.Navigator, plan.Socket, plan.Camera, plan.Inflator, plan.Monitor, plan.Horn, plan.Battery, plan.Stator}
 
 func power(d *desk.Desk, _ *http.Request, tried []plan.Choice, form url.Values, errs desk.FormErrors) (desk.FormBody, error) {
 	v := powerView{Has: d.Plan.Bike != nil, FormState: desk.FormState{Error: errs["form"], Try: d.Href("electrics/try", desk.Tries(tried)...), Save: d.Href("electrics", desk.Tries(tried)...)}}
@@ -127,9 +127,12 @@ func power(d *desk.Desk, _ *http.Request, tried []plan.Choice, form url.Values, 
 			}
 		}
 	}
-	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Becomes("Charging then", "charge-margin"), desk.Becomes("At idle", "charge-idle"), desk.Becomes("Parked", "parked-days")}
 	built := d.Plan.Build(d.Loadout)
 	for _, slot := range powerSlots {
+		columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Becomes("Charging then", "charge-margin"), desk.Becomes("At idle", "charge-idle"), desk.Becomes("Parked", "parked-days")}
+		if slot.Lights() {
+			columns[len(columns)-1] = desk.Becomes("Night speed", "night-speed")
+		}
 		list, err := d.OptionsFor(slot, "electrics", func(p *plan.Part) bool { return d.Shelf.CouldFit(built, p) }, columns, nil, tried)
 		if err != nil {
 			return v, err

@@ -128,7 +128,8 @@ func (v *sagView) form(d *desk.Desk, after *eval.LoadoutReport, form url.Values,
 	v.Loadout = l.Name
 	f := after.Facts
 	for i, field := range l.Setting.Fields() {
-		low, high, step, holds, metric := 0.0, 40.0, 1.0, math.NaN(), "mm"
+		low, high, step, metric := 0.0, 40.0, 1.0, "mm"
+		var holds float64 // where the slider stands while nothing is typed
 		switch field.Key {
 		case "fork_air":
 			if !f.Built.Provides("fork-valves") && !d.Plan.Bike.ForkAir.Known() && !l.Setting.ForkAir.Known() {
