@@ -1,6 +1,8 @@
 package studytest
 
 import (
+	"fmt"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/require"
@@ -13,6 +15,7 @@ import (
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/demo"
+	"valiantmule/internal/golden"
 )
 
 // Scene is a plan with a name.
@@ -122,4 +125,17 @@ func Known(t testing.TB, visit func(name string, f *facts.All)) {
 		loadouts := eval.Evaluate(scene.Plan, b.Shelf, Today).Loadouts
 		visit(scene.Name, loadouts[len(loadouts)-1].Facts)
 	}
+}
+
+// Drawn holds what the pages of a study draw of each scene that has a bike.
+func Drawn(t *testing.T, write func(w *strings.Builder, f *facts.All)) {
+	t.Helper()
+	var text strings.Builder
+	Known(t, func(name string, f *facts.All) {
+		fmt.Fprintf(&text, "# %s\n", name)
+		if f.Built != nil {
+			write(&text, f)
+		}
+	})
+	golden.Held(t, "drawn", text.String())
 }

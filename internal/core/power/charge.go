@@ -30,7 +30,10 @@ func SupplyW(ratedW, ratedRPM, idleRPM, rpm float64) float64 {
 	if rpm <= idleRPM {
 		return ratedW * IdleShare * math.Max(0, rpm/idleRPM)
 	}
-	return ratedW * math.Min(1, IdleShare+(1-IdleShare)*(rpm-idleRPM)/(ratedRPM-idleRPM))
+	if rpm >= ratedRPM { // also of a bike that is said to idle above its rated speed
+		return ratedW
+	}
+	return ratedW * (IdleShare + (1-IdleShare)*(rpm-idleRPM)/(ratedRPM-idleRPM))
 }
 
 // MarginFormula says what is left.

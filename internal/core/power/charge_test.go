@@ -23,6 +23,14 @@ func TestSupply(t *testing.T) {
 		before = at(rpm)
 	}
 	assert.True(t, math.IsNaN(power.SupplyW(math.NaN(), 5000, 1400, 3000)))
+	for _, idle := range []float64{2000, 2500} {
+		before := 0.0
+		for rpm := 0.0; rpm < 4000; rpm += 100 {
+			supply := power.SupplyW(300, 2000, idle, rpm)
+			assert.GreaterOrEqual(t, supply, before, "rated at 2000, idling at %g, turning %g", idle, rpm)
+			before = supply
+		}
+	}
 }
 
 // TestDown by hand: a fifth of 8 Ah at 12.5 V is 20 Wh; 40 W are lacking: half an hour.

@@ -71,6 +71,21 @@ func deltaOf(u words.Units, diff eval.Difference, id figure.ID) string {
 	return ""
 }
 
+// ListsOf are the lists of a page's slots, each with columns of its own, of all that goes on
+// or could.
+func (d *Desk) ListsOf(slots []plan.Slot, page string, columns func(plan.Slot) []Column, tried []plan.Choice) ([]OptionList, error) {
+	built := d.Plan.Build(d.Loadout)
+	var lists []OptionList
+	for _, slot := range slots {
+		list, err := d.OptionsFor(slot, page, func(p *plan.Part) bool { return d.Shelf.CouldFit(built, p) }, columns(slot), nil, tried)
+		if err != nil {
+			return nil, err
+		}
+		lists = append(lists, list)
+	}
+	return lists, nil
+}
+
 // OptionsFor lists the parts for a slot that a filter lets through, after the
 // standard one, on a page, and the rider's own whatever the filter says; they are held
 // against the plan only where the answer shows them.

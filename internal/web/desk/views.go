@@ -126,6 +126,19 @@ func (d *Desk) Gauges(of *eval.LoadoutReport, page string, tried []plan.Choice, 
 	return list
 }
 
+// MissingOf is what gauges lack, each once.
+func MissingOf(gauges []GaugeView) []string {
+	var list []string
+	for _, g := range gauges {
+		for _, what := range g.Missing {
+			if !slices.Contains(list, what) {
+				list = append(list, what)
+			}
+		}
+	}
+	return list
+}
+
 // GaugeOf a figure: its words, and where its bar and notch stand.
 func GaugeOf(u words.Units, f study.Figure, href string) GaugeView {
 	g := GaugeView{ID: string(f.ID), Name: u.Name(f.Row), Value: u.Value(f), State: StateOf(f.State), Missing: f.Missing, Href: href, Notch: -1}

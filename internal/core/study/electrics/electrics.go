@@ -53,17 +53,11 @@ var coldShare = map[plan.Weather]float64{plan.Warm: 0, plan.Wet: 0.15, plan.Cold
 // charging finds supply and draw at three engine speeds, and what a parked bike loses.
 func charging(r *study.Run) {
 	b, c := r.Built.Bike, &r.Charging
-	or := func(q study.Quantity, unit string, usual float64) float64 {
-		if q.Known() {
-			return q.In(unit)
-		}
-		return usual
-	}
 	c.RatedW, c.OwnW = b.Alternator.In("W"), b.OwnDraw.In("W")
 	if set := r.Built.Figure(plan.AlternatorW); set > 0 {
 		c.RatedW = set
 	}
-	c.RatedRPM, c.IdleRPM = or(&b.AlternatorRPM, "rpm", power.UsualRatedRPM), or(&b.IdleRPM, "rpm", power.UsualIdleRPM)
+	c.RatedRPM, c.IdleRPM = usually(&b.AlternatorRPM, "rpm", power.UsualRatedRPM), usually(&b.IdleRPM, "rpm", power.UsualIdleRPM)
 	c.BatteryAh = b.Battery.In("Ah")
 	if set := r.Built.Figure(plan.BatteryAh); set > 0 {
 		c.BatteryAh = set
@@ -83,13 +77,18 @@ func charging(r *study.Run) {
 	parked(r)
 }
 
+// usually is a number of the document, or what is usual where nobody has said.
+func usually(q study.Quantity, unit string, usual float64) float64 {
+	if q.Known() {
+		return q.In(unit)
+	}
+	return usual
+}
+
 // drawsOf lists the accessories with what they draw on average.
 func drawsOf(f *facts.All) (list facts.Draws, drawnW, parkedMA float64) {
 	brief := &f.Plan.Brief
-	night := 0.0
-	if brief.Night.Known() {
-		night = brief.Night.Base()
-	}
+	night := usually(&brief.Night, "%", 0) / 100
 	used := func(u plan.Use) float64 {
 		switch u {
 		case plan.InCold:

@@ -30,14 +30,8 @@ func light(r *study.Run) {
 	l.Kmh, l.Ground, l.Half = slowest(r.Plan.Brief.Mix(), l.LitM)
 	l.WishKmh = r.Plan.Brief.NightCruise.In("km/h")
 	l.TiltDeg = r.Poses.Loaded.PitchDeg - r.Poses.Came.PitchDeg
-	l.HeightMM, l.DownDeg = lamp.HeightOfSeat*b.SeatHeight.In("mm"), lamp.AimDownDeg
-	if b.LampHeight.Known() {
-		l.HeightMM = b.LampHeight.In("mm")
-	}
-	if b.LampAim.Known() {
-		l.DownDeg = b.LampAim.In("°")
-	}
-	l.DownDeg -= l.TiltDeg
+	l.HeightMM = usually(&b.LampHeight, "mm", lamp.HeightOfSeat*b.SeatHeight.In("mm"))
+	l.DownDeg = usually(&b.LampAim, "°", lamp.AimDownDeg) - l.TiltDeg
 	l.DippedM = lamp.CutoffM(l.HeightMM, l.DownDeg)
 	lit(r)
 	nightSpeed(r)
@@ -135,7 +129,9 @@ func dipped(r *study.Run) {
 	tilt.Judged(false, l.DownDeg <= 0)
 
 	c := r.Figure(figure.DippedReach)
-	c.Bike("seat_height", "seat height", "mm", &r.Built.Bike.SeatHeight)
+	if !r.Built.Bike.LampHeight.Known() {
+		c.Bike("seat_height", "seat height", "mm", &r.Built.Bike.SeatHeight)
+	}
 	if math.IsNaN(l.TiltDeg) {
 		c.Lacks("sag of both ends")
 	}

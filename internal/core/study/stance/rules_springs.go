@@ -1,6 +1,7 @@
 package stance
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -47,6 +48,16 @@ func setTo(e *facts.SpringEnd, mm float64) study.Text {
 	return study.Say("{%.0f mm} of preload", mm)
 }
 
+// sagIs says how far an end sits, and what riders set.
+func sagIs(f *facts.All, rear bool, e *facts.SpringEnd) study.Text {
+	return study.Say("%s sag {%.0f mm} with everything on, %.0f %% of its travel; %.0f–%.0f %% is what riders set for %s.", ends[rear].name, e.LoadedMM, 100*e.Share(e.LoadedMM), 100*e.Band.Low, 100*e.Band.High, uses[f.Springs.Use])
+}
+
+// springAsked is a finding that another spring ends.
+func springAsked(f *facts.All, rear bool, tell func() study.Words) (study.Finding, bool) {
+	return study.Finding{State: verdict.Watch, Offer: func() []study.Remedy { return nextSpring(f, rear) }, Tell: tell}, true
+}
+
 func sagSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
 	share := 100 * e.Share(e.LoadedMM)
 	if !figure.Past(share, 100*e.Band.High, 0) {
@@ -69,7 +80,7 @@ func sagSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) 
 				do = study.Say("The adjuster ends at {%.0f mm}: all of that, the rider forward, less behind. For good: %s of about {%.0f N/mm}.", e.MostMM(), ends[rear].part, e.WantNmm)
 			}
 			return study.Words{
-				What: study.Say("%s sag {%.0f mm} with everything on, %.0f %% of its travel; %.0f–%.0f %% is what riders set for %s.", ends[rear].name, e.LoadedMM, share, 100*e.Band.Low, 100*e.Band.High, uses[f.Springs.Use]),
+				What: sagIs(f, rear, e),
 				Why:  "It hangs low in its travel: it bottoms, the lamp and the steering are off, the ground is near.",
 				Do:   do,
 			}
@@ -97,7 +108,7 @@ func sagStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool)
 				do = study.Say("All out is not enough: %s of about {%.0f N/mm}, or leave it and ride it; some like it firm.", ends[rear].part, e.WantNmm)
 			}
 			return study.Words{
-				What: study.Say("%s sag {%.0f mm} with everything on, %.0f %% of its travel; %.0f–%.0f %% is what riders set for %s.", ends[rear].name, e.LoadedMM, share, 100*e.Band.Low, 100*e.Band.High, uses[f.Springs.Use]),
+				What: sagIs(f, rear, e),
 				Why:  "It stands tall and tops out: the wheel leaves the ground behind each hole.",
 				Do:   do,
 			}
@@ -126,17 +137,13 @@ func wrong(e *facts.SpringEnd) bool {
 }
 
 func runsOut(f *facts.All, rear bool, e *facts.SpringEnd, why study.Text) (study.Finding, bool) {
-	return study.Finding{
-		State: verdict.Watch,
-		Offer: func() []study.Remedy { return nextSpring(f, rear) },
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("%s preload at its stop: this load wants {%.0f mm}, the adjuster ends at {%.0f mm}.", ends[rear].name, e.WantPreloadMM, e.MostMM()),
-				Why:  why,
-				Do:   study.Say("The next of a ladder: %s of about {%.0f N/mm}. The right one leaves the adjuster in its lower half.", ends[rear].part, e.WantNmm),
-			}
-		},
-	}, true
+	return springAsked(f, rear, func() study.Words {
+		return study.Words{
+			What: study.Say("%s preload at its stop: this load wants {%.0f mm}, the adjuster ends at {%.0f mm}.", ends[rear].name, e.WantPreloadMM, e.MostMM()),
+			Why:  why,
+			Do:   study.Say("The next of a ladder: %s of about {%.0f N/mm}. The right one leaves the adjuster in its lower half.", ends[rear].part, e.WantNmm),
+		}
+	})
 }
 
 // freeShare is the free sag at the preload that is right for the rider alone.
@@ -146,34 +153,26 @@ func springTooSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, 
 	if !(freeShare(e) < e.FreeBand.Low-freeSlack) || e.RunsOut() && wrong(e) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Offer: func() []study.Remedy { return nextSpring(f, rear) },
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("%s: at the right sag with you alone on it, {%.0f mm} of free sag are left, %.0f %% of the travel; %.0f–%.0f %% is usual.", ends[rear].name, e.RightFreeMM, 100*freeShare(e), 100*e.FreeBand.Low, 100*e.FreeBand.High),
-				Why:  "So much preload for the right sag says that the spring is too soft for you: it tops out, then wallows.",
-				Do:   study.Say("%s of about {%.0f N/mm} for this load; for you alone less will do.", firstUpper(ends[rear].part), e.WantNmm),
-			}
-		},
-	}, true
+	return springAsked(f, rear, func() study.Words {
+		return study.Words{
+			What: study.Say("%s: at the right sag with you alone on it, {%.0f mm} of free sag are left, %.0f %% of the travel; %.0f–%.0f %% is usual.", ends[rear].name, e.RightFreeMM, 100*freeShare(e), 100*e.FreeBand.Low, 100*e.FreeBand.High),
+			Why:  "So much preload for the right sag says that the spring is too soft for you: it tops out, then wallows.",
+			Do:   study.Say("%s of about {%.0f N/mm} for this load; for you alone less will do.", firstUpper(ends[rear].part), e.WantNmm),
+		}
+	})
 }
 
 func springTooStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
 	if !stiff(e) || e.End.PreloadMM <= hardlyMM {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Offer: func() []study.Remedy { return nextSpring(f, rear) },
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("%s: at the right sag with you alone on it there is {%.0f mm} of free sag, %.0f %% of the travel; %.0f–%.0f %% is usual.", ends[rear].name, e.RightFreeMM, 100*freeShare(e), 100*e.FreeBand.Low, 100*e.FreeBand.High),
-				Why:  "Plenty of free sag at the right rider sag says that the spring is too stiff for you; so it is for a light rider on standard ones.",
-				Do:   study.Say("%s of about {%.0f N/mm} for this load. Without a change: softer compression, and less of it loaded.", firstUpper(ends[rear].part), e.WantNmm),
-			}
-		},
-	}, true
+	return springAsked(f, rear, func() study.Words {
+		return study.Words{
+			What: study.Say("%s: at the right sag with you alone on it there is {%.0f mm} of free sag, %.0f %% of the travel; %.0f–%.0f %% is usual.", ends[rear].name, e.RightFreeMM, 100*freeShare(e), 100*e.FreeBand.Low, 100*e.FreeBand.High),
+			Why:  "Plenty of free sag at the right rider sag says that the spring is too stiff for you; so it is for a light rider on standard ones.",
+			Do:   study.Say("%s of about {%.0f N/mm} for this load. Without a change: softer compression, and less of it loaded.", firstUpper(ends[rear].part), e.WantNmm),
+		}
+	})
 }
 
 func stiff(e *facts.SpringEnd) bool { return freeShare(e) > e.FreeBand.High+freeSlack }
@@ -209,15 +208,7 @@ func nextSpring(f *facts.All, rear bool) []study.Remedy {
 		return nil
 	}
 	off := func(p *plan.Part) float64 { return math.Abs(p.Spring.Rate.In("N/mm") - e.WantNmm) }
-	best := slices.MinFunc(ladder, func(a, b *plan.Part) int {
-		switch d := off(a) - off(b); {
-		case d < 0:
-			return -1
-		case d > 0:
-			return 1
-		}
-		return 0
-	})
+	best := slices.MinFunc(ladder, func(a, b *plan.Part) int { return cmp.Compare(off(a), off(b)) })
 	if !(off(best) < math.Abs(e.End.Spring.Nmm-e.WantNmm)) {
 		return nil // none is nearer than the one that is on
 	}

@@ -58,18 +58,12 @@ func contactPage(page string) desk.Handler {
 }
 
 func contactPoints(d *desk.Desk, v *contactView, page string, tried []plan.Choice) error {
-	built := d.Plan.Build(d.Loadout)
-	for _, slot := range contactSlots[page] {
-		columns := append([]desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Needs", "needs")}, contactColumns[slot]...)
-		fits := func(p *plan.Part) bool { return d.Shelf.CouldFit(built, p) }
-		list, err := d.OptionsFor(slot, page, fits, columns, nil, tried)
-		if err != nil {
-			return err
-		}
-		v.Lists = append(v.Lists, list)
-	}
-	if page != "contact" {
-		return nil
+	var err error
+	v.Lists, err = d.ListsOf(contactSlots[page], page, func(slot plan.Slot) []desk.Column {
+		return append([]desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Needs", "needs")}, contactColumns[slot]...)
+	}, tried)
+	if err != nil || page != "contact" {
+		return err
 	}
 	after := d.After
 	postures := []draw.Posture{posture(d, d.Report, draw.Current)}

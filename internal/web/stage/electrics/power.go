@@ -120,26 +120,18 @@ func power(d *desk.Desk, _ *http.Request, tried []plan.Choice, form url.Values, 
 	v.charges(d, c)
 	v.Says = powerSays(d, c)
 	v.Working = d.Gauges(after, "electrics", tried, "charge-margin", "charge-idle", "idle-minutes", "parked-days")
-	for _, g := range v.Working {
-		for _, missing := range g.Missing {
-			if !slices.Contains(v.Missing, missing) {
-				v.Missing = append(v.Missing, missing)
-			}
-		}
+	v.Missing = desk.MissingOf(v.Working)
+	v.Lists, err = d.ListsOf(powerSlots, "electrics", powerColumns, tried)
+	return v, err
+}
+
+// powerColumns are what parts of a slot move here.
+func powerColumns(slot plan.Slot) []desk.Column {
+	last := desk.Becomes("Parked", "parked-days")
+	if slot.Lights() {
+		last = desk.Becomes("Night speed", "night-speed")
 	}
-	built := d.Plan.Build(d.Loadout)
-	for _, slot := range powerSlots {
-		columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Becomes("Charging then", "charge-margin"), desk.Becomes("At idle", "charge-idle"), desk.Becomes("Parked", "parked-days")}
-		if slot.Lights() {
-			columns[len(columns)-1] = desk.Becomes("Night speed", "night-speed")
-		}
-		list, err := d.OptionsFor(slot, "electrics", func(p *plan.Part) bool { return d.Shelf.CouldFit(built, p) }, columns, nil, tried)
-		if err != nil {
-			return v, err
-		}
-		v.Lists = append(v.Lists, list)
-	}
-	return v, nil
+	return []desk.Column{desk.Moves("Cost", "cost"), desk.Becomes("Charging then", "charge-margin"), desk.Becomes("At idle", "charge-idle"), last}
 }
 
 // lanes put each accessory under what it hangs on.

@@ -5,7 +5,6 @@ import (
 	"math"
 	"net/http"
 	"net/url"
-	"slices"
 	"strings"
 
 	"valiantmule/internal/core/eval"
@@ -121,37 +120,26 @@ func heightOf(d *desk.Desk, r *http.Request, tried []plan.Choice, form url.Value
 	v.Rows, v.Beds = heightRows(d, after), bedRows(d, after)
 	v.Says, v.Where = heightSays(d, after), whereItMatters(d.Plan)
 	v.Working = d.Gauges(after, "height", tried, "seat-reach", "clearance", "room-static", "room-pressed", "rake", "trail", "wheelbase", "stand-lean", "stand-pressure", "stand-short", "knee", "back-seated", "back-standing")
-	for _, g := range v.Working {
-		for _, missing := range g.Missing {
-			if !slices.Contains(v.Missing, missing) {
-				v.Missing = append(v.Missing, missing)
-			}
-		}
+	v.Missing = desk.MissingOf(v.Working)
+	v.Lists, err = d.ListsOf(heightSlots, "height", heightColumns, tried)
+	return v, err
+}
+
+// heightColumns are what parts of a slot move here.
+func heightColumns(slot plan.Slot) []desk.Column {
+	cost, reach, clearance := desk.Moves("Cost", "cost"), desk.Moves("Reach", "seat-reach"), desk.Moves("Clearance", "clearance")
+	knee, back := desk.Moves("Knee", "knee"), desk.Moves("Back, standing", "back-standing")
+	switch slot {
+	case plan.Pegs:
+		return []desk.Column{cost, knee, back}
+	case plan.Risers:
+		return []desk.Column{cost, back, desk.Becomes("Bars low by", "bar-short")}
+	case plan.SideStand, plan.StandPlateSlot:
+		return []desk.Column{cost, desk.Becomes("Leans then", "stand-lean"), desk.Becomes("Under its foot", "stand-pressure"), desk.Becomes("Short by", "stand-short")}
+	case plan.Seat:
+		return []desk.Column{cost, reach, clearance, knee}
 	}
-	columns := map[plan.Slot][]desk.Column{
-		plan.Pegs:   {desk.Moves("Knee", "knee"), desk.Moves("Back, standing", "back-standing")},
-		plan.Risers: {desk.Moves("Back, standing", "back-standing"), desk.Becomes("Bars low by", "bar-short")},
-	}
-	usual := []desk.Column{desk.Moves("Reach", "seat-reach"), desk.Moves("Clearance", "clearance"), desk.Becomes("Trail then", "trail"), desk.Becomes("Stand short by", "stand-short")}
-	built := d.Plan.Build(d.Loadout)
-	for _, slot := range heightSlots {
-		own := columns[slot]
-		switch slot {
-		case plan.Pegs, plan.Risers:
-		case plan.SideStand, plan.StandPlateSlot:
-			own = []desk.Column{desk.Becomes("Leans then", "stand-lean"), desk.Becomes("Under its foot", "stand-pressure"), desk.Becomes("Short by", "stand-short")}
-		case plan.Seat:
-			own = append(slices.Clone(usual[:2]), desk.Moves("Knee", "knee"))
-		default:
-			own = usual
-		}
-		list, err := d.OptionsFor(slot, "height", func(p *plan.Part) bool { return d.Shelf.CouldFit(built, p) }, append([]desk.Column{desk.Moves("Cost", "cost")}, own...), nil, tried)
-		if err != nil {
-			return v, err
-		}
-		v.Lists = append(v.Lists, list)
-	}
-	return v, nil
+	return []desk.Column{cost, reach, clearance, desk.Becomes("Trail then", "trail"), desk.Becomes("Stand short by", "stand-short")}
 }
 
 // turned is what the drawing is made of.

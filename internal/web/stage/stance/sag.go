@@ -103,23 +103,10 @@ func sagOf(d *desk.Desk, _ *http.Request, tried []plan.Choice, form url.Values, 
 		}
 	}
 	v.Working = d.Gauges(after, "stance", tried, "sag-front", "sag-rear", "free-front", "free-rear", "preload-front", "preload-rear", "spring-front", "spring-rear")
-	for _, g := range v.Working {
-		for _, missing := range g.Missing {
-			if !slices.Contains(v.Missing, missing) {
-				v.Missing = append(v.Missing, missing)
-			}
-		}
-	}
+	v.Missing = desk.MissingOf(v.Working)
 	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Becomes("Front then", "sag-front"), desk.Becomes("Rear then", "sag-rear"), desk.Moves("Reach", "seat-reach"), desk.Moves("Own hours", "own-hours")}
-	built := d.Plan.Build(d.Loadout)
-	for _, slot := range sagSlots {
-		list, err := d.OptionsFor(slot, "stance", func(p *plan.Part) bool { return d.Shelf.CouldFit(built, p) }, columns, nil, tried)
-		if err != nil {
-			return v, err
-		}
-		v.Lists = append(v.Lists, list)
-	}
-	return v, nil
+	v.Lists, err = d.ListsOf(sagSlots, "stance", func(plan.Slot) []desk.Column { return columns }, tried)
+	return v, err
 }
 
 // form are the sliders and choices.
