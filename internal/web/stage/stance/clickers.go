@@ -1,6 +1,7 @@
 package stance
 
 import (
+	"cmp"
 	"math"
 	"net/http"
 	"net/url"
@@ -208,18 +209,13 @@ func recordOf(d *desk.Desk) []plan.Fact {
 	}{{"Fork clicks, as set", 0}, {"Shock clicks, as set", 2}} {
 		fields := d.Plan.Clicks.Fields("")[half.from : half.from+2]
 		if fields[0].Entry.Known() || fields[1].Entry.Known() {
-			add(half.name, "compression "+or(fields[0].Entry.String())+", rebound "+or(fields[1].Entry.String()))
+			add(half.name, "compression "+cmp.Or(fields[0].Entry.String(), uncounted)+", rebound "+cmp.Or(fields[1].Entry.String(), uncounted))
 		}
 	}
 	return list
 }
 
-func or(text string) string {
-	if text == "" {
-		return "not counted"
-	}
-	return text
-}
+const uncounted = "not counted"
 
 // keepRecord writes them into the record, each over what stood under its name.
 func keepRecord(s *desk.House, w http.ResponseWriter, r *http.Request) error {
