@@ -32,6 +32,8 @@ func said(r plan.Reading) string {
 		return "a weighing of " + r.On
 	case r.Sag != nil:
 		return "a measured sag of " + r.On
+	case r.Volts != nil:
+		return "volts of " + r.On
 	}
 	return string(r.Kind) + " of " + r.On
 }

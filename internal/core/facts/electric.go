@@ -1,51 +1,31 @@
 package facts
 
 import (
+	"valiantmule/internal/core/lamp"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/power"
 	"valiantmule/internal/core/terrain"
 )
 
+// Metered are the readings of volts that stand, the oldest first.
+type Metered []plan.Reading
+
 // Charging is what the alternator gives against what is drawn.
 type Charging struct {
-	RatedW, RatedRPM, IdleRPM, OwnW float64
-	Idle, Trail, Cruise             Charge
-	Draws                           Draws
-	DrawnW                          float64 // by all accessories together, on average
-	ParkedMA, ParkedDays            float64
-	BatteryAh                       float64
+	RatedW, OwnW        float64
+	Sheet, Curve        power.Curve // by the sheet; as the latest volts corrected it
+	Read                string      // id of the reading that did, "" for none
+	Idle, Trail, Cruise Charge
+	Draws               Draws
+	DrawnW              float64 // by all accessories together, on average
+	FullW               float64 // with every one of them on
+	ParkedMA            float64
+	ParkedDays          float64
+	BatteryAh           float64
 }
 
 // Charge is the margin at one engine speed.
 type Charge struct{ RPM, SupplyW, MarginW float64 }
-
-// Draws are the accessories in the order of their slots.
-type Draws []Draw
-
-// Draw is one of them.
-type Draw struct {
-	Slot     plan.Slot
-	Part     *plan.Part
-	Feed     plan.Feed
-	Use      plan.Use
-	FullW    float64 // with it on
-	Used     float64 // share of the time, by duty, weather and night
-	MeanW    float64
-	ParkedMA float64
-}
-
-// Light is how far one sees at night, and how fast that is.
-type Light struct {
-	MainCd, AuxCd float64
-	LitM          float64
-	Kmh, WishKmh  float64        // at which stopping meets the beam on the ground that allows least; the brief's
-	Ground        terrain.Ground // that one
-	Half          bool           // half of the sight is another's there
-	TiltDeg       float64        // that the load tips the beam up, against the rider alone
-	HeightMM      float64
-	DownDeg       float64 // of the dipped beam as loaded
-	DippedM       float64
-	Unsaid        []string // lamps of which only lumens are known
-}
 
 // Worst is the lesser margin of trail and cruise.
 func (c *Charging) Worst() Charge {
@@ -53,4 +33,96 @@ func (c *Charging) Worst() Charge {
 		return c.Trail
 	}
 	return c.Cruise
+}
+
+// Draws are the accessories in the order of their slots.
+type Draws []Draw
+
+// Draw is one of them.
+type Draw struct {
+	plan.Wired // how it is wired and used
+	Part       *plan.Part
+	FullW      float64 // with it on
+	Used       float64 // share of the time, by duty, weather and night
+	MeanW      float64
+	ParkedMA   float64
+}
+
+// Wiring is what lies between battery and accessories.
+type Wiring struct {
+	Circuits Circuits
+	Box      *plan.Box // nil without one
+	BoxName  string
+	BoxAmps  float64  // all its channels together, everything on
+	Spare    int      // channels
+	Left     []string // what found no channel
+	Flash    Flash
+}
+
+// Circuits are those of the accessories that have a wire of their own.
+type Circuits []Circuit
+
+// Circuit is one of them: what it should be, and what is laid.
+type Circuit struct {
+	power.Circuit
+	Draw     *Draw
+	Err      error   // why none does
+	Channel  int     // of the box, 0 for an own fuse
+	LaidMM2  float64 // NaN where nobody has said
+	LaidFuse float64
+	LaidDrop float64 // %, over the wire that is laid
+	Guessed  bool    // the length is what is usual
+}
+
+// InA is the fuse that is in it, or that should be.
+func (c *Circuit) InA() float64 {
+	if c.LaidFuse > 0 {
+		return c.LaidFuse
+	}
+	return c.FuseA
+}
+
+// Flash is the pace of the indicators.
+type Flash struct {
+	Relay               power.Relay
+	RatedW              float64 // of the relay, the lamps of one side
+	FrontW, RearW       float64 // one lamp each
+	PerMin              float64
+	GuessedBike, ByTags bool // the bulbs are the usual ones; diodes of which only that is known
+}
+
+// Light is how far one sees at night, and how fast that is.
+type Light struct {
+	Beams        []LampBeam
+	MainCd       float64
+	AuxCd        float64 // straight ahead, of what shines beside it
+	Lux, ReactS  float64
+	LitM         float64
+	Kmh, WishKmh float64        // at which stopping meets the beam on the ground that allows least; the brief's
+	Ground       terrain.Ground // that one
+	Half         bool           // half of the sight is another's there
+	BendM        float64        // of a tight bend that lies in the light
+	BendKmh      float64        // at which stopping meets that
+	AllowsKmh    float64        // what such a bend is ridden at by day
+	TiltDeg      float64 // that the load tips the beam up, against the rider alone
+	HeightMM     float64
+	DownDeg      float64 // of the dipped beam as loaded
+	DippedM      float64
+	Unsaid       []string // lamps of which only lumens are known
+}
+
+// LampBeam is a lamp that is on at night.
+type LampBeam struct {
+	lamp.Beam
+	Name string
+	Main bool // of the headlamp
+}
+
+// Shine are the beams alone.
+func (l *Light) Shine() []lamp.Beam {
+	beams := make([]lamp.Beam, len(l.Beams))
+	for i, b := range l.Beams {
+		beams[i] = b.Beam
+	}
+	return beams
 }

@@ -32,6 +32,7 @@ type All struct {
 	Learning Learning
 	Weighed  plan.Correction
 	Sat      Sat
+	Metered  Metered
 
 	// What is found of the bike in the loadout.
 	Wheels     Wheels
@@ -61,6 +62,7 @@ type All struct {
 	Cruise     Cruise
 	Contact    Contact
 	Charging   Charging
+	Wiring     Wiring
 	Light      Light
 	Risks      []guard.Risk // of each place, over the trip; nil when distance or ground are unknown
 }
@@ -76,6 +78,7 @@ const (
 	LearningGroup
 	WeighedGroup
 	SatGroup
+	MeteredGroup
 	WheelsGroup
 	HeightsGroup
 	SpringsGroup
@@ -103,6 +106,7 @@ const (
 	CruiseGroup
 	ContactGroup
 	ChargingGroup
+	WiringGroup
 	LightGroup
 	RisksGroup
 	everyGroup
@@ -122,6 +126,7 @@ var groups = []struct {
 	{LearningGroup, func(a *All) any { return &a.Learning }},
 	{WeighedGroup, func(a *All) any { return &a.Weighed }},
 	{SatGroup, func(a *All) any { return &a.Sat }},
+	{MeteredGroup, func(a *All) any { return &a.Metered }},
 	{WheelsGroup, func(a *All) any { return &a.Wheels }},
 	{HeightsGroup, func(a *All) any { return &a.Heights }},
 	{SpringsGroup, func(a *All) any { return &a.Springs }},
@@ -149,6 +154,7 @@ var groups = []struct {
 	{CruiseGroup, func(a *All) any { return &a.Cruise }},
 	{ContactGroup, func(a *All) any { return &a.Contact }},
 	{ChargingGroup, func(a *All) any { return &a.Charging }},
+	{WiringGroup, func(a *All) any { return &a.Wiring }},
 	{LightGroup, func(a *All) any { return &a.Light }},
 	{RisksGroup, func(a *All) any { return &a.Risks }},
 }

@@ -85,6 +85,8 @@ var (
 	LitDistance        = beside("lit-distance", "Main beam shows", "m", 0, Electrics)
 	DippedReach        = beside("dipped-reach", "Dipped beam ends at", "m", 0, Electrics)
 	BeamTilt           = beside("beam-tilt", "Load tips the beam up by", "°", 2, Electrics)
+	BendLit            = beside("bend-lit", "Of a tight bend lit", "m", 0, Electrics)
+	FlashRate          = beside("flash-rate", "Indicators flash", "/min", 0, Electrics)
 	ParkedDays         = beside("parked-days", "Parked until it cranks no more", "d", 0, Electrics)
 	ArmourStranded     = beside("armour-stranded", "Stranded by a broken part", "%", 0, Armour)
 	ArmourDays         = beside("armour-days", "Days lost to repairs", "d", 1, Armour)

@@ -5,6 +5,7 @@ import (
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/power"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/unit"
 )
@@ -137,6 +138,11 @@ type Bike struct {
 	Cranks        unit.Current   `json:"cold_crank,omitzero"` // of the battery, by its label
 	Battery       unit.Charge    `json:"battery,omitzero"`
 	Headlamp      unit.Intensity `json:"headlamp,omitzero"` // main beam
+
+	HeadlampBeam  unit.Angle  `json:"headlamp_beam,omitzero"` // full angle
+	HeadlampMount LampMount   `json:"headlamp_mount,omitempty"`
+	Indicator     unit.Power  `json:"indicator,omitzero"` // one lamp
+	Flasher       power.Relay `json:"flasher,omitempty"`
 
 	LampHeight unit.Length `json:"lamp_height,omitzero"`
 	LampAim    unit.Angle  `json:"lamp_aim,omitzero"` // of the dipped beam below level, its rider alone
@@ -302,8 +308,10 @@ func (b *Bike) Sections() []Section {
 			{"battery", "Battery", "Ah", 1, 40, "On its label.", &b.Battery},
 			{"cold_crank", "Cold crank", "A", 20, 600, "Of the battery, on its label.", &b.Cranks},
 			{"headlamp", "Main beam", "cd", 1000, 300000, "From the lamp's approval or a lux meter: lux × metres².", &b.Headlamp},
+			{"headlamp_beam", "… in a beam of", "°", 1, 180, "The full angle. Empty: 12°, a narrow one, which lights no bend.", &b.HeadlampBeam},
 			{"lamp_height", "Headlamp's height", "mm", 400, 1600, "Its middle above ground. Empty: 1.05 of the seat's.", &b.LampHeight},
 			{"lamp_aim", "Dipped beam points down by", "°", 0, 5, "With you alone on it: on a wall ten metres away, 10 cm below the lamp are 0.57°. Empty: that.", &b.LampAim},
+			{"indicator", "One indicator", "W", 0.3, 30, "On its bulb. Empty: 10 W.", &b.Indicator},
 			{"speedometer_over", "Speedometer reads high by", "%", -10, 20, "Against a GPS, on the bike as it is now.", &b.SpeedometerOver},
 		}},
 	}

@@ -34,6 +34,9 @@ type Brief struct {
 	Day         unit.Duration `json:"day,omitzero"`          // in the saddle
 	Night       unit.Ratio    `json:"night_share,omitzero"`  // of the riding, in the dark
 	NightCruise unit.Speed    `json:"night_cruise,omitzero"` // to be held in the dark
+	Reacts      unit.Duration `json:"reacts,omitzero"`       // until the brakes bite
+
+	SeesBy unit.Illuminance `json:"sees_by,omitzero"` // light on what lies on the road
 	Weather     Weather       `json:"weather,omitempty"`     // the worst to count on
 
 	Spanner  Spanner      `json:"spanner,omitempty"`
@@ -177,6 +180,8 @@ func (b *Brief) Sections() []Section {
 			{"hand_span", "Hand span", "mm", 100, 320, "Stretched, from thumb tip to little finger's: small hands want levers that come to them.", &b.HandSpan},
 			{"boot_length", "Boot, outside", "mm", 180, 420, "Heel to toe: long ones want levers set for them.", &b.Boot},
 			{"day", "Hours a day", "h", 0.5, 20, "In the saddle, on a usual day of the trip.", &b.Day},
+			{"reacts", "You react in", "s", 0.5, 5, "From seeing it to braking: 2.5 s is what roads are built for, awake and looking 1–1.5 s. Empty: 2.5 s.", &b.Reacts},
+			{"sees_by", "You see by", "lx", 0.5, 20, "On what lies on the road: 1 optimistic, 5 cautious or older eyes. Empty: 3 lx.", &b.SeesBy},
 			{"night_share", "In the dark", "%", 0, 100, "Of the riding. Empty: none is planned.", &b.Night},
 			{"falls", "Falls to count on", "", 0, 200, "Over the whole trip, slow ones too. Empty: by ground and skill.", &b.Falls},
 			{"help", "Help is away by", "h", 0, 500, "Until parts or a truck reach you at the worst place.", &b.Help},

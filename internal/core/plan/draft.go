@@ -30,6 +30,9 @@ type Draft struct {
 	adjust  Adjuster
 	power   Electric
 	lamp    Lamp
+	box     Box
+	flasher Flasher
+	blinks  Blinkers
 	fitment Fitment
 
 	teeth, links countEntry
@@ -118,6 +121,9 @@ func DraftOf(p *Part) *Draft {
 	take(&d.adjust, p.Adjuster)
 	take(&d.power, p.Electric)
 	take(&d.lamp, p.Lamp)
+	take(&d.box, p.Box)
+	take(&d.flasher, p.Flasher)
+	take(&d.blinks, p.Blinkers)
 	take(&d.fitment, p.Fitment)
 	d.size.Size = d.tyre.Size
 	for _, e := range p.Effects {
@@ -180,6 +186,7 @@ func (d *Draft) Done() *Part {
 	p := d.Part
 	p.Made.From, p.Made.To = int(d.from), int(d.to)
 	p.Tyre, p.Wheel, p.Filling, p.Guard, p.Carrier, p.Bag, p.Rack, p.Spring, p.Adjuster, p.Electric, p.Lamp, p.Fitment, p.Effects = nil, nil, nil, nil, nil, nil, nil, nil, nil, nil, nil, nil, nil
+	p.Box, p.Flasher, p.Blinkers = nil, nil, nil
 	t := d.tyre
 	t.Size = d.size.Size
 	switch {
@@ -206,6 +213,14 @@ func (d *Draft) Done() *Part {
 	}
 	if p.Slot.Lights() {
 		p.Lamp = given(d.lamp)
+	}
+	switch p.Slot {
+	case PowerBox:
+		p.Box = given(d.box)
+	case Flashing:
+		p.Flasher = given(d.flasher)
+	case Indicators:
+		p.Blinkers = given(d.blinks)
 	}
 	if p.Slot.Draws() {
 		p.Electric = given(d.power)
@@ -379,6 +394,19 @@ func (d *Draft) numbers() []Field {
 			Field{"width", "Width over all", "mm", 200, 1400, "Of the bike with it on.", &d.bag.Width})
 	case slices.Contains(RackSlots(), s):
 		ask(Field{"carries", "May carry", "kg", 0.5, 80, "By its maker, both sides together; a home-made one by what you trust it with. Without it an overload is not seen.", &d.rack.Carries})
+	case s == Indicators:
+		ask(
+			Field{"front", "One in front draws", "W", 0.3, 30, "On its bulb; diodes 1–3 W. Empty: those that are on the bike stay there.", &d.blinks.Front},
+			Field{"rear", "One behind draws", "W", 0.3, 30, "Empty: those that are on the bike stay there.", &d.blinks.Rear},
+			Field{"guard_width", "Makes the bike wider by", "mm", 0, 500, "Both sides together.", &d.guard.Width})
+	case s == PowerBox:
+		ask(
+			Field{"channels", "Channels", "", 1, maxChannels, "Outputs that it switches. Without it nothing hangs on it.", &d.box.Channels},
+			Field{"limit", "Each carries", "A", 0.5, 150, "By its maker. Without it an overload is not seen.", &d.box.Limit},
+			Field{"total", "All together", "A", 1, 150, "By its maker.", &d.box.Total},
+			Field{"delay", "It waits", "s", 0, 3600, "After the start, before it feeds them: the starter has the battery to itself.", &d.box.Delay})
+	case s == Flashing:
+		ask(Field{"rated", "It was made for", "W", 1, 200, "The lamps of one side together, e.g. 2 × 10 W. Empty: what the bike came with.", &d.flasher.Rated})
 	case guardSlots[s]:
 		ask(Field{"guard_width", "Makes the bike wider by", "mm", 0, 500, "Both sides together.", &d.guard.Width})
 	case s == Stator:
@@ -417,7 +445,11 @@ func (d *Draft) numbers() []Field {
 		ask(
 			Field{"candela", "Intensity", "cd", 0, 1e6, "Of a pair both together; from its approval, or lux × metres². Without it, or lumens with the angle, the lit distance is unknown.", &d.lamp.Candela},
 			Field{"lumens", "… or lumens", "lm", 0, 1e5, "Of a pair both together. Bare lumens say nothing of a distance: ask for the angle.", &d.lamp.Lumens},
-			Field{"beam", "… in a beam of", "°", 1, 360, "The full angle.", &d.lamp.Beam})
+			Field{"beam", "… in a beam of", "°", 1, 360, "The full angle, over which it gives at least half.", &d.lamp.Beam},
+			Field{"lasts", "It lasts", "yr", 0.1, 50, "Until it is faded, drowned or shaken to pieces: what it costs a year follows.", &d.lamp.Lasts})
+	}
+	if slices.Contains(ToSeeBy(), s) {
+		ask(Field{"outward", "Each points outward by", "°", 0, 80, "Of a pair, to its own side. Empty: straight ahead.", &d.lamp.Outward})
 	}
 	if s.Draws() {
 		ask(
@@ -472,8 +504,10 @@ func (d *Draft) picks() []Pick {
 		list = append(list, pick("kind", "Its fuel", &d.carrier.Kind, CarrierKinds()[1:]...))
 	case slices.Contains(bagSlots, s):
 		list = append(list, pick("kind", "Kind of bag", &d.bag.Kind, BagKinds()...))
+	case s == Flashing:
+		list = append(list, pick("kind", "It", &d.flasher.Kind, FlasherKinds()...))
 	case s.Lights():
-		list = append(list, pick("lamp_kind", "It is for", &d.lamp.Kind, LampKinds()...), pick("feed", "It hangs on", &d.power.Feed, Feeds()[1:]...), pick("use", "It is on", &d.power.Use, Uses()[1:]...))
+		list = append(list, pick("lamp_mount", "It sits on", &d.lamp.Mount, LampMounts()...), pick("feed", "It hangs on", &d.power.Feed, Feeds()[1:]...), pick("use", "It is on", &d.power.Use, Uses()[1:]...))
 	case s.Draws():
 		list = append(list, pick("feed", "It hangs on", &d.power.Feed, Feeds()[1:]...), pick("use", "It is on", &d.power.Use, Uses()[1:]...))
 	case s.Adjusts():

@@ -1,6 +1,10 @@
 package plan
 
-import "valiantmule/internal/core/unit"
+import (
+	"slices"
+
+	"valiantmule/internal/core/unit"
+)
 
 // Electric is what a part draws, when, and from what.
 type Electric struct {
@@ -42,53 +46,82 @@ func Uses() []Option {
 	return []Option{{string(InUse), "All day"}, {string(InCold), "When it is cold"}, {string(AtNight), "At night"}, {string(AtStops), "At stops"}}
 }
 
-// Wired is how the rider wires and uses what is in a slot, over what its sheet says.
+// Wired is how the rider wires and uses what is in a slot, over what its sheet says. What
+// is laid already is held against what it should be.
 type Wired struct {
-	Slot Slot `json:"slot"`
-	Feed Feed `json:"feed,omitempty"`
-	Use  Use  `json:"use,omitempty"`
+	Slot    Slot         `json:"slot"`
+	Feed    Feed         `json:"feed,omitempty"`
+	Use     Use          `json:"use,omitempty"`
+	Length  unit.Length  `json:"length,omitzero"` // of its wire, one way
+	Area    unit.Area    `json:"area,omitzero"`   // of the wire that is laid
+	Fuse    unit.Current `json:"fuse,omitzero"`   // that is in it
+	Channel Channel      `json:"channel,omitempty"`
+}
+
+// Fields lists its numbers.
+func (w *Wired) Fields() []Field {
+	return []Field{
+		{"length", "Wire, one way", "m", 0.1, 10, "From the battery or the box to it, as it is laid. Empty: what is usual to its place.", &w.Length},
+		{"area", "Wire laid", "mm²", 0.1, 35, "Copper, without its jacket. Empty: as asked for.", &w.Area},
+		{"fuse", "Fuse in it", "A", 0.5, 60, "Empty: as asked for.", &w.Fuse},
+	}
 }
 
 // electricSlots may draw.
 var electricSlots = map[Slot]bool{
-	Grips: true, Navigator: true, Socket: true, Monitor: true, AuxLamps: true, VestLead: true, Camera: true, Inflator: true, Horn: true, Headlamp: true, OtherPart: true,
+	Grips: true, Navigator: true, Socket: true, Monitor: true, AuxLamps: true, WideLamps: true, DayLamps: true, HelmetLamp: true, VestLead: true, Camera: true, Inflator: true,
+	Horn: true, Headlamp: true, BrakeLamp: true, BagLead: true, OtherPart: true,
 }
 
 // Draws reports whether parts of a slot may draw.
 func (s Slot) Draws() bool { return electricSlots[s] }
 
 // Wiring of a part as built: its own, or as the rider has it.
-func (p *Plan) Wiring(s Slot, e *Electric) (feed Feed, use Use) {
+func (p *Plan) Wiring(s Slot, e *Electric) Wired {
 	for _, w := range p.Wired {
 		if w.Slot == s {
-			return w.Feed, w.Use
+			return w
 		}
 	}
-	return e.Feed, e.Use
+	return Wired{Slot: s, Feed: e.Feed, Use: e.Use}
+}
+
+// Rewired is the plan's wiring with a slot's replaced.
+func (p *Plan) Rewired(w Wired) []Wired {
+	list := slices.DeleteFunc(slices.Clone(p.Wired), func(was Wired) bool { return was.Slot == w.Slot })
+	return append(list, w)
 }
 
 // Lamp is what a lamp is beyond a part: of a pair both together.
 type Lamp struct {
 	Candela unit.Intensity `json:"candela,omitzero"` // of the main beam, or of auxiliary lamps
 	Lumens  unit.Flux      `json:"lumens,omitzero"`
-	Beam    unit.Angle     `json:"beam,omitzero"` // full angle
-	Kind    LampKind       `json:"kind,omitempty"`
+	Beam    unit.Angle     `json:"beam,omitzero"`    // full angle
+	Outward unit.Angle     `json:"outward,omitzero"` // that each points to its own side
+	Mount   LampMount      `json:"mount,omitempty"`
+	Lasts   unit.Duration  `json:"lasts,omitzero"` // until it is faded, drowned or shaken to pieces
 }
 
-// LampKind is what a lamp is for.
-type LampKind string
+// LampMount is what a lamp sits on.
+type LampMount string
 
-// The kinds; "" is not said.
+// The mounts of lamps; "" is not said, and taken as fixed.
 const (
-	FarLamp  LampKind = "far"
-	NearLamp LampKind = "near" // floods, for bends
-	DayLamp  LampKind = "day"  // to be seen
+	OnFrame LampMount = "frame"
+	OnBars  LampMount = "bars" // or the fork: it turns with them
+	OnHead  LampMount = "head" // it shines where its rider looks
 )
 
-// LampKinds lists them.
-func LampKinds() []Option {
-	return []Option{{string(FarLamp), "far"}, {string(NearLamp), "near and wide"}, {string(DayLamp), "to be seen by day"}}
+// LampMounts lists them.
+func LampMounts() []Option {
+	return []Option{{string(OnFrame), "the frame: it stays straight ahead"}, {string(OnBars), "bars or fork: it turns with them"}, {string(OnHead), "the helmet: it looks where you do"}}
 }
 
+// lampSlots hold lamps, to see by or to be seen.
+var lampSlots = []Slot{Headlamp, AuxLamps, WideLamps, HelmetLamp, DayLamps}
+
 // Lights reports whether parts of a slot are lamps.
-func (s Slot) Lights() bool { return s == AuxLamps || s == Headlamp }
+func (s Slot) Lights() bool { return slices.Contains(lampSlots, s) }
+
+// ToSeeBy lists the slots of lamps that add to the main beam.
+func ToSeeBy() []Slot { return []Slot{AuxLamps, WideLamps, HelmetLamp} }

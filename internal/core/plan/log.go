@@ -22,6 +22,7 @@ type Reading struct {
 	Fill     *Fill     `json:"fill,omitempty"`
 	Weighing *Weighing `json:"weighing,omitempty"`
 	Sag      *Sag      `json:"sag,omitempty"`
+	Volts    *Volts    `json:"volts,omitempty"`
 
 	Of string `json:"of,omitempty"` // id of the reading that is revoked
 }
@@ -34,6 +35,7 @@ const (
 	FillReading ReadingKind = "fill"
 	Weighed     ReadingKind = "weighing"
 	SagRead     ReadingKind = "sag"
+	VoltsRead   ReadingKind = "volts"
 	Revocation  ReadingKind = "revoked"
 )
 
@@ -46,6 +48,8 @@ func (r *Reading) Whole() bool {
 		return r.Weighing != nil
 	case SagRead:
 		return r.Sag != nil
+	case VoltsRead:
+		return r.Volts != nil
 	}
 	return r.Kind == Revocation
 }

@@ -73,13 +73,23 @@ const (
 	Monitor     Slot = "monitor"
 
 	Headlamp Slot = "headlamp"
-	AuxLamps Slot = "aux-lamps"
-	VestLead Slot = "vest" // heated, with its lead
+	AuxLamps Slot = "aux-lamps" // to see far by
+	VestLead Slot = "vest"      // heated, with its lead
 	Camera   Slot = "camera"
 	Inflator Slot = "inflator"
 	Horn     Slot = "horn"
 	Battery  Slot = "battery"
 	Stator   Slot = "stator"
+
+	WideLamps   Slot = "wide-lamps" // floods, for bends
+	DayLamps    Slot = "day-lamps"  // to be seen
+	HelmetLamp  Slot = "helmet-lamp"
+	LampControl Slot = "lamp-control" // what switches them
+	BrakeLamp   Slot = "brake-lamp"
+	Flashing    Slot = "flasher"
+	PowerBox    Slot = "power-box"
+	BagLead     Slot = "bag-lead" // into the tank bag
+	Regulator   Slot = "regulator"
 
 	FuelTank    Slot = "fuel-tank" // the one that feeds the engine
 	AuxTank     Slot = "aux-tank"
@@ -188,13 +198,22 @@ var slots = [...]SlotInfo{
 	{Monitor, "Gauges to act on", load.FrontRack, false, false, 0.8, Press},
 
 	{Headlamp, "Headlamp", load.FrontRack, false, true, 1.5, Press},
-	{AuxLamps, "Auxiliary lamps", load.FrontRack, false, false, 2, Press},
+	{AuxLamps, "Lamps to see far", load.FrontRack, false, false, 2, Press},
+	{WideLamps, "Lamps for bends", load.FrontRack, false, false, 2, Press},
+	{DayLamps, "Lamps to be seen by", load.FrontRack, false, false, 1, Tools},
+	{HelmetLamp, "Helmet lamp", load.Rider, false, false, 0.3, Hands},
+	{LampControl, "Lamp switching", load.FrontRack, false, false, 1.5, Press},
+	{BrakeLamp, "Brake lamp", load.Tail, false, true, 0.5, Tools},
+	{Flashing, "Flasher relay", load.FrontRack, false, true, 0.3, Tools},
+	{PowerBox, "Distribution box", load.Tail, false, false, 2, Press},
+	{BagLead, "Lead to the tank bag", load.TankBag, false, false, 0.5, Tools},
 	{VestLead, "Heated vest", load.Rider, false, false, 0.5, Tools},
 	{Camera, "Camera", load.FrontRack, false, false, 0.5, Tools},
 	{Inflator, "Inflator", load.Tail, false, false, 0.3, Tools},
 	{Horn, "Horn", load.FrontRack, false, true, 0.6, Tools},
 	{Battery, "Battery", load.Engine, false, true, 0.4, Tools},
 	{Stator, "Alternator", load.Engine, false, true, 4, Press},
+	{Regulator, "Regulator", load.Tail, false, true, 0.6, Tools},
 
 	{FuelTank, "Fuel tank", load.Tank, true, true, 2, Tools},
 	{AuxTank, "Second tank", load.Panniers, false, false, 3, Press},
@@ -277,6 +296,9 @@ type Part struct {
 	Adjuster *Adjuster    `json:"adjuster,omitempty"`
 	Electric *Electric    `json:"electric,omitempty"`
 	Lamp     *Lamp        `json:"lamp,omitempty"`
+	Box      *Box         `json:"box,omitempty"`
+	Flasher  *Flasher     `json:"flasher,omitempty"`
+	Blinkers *Blinkers    `json:"blinkers,omitempty"`
 	Effects  []Effect     `json:"effects,omitempty"`
 	Provides []string     `json:"provides,omitempty"`
 	Needs    []string     `json:"needs,omitempty"`    // tags that the bike or another part must provide

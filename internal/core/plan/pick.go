@@ -91,6 +91,8 @@ func (b *Bike) Picks() []Pick {
 		pick("front_preload_by", "Fork adjuster counts", &b.FrontAdjustBy, adjustsBy()...),
 		pick("rear_preload_by", "Shock adjuster counts", &b.RearAdjustBy, adjustsBy()...),
 		pick("body", "Against the wind", &b.Body, Option{string(Naked), "Nothing"}, Option{string(Screen), "A screen"}, Option{string(Faired), "A fairing"}),
+		pick("headlamp_mount", "Headlamp sits on", &b.HeadlampMount, LampMounts()[:2]...),
+		pick("flasher", "Flasher relay", &b.Flasher, FlasherKinds()...),
 		pick("speedometer", "Speedometer counts at", &b.Speedometer,
 			Option{string(drive.FrontWheel), "Front wheel"}, Option{string(drive.RearWheel), "Rear wheel"}, Option{string(drive.Gearbox), "Gearbox output"}),
 	}

@@ -39,6 +39,9 @@ type Plan struct {
 	Trials []Trial `json:"trials,omitempty"`
 	Wired  []Wired `json:"wired,omitempty"`
 
+	BoxSits BoxPlace `json:"box_sits,omitempty"`
+	Seen    []Look   `json:"lamps_seen,omitempty"` // what of the lamps somebody has looked at
+
 	Route   *Route   `json:"route,omitempty"`
 	Group   []Mate   `json:"group,omitempty"`
 	Reports []Report `json:"reports,omitempty"`

@@ -68,6 +68,15 @@ func (p *Plan) Validate() []Problem {
 		path := fmt.Sprintf("wired[%d]", i)
 		v.that(w.Slot.Draws(), path+".slot", "%q is no slot of what draws", w.Slot)
 		v.wiring(path, w.Feed, w.Use)
+		v.fields(path, w.Fields())
+		v.that(w.Channel.valid(), path+".channel", "%q is no channel of 1–%d, nor %q", w.Channel, maxChannels, OwnFuse)
+	}
+	v.that(p.BoxSits == "" || hasOption(BoxPlaces(), string(p.BoxSits)), "box_sits", "%q is none of %s", p.BoxSits, values(BoxPlaces()))
+	v.few("lamps_seen", len(p.Seen), len(Looks()))
+	for i, l := range p.Seen {
+		path := fmt.Sprintf("lamps_seen[%d]", i)
+		v.that(hasOption(Looks(), l.ID), path+".id", "%q is none of %s", l.ID, values(Looks()))
+		v.date(path+".on", l.On)
 	}
 	v.lines(p)
 	v.loadouts(p.Loadouts)
@@ -323,8 +332,11 @@ func (v *validator) electric(path string, p *Part) {
 		v.that(!l.Candela.Known() || l.Candela.In("cd") >= 0 && l.Candela.In("cd") <= 1e6, path+".candela", "%s is outside 0–1 000 000 cd", l.Candela)
 		v.that(!l.Lumens.Known() || l.Lumens.In("lm") >= 0 && l.Lumens.In("lm") <= 1e5, path+".lumens", "%s is outside 0–100 000 lm", l.Lumens)
 		v.that(!l.Beam.Known() || l.Beam.In("°") >= 1 && l.Beam.In("°") <= 360, path+".beam", "%s is outside 1–360°", l.Beam)
-		v.that(l.Kind == "" || hasOption(LampKinds(), string(l.Kind)), path+".kind", "%q is none of %s", l.Kind, values(LampKinds()))
+		v.that(!l.Outward.Known() || l.Outward.In("°") >= 0 && l.Outward.In("°") <= 80, path+".outward", "%s is outside 0–80°", l.Outward)
+		v.that(l.Mount == "" || hasOption(LampMounts(), string(l.Mount)), path+".mount", "%q is none of %s", l.Mount, values(LampMounts()))
+		v.that(!l.Lasts.Known() || l.Lasts.In("yr") > 0 && l.Lasts.In("yr") <= 50, path+".lasts", "%s is outside 0–50 years", l.Lasts)
 	}
+	v.boxed(strings.TrimSuffix(path, ".electric"), p)
 	e := p.Electric
 	if e == nil {
 		return
@@ -334,6 +346,36 @@ func (v *validator) electric(path string, p *Part) {
 	v.that(!e.Duty.Known() || e.Duty.Base() >= 0 && e.Duty.Base() <= 1, path+".duty", "%s is outside 0–100 %%", e.Duty)
 	v.that(!e.Parked.Known() || e.Parked.In("mA") >= 0 && e.Parked.In("mA") <= 5000, path+".parked", "%s is outside 0–5000 mA", e.Parked)
 	v.wiring(path, e.Feed, e.Use)
+}
+
+// boxed checks a distribution box, a flasher and indicators.
+func (v *validator) boxed(path string, p *Part) {
+	v.that(p.Box == nil || p.Slot == PowerBox, path+".box", "belongs to slot %s only", PowerBox)
+	if b := p.Box; b != nil {
+		n := b.Channels.Base()
+		v.that(!b.Channels.Known() || n == math.Trunc(n) && n >= 1 && n <= maxChannels, path+".box.channels", "%s is not a whole number of 1–%d", b.Channels, maxChannels)
+		for _, limit := range []struct {
+			key string
+			a   unit.Current
+		}{{"limit", b.Limit}, {"total", b.Total}} {
+			v.that(!limit.a.Known() || limit.a.In("A") > 0 && limit.a.In("A") <= 150, path+".box."+limit.key, "%s is outside 0–150 A", limit.a)
+		}
+		v.that(!b.Delay.Known() || b.Delay.In("s") >= 0 && b.Delay.In("s") <= 3600, path+".box.delay", "%s is outside 0–3600 s", b.Delay)
+	}
+	v.that(p.Flasher == nil || p.Slot == Flashing, path+".flasher", "belongs to slot %s only", Flashing)
+	if f := p.Flasher; f != nil {
+		v.that(f.Kind == "" || hasOption(FlasherKinds(), string(f.Kind)), path+".flasher.kind", "%q is none of %s", f.Kind, values(FlasherKinds()))
+		v.that(!f.Rated.Known() || f.Rated.In("W") > 0 && f.Rated.In("W") <= 200, path+".flasher.rated", "%s is outside 0–200 W", f.Rated)
+	}
+	v.that(p.Blinkers == nil || p.Slot == Indicators, path+".blinkers", "belongs to slot %s only", Indicators)
+	if b := p.Blinkers; b != nil {
+		for _, end := range []struct {
+			key string
+			w   unit.Power
+		}{{"front", b.Front}, {"rear", b.Rear}} {
+			v.that(!end.w.Known() || end.w.In("W") > 0 && end.w.In("W") <= 30, path+".blinkers."+end.key, "%s is outside 0–30 W", end.w)
+		}
+	}
 }
 
 // wiring checks what something hangs on and when it is used.

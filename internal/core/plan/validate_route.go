@@ -175,6 +175,16 @@ func (v *validator) reading(path string, r Reading) {
 			v.that(!end.Preload.Known() || end.Preload.In("mm") >= 0 && end.Preload.In("mm") <= 80, path+".sag", "a preload of %s is outside 0–80 mm", end.Preload)
 			v.that(!end.Spring.Known() || end.Spring.In("N/mm") >= 2 && end.Spring.In("N/mm") <= 600, path+".sag", "a spring of %s is outside 2–600 N/mm", end.Spring)
 		}
+	case VoltsRead:
+		v.that(slug.MatchString(r.Bike), path+".bike", "%q is not the id of a bike", r.Bike)
+		if r.Volts == nil {
+			v.that(false, path+".volts", "is missing")
+			return
+		}
+		v.check(path+".volts", r.Volts.Check())
+		for _, w := range []unit.Power{r.Volts.OwnW, r.Volts.AllOnW, r.Volts.RatedW} {
+			v.that(!w.Known() || w.In("W") >= 0 && w.In("W") <= 5000, path+".volts", "%s is outside 0–5000 W", w)
+		}
 	case Weighed:
 		v.that(slug.MatchString(r.Bike), path+".bike", "%q is not the id of a bike", r.Bike)
 		if r.Weighing == nil {

@@ -21,21 +21,6 @@ const (
 	minutesPerHour = 60
 )
 
-// SupplyFormula is the formula of [SupplyW].
-var SupplyFormula = sheet.Formula{Text: "supply = rating × (0.35 at idle, rising evenly to 1 at the rated speed)", Origin: sheet.Memory}
-
-// SupplyW is what an alternator gives at an engine speed: 0.35 of its rating at idle rising
-// to all of it at the rated speed, and no more above. A higher engine speed never gives less.
-func SupplyW(ratedW, ratedRPM, idleRPM, rpm float64) float64 {
-	if rpm <= idleRPM {
-		return ratedW * IdleShare * math.Max(0, rpm/idleRPM)
-	}
-	if rpm >= ratedRPM { // also of a bike that is said to idle above its rated speed
-		return ratedW
-	}
-	return ratedW * (IdleShare + (1-IdleShare)*(rpm-idleRPM)/(ratedRPM-idleRPM))
-}
-
 // MarginFormula says what is left.
 var MarginFormula = sheet.Formula{Text: "margin = supply − the bike itself − Σ accessory W × duty × how much of the time it is used", Origin: sheet.Computed}
 

@@ -9,26 +9,59 @@ import (
 	"valiantmule/internal/core/power"
 )
 
-// TestSupply: a third at idle, all at the rated speed, no more above, and never less at a
-// higher engine speed.
-func TestSupply(t *testing.T) {
-	at := func(rpm float64) float64 { return power.SupplyW(300, 5000, 1400, rpm) }
-	assert.InDelta(t, 105, at(1400), 1e-9)
-	assert.InDelta(t, 202.5, at(3200), 1e-9, "half of the way is half of the rise")
-	assert.InDelta(t, 300, at(5000), 1e-9)
-	assert.InDelta(t, 300, at(9000), 1e-9)
+// rises makes sure that a curve never gives less at a higher engine speed.
+func rises(t *testing.T, c power.Curve) {
+	t.Helper()
 	before := 0.0
 	for rpm := 0.0; rpm < 9000; rpm += 100 {
-		assert.GreaterOrEqual(t, at(rpm), before)
-		before = at(rpm)
+		assert.GreaterOrEqual(t, c.W(rpm), before, "%+v at %g", c, rpm)
+		before = c.W(rpm)
 	}
-	assert.True(t, math.IsNaN(power.SupplyW(math.NaN(), 5000, 1400, 3000)))
-	for _, idle := range []float64{2000, 2500} {
-		before := 0.0
-		for rpm := 0.0; rpm < 4000; rpm += 100 {
-			supply := power.SupplyW(300, 2000, idle, rpm)
-			assert.GreaterOrEqual(t, supply, before, "rated at 2000, idling at %g, turning %g", idle, rpm)
-			before = supply
+}
+
+// TestCurve: a third at idle, all at the rated speed, no more above.
+func TestCurve(t *testing.T) {
+	c := power.CurveOf(300, 5000, 1400)
+	assert.InDelta(t, 105, c.W(1400), 1e-9)
+	assert.InDelta(t, 202.5, c.W(3200), 1e-9, "half of the way is half of the rise")
+	assert.InDelta(t, 300, c.W(5000), 1e-9)
+	assert.InDelta(t, 300, c.W(9000), 1e-9)
+	rises(t, c)
+	assert.True(t, math.IsNaN(power.CurveOf(math.NaN(), 5000, 1400).W(3000)))
+	for _, idle := range []float64{2000, 2500} { // rated below the idle that somebody typed
+		rises(t, power.CurveOf(300, 2000, idle))
+	}
+}
+
+// TestFoundW: a regulator that holds its voltage gives what is drawn and maybe more; what
+// sinks below is all that there is; below a resting battery's voltage there is less.
+func TestFoundW(t *testing.T) {
+	nan := math.NaN()
+	assert.Equal(t, 300.0, power.FoundW(300, 250, 14.1), "it holds, and says no more")
+	assert.Equal(t, 340.0, power.FoundW(300, 340, 14.1), "it gives more than the sheet says")
+	assert.Equal(t, 250.0, power.FoundW(300, 250, 13.1), "just that")
+	assert.Equal(t, 250.0, power.FoundW(300, 250, 12.3), "no more than that")
+	assert.Equal(t, 200.0, power.FoundW(200, 250, 12.3), "the sheet says still less")
+	assert.Equal(t, 300.0, power.FoundW(300, 250, nan))
+	assert.Equal(t, 250.0, power.FoundW(nan, 250, 13.1), "read off the bike, without a sheet")
+	assert.True(t, math.IsNaN(power.FoundW(nan, 250, 14)), "a bound is no number")
+}
+
+// TestFound: volts bend the curve, and whatever was read it still rises.
+func TestFound(t *testing.T) {
+	c, nan := power.CurveOf(300, 5000, 1400), math.NaN()
+	weak := c.Found(nan, nan, 5000, 13.0, 240)
+	assert.InDelta(t, 240, weak.W(5000), 1e-9)
+	assert.InDelta(t, 0.35*240, weak.W(1400), 1e-9)
+	lame := c.Found(12.4, 80, 5000, 14.2, 240)
+	assert.InDelta(t, 300, lame.W(5000), 1e-9)
+	assert.InDelta(t, 80, lame.W(1400), 1e-9)
+	read := power.CurveOf(nan, 5000, 1400).Found(nan, nan, 3200, 13.1, 202.5)
+	assert.InDelta(t, 300, read.RatedW, 1e-9)
+	for _, idle := range []float64{nan, 12, 13, 14} {
+		for _, all := range []float64{nan, 12, 13, 14} {
+			rises(t, c.Found(idle, 160, 5000, all, 240))
+			rises(t, c.Found(idle, 330, 5000, all, 240))
 		}
 	}
 }

@@ -6,6 +6,7 @@ package power
 
 import (
 	"errors"
+	"math"
 	"slices"
 
 	"valiantmule/internal/core/sheet"
@@ -66,4 +67,32 @@ var DrainFormula = sheet.Formula{Text: "days = capacity × usable / 100 × 1000 
 // DrainDays is how long a parked bike's battery lasts: usable Ah × 1000/mA/24.
 func DrainDays(batteryAh, drawMA, usablePercent float64) float64 {
 	return batteryAh * usablePercent / 100 * 1000 / drawMA / 24
+}
+
+// CarriesA is what a wire of a cross-section carries in a bundle, A: as the next thinner one
+// of the list; 0 below the thinnest.
+func CarriesA(areaMM2 float64) float64 {
+	carries := 0.0
+	for _, w := range wires {
+		if areaMM2 >= w.AreaMM2-1e-9 {
+			carries = w.CarriesA
+		}
+	}
+	return carries
+}
+
+// AWGFormula is the formula of [AWGAreaMM2].
+var AWGFormula = sheet.Formula{Text: "area = 0.012668 mm² × 92^((36 − n) / 19.5)", Origin: sheet.Published, Source: "ASTM B258"}
+
+// AWGAreaMM2 is the cross-section of a gauge number, mm².
+func AWGAreaMM2(n int) float64 { return 0.012668 * math.Pow(92, float64(36-n)/19.5) }
+
+// AWGFor is the thinnest gauge that is sold, an even number, with at least a cross-section.
+func AWGFor(areaMM2 float64) int {
+	for n := 20; n > 0; n -= 2 {
+		if AWGAreaMM2(n) >= areaMM2 {
+			return n
+		}
+	}
+	return 0
 }

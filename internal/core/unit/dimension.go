@@ -25,8 +25,10 @@ type (
 	Consumption = Quantity[consumption]
 	Charge      = Quantity[charge]
 	Current     = Quantity[current]
+	Voltage     = Quantity[voltage]
 	Intensity   = Quantity[intensity]
 	Flux        = Quantity[flux]
+	Illuminance = Quantity[illuminance]
 	Duration    = Quantity[duration]
 )
 
@@ -161,6 +163,7 @@ func (area) units() []Unit   { return areaUnits }
 var areaUnits = []Unit{
 	{"m²", 1, []string{"m2"}, false},
 	{"cm²", 1e-4, []string{"cm2"}, false},
+	{"mm²", 1e-6, []string{"mm2"}, false},
 	{"in²", inch * inch, []string{"in2"}, false},
 	{"ft²", 144 * inch * inch, []string{"ft2"}, false},
 }
@@ -213,6 +216,20 @@ var currentUnits = []Unit{
 	{"mA", 0.001, nil, false},
 }
 
+type voltage struct{}
+
+func (voltage) example() string { return "13.8 V" }
+func (voltage) units() []Unit   { return voltageUnits }
+
+var voltageUnits = []Unit{{"V", 1, []string{"volt", "volts"}, false}}
+
+type illuminance struct{}
+
+func (illuminance) example() string { return "3 lx" }
+func (illuminance) units() []Unit   { return illuminanceUnits }
+
+var illuminanceUnits = []Unit{{"lx", 1, []string{"lux"}, false}}
+
 type intensity struct{}
 
 func (intensity) example() string { return "25000 cd" }
@@ -235,6 +252,8 @@ func (duration) units() []Unit   { return durationUnits }
 var durationUnits = []Unit{
 	{"h", 3600, []string{"hours"}, false},
 	{"min", 60, []string{"minutes"}, false},
+	{"s", 1, []string{"seconds"}, false},
+	{"yr", 365.25 * 86400, []string{"year", "years"}, false},
 }
 
 type ratio struct{}

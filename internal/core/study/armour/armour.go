@@ -40,7 +40,6 @@ var rules = []study.Rule{
 	{ID: "guards-at-the-bars", Stage: figure.Armour, Judge: guardsAtTheBars},
 	{ID: "blocked-access", Stage: figure.Armour, Judge: blockedAccess},
 	{ID: "blow-into-cases", Stage: figure.Armour, Judge: blowIntoCases},
-	{ID: "double-pace", Stage: figure.Armour, Judge: doublePace},
 	{ID: "short-plate-holder", Stage: figure.Armour, Judge: shortPlateHolder},
 }
 

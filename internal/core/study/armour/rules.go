@@ -181,23 +181,6 @@ func blowIntoCases(f *facts.All) (study.Finding, bool) {
 	}, true
 }
 
-func doublePace(f *facts.All) (study.Finding, bool) {
-	if !f.Built.Provides("led-indicators") || f.Built.Provides("flasher") {
-		return study.Finding{}, false
-	}
-	return study.Finding{
-		State: verdict.Watch,
-		Offer: func() []study.Remedy { return study.Providing(f, plan.Indicators, "flasher", "%s") },
-		Tell: func() study.Words {
-			return study.Words{
-				What: "LED indicators on a flasher that senses load run at about double pace.",
-				Why:  "60 to 120 flashes a minute are asked for (UN Regulations 53 and 6); the flasher takes the small load for a dead bulb.",
-				Do:   "A load-independent flasher, or resistors that stay away from plastic.",
-			}
-		},
-	}, true
-}
-
 func shortPlateHolder(f *facts.All) (study.Finding, bool) {
 	if !f.Built.Provides("short-plate") {
 		return study.Finding{}, false

@@ -18,7 +18,6 @@ func TestGoldenRules(t *testing.T) {
 		"guards-at-the-bars":   studytest.Speaks(verdict.Watch, b.As("holt-650", "hands-bar-22"), b.As("holt-650", "hands-open"), ""),
 		"blocked-access":       studytest.Speaks(verdict.Watch, b.As("holt-650", "skid-plastic-h"), b.As("holt-650", "skid-alu-h"), ""),
 		"blow-into-cases":      studytest.Speaks(verdict.Watch, b.As("averill-720", "skid-thin-a"), b.As("averill-720", "skid-alu-a"), plan.SkidPlate),
-		"double-pace":          studytest.Speaks(verdict.Watch, b.As("holt-650", "indicators-led"), b.As("holt-650", "indicators-led-flasher"), plan.Indicators),
 		"short-plate-holder":   studytest.Speaks(verdict.Watch, b.As("holt-650", "plate-short"), b.As("holt-650", "plate-hinge"), ""),
 	})
 }

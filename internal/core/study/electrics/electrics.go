@@ -4,6 +4,7 @@ package electrics
 
 import (
 	"math"
+	"slices"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
@@ -19,12 +20,21 @@ var Study = study.Study{
 	Name: "electrics",
 	Steps: []study.Step{
 		{
-			Name: "charging", Needs: facts.Bike | facts.DriveGroup | facts.MachineGroup, Gives: facts.ChargingGroup, Run: charging,
+			Name: "volts", Needs: facts.Bike, Gives: facts.MeteredGroup,
+			Run:   func(r *study.Run) { r.Metered = r.Plan.ReadingsOf(plan.VoltsRead) },
+			Stays: func(was, now *plan.Plan) bool { return was.Bike == now.Bike && len(was.Readings) == len(now.Readings) },
+		},
+		{
+			Name: "charging", Needs: facts.Bike | facts.MeteredGroup | facts.DriveGroup | facts.MachineGroup, Gives: facts.ChargingGroup, Run: charging,
 			Figures: []figure.ID{figure.ChargeMargin, figure.ChargeIdle, figure.IdleMinutes, figure.ParkedDays},
 		},
 		{
+			Name: "wiring", Needs: facts.Bike | facts.ChargingGroup, Gives: facts.WiringGroup, Run: wiring,
+			Figures: []figure.ID{figure.FlashRate},
+		},
+		{
 			Name: "light", Needs: facts.Bike | facts.PosesGroup, Gives: facts.LightGroup, Run: light,
-			Figures: []figure.ID{figure.NightSpeed, figure.LitDistance, figure.DippedReach, figure.BeamTilt},
+			Figures: []figure.ID{figure.NightSpeed, figure.LitDistance, figure.DippedReach, figure.BeamTilt, figure.BendLit},
 		},
 	},
 	Rules: rules,
@@ -44,6 +54,20 @@ var rules = []study.Rule{
 	{ID: "bare-lumens", Stage: figure.Electrics, Judge: bareLumens},
 	{ID: "lamps-and-law", Stage: figure.Electrics, Judge: lampsAndLaw},
 	{ID: "no-relay", Stage: figure.Electrics, Judge: noRelay},
+	{ID: "volts-low", Stage: figure.Electrics, Judge: voltsLow},
+	{ID: "regulator-high", Stage: figure.Electrics, Judge: regulatorHigh},
+	{ID: "fuse-over-wire", Stage: figure.Electrics, Judge: fuseOverWire},
+	{ID: "fuse-blows", Stage: figure.Electrics, Judge: fuseBlows},
+	{ID: "wire-drops", Stage: figure.Electrics, Judge: wireDrops},
+	{ID: "no-wire-does", Stage: figure.Electrics, Judge: noWireDoes},
+	{ID: "channel-over", Stage: figure.Electrics, Judge: channelOver},
+	{ID: "box-over", Stage: figure.Electrics, Judge: boxOver},
+	{ID: "box-full", Stage: figure.Electrics, Judge: boxFull},
+	{ID: "box-buried", Stage: figure.Electrics, Judge: boxBuried},
+	{ID: "double-pace", Stage: figure.Electrics, Judge: doublePace},
+	{ID: "leads-that-part", Stage: figure.Electrics, Judge: leadsThatPart},
+	{ID: "tower-cables", Stage: figure.Electrics, Judge: towerCables},
+	{ID: "bends-dark", Stage: figure.Electrics, Judge: bendsDark},
 }
 
 // Shares of the time that accessories are used [memory]: what is for the cold, by weather;
@@ -57,17 +81,18 @@ func charging(r *study.Run) {
 	if set := r.Built.Figure(plan.AlternatorW); set > 0 {
 		c.RatedW = set
 	}
-	c.RatedRPM, c.IdleRPM = usually(&b.AlternatorRPM, "rpm", power.UsualRatedRPM), usually(&b.IdleRPM, "rpm", power.UsualIdleRPM)
+	c.Sheet = power.CurveOf(c.RatedW, usually(&b.AlternatorRPM, "rpm", power.UsualRatedRPM), usually(&b.IdleRPM, "rpm", power.UsualIdleRPM))
+	c.Curve, c.Read = metered(r.Metered, c.Sheet)
 	c.BatteryAh = b.Battery.In("Ah")
 	if set := r.Built.Figure(plan.BatteryAh); set > 0 {
 		c.BatteryAh = set
 	}
-	c.Draws, c.DrawnW, c.ParkedMA = drawsOf(r.All)
+	drawsOf(r.All, c)
 	at := func(rpm float64) facts.Charge {
-		supply := power.SupplyW(c.RatedW, c.RatedRPM, c.IdleRPM, rpm)
+		supply := c.Curve.W(rpm)
 		return facts.Charge{RPM: rpm, SupplyW: supply, MarginW: supply - c.OwnW - c.DrawnW}
 	}
-	c.Idle, c.Trail, c.Cruise = at(c.IdleRPM), at(trailRPM(r.All)), at(r.Drive.CruiseRPM)
+	c.Idle, c.Trail, c.Cruise = at(c.Curve.IdleRPM), at(trailRPM(r.All)), at(r.Drive.CruiseRPM)
 	c.ParkedDays = math.Inf(1)
 	if c.ParkedMA > 0 {
 		c.ParkedDays = power.DrainDays(c.BatteryAh, c.ParkedMA, 100*power.StartsWith)
@@ -85,8 +110,26 @@ func usually(q study.Quantity, unit string, usual float64) float64 {
 	return usual
 }
 
+// metered is the curve by the latest volts that were read with the alternator that is in it.
+func metered(list facts.Metered, c power.Curve) (power.Curve, string) {
+	for _, r := range slices.Backward(list) {
+		v := r.Volts
+		const same = 0.5
+		if rated := v.RatedW.In("W"); math.Abs(rated-c.RatedW) > same || math.IsNaN(rated) != math.IsNaN(c.RatedW) {
+			continue
+		}
+		volts, drawn := v.AllOn.In("V"), v.AllOnW.In("W")
+		if math.IsNaN(volts) {
+			volts, drawn = v.Riding.In("V"), v.OwnW.In("W")
+		}
+		return c.Found(v.Idle.In("V"), v.OwnW.In("W"), plan.VoltsRPM, volts, drawn), r.ID
+	}
+	return c, ""
+}
+
 // drawsOf lists the accessories with what they draw on average.
-func drawsOf(f *facts.All) (list facts.Draws, drawnW, parkedMA float64) {
+func drawsOf(f *facts.All, c *facts.Charging) {
+	c.DrawnW, c.FullW, c.ParkedMA = 0, 0, 0
 	brief := &f.Plan.Brief
 	night := usually(&brief.Night, "%", 0) / 100
 	used := func(u plan.Use) float64 {
@@ -105,20 +148,19 @@ func drawsOf(f *facts.All) (list facts.Draws, drawnW, parkedMA float64) {
 		if e == nil {
 			continue
 		}
-		feed, use := f.Plan.Wiring(fitted.Slot, e)
-		d := facts.Draw{Slot: fitted.Slot, Part: fitted.Part, Feed: feed, Use: use, FullW: e.Draw.In("W"), Used: used(use)}
+		wired := f.Plan.Wiring(fitted.Slot, e)
+		d := facts.Draw{Wired: wired, Part: fitted.Part, FullW: e.Draw.In("W"), Used: used(wired.Use)}
 		if e.Duty.Known() {
 			d.Used *= e.Duty.Base()
 		}
 		if d.MeanW = d.FullW * d.Used; d.Used == 0 {
 			d.MeanW = 0
 		}
-		if feed == plan.FeedAlways && e.Parked.Known() {
+		if d.Feed == plan.FeedAlways && e.Parked.Known() {
 			d.ParkedMA = e.Parked.In("mA")
 		}
-		list, drawnW, parkedMA = append(list, d), drawnW+d.MeanW, parkedMA+d.ParkedMA
+		c.Draws, c.DrawnW, c.FullW, c.ParkedMA = append(c.Draws, d), c.DrawnW+d.MeanW, c.FullW+d.FullW, c.ParkedMA+d.ParkedMA
 	}
-	return list, drawnW, parkedMA
 }
 
 // trailRPM is the lowest engine speed that the loose grounds of the trip are ridden at; of
@@ -141,7 +183,7 @@ func trailRPM(f *facts.All) float64 {
 // lacks notes what a margin lacks.
 func lacks(c study.Calc) {
 	r := c.Run
-	if math.IsNaN(r.Charging.RatedW) {
+	if math.IsNaN(r.Charging.Curve.RatedW) {
 		c.Lacks("alternator (Bike)")
 	}
 	c.Bike("own_draw", "what the bike itself draws", "W", &r.Built.Bike.OwnDraw)
@@ -158,9 +200,14 @@ func show(c study.Calc, name string, at facts.Charge) {
 		return
 	}
 	r, b := c.Run, c.Run.Built.Bike
-	rated := sheet.Value{Name: "rating", Number: r.Charging.RatedW, Unit: "W", Origin: b.OriginOf("alternator")}
-	c.Sheet.Step(power.SupplyFormula, study.Computed("supply", at.SupplyW, "W"), rated, study.Computed("engine speed", at.RPM, "rpm"),
-		sheet.Value{Name: "rated at", Number: r.Charging.RatedRPM, Unit: "rpm", Origin: sheet.Memory}, sheet.Value{Name: "idle", Number: r.Charging.IdleRPM, Unit: "rpm", Origin: sheet.Memory})
+	by := &r.Charging.Sheet
+	rated := sheet.Value{Name: "rating", Number: by.RatedW, Unit: "W", Origin: b.OriginOf("alternator")}
+	speed, idle := study.Computed("engine speed", at.RPM, "rpm"), sheet.Value{Name: "idle", Number: by.IdleRPM, Unit: "rpm", Origin: sheet.Memory}
+	c.Sheet.Step(power.SupplyFormula, study.Computed("supply by the sheet", by.W(at.RPM), "W"), rated, speed, sheet.Value{Name: "rated at", Number: by.RatedRPM, Unit: "rpm", Origin: sheet.Memory}, idle)
+	if r.Charging.Read != "" {
+		c.Sheet.Step(power.FoundFormula, study.Computed("supply as measured", at.SupplyW, "W"), speed,
+			sheet.Value{Name: "rating, by the volts", Number: r.Charging.Curve.RatedW, Unit: "W", Origin: sheet.Measured}, sheet.Value{Name: "at idle, by the volts", Number: r.Charging.Curve.IdleW, Unit: "W", Origin: sheet.Measured})
+	}
 	in := []sheet.Value{study.Computed("supply", at.SupplyW, "W"), {Name: "the bike itself", Number: r.Charging.OwnW, Unit: "W", Origin: b.OriginOf("own_draw")}}
 	for _, d := range r.Charging.Draws {
 		in = append(in, sheet.Value{Name: d.Part.Name + ", on average", Number: d.MeanW, Unit: "W", Origin: d.Part.Origin})
@@ -182,7 +229,7 @@ func margin(r *study.Run) {
 	c.Is(worst.MarginW)
 	show(c, "on the trail", r.Charging.Trail)
 	show(c, "at the cruise", r.Charging.Cruise)
-	c.Against(0, c.Known && worst.MarginW < 0, worst.MarginW < power.ThinShare*r.Charging.RatedW)
+	c.Against(0, c.Known && worst.MarginW < 0, worst.MarginW < power.ThinShare*r.Charging.Curve.RatedW)
 }
 
 // idle is the margin there, and how long the battery makes up for it.

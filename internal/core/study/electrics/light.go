@@ -1,6 +1,7 @@
 package electrics
 
 import (
+	"fmt"
 	"math"
 
 	"valiantmule/internal/core/facts"
@@ -22,65 +23,108 @@ const (
 // oneLane are grounds on which two ways share one lane: half of the sight is the other's.
 var oneLane = map[terrain.Kind]bool{terrain.RoughGravel: true, terrain.Track: true, terrain.SingleTrack: true}
 
+const (
+	bendRadiusM = 25.0 // of the tight bend that side light is judged by [memory]
+	bendLateral = 0.3  // of g, that it is ridden at by day [memory]
+)
+
 // light finds how far one sees, how fast that is, and where the dipped beam ends.
 func light(r *study.Run) {
-	b, l := r.Built.Bike, &r.Light
-	l.MainCd, l.AuxCd, l.Unsaid = lamps(r.All)
-	l.LitM = lamp.BeamM(l.MainCd+l.AuxCd, lamp.Lux)
-	l.Kmh, l.Ground, l.Half = slowest(r.Plan.Brief.Mix(), l.LitM)
-	l.WishKmh = r.Plan.Brief.NightCruise.In("km/h")
+	b, l, brief := r.Built.Bike, &r.Light, &r.Plan.Brief
+	l.Lux, l.ReactS = usually(&brief.SeesBy, "lx", lamp.Lux), usually(&brief.Reacts, "s", lamp.ReactionS)
+	lamps(r.All)
+	l.LitM = lamp.BeamM(l.MainCd+l.AuxCd, l.Lux)
+	l.Kmh, l.Ground, l.Half = slowest(brief.Mix(), l.LitM, l.ReactS)
+	l.WishKmh = brief.NightCruise.In("km/h")
+	l.BendM = lamp.BendM(l.Shine(), bendRadiusM, lamp.SteerDeg(b.Wheelbase.In("mm"), bendRadiusM), l.Lux)
+	if math.IsNaN(l.MainCd) {
+		l.BendM = math.NaN()
+	}
+	l.BendKmh, l.AllowsKmh = lamp.OutrunKmh(l.BendM, l.ReactS, lamp.Decel(l.Ground.Friction)), lamp.BendKmh(bendRadiusM, bendLateral)
 	l.TiltDeg = r.Poses.Loaded.PitchDeg - r.Poses.Came.PitchDeg
 	l.HeightMM = usually(&b.LampHeight, "mm", lamp.HeightOfSeat*b.SeatHeight.In("mm"))
 	l.DownDeg = usually(&b.LampAim, "°", lamp.AimDownDeg) - l.TiltDeg
 	l.DippedM = lamp.CutoffM(l.HeightMM, l.DownDeg)
 	lit(r)
+	bend(r)
 	nightSpeed(r)
 	dipped(r)
 }
 
-// lamps are the candela of the main beam and of what shines beside it, to see by, and the
-// lamps of which only lumens are known.
-func lamps(f *facts.All) (main, aux float64, unsaid []string) {
-	main = f.Built.Bike.Headlamp.In("cd")
-	of := func(p *plan.Part) float64 {
-		switch l := p.Lamp; {
-		case l.Candela.Known():
-			return l.Candela.In("cd")
-		case l.Lumens.Known() && l.Beam.Known():
-			return lamp.ConeCd(l.Lumens.In("lm"), l.Beam.In("°"))
-		case l.Lumens.Known():
-			unsaid = append(unsaid, p.Name)
-		}
-		return math.NaN()
-	}
+// lamps finds the beams to see by, and the lamps of which only lumens are known: those add
+// nothing that one could count on.
+func lamps(f *facts.All) {
+	l, b := &f.Light, f.Built.Bike
+	main := lamp.Beam{Cd: b.Headlamp.In("cd"), AngleDeg: b.HeadlampBeam.In("°"), Turns: b.HeadlampMount == plan.OnBars}
+	name := "the headlamp"
 	if p := f.Built.Part(plan.Headlamp); p != nil && p.Lamp != nil {
-		main = of(p)
+		if name, main = p.Name, beamOf(p.Lamp); p.Lamp.Mount == "" {
+			main.Turns = b.HeadlampMount == plan.OnBars
+		}
+		note(l, p, main.Cd)
 	}
-	if p := f.Built.Part(plan.AuxLamps); p != nil && p.Lamp != nil && p.Lamp.Kind != plan.DayLamp {
-		if cd := of(p); !math.IsNaN(cd) { // one that nobody knows adds nothing that one could count on
-			aux = cd
+	l.MainCd, l.AuxCd = main.CdAt(0), 0
+	if !math.IsNaN(main.Cd) {
+		l.Beams = append(l.Beams, facts.LampBeam{Beam: main, Name: name, Main: true})
+	}
+	for _, slot := range plan.ToSeeBy() {
+		p := f.Built.Part(slot)
+		if p == nil || p.Lamp == nil {
+			continue
+		}
+		beam := beamOf(p.Lamp)
+		if note(l, p, beam.Cd); !math.IsNaN(beam.Cd) {
+			l.Beams, l.AuxCd = append(l.Beams, facts.LampBeam{Beam: beam, Name: p.Name}), l.AuxCd+beam.CdAt(0)
 		}
 	}
-	return main, aux, unsaid
+}
+
+// note lists a lamp of which only lumens are known.
+func note(l *facts.Light, p *plan.Part, cd float64) {
+	if math.IsNaN(cd) && p.Lamp.Lumens.Known() {
+		l.Unsaid = append(l.Unsaid, p.Name)
+	}
+}
+
+// beamOf a lamp; the intensity is NaN where it follows from nothing.
+func beamOf(l *plan.Lamp) lamp.Beam {
+	b := lamp.Beam{Cd: l.Candela.In("cd"), AngleDeg: l.Beam.In("°"), Turns: l.Mount == plan.OnBars, Looks: l.Mount == plan.OnHead}
+	if l.Outward.Known() {
+		b.OutDeg = l.Outward.In("°")
+	}
+	if math.IsNaN(b.Cd) && l.Lumens.Known() && l.Beam.Known() {
+		b.Cd = lamp.ConeCd(l.Lumens.In("lm"), b.AngleDeg)
+	}
+	return b
 }
 
 // slowest is the least speed at which stopping meets the beam, over the grounds of the trip;
 // of paved roads where it names none.
-func slowest(mix terrain.Mix, litM float64) (kmh float64, on terrain.Ground, half bool) {
+func slowest(mix terrain.Mix, litM, reactS float64) (kmh float64, on terrain.Ground, half bool) {
 	kmh = math.NaN()
 	for i, g := range terrain.Grounds() {
 		if mix.Said() && mix.At(i) < worstShare || !mix.Said() && g.Kind != terrain.Paved {
 			continue
 		}
-		sight := litM
-		if oneLane[g.Kind] {
-			sight /= 2
-		}
-		if v := lamp.OutrunKmh(sight, lamp.ReactionS, lamp.Decel(g.Friction)); !(v >= kmh) {
+		if v := NightKmh(g, litM, reactS); !(v >= kmh) {
 			kmh, on, half = v, g, oneLane[g.Kind]
 		}
 	}
 	return kmh, on, half
+}
+
+// NightKmh is the speed at which stopping on a ground meets the light, of which half is
+// another's where two ways share one lane.
+func NightKmh(g terrain.Ground, litM, reactS float64) float64 {
+	return lamp.OutrunKmh(Sight(g, litM), reactS, lamp.Decel(g.Friction))
+}
+
+// Sight is how much of what is lit is one's own on a ground.
+func Sight(g terrain.Ground, litM float64) float64 {
+	if oneLane[g.Kind] {
+		return litM / 2
+	}
+	return litM
 }
 
 func lit(r *study.Run) {
@@ -91,7 +135,41 @@ func lit(r *study.Run) {
 	c.Is(r.Light.LitM)
 	if c.Sheet != nil {
 		c.Sheet.Step(lamp.BeamFormula, study.Computed("lit", r.Light.LitM, "m"), sheet.Value{Name: "main beam", Number: r.Light.MainCd, Unit: "cd", Origin: r.Built.Bike.OriginOf("headlamp")},
-			study.Computed("auxiliary lamps", r.Light.AuxCd, "cd"), sheet.Value{Name: "light wanted", Number: lamp.Lux, Unit: "lx", Origin: sheet.Memory, Note: "1 optimistic, 5 cautious"})
+			study.Computed("auxiliary lamps", r.Light.AuxCd, "cd"), lightWanted(r))
+	}
+	c.Plain()
+}
+
+// lightWanted and reaction are as the brief has them, or as is usual.
+func lightWanted(r *study.Run) sheet.Value {
+	v := sheet.Value{Name: "light wanted", Number: r.Light.Lux, Unit: "lx", Origin: sheet.Memory, Note: "1 optimistic, 5 cautious"}
+	if r.Plan.Brief.SeesBy.Known() {
+		v.Origin = sheet.Rider
+	}
+	return v
+}
+
+func reaction(r *study.Run) sheet.Value {
+	v := sheet.Value{Name: "t", Number: r.Light.ReactS, Unit: "s", Origin: sheet.Published, Note: "AASHTO Green Book"}
+	if r.Plan.Brief.Reacts.Known() {
+		v.Origin, v.Note = sheet.Rider, ""
+	}
+	return v
+}
+
+// bend is how much of a tight bend lies in the light.
+func bend(r *study.Run) {
+	c := r.Figure(figure.BendLit)
+	c.On(figure.LitDistance, "lit")
+	c.Bike("wheelbase", "wheelbase", "mm", &r.Built.Bike.Wheelbase)
+	c.Is(r.Light.BendM)
+	if c.Sheet != nil {
+		in := []sheet.Value{{Name: "R", Number: bendRadiusM, Unit: "m", Origin: sheet.Memory}, lightWanted(r)}
+		for _, b := range r.Light.Beams {
+			in = append(in, study.Computed(b.Name, b.Cd, "cd"))
+		}
+		c.Sheet.Step(lamp.BendFormula, study.Computed("lit along the bend", r.Light.BendM, "m"), in...)
+		c.Sheet.Note("Upright: a bike that leans turns its beam's edge into the road.")
 	}
 	c.Plain()
 }
@@ -101,15 +179,12 @@ func nightSpeed(r *study.Run) {
 	c.On(figure.LitDistance, "lit")
 	c.Is(l.Kmh)
 	if c.Sheet != nil {
-		sight := l.LitM
 		if l.Half {
-			sight /= 2
 			c.Sheet.Note("Two ways share one lane there: half of the sight is the other's.")
 		}
 		decel := study.Computed("a", lamp.Decel(l.Ground.Friction), "m/s²")
 		c.Sheet.Step(lamp.GripFormula, decel, sheet.Value{Name: "friction on " + l.Ground.Name, Number: l.Ground.Friction, Origin: sheet.Memory})
-		c.Sheet.Step(lamp.OutrunFormula, study.Computed("speed", l.Kmh, "km/h"), study.Computed("range", sight, "m"), decel,
-			sheet.Value{Name: "t", Number: lamp.ReactionS, Unit: "s", Origin: sheet.Published, Note: "AASHTO Green Book"})
+		c.Sheet.Step(lamp.OutrunFormula, study.Computed("speed", l.Kmh, "km/h"), study.Computed("range", Sight(l.Ground, l.LitM), "m"), decel, reaction(r))
 		c.Sheet.Note("Arithmetic, not permission: dust, bends, animals and tired eyes are in none of it.")
 	}
 	c.Brief("cruise in the dark", "km/h", &r.Plan.Brief.NightCruise) // after the value, which needs none
@@ -155,7 +230,7 @@ func nightTooFast(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Over,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, plan.AuxLamps, func(p *plan.Part) bool { return p.Lamp != nil && p.Lamp.Kind == plan.FarLamp })
+			return study.Offer(f, plan.AuxLamps, func(p *plan.Part) bool { return p.Lamp != nil && p.Lamp.Candela.Known() })
 		},
 		Tell: func() study.Words {
 			return study.Words{
@@ -173,11 +248,19 @@ func dazzles(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Found(verdict.Watch, func() study.Words {
 		return study.Words{
-			What: study.Say("Loaded, the dipped beam points %.1f° above level: it dazzles.", -f.Light.DownDeg),
+			What: study.Say("Loaded, the dipped beam points %s: it dazzles. Re-aim it.", aboveLevel(-f.Light.DownDeg)),
 			Why:  "More sag behind than in front tips the bike, and the beam with it; whoever comes sees nothing, and you no further.",
 			Do:   "Preload first, then re-aim it, loaded as you ride; and down again when the bags come off.",
 		}
 	})
+}
+
+// aboveLevel is an angle in words; what would read as none is level.
+func aboveLevel(deg float64) string {
+	if deg < 0.05 {
+		return "level"
+	}
+	return fmt.Sprintf("%.1f° above level", deg)
 }
 
 func bareLumens(f *facts.All) (study.Finding, bool) {
@@ -194,18 +277,63 @@ func bareLumens(f *facts.All) (study.Finding, bool) {
 	})
 }
 
+// lawful are slots whose parts the law may not like, with what is asked about them.
+var lawful = []plan.Slot{plan.Headlamp, plan.AuxLamps, plan.WideLamps, plan.DayLamps, plan.LampControl, plan.BrakeLamp, plan.Indicators}
+
 func lampsAndLaw(f *facts.All) (study.Finding, bool) {
-	p := f.Built.Part(plan.AuxLamps)
-	if p == nil || !f.Built.Chosen(plan.AuxLamps) {
+	var names []string
+	for _, slot := range lawful {
+		if f.Built.Chosen(slot) {
+			names = append(names, f.Built.Part(slot).Name)
+		}
+	}
+	if len(names) == 0 {
 		return study.Finding{}, false
 	}
 	return study.Noted(func() study.Words {
+		ask := "Approval marks; one lamp or two; with the main beam or the dipped one, dark beside a working indicator: each country has its own."
+		if f.Built.Provides("brake-flash") {
+			ask += " A brake lamp that flashes is allowed here and forbidden there."
+		}
 		return study.Words{
 			Short: "lamps: ask the law",
-			What:  study.Say("%s: whether, where and when lamps may shine is local law.", p.Name),
-			Why:   "Approval marks, one or two, with the main beam or the dipped one, dark beside a working indicator: each country has its own.",
+			What:  study.Say("%s: whether, where and when they may shine is local law.", study.Listed(names)),
+			Why:   study.Text(ask),
 			Do:    "Look for the mark, ask at the next inspection, and switch them with the main beam.",
 		}
+	})
+}
+
+// nightShare from which bends in the dark are judged.
+const nightShare = 0.05
+
+func bendsDark(f *facts.All) (study.Finding, bool) {
+	l := &f.Light
+	if !(f.Plan.Brief.Night.Base() >= nightShare && l.BendKmh < l.AllowsKmh) {
+		return study.Finding{}, false
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Offer: func() []study.Remedy { return brighter(f) },
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("In a bend of {%.0f m} radius {%.0f m} of the road are lit: stopping meets that at {%.0f km/h}; by day it is ridden at {%.0f km/h}.", bendRadiusM, l.BendM, l.BendKmh, l.AllowsKmh),
+				Why:  "A spot lights the trees straight on; the road goes elsewhere.",
+				Do:   "Slower into bends. Wide lamps a little outward, best on what turns with the bars; far ones do nothing there.",
+			}
+		},
+	}, true
+}
+
+// brighter is the first of the lamps for bends with which stopping fits into one.
+func brighter(f *facts.All) []study.Remedy {
+	return study.Offer(f, plan.WideLamps, func(p *plan.Part) bool {
+		if p.Lamp == nil {
+			return false
+		}
+		beam := beamOf(p.Lamp)
+		lit := lamp.BendM(append(f.Light.Shine(), beam), bendRadiusM, lamp.SteerDeg(f.Built.Bike.Wheelbase.In("mm"), bendRadiusM), f.Light.Lux)
+		return lamp.OutrunKmh(lit, f.Light.ReactS, lamp.Decel(f.Light.Ground.Friction)) >= f.Light.AllowsKmh
 	})
 }
 

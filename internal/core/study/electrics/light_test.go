@@ -67,3 +67,60 @@ func TestDipped(t *testing.T) {
 	measured, _ := b.Report(p).Figure(figure.DippedReach)
 	assert.True(t, measured.Known, measured.Missing)
 }
+
+// TestMoreSagBehindNeverShortens the dipped beam: the more is strapped on behind, the further
+// it shines, until it dazzles; and a dazzling one never makes the night faster.
+func TestMoreSagBehindNeverShortens(t *testing.T) {
+	b := studytest.New(t)
+	reach, night := 0.0, 0.0
+	for _, kg := range []string{"0", "8", "16", "24", "32"} {
+		p := b.Standard("holt-650")
+		studytest.Packed(studytest.Thing(t, kg, "40", "", "", load.Tail))(p)
+		f := b.Facts(p).Light
+		require.False(t, math.IsNaN(f.DippedM))
+		assert.GreaterOrEqual(t, f.DippedM, reach, "%s kg", kg)
+		if reach > 0 {
+			assert.Equal(t, night, f.Kmh, "%s kg", kg)
+		}
+		reach, night = f.DippedM, f.Kmh
+	}
+}
+
+// TestStanceHeld: with both ends corrected to the same sag, what it weighs moves neither the
+// lamp nor its cut-off.
+func TestStanceHeld(t *testing.T) {
+	b := studytest.New(t)
+	p := b.Standard("holt-650")
+	studytest.Packed()(p)
+	bare := b.Facts(p).Light
+	heavy := *p
+	studytest.Enter(t, &heavy.Brief.Night, "30", "%") // nothing of the stance
+	after := b.Facts(&heavy).Light
+	assert.Equal(t, bare.HeightMM, after.HeightMM)
+	assert.Equal(t, bare.DownDeg, after.DownDeg)
+}
+
+// TestRidersOwnEyes: less light wanted reaches further, a quicker rider is faster by night.
+func TestRidersOwnEyes(t *testing.T) {
+	b := studytest.New(t)
+	usual := b.Facts(b.Standard("holt-650")).Light
+	p := b.Standard("holt-650")
+	studytest.Enter(t, &p.Brief.SeesBy, "1", "lx")
+	assert.InDelta(t, math.Sqrt(3)*usual.LitM, b.Facts(p).Light.LitM, 1e-9)
+	p = b.Standard("holt-650")
+	studytest.Enter(t, &p.Brief.Reacts, "1", "s")
+	assert.Greater(t, b.Facts(p).Light.Kmh, usual.Kmh)
+	assert.Equal(t, usual.LitM, b.Facts(p).Light.LitM)
+}
+
+// TestBends: far lamps light no more of one, wide ones do, and on what turns with the bars
+// a little more; a helmet lamp looks round it.
+func TestBends(t *testing.T) {
+	b := studytest.New(t)
+	lit := func(parts ...string) float64 { return b.Facts(b.With("holt-650", parts...)).Light.BendM }
+	bare := lit()
+	assert.Less(t, lit("aux-spot"), 1.4*bare)
+	assert.Greater(t, lit("wide-60"), 1.8*bare)
+	assert.Greater(t, lit("helmet-10"), 1.5*bare)
+	assert.Equal(t, bare, lit("wide-cheap"), "bare lumens light nothing")
+}

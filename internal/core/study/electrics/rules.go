@@ -55,12 +55,12 @@ func without(f *facts.All) []study.Remedy {
 
 func chargeThin(f *facts.All) (study.Finding, bool) {
 	worst := f.Charging.Worst()
-	if !(worst.MarginW >= 0 && worst.MarginW < power.ThinShare*f.Charging.RatedW) {
+	if !(worst.MarginW >= 0 && worst.MarginW < power.ThinShare*f.Charging.Curve.RatedW) {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {
 		return study.Words{
-			What: study.Say("{%.0f W} to spare of an alternator of {%.0f W}.", worst.MarginW, f.Charging.RatedW),
+			What: study.Say("{%.0f W} to spare of an alternator of {%.0f W}.", worst.MarginW, f.Charging.Curve.RatedW),
 			Why:  "Alternator curves are guessed from one number, batteries age, and cold mornings want everything at once.",
 			Do:   "A voltmeter: 13.5 to 14.5 V with everything on at trail speed is right; below 13 V something goes off.",
 		}
@@ -164,4 +164,61 @@ func noRelay(f *facts.All) (study.Finding, bool) {
 			Do:   "A relay on the running light or the ignition, a fuse next to the battery.",
 		}
 	})
+}
+
+// latest are the volts that were read last, nil where nobody has.
+func latest(f *facts.All) *plan.Volts {
+	if len(f.Metered) == 0 {
+		return nil
+	}
+	return f.Metered[len(f.Metered)-1].Volts
+}
+
+func voltsLow(f *facts.All) (study.Finding, bool) {
+	v := latest(f)
+	if v == nil || !(v.AllOn.In("V") < power.WeakV || v.Riding.In("V") < power.ChargingV) {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Over, func() study.Words {
+		w := study.Words{
+			What: study.Say("%.1f V with everything on at 5000 rpm: the battery gives, too.", v.AllOn.In("V")),
+			Why:  "It is empty by the evening, whatever the sheet says of the alternator.",
+			Do:   "Something off. Then look at the plug of the regulator, which browns; a stator that is dying reads the same.",
+		}
+		if v.Riding.In("V") < power.ChargingV {
+			w.What = study.Say("%.1f V at 5000 rpm with nothing on but the bike itself; 13.5 to 14.5 V are usual.", v.Riding.In("V"))
+			w.Why = "It does not charge: stator, regulator, a plug or an earth."
+			w.Do = "A competent mechanic with the manual's test of the stator, before anything more hangs on it."
+		}
+		return w
+	})
+}
+
+func regulatorHigh(f *facts.All) (study.Finding, bool) {
+	v := latest(f)
+	if v == nil || !(highest(v) > power.BoilsV) {
+		return study.Finding{}, false
+	}
+	state, what := verdict.Over, "It boils the battery, and takes lamps and chargers with it."
+	if f.Built.Provides("lithium") {
+		state, what = verdict.Stop, "A lithium battery is ruined by it, and may burn."
+	}
+	return study.Finding{
+		State: state,
+		Offer: func() []study.Remedy { return study.Providing(f, plan.Regulator, "lithium-charge", "%s") },
+		Tell: func() study.Words {
+			return study.Words{What: study.Say("%.1f V were read: the regulator does not regulate; 14.8 V is too much.", highest(v)), Why: study.Text(what), Do: "Another regulator before the next ride; read the volts again with it."}
+		},
+	}, true
+}
+
+// highest of the volts that were read.
+func highest(v *plan.Volts) float64 {
+	most := 0.0
+	for _, volts := range []float64{v.Idle.In("V"), v.Riding.In("V"), v.AllOn.In("V")} {
+		if volts > most { // what was not read is not more
+			most = volts
+		}
+	}
+	return most
 }

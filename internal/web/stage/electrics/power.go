@@ -70,25 +70,24 @@ func readPower(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	if d.Plan.Bike == nil {
 		return &changed, nil, errs
 	}
-	changed.Wired = slices.Clone(d.Plan.Wired)
 	var summary []string
 	for _, f := range d.Plan.Build(d.Loadout).Fitted {
 		e := f.Part.Electric
 		if e == nil || !form.Has("feed."+string(f.Slot)) {
 			continue
 		}
-		w := plan.Wired{Slot: f.Slot, Feed: plan.Feed(form.Get("feed." + string(f.Slot))), Use: plan.Use(form.Get("use." + string(f.Slot)))}
-		feed, use := d.Plan.Wiring(f.Slot, e)
-		if w.Feed == feed && w.Use == use {
+		was := d.Plan.Wiring(f.Slot, e)
+		now := was
+		now.Feed, now.Use = plan.Feed(form.Get("feed."+string(f.Slot))), plan.Use(form.Get("use."+string(f.Slot)))
+		if now == was {
 			continue
 		}
-		changed.Wired = slices.DeleteFunc(changed.Wired, func(was plan.Wired) bool { return was.Slot == f.Slot })
-		changed.Wired = append(changed.Wired, w)
-		if w.Feed != feed {
-			summary = append(summary, desk.ChangedWords(f.Part.Name, plan.NameOf(plan.Feeds(), string(feed)), plan.NameOf(plan.Feeds(), string(w.Feed))))
+		changed.Wired = changed.Rewired(now)
+		if now.Feed != was.Feed {
+			summary = append(summary, desk.ChangedWords(f.Part.Name, plan.NameOf(plan.Feeds(), string(was.Feed)), plan.NameOf(plan.Feeds(), string(now.Feed))))
 		}
-		if w.Use != use {
-			summary = append(summary, desk.ChangedWords(f.Part.Name, plan.NameOf(plan.Uses(), string(use)), plan.NameOf(plan.Uses(), string(w.Use))))
+		if now.Use != was.Use {
+			summary = append(summary, desk.ChangedWords(f.Part.Name, plan.NameOf(plan.Uses(), string(was.Use)), plan.NameOf(plan.Uses(), string(now.Use))))
 		}
 	}
 	for _, p := range changed.Validate() {
@@ -100,7 +99,9 @@ func readPower(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 }
 
 // powerSlots are what the page offers.
-var powerSlots = []plan.Slot{plan.Grips, plan.VestLead, plan.AuxLamps, plan.Headlamp, plan.Navigator, plan.Socket, plan.Camera, plan.Inflator, plan.Monitor, plan.Horn, plan.Battery, plan.Stator}
+var powerSlots = []plan.Slot{
+	plan.Grips, plan.VestLead, plan.Navigator, plan.Socket, plan.BagLead, plan.Camera, plan.Inflator, plan.Monitor, plan.Horn, plan.Battery, plan.Stator, plan.Regulator,
+}
 
 func power(d *desk.Desk, _ *http.Request, tried []plan.Choice, form url.Values, errs desk.FormErrors) (desk.FormBody, error) {
 	v := powerView{Has: d.Plan.Bike != nil, FormState: desk.FormState{Error: errs["form"], Try: d.Href("electrics/try", desk.Tries(tried)...), Save: d.Href("electrics", desk.Tries(tried)...)}}
@@ -126,12 +127,8 @@ func power(d *desk.Desk, _ *http.Request, tried []plan.Choice, form url.Values, 
 }
 
 // powerColumns are what parts of a slot move here.
-func powerColumns(slot plan.Slot) []desk.Column {
-	last := desk.Becomes("Parked", "parked-days")
-	if slot.Lights() {
-		last = desk.Becomes("Night speed", "night-speed")
-	}
-	return []desk.Column{desk.Moves("Cost", "cost"), desk.Becomes("Charging then", "charge-margin"), desk.Becomes("At idle", "charge-idle"), last}
+func powerColumns(plan.Slot) []desk.Column {
+	return []desk.Column{desk.Moves("Cost", "cost"), desk.Becomes("Charging then", "charge-margin"), desk.Becomes("At idle", "charge-idle"), desk.Becomes("Parked", "parked-days")}
 }
 
 // lanes put each accessory under what it hangs on.

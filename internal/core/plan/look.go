@@ -1,0 +1,33 @@
+package plan
+
+// Look is something about the lamps that a rider saw to. What inspections ask for differs by
+// country: the list is to be ticked, and nothing follows from it.
+type Look struct {
+	ID string `json:"id"`
+	On string `json:"on,omitempty"` // date
+}
+
+// Looks lists what inspections look at.
+func Looks() []Option {
+	return []Option{
+		{"dipped", "Dipped beam works, and its edge falls where the law wants it, loaded as you ride"},
+		{"main", "Main beam works, its tell-tale lights"},
+		{"tail", "Tail lamp; brake lamp by each brake"},
+		{"plate-lamp", "Plate lamp, and the plate at its angle"},
+		{"reflector", "Rear reflector, not behind a bag"},
+		{"indicators", "Indicators at 60 to 120 flashes a minute, far enough apart, not behind a bag"},
+		{"marks", "An approval mark on each lamp that was changed"},
+		{"extra", "Lamps beyond the standard: allowed, and switched as the law asks"},
+		{"horn", "The horn is heard"},
+	}
+}
+
+// SeenOf is when something was seen to; ok is false where nobody has.
+func (p *Plan) SeenOf(id string) (on string, ok bool) {
+	for _, l := range p.Seen {
+		if l.ID == id {
+			return l.On, true
+		}
+	}
+	return "", false
+}

@@ -1,0 +1,74 @@
+package electrics_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/studytest"
+)
+
+// TestVoltsLead over the sheet: a bike that sinks to 13.1 V with everything on gives just what
+// was drawn then, whatever is written of it; another alternator ends that.
+func TestVoltsLead(t *testing.T) {
+	b := studytest.New(t)
+	p := b.With("holt-650", "vest-75")
+	bare := b.Facts(p).Charging
+	v := plan.Volts{}
+	studytest.Enter(t, &v.AllOn, "13.1", "V")
+	studytest.Enter(t, &v.OwnW, "150", "W")
+	studytest.Enter(t, &v.AllOnW, "225", "W")
+	studytest.Enter(t, &v.RatedW, "290", "W")
+	p.Readings = []plan.Reading{{ID: "VOLTSAAAAAAAAAAAAAAAAAAAAA", Kind: plan.VoltsRead, Bike: "holt-650", On: studytest.Today, Volts: &v}}
+	read := b.Facts(p).Charging
+	assert.Equal(t, p.Readings[0].ID, read.Read)
+	assert.InDelta(t, 225, read.Curve.W(5000), 1e-9)
+	assert.Less(t, read.Worst().MarginW, bare.Worst().MarginW)
+	other := b.Facts(p.With(b.Part("stator-rewound"))).Charging
+	assert.Empty(t, other.Read, "that was read off another alternator")
+	assert.Equal(t, other.Sheet, other.Curve)
+	p.Readings = append(p.Readings, plan.Reading{ID: "REVOKEAAAAAAAAAAAAAAAAAAAA", Kind: plan.Revocation, On: studytest.Today, Of: p.Readings[0].ID})
+	assert.Equal(t, bare.Worst(), b.Facts(p).Charging.Worst())
+}
+
+// TestChannels: what the rider put on one stays there, the others take the next free ones that
+// carry them, and what none carries keeps a fuse of its own.
+func TestChannels(t *testing.T) {
+	b := studytest.New(t)
+	p := b.With("holt-650", "vest-75", "grips-heated", "aux-halogen", "camera-bar", "box-4")
+	p.Wired = []plan.Wired{{Slot: plan.Grips, Channel: "3"}, {Slot: plan.Camera, Channel: plan.OwnFuse}}
+	w := b.Facts(p).Wiring
+	require.NotNil(t, w.Box)
+	on := map[plan.Slot]int{}
+	for _, c := range w.Circuits {
+		on[c.Draw.Slot] = c.Channel
+	}
+	assert.Equal(t, map[plan.Slot]int{plan.Grips: 3, plan.VestLead: 1, plan.AuxLamps: 0, plan.Camera: 0}, on)
+	assert.Equal(t, []string{"Two old lamps, 55 W bulbs"}, w.Left, "8.1 A on a channel for 7.5 A")
+	assert.Equal(t, 2, w.Spare)
+	assert.InDelta(t, (75.0+42)/13.5, w.BoxAmps, 1e-9)
+}
+
+// TestFlashOfAMix: diodes behind leave enough for the relay, all around do not, and a relay for
+// larger bulbs doubles with the bike's own.
+func TestFlashOfAMix(t *testing.T) {
+	b := studytest.New(t)
+	pace := func(parts ...string) float64 { return b.Facts(b.With("holt-650", parts...)).Wiring.Flash.PerMin }
+	assert.Equal(t, 90.0, pace())
+	assert.Equal(t, 90.0, pace("indicators-led-rear"))
+	assert.Equal(t, 180.0, pace("indicators-led"))
+	assert.Equal(t, 90.0, pace("indicators-led", "flasher-clock"))
+	assert.Equal(t, 90.0, pace("indicators-led-flasher"))
+	assert.Equal(t, 180.0, pace("flasher-42"))
+}
+
+// TestSocketIsWiredForWhatItFeeds, also while it is empty.
+func TestSocketIsWiredForWhatItFeeds(t *testing.T) {
+	b := studytest.New(t)
+	w := b.Facts(b.With("holt-650", "socket-usb")).Wiring
+	require.Len(t, w.Circuits, 1)
+	assert.InDelta(t, 24/13.5, w.Circuits[0].Amps, 1e-9)
+	assert.True(t, w.Circuits[0].Guessed)
+}
