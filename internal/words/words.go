@@ -16,7 +16,7 @@ import (
 const thin = "\u202f"
 
 // decimals shown per unit; a unit that is not here has none.
-var decimals = map[string]int{"km/h": 1, "mph": 1, "°": 1, "": 2, "in": 2, "st": 1, "US gal": 2, "UK gal": 2, "PS": 1, "hp": 1, "bar": 2, "psi": 1, "L/100 km": 1, "km/L": 1, "d": 1, "m²": 2, "N/mm": 1, "kgf/mm": 2, "L": 1, "kg/L": 3}
+var decimals = map[string]int{"km/h": 1, "mph": 1, "°": 1, "": 2, "in": 2, "st": 1, "US gal": 2, "UK gal": 2, "PS": 1, "hp": 1, "bar": 2, "psi": 1, "L/100 km": 1, "km/L": 1, "d": 1, "m²": 2, "N/mm": 1, "kgf/mm": 2, "L": 1, "kg/L": 3, "s": 1, "lx": 1}
 
 // roughFrom is from how many minor units money is shown without them.
 const roughFrom = 100_000

@@ -82,6 +82,12 @@ func (c *Circuit) InA() float64 {
 	return c.FuseA
 }
 
+// Wrong reports that no wire does, or that the fuse in it is more than its wire carries.
+func (c *Circuit) Wrong() bool { return c.Err != nil || c.Overfused() }
+
+// Overfused reports that the wire would burn before its fuse.
+func (c *Circuit) Overfused() bool { return c.LaidMM2 > 0 && c.InA() > power.CarriesA(c.LaidMM2) }
+
 // Flash is the pace of the indicators.
 type Flash struct {
 	Relay               power.Relay
@@ -104,7 +110,7 @@ type Light struct {
 	BendM        float64        // of a tight bend that lies in the light
 	BendKmh      float64        // at which stopping meets that
 	AllowsKmh    float64        // what such a bend is ridden at by day
-	TiltDeg      float64 // that the load tips the beam up, against the rider alone
+	TiltDeg      float64        // that the load tips the beam up, against the rider alone
 	HeightMM     float64
 	DownDeg      float64 // of the dipped beam as loaded
 	DippedM      float64

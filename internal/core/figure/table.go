@@ -82,7 +82,7 @@ var (
 	BackStanding       = beside("back-standing", "Back leans, standing", "°", 0, Stance)
 	ChargeIdle         = beside("charge-idle", "Charging at idle", "W", 0, Electrics)
 	IdleMinutes        = beside("idle-minutes", "Idling to a fifth off the battery", "min", 0, Electrics)
-	LitDistance        = beside("lit-distance", "Main beam shows", "m", 0, Electrics)
+	LitDistance        = beside("lit-distance", "Lit ahead", "m", 0, Electrics)
 	DippedReach        = beside("dipped-reach", "Dipped beam ends at", "m", 0, Electrics)
 	BeamTilt           = beside("beam-tilt", "Load tips the beam up by", "°", 2, Electrics)
 	BendLit            = beside("bend-lit", "Of a tight bend lit", "m", 0, Electrics)

@@ -36,8 +36,8 @@ type Brief struct {
 	NightCruise unit.Speed    `json:"night_cruise,omitzero"` // to be held in the dark
 	Reacts      unit.Duration `json:"reacts,omitzero"`       // until the brakes bite
 
-	SeesBy unit.Illuminance `json:"sees_by,omitzero"` // light on what lies on the road
-	Weather     Weather       `json:"weather,omitempty"`     // the worst to count on
+	SeesBy  unit.Illuminance `json:"sees_by,omitzero"`  // light on what lies on the road
+	Weather Weather          `json:"weather,omitempty"` // the worst to count on
 
 	Spanner  Spanner      `json:"spanner,omitempty"`
 	HourRate money.Amount `json:"hour_rate,omitzero"` // of a workshop

@@ -1,8 +1,10 @@
 package plan
 
 import (
+	"math"
 	"slices"
 
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/unit"
 )
 
@@ -58,12 +60,12 @@ type Wired struct {
 	Channel Channel      `json:"channel,omitempty"`
 }
 
-// Fields lists its numbers.
-func (w *Wired) Fields() []Field {
+// Fields lists its numbers, their keys before a suffix.
+func (w *Wired) Fields(of string) []Field {
 	return []Field{
-		{"length", "Wire, one way", "m", 0.1, 10, "From the battery or the box to it, as it is laid. Empty: what is usual to its place.", &w.Length},
-		{"area", "Wire laid", "mm²", 0.1, 35, "Copper, without its jacket. Empty: as asked for.", &w.Area},
-		{"fuse", "Fuse in it", "A", 0.5, 60, "Empty: as asked for.", &w.Fuse},
+		{"length" + of, "Wire, one way", "m", 0.1, 10, "From the battery or the box to it, as it is laid. Empty: what is usual to its place.", &w.Length},
+		{"area" + of, "Wire laid", "mm²", 0.1, 35, "Copper, without its jacket. Empty: as asked for.", &w.Area},
+		{"fuse" + of, "Fuse in it", "A", 0.5, 60, "Empty: as asked for.", &w.Fuse},
 	}
 }
 
@@ -125,3 +127,11 @@ func (s Slot) Lights() bool { return slices.Contains(lampSlots, s) }
 
 // ToSeeBy lists the slots of lamps that add to the main beam.
 func ToSeeBy() []Slot { return []Slot{AuxLamps, WideLamps, HelmetLamp} }
+
+// AYear is what a lamp costs a year, where its price and how long it lasts are known.
+func (p *Part) AYear() (money.Amount, bool) {
+	if p.Lamp == nil || !p.Lamp.Lasts.Known() || !p.Price.Known() {
+		return money.Amount{}, false
+	}
+	return money.New(int64(math.Round(float64(p.Price.Minor())/p.Lamp.Lasts.In("yr"))), p.Price.Code()), true
+}

@@ -68,7 +68,7 @@ func (p *Plan) Validate() []Problem {
 		path := fmt.Sprintf("wired[%d]", i)
 		v.that(w.Slot.Draws(), path+".slot", "%q is no slot of what draws", w.Slot)
 		v.wiring(path, w.Feed, w.Use)
-		v.fields(path, w.Fields())
+		v.fields(path, w.Fields(""))
 		v.that(w.Channel.valid(), path+".channel", "%q is no channel of 1–%d, nor %q", w.Channel, maxChannels, OwnFuse)
 	}
 	v.that(p.BoxSits == "" || hasOption(BoxPlaces(), string(p.BoxSits)), "box_sits", "%q is none of %s", p.BoxSits, values(BoxPlaces()))

@@ -165,6 +165,11 @@ func (d *Desk) sideFigures(q Dispute, part *plan.Part, after *eval.LoadoutReport
 		mass = d.Units.Plain(part.Mass.In("kg"), "kg")
 	}
 	rows := []LineupRow{{"Price", []string{price}}, {"Mass", []string{mass}}}
+	if part != nil {
+		if amount, ok := part.AYear(); ok {
+			rows = append(rows, LineupRow{"A year of it", []string{d.Price(amount)}})
+		}
+	}
 	for _, r := range after.Facts.Risks {
 		if r.Place.Place == q.Place {
 			rows = append(rows, LineupRow{"Breaks", []string{Chance(r.Left.Broken)}}, LineupRow{"Strands", []string{Chance(r.Left.Stranded)}},

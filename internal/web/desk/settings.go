@@ -4,29 +4,64 @@ import (
 	"net/http"
 	"net/url"
 
+	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
 )
 
 // Settings are a page of what is set by hand, tried with the parts that lie on the bench.
 type Settings struct {
 	StageForm
-	of func(d *Desk, r *http.Request, tried []plan.Choice, typed url.Values, errs FormErrors) (FormBody, error)
+	of func(d *Desk, s Shown) (FormBody, error)
 }
 
+// Shown is what a page of settings shows: the plan with the parts that are tried and, where
+// it can be used, what is typed.
+type Shown struct {
+	Tried []plan.Choice
+	Form  url.Values // as it was sent, nil where nothing was
+	Errs  FormErrors
+	Query url.Values // of the address
+	Plan  *plan.Plan
+	After *eval.LoadoutReport // of that plan, nil without a bike
+	State FormState
+}
+
+// Touched reports whether it is another plan than the one that is saved.
+func (s Shown) Touched() bool { return len(s.Tried) > 0 || s.Form != nil }
+
 // SettingsOf is the page of a form; saving it leaves the parts on the bench.
-func SettingsOf(f StageForm, of func(d *Desk, r *http.Request, tried []plan.Choice, typed url.Values, errs FormErrors) (FormBody, error)) Settings {
-	f.View = func(r *http.Request, d *Desk, typed url.Values, errs FormErrors) (FormBody, error) {
+func SettingsOf(f StageForm, of func(d *Desk, s Shown) (FormBody, error)) Settings {
+	page := Settings{f, of}
+	page.View = func(r *http.Request, d *Desk, typed url.Values, errs FormErrors) (FormBody, error) {
 		tried, err := d.Choices(r.URL.Query()["try"])
 		if err != nil {
 			return nil, err
 		}
-		return of(d, r, tried, typed, errs)
+		return page.body(d, r, tried, typed, errs)
 	}
-	f.Kept = func(_ *House, r *http.Request, d *Desk, changed *plan.Plan) (string, error) {
+	page.Kept = func(_ *House, r *http.Request, d *Desk, changed *plan.Plan) (string, error) {
 		tried, err := d.With(changed).Choices(r.URL.Query()["try"])
 		return d.Href(f.Stage, Tries(tried)...), err
 	}
-	return Settings{f, of}
+	return page
+}
+
+// body is the page of the plan as tried and typed.
+func (f Settings) body(d *Desk, r *http.Request, tried []plan.Choice, typed url.Values, errs FormErrors) (FormBody, error) {
+	s := Shown{
+		Tried: tried, Form: typed, Errs: errs, Query: r.URL.Query(), Plan: d.Plan.With(tried...),
+		State: FormState{Error: errs["form"], Try: d.Href(f.Stage+"/try", Tries(tried)...), Save: d.Href(f.Stage, Tries(tried)...)},
+	}
+	if typed != nil && len(errs) == 0 {
+		s.Plan, _, _ = f.Read(d.With(s.Plan), typed)
+	}
+	if d.Plan.Bike != nil {
+		var err error
+		if s.After, err = d.On.Evaluate(s.Plan); err != nil {
+			return nil, err
+		}
+	}
+	return f.of(d, s)
 }
 
 // Routes of the page.
@@ -52,7 +87,7 @@ func (f Settings) try(s *House, w http.ResponseWriter, r *http.Request) error {
 	if len(tried) > 0 && len(errs) == 0 {
 		bench.Title = Title(tried) + ", set as typed"
 	}
-	body, err := f.of(d, r, tried, r.PostForm, errs)
+	body, err := f.body(d, r, tried, r.PostForm, errs)
 	if err != nil {
 		return err
 	}

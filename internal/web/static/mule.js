@@ -275,7 +275,7 @@ document.addEventListener('alpine:init', () => {
 
     // A slider writes its number into the field that it stands for.
     slide(slider) {
-      document.getElementById(slider.dataset.for).value = slider.value + ' ' + slider.dataset.unit;
+      document.getElementById(slider.dataset.for).value = (slider.value + ' ' + slider.dataset.unit).trim();
       clearTimeout(this.waiting);
       this.waiting = setTimeout(() => this.changed({ target: slider }), 150);
     },

@@ -23,10 +23,15 @@ const (
 // oneLane are grounds on which two ways share one lane: half of the sight is the other's.
 var oneLane = map[terrain.Kind]bool{terrain.RoughGravel: true, terrain.Track: true, terrain.SingleTrack: true}
 
+// BendRadiusM is of the tight bend that side light is judged by, m [memory].
+const BendRadiusM = 25.0
+
 const (
-	bendRadiusM = 25.0 // of the tight bend that side light is judged by [memory]
-	bendLateral = 0.3  // of g, that it is ridden at by day [memory]
+	bendLateral = 0.3 // of g, that a bend is ridden at by day [memory]
 )
+
+// dippedMostM is a reach beyond which a number says nothing: the beam is all but level.
+const dippedMostM = 500.0
 
 // light finds how far one sees, how fast that is, and where the dipped beam ends.
 func light(r *study.Run) {
@@ -36,11 +41,11 @@ func light(r *study.Run) {
 	l.LitM = lamp.BeamM(l.MainCd+l.AuxCd, l.Lux)
 	l.Kmh, l.Ground, l.Half = slowest(brief.Mix(), l.LitM, l.ReactS)
 	l.WishKmh = brief.NightCruise.In("km/h")
-	l.BendM = lamp.BendM(l.Shine(), bendRadiusM, lamp.SteerDeg(b.Wheelbase.In("mm"), bendRadiusM), l.Lux)
+	l.BendM = lamp.BendM(l.Shine(), BendRadiusM, lamp.SteerDeg(b.Wheelbase.In("mm"), BendRadiusM), l.Lux)
 	if math.IsNaN(l.MainCd) {
 		l.BendM = math.NaN()
 	}
-	l.BendKmh, l.AllowsKmh = lamp.OutrunKmh(l.BendM, l.ReactS, lamp.Decel(l.Ground.Friction)), lamp.BendKmh(bendRadiusM, bendLateral)
+	l.BendKmh, l.AllowsKmh = lamp.OutrunKmh(l.BendM, l.ReactS, lamp.Decel(l.Ground.Friction)), lamp.BendKmh(BendRadiusM, bendLateral)
 	l.TiltDeg = r.Poses.Loaded.PitchDeg - r.Poses.Came.PitchDeg
 	l.HeightMM = usually(&b.LampHeight, "mm", lamp.HeightOfSeat*b.SeatHeight.In("mm"))
 	l.DownDeg = usually(&b.LampAim, "°", lamp.AimDownDeg) - l.TiltDeg
@@ -164,7 +169,7 @@ func bend(r *study.Run) {
 	c.Bike("wheelbase", "wheelbase", "mm", &r.Built.Bike.Wheelbase)
 	c.Is(r.Light.BendM)
 	if c.Sheet != nil {
-		in := []sheet.Value{{Name: "R", Number: bendRadiusM, Unit: "m", Origin: sheet.Memory}, lightWanted(r)}
+		in := []sheet.Value{{Name: "R", Number: BendRadiusM, Unit: "m", Origin: sheet.Memory}, lightWanted(r)}
 		for _, b := range r.Light.Beams {
 			in = append(in, study.Computed(b.Name, b.Cd, "cd"))
 		}
@@ -213,9 +218,9 @@ func dipped(r *study.Run) {
 	if math.IsInf(l.DippedM, 1) {
 		c.Lacks("a beam below level: re-aim it")
 	}
-	c.Is(l.DippedM)
+	c.Is(min(l.DippedM, dippedMostM))
 	if c.Sheet != nil {
-		c.Sheet.Step(lamp.CutoffFormula, study.Computed("reach", l.DippedM, "m"), study.Computed("height", l.HeightMM, "mm"), study.Computed("below level, loaded", l.DownDeg, "°"))
+		c.Sheet.Step(lamp.CutoffFormula, study.Computed("reach, no more than 500 m", c.Or(math.NaN()), "m"), study.Computed("height", l.HeightMM, "mm"), study.Computed("below level, loaded", l.DownDeg, "°"))
 	}
 	c.Plain()
 }
@@ -317,7 +322,7 @@ func bendsDark(f *facts.All) (study.Finding, bool) {
 		Offer: func() []study.Remedy { return brighter(f) },
 		Tell: func() study.Words {
 			return study.Words{
-				What: study.Say("In a bend of {%.0f m} radius {%.0f m} of the road are lit: stopping meets that at {%.0f km/h}; by day it is ridden at {%.0f km/h}.", bendRadiusM, l.BendM, l.BendKmh, l.AllowsKmh),
+				What: study.Say("In a bend of {%.0f m} radius {%.0f m} of the road are lit: stopping meets that at {%.0f km/h}; by day it is ridden at {%.0f km/h}.", BendRadiusM, l.BendM, l.BendKmh, l.AllowsKmh),
 				Why:  "A spot lights the trees straight on; the road goes elsewhere.",
 				Do:   "Slower into bends. Wide lamps a little outward, best on what turns with the bars; far ones do nothing there.",
 			}
@@ -332,7 +337,7 @@ func brighter(f *facts.All) []study.Remedy {
 			return false
 		}
 		beam := beamOf(p.Lamp)
-		lit := lamp.BendM(append(f.Light.Shine(), beam), bendRadiusM, lamp.SteerDeg(f.Built.Bike.Wheelbase.In("mm"), bendRadiusM), f.Light.Lux)
+		lit := lamp.BendM(append(f.Light.Shine(), beam), BendRadiusM, lamp.SteerDeg(f.Built.Bike.Wheelbase.In("mm"), BendRadiusM), f.Light.Lux)
 		return lamp.OutrunKmh(lit, f.Light.ReactS, lamp.Decel(f.Light.Ground.Friction)) >= f.Light.AllowsKmh
 	})
 }

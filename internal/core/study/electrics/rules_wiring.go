@@ -20,17 +20,14 @@ func circuit(f *facts.All, is func(c *facts.Circuit) bool) *facts.Circuit {
 	return nil
 }
 
-// thinOf is what the wire carries, of one that is laid.
-func thinOf(c *facts.Circuit) float64 { return power.CarriesA(c.LaidMM2) }
-
 func fuseOverWire(f *facts.All) (study.Finding, bool) {
-	c := circuit(f, func(c *facts.Circuit) bool { return c.LaidMM2 > 0 && c.InA() > thinOf(c) })
+	c := circuit(f, (*facts.Circuit).Overfused)
 	if c == nil {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Stop, func() study.Words {
 		return study.Words{
-			What: study.Say("%s: a fuse of %g A on a wire of %g mm², which carries %g A in a bundle.", c.Draw.Part.Name, c.InA(), c.LaidMM2, thinOf(c)),
+			What: study.Say("%s: a fuse of %g A on a wire of %g mm², which carries %g A in a bundle.", c.Draw.Part.Name, c.InA(), c.LaidMM2, power.CarriesA(c.LaidMM2)),
 			Why:  "The wire is the fuse then: it burns where it chafes, next to the tank.",
 			Do:   "The smaller fuse if it holds; or else a thicker wire. By somebody who does it for a living, where in doubt.",
 		}

@@ -3,9 +3,7 @@ package electrics
 import (
 	"fmt"
 	"math"
-	"net/http"
 	"net/url"
-	"slices"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/plan"
@@ -15,7 +13,7 @@ import (
 )
 
 // powerForm is what each accessory hangs on and when it is used.
-var powerForm = desk.SettingsOf(desk.StageForm{Stage: "electrics", Title: "Wired as typed", Save: "Keep it so", Read: readPower}, power)
+var powerForm = desk.SettingsOf(desk.StageForm{Stage: "electrics", Title: "Wired as typed", Save: "Keep it so", Read: readPower}, powerOf)
 
 type powerView struct {
 	Has     bool
@@ -90,11 +88,7 @@ func readPower(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 			summary = append(summary, desk.ChangedWords(f.Part.Name, plan.NameOf(plan.Uses(), string(was.Use)), plan.NameOf(plan.Uses(), string(now.Use))))
 		}
 	}
-	for _, p := range changed.Validate() {
-		if !slices.Contains(d.Plan.Validate(), p) {
-			errs["form"] = p.Error()
-		}
-	}
+	believed(d.Plan, &changed, errs)
 	return &changed, summary, errs
 }
 
@@ -103,26 +97,19 @@ var powerSlots = []plan.Slot{
 	plan.Grips, plan.VestLead, plan.Navigator, plan.Socket, plan.BagLead, plan.Camera, plan.Inflator, plan.Monitor, plan.Horn, plan.Battery, plan.Stator, plan.Regulator,
 }
 
-func power(d *desk.Desk, _ *http.Request, tried []plan.Choice, form url.Values, errs desk.FormErrors) (desk.FormBody, error) {
-	v := powerView{Has: d.Plan.Bike != nil, FormState: desk.FormState{Error: errs["form"], Try: d.Href("electrics/try", desk.Tries(tried)...), Save: d.Href("electrics", desk.Tries(tried)...)}}
+func powerOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
+	v := powerView{Has: s.After != nil, FormState: s.State}
 	if !v.Has {
 		return v, nil
 	}
-	shown := d.Plan.With(tried...)
-	if form != nil && len(errs) == 0 {
-		shown, _, _ = readPower(d.With(shown), form)
-	}
-	after, err := d.On.Evaluate(shown)
-	if err != nil {
-		return v, err
-	}
-	c := &after.Facts.Charging
+	c := &s.After.Facts.Charging
 	v.lanes(d, c)
 	v.charges(d, c)
 	v.Says = powerSays(d, c)
-	v.Working = d.Gauges(after, "electrics", tried, "charge-margin", "charge-idle", "idle-minutes", "parked-days")
+	v.Working = d.Gauges(s.After, "electrics", s.Tried, "charge-margin", "charge-idle", "idle-minutes", "parked-days")
 	v.Missing = desk.MissingOf(v.Working)
-	v.Lists, err = d.ListsOf(powerSlots, "electrics", powerColumns, tried)
+	var err error
+	v.Lists, err = d.ListsOf(powerSlots, "electrics", powerColumns, s.Tried)
 	return v, err
 }
 
@@ -138,7 +125,7 @@ func (v *powerView) lanes(d *desk.Desk, c *facts.Charging) {
 		for _, a := range c.Draws {
 			if string(a.Feed) == o.Value {
 				lane.Blocks = append(lane.Blocks, blockView{
-					Slot: string(a.Slot), Name: a.Part.Name, Draws: watts(d, a.FullW), Feeds: desk.OptionsOf(plan.Feeds(), string(a.Feed), ""), Uses: desk.OptionsOf(plan.Uses(), string(a.Use), ""),
+					Slot: string(a.Slot), Name: a.Part.Name, Draws: watts(a.FullW), Feeds: desk.OptionsOf(plan.Feeds(), string(a.Feed), ""), Uses: desk.OptionsOf(plan.Uses(), string(a.Use), ""),
 				})
 			}
 		}
@@ -146,7 +133,7 @@ func (v *powerView) lanes(d *desk.Desk, c *facts.Charging) {
 	}
 }
 
-func watts(d *desk.Desk, w float64) string {
+func watts(w float64) string {
 	if math.IsNaN(w) {
 		return "? W"
 	}
@@ -158,7 +145,7 @@ func (v *powerView) charges(d *desk.Desk, c *facts.Charging) {
 	drawn := []draw.DrawnBy{{Name: "the bike itself", W: c.OwnW, Own: true}}
 	for _, a := range c.Draws {
 		drawn = append(drawn, draw.DrawnBy{Name: a.Part.Name, W: a.MeanW})
-		row := drawRow{Name: a.Part.Name, Full: watts(d, a.FullW), Used: fmt.Sprintf("%.0f %%", 100*a.Used), Mean: watts(d, a.MeanW), Parked: "–"}
+		row := drawRow{Name: a.Part.Name, Full: watts(a.FullW), Used: fmt.Sprintf("%.0f %%", 100*a.Used), Mean: watts(a.MeanW), Parked: "–"}
 		if a.ParkedMA > 0 {
 			row.Parked = words.Number(a.ParkedMA, 0) + " mA"
 		}
@@ -174,15 +161,15 @@ func (v *powerView) charges(d *desk.Desk, c *facts.Charging) {
 			rpm = d.Units.Quantity(s.is.RPM, "rpm")
 		}
 		if !math.IsNaN(s.is.MarginW) {
-			margin = watts(d, s.is.MarginW) + " to spare"
+			margin = watts(s.is.MarginW) + " to spare"
 			if s.is.MarginW < 0 {
-				margin = watts(d, -s.is.MarginW) + " lacking"
+				margin = watts(-s.is.MarginW) + " lacking"
 			}
-			at = append(at, draw.SupplyAt{Name: s.name, Text: rpm, SupplyW: s.is.SupplyW, SupplyText: watts(d, s.is.SupplyW), MarginText: margin})
+			at = append(at, draw.SupplyAt{Name: s.name, Text: rpm, SupplyW: s.is.SupplyW, SupplyText: watts(s.is.SupplyW), MarginText: margin})
 		}
-		v.Rows = append(v.Rows, supplyRow{s.name, rpm, watts(d, s.is.SupplyW), watts(d, c.OwnW+c.DrawnW), margin})
+		v.Rows = append(v.Rows, supplyRow{s.name, rpm, watts(s.is.SupplyW), watts(c.OwnW + c.DrawnW), margin})
 	}
-	v.Drawing = draw.SupplyChart(at, drawn, func(w float64) string { return watts(d, w) })
+	v.Drawing = draw.SupplyChart(at, drawn, func(w float64) string { return watts(w) })
 }
 
 // powerSays is the page in a sentence.
@@ -196,7 +183,7 @@ func powerSays(d *desk.Desk, c *facts.Charging) string {
 		where = "on the trail"
 	}
 	if worst.MarginW < 0 {
-		return fmt.Sprintf("%s are lacking %s: the battery pays for it until it is empty.", watts(d, -worst.MarginW), where)
+		return fmt.Sprintf("%s are lacking %s: the battery pays for it until it is empty.", watts(-worst.MarginW), where)
 	}
-	return fmt.Sprintf("%s to spare %s, on average over the trip.", watts(d, worst.MarginW), where)
+	return fmt.Sprintf("%s to spare %s, on average over the trip.", watts(worst.MarginW), where)
 }

@@ -16,5 +16,13 @@ var Stage = desk.Stage{
 	ID: figure.Electrics, Name: "Electrics", Key: "e", Files: files,
 	Pages: []desk.Page{
 		{ID: "electrics", Name: "Power", Routes: powerForm.Routes()},
+		{ID: "wiring", Name: "Wiring", Routes: wiringForm.Routes()},
+		{ID: "light", Name: "Light", Routes: lightForm.Routes()},
+		{ID: "volts", Name: "Volts", Routes: []desk.Route{
+			desk.Live("/volts", voltsPage),
+			desk.Post("/volts", addVolts),
+			desk.Post("/volts/revoke", desk.RevokeOn("volts")),
+		}},
+		{ID: "electric-sides", Name: "Both sides", Routes: []desk.Route{desk.Get("/electric-sides", desk.DisputesPage("electric-sides", disputes))}},
 	},
 }

@@ -3,7 +3,6 @@ package stance
 import (
 	"fmt"
 	"math"
-	"net/http"
 	"net/url"
 	"strings"
 
@@ -85,22 +84,14 @@ func chosen(list []plan.Option, value string) string {
 // heightSlots are what the page offers, in the order in which they are tried.
 var heightSlots = []plan.Slot{plan.Seat, plan.Links, plan.SideStand, plan.StandPlateSlot, plan.Risers, plan.Pegs, plan.SteeringDamper, plan.Shock, plan.Fork}
 
-func heightOf(d *desk.Desk, r *http.Request, tried []plan.Choice, form url.Values, errs desk.FormErrors) (desk.FormBody, error) {
-	v := heightView{Has: d.Plan.Bike != nil, Tried: len(tried) > 0 || form != nil,
-		FormState: desk.FormState{Error: errs["form"], Try: d.Href("height/try", desk.Tries(tried)...), Save: d.Href("height", desk.Tries(tried)...)}}
+func heightOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
+	v := heightView{Has: s.After != nil, Tried: s.Touched(), FormState: s.State}
 	if !v.Has {
 		return v, nil
 	}
-	shown := d.Plan.With(tried...)
-	if form != nil && len(errs) == 0 {
-		shown, _, _ = readHeight(d.With(shown), form)
-	}
-	after, err := d.On.Evaluate(shown)
-	if err != nil {
-		return v, err
-	}
+	after, tried, form, errs := s.After, s.Tried, s.Form, s.Errs
 	_, l := loadoutOf(d)
-	for _, f := range shown.Turned() {
+	for _, f := range s.Plan.Turned() {
 		field := f
 		if form == nil || len(errs) > 0 {
 			field = d.Plan.Turned()[0]
@@ -108,8 +99,7 @@ func heightOf(d *desk.Desk, r *http.Request, tried []plan.Choice, form url.Value
 		v.Sliders = append(v.Sliders, d.SliderOf(field, -15, 25, 1, form, errs).Holding(d, 0, "mm"))
 	}
 	v.Sits = sitsOf(form, l)
-	query := r.URL.Query()
-	state, pose := chosen(heightStates, query.Get("state")), chosen(riderPoses, query.Get("rider"))
+	state, pose := chosen(heightStates, s.Query.Get("state")), chosen(riderPoses, s.Query.Get("rider"))
 	for _, o := range heightStates {
 		v.States = append(v.States, desk.LinkView{Name: o.Name, Href: d.Href("height", append(desk.Tries(tried), "state", o.Value, "rider", pose)...), Current: o.Value == state})
 	}
@@ -121,6 +111,7 @@ func heightOf(d *desk.Desk, r *http.Request, tried []plan.Choice, form url.Value
 	v.Says, v.Where = heightSays(d, after), whereItMatters(d.Plan)
 	v.Working = d.Gauges(after, "height", tried, "seat-reach", "clearance", "room-static", "room-pressed", "rake", "trail", "wheelbase", "stand-lean", "stand-pressure", "stand-short", "knee", "back-seated", "back-standing")
 	v.Missing = desk.MissingOf(v.Working)
+	var err error
 	v.Lists, err = d.ListsOf(heightSlots, "height", heightColumns, tried)
 	return v, err
 }

@@ -77,21 +77,13 @@ func readSag(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErro
 // sagSlots are what the page offers, in the order in which they are tried.
 var sagSlots = []plan.Slot{plan.ShockSpring, plan.ForkSprings, plan.ShockAdjuster, plan.ForkCaps, plan.ForkOil, plan.ForkValving, plan.ShockValving, plan.Shock, plan.Fork}
 
-func sagOf(d *desk.Desk, _ *http.Request, tried []plan.Choice, form url.Values, errs desk.FormErrors) (desk.FormBody, error) {
-	v := sagView{Has: d.Plan.Bike != nil, Tried: len(tried) > 0 || form != nil, Revoke: d.Href("stance/measured"),
-		FormState: desk.FormState{Error: errs["form"], Try: d.Href("stance/try", desk.Tries(tried)...), Save: d.Href("stance", desk.Tries(tried)...)}}
+func sagOf(d *desk.Desk, shown desk.Shown) (desk.FormBody, error) {
+	v := sagView{Has: shown.After != nil, Tried: shown.Touched(), Revoke: d.Href("stance/measured"), FormState: shown.State}
 	if !v.Has {
 		return v, nil
 	}
-	shown := d.Plan.With(tried...)
-	if form != nil && len(errs) == 0 {
-		shown, _, _ = readSag(d.With(shown), form)
-	}
-	after, err := d.On.Evaluate(shown)
-	if err != nil {
-		return v, err
-	}
-	v.form(d, after, form, errs)
+	after := shown.After
+	v.form(d, after, shown.Form, shown.Errs)
 	s, was := &after.Facts.Springs, &d.Report.Facts.Springs
 	mm := func(v float64) string { return d.Units.Quantity(v, "mm") }
 	v.Travels = draw.SagColumns(travelEnd("Front", &s.Front, &was.Front, v.Tried, mm), travelEnd("Rear", &s.Rear, &was.Rear, v.Tried, mm), mm)
@@ -102,10 +94,11 @@ func sagOf(d *desk.Desk, _ *http.Request, tried []plan.Choice, form url.Values, 
 			v.Measured = append(v.Measured, m)
 		}
 	}
-	v.Working = d.Gauges(after, "stance", tried, "sag-front", "sag-rear", "free-front", "free-rear", "preload-front", "preload-rear", "spring-front", "spring-rear")
+	v.Working = d.Gauges(after, "stance", shown.Tried, "sag-front", "sag-rear", "free-front", "free-rear", "preload-front", "preload-rear", "spring-front", "spring-rear")
 	v.Missing = desk.MissingOf(v.Working)
 	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Becomes("Front then", "sag-front"), desk.Becomes("Rear then", "sag-rear"), desk.Moves("Reach", "seat-reach"), desk.Moves("Own hours", "own-hours")}
-	v.Lists, err = d.ListsOf(sagSlots, "stance", func(plan.Slot) []desk.Column { return columns }, tried)
+	var err error
+	v.Lists, err = d.ListsOf(sagSlots, "stance", func(plan.Slot) []desk.Column { return columns }, shown.Tried)
 	return v, err
 }
 

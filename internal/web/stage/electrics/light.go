@@ -1,0 +1,326 @@
+package electrics
+
+import (
+	"fmt"
+	"math"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/lamp"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	study "valiantmule/internal/core/study/electrics"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/draw"
+	"valiantmule/internal/web/desk"
+	"valiantmule/internal/words"
+)
+
+// lightForm is how one rides by night, how the lamp is aimed, and what was looked at.
+var lightForm = desk.SettingsOf(desk.StageForm{Stage: "light", Title: "By night as typed", Save: "Keep it so", Read: readLight}, lightOf)
+
+type lightView struct {
+	Has     bool
+	Missing []string
+	Says    string
+	Sliders []desk.Slider
+	Ground  []desk.OptionView
+	At      string // index of the ground on view
+	Above   draw.Beams
+	Side    draw.BeamSide
+	Radius  string // of the bend
+	Tilt    string
+	Rows    []groundRow
+	Lamps   []lampRow
+	Looks   []lookView
+	Looked  string
+	Working []desk.GaugeView
+	Lists   []desk.OptionList
+	desk.FormState
+}
+
+// groundRow is a ground of the trip by night.
+type groundRow struct {
+	Name, Share, Sight, Stops, Needs string
+	State                            desk.StateView
+	Shown                            bool
+}
+
+// lampRow is a lamp in numbers.
+type lampRow struct{ Name, Cd, Beam, Outward, Sits, Reach string }
+
+// lookView is something to look at before an inspection.
+type lookView struct {
+	ID, Name, On string
+	Seen         bool
+}
+
+func (v lightView) Fields() []desk.FieldView {
+	fields := desk.SliderFields(v.Sliders)
+	for _, l := range v.Looks {
+		fields = append(fields, desk.Checked("look."+l.ID, l.Name, l.Seen))
+	}
+	return fields
+}
+
+func (v lightView) With(state desk.FormState) desk.FormBody {
+	v.FormState = state.At(v.FormState)
+	return v
+}
+
+// nightKeys are the fields of the page: of the brief, then of the bike.
+var nightKeys, lampKeys = []string{"night_cruise", "reacts", "sees_by"}, []string{"lamp_aim", "lamp_height"}
+
+// keyed are the fields of some keys, in the order of the keys.
+func keyed(fields []plan.Field, keys []string) []plan.Field {
+	list := make([]plan.Field, 0, len(keys))
+	for _, key := range keys {
+		list = append(list, fields[slices.IndexFunc(fields, func(f plan.Field) bool { return f.Key == key })])
+	}
+	return list
+}
+
+// readLight is the plan with the night as typed, and what changed in words.
+func readLight(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
+	errs := desk.FormErrors{}
+	changed := *d.Plan
+	summary := desk.Enter(d.Units, sent(keyed(changed.Brief.Fields(), nightKeys), form), form, errs)
+	if d.Plan.Bike == nil {
+		return &changed, summary, errs
+	}
+	bike := *d.Plan.Bike
+	changed.Bike = &bike
+	for _, f := range sent(keyed(bike.Fields(), lampKeys), form) {
+		if said := desk.Enter(d.Units, []plan.Field{f}, form, errs); len(said) > 0 {
+			bike.SetOrigin(f.Key, sheet.Measured)
+			summary = append(summary, said...)
+		}
+	}
+	if !slices.Equal(seenTo(form, d.Plan), d.Plan.Seen) {
+		changed.Seen = seenTo(form, d.Plan)
+		summary = append(summary, fmt.Sprintf("Lamps looked at: %d of %d", len(changed.Seen), len(plan.Looks())))
+	}
+	believed(d.Plan, &changed, errs)
+	return &changed, summary, errs
+}
+
+// seenTo is what is ticked, each with the day on which it first was; a form without the list
+// leaves it.
+func seenTo(form url.Values, p *plan.Plan) []plan.Look {
+	if !form.Has("looks") {
+		return p.Seen
+	}
+	var list []plan.Look
+	for _, o := range plan.Looks() {
+		if form.Get("look."+o.Value) == "" {
+			continue
+		}
+		on, ok := p.SeenOf(o.Value)
+		if !ok {
+			on = desk.Today()
+		}
+		list = append(list, plan.Look{ID: o.Value, On: on})
+	}
+	return list
+}
+
+// lightSlots are what the page offers.
+var lightSlots = []plan.Slot{plan.AuxLamps, plan.WideLamps, plan.DayLamps, plan.Headlamp, plan.HelmetLamp, plan.LampControl, plan.BrakeLamp}
+
+func lightOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
+	v := lightView{Has: s.After != nil, FormState: s.State}
+	if !v.Has {
+		return v, nil
+	}
+	l := &s.After.Facts.Light
+	v.form(d, s)
+	ground := v.grounds(d, s)
+	speed := l.WishKmh
+	if math.IsNaN(speed) {
+		speed = l.Kmh
+	}
+	v.Above = draw.BeamsAbove(beamsOf(d, l, ground, speed))
+	v.Radius = metres(d)(study.BendRadiusM)
+	came := l.DownDeg + l.TiltDeg
+	v.Side = draw.DippedSide(l.HeightMM, came, l.DownDeg, metres(d), func(mm float64) string { return d.Units.Quantity(mm, "mm") })
+	v.rows(d, s, speed)
+	v.lamps(d, l)
+	v.Says, v.Tilt = lightSays(d, l, ground, speed), tiltWords(l)
+	v.Working = d.Gauges(s.After, "light", s.Tried, "night-speed", "lit-distance", "bend-lit", "dipped-reach", "beam-tilt")
+	v.Missing = desk.MissingOf(v.Working)
+	var err error
+	v.Lists, err = d.ListsOf(lightSlots, "light", lightColumns, s.Tried)
+	return v, err
+}
+
+// lightColumns are what parts of a slot move here.
+func lightColumns(slot plan.Slot) []desk.Column {
+	cost, power := desk.Moves("Cost", "cost"), desk.Becomes("Charging then", "charge-margin")
+	switch slot {
+	case plan.LampControl, plan.BrakeLamp:
+		return []desk.Column{cost, power}
+	case plan.DayLamps:
+		return []desk.Column{cost, {Title: "A year", Cell: aYear}, power}
+	}
+	return []desk.Column{cost, desk.Becomes("Night speed", "night-speed"), desk.Becomes("Of a bend", "bend-lit"), power}
+}
+
+// aYear is what lamps to be seen by cost a year.
+func aYear(_ words.Units, diff eval.Difference) string {
+	p := diff.After.Facts.Built.Part(plan.DayLamps)
+	if p == nil {
+		return ""
+	}
+	amount, ok := p.AYear()
+	if !ok {
+		return "?"
+	}
+	return amount.Display()
+}
+
+func metres(d *desk.Desk) func(m float64) string {
+	return func(m float64) string {
+		own, symbol := d.Units.Convert(m, "m")
+		return words.Number(own, 0) + " " + symbol
+	}
+}
+
+// form are the sliders, the ground and the list.
+func (v *lightView) form(d *desk.Desk, s desk.Shown) {
+	l := &s.After.Facts.Light
+	ends := map[string]struct{ low, high, step, holds float64 }{
+		"night_cruise": {10, 130, 1, l.Kmh}, "reacts": {0.5, 4, 0.1, lamp.ReactionS}, "sees_by": {1, 5, 0.5, lamp.Lux},
+		"lamp_aim": {0, 3, 0.05, lamp.AimDownDeg}, "lamp_height": {600, 1300, 5, l.HeightMM},
+	}
+	bike := *d.Plan.Bike
+	brief := d.Plan.Brief
+	for _, f := range append(keyed(brief.Fields(), nightKeys), keyed(bike.Fields(), lampKeys)...) {
+		e := ends[f.Key]
+		slider := d.SliderOf(f, e.low, e.high, e.step, s.Form, s.Errs)
+		if !math.IsNaN(e.holds) {
+			slider = slider.Holding(d, e.holds, f.Unit)
+		}
+		v.Sliders = append(v.Sliders, slider)
+	}
+	for _, o := range plan.Looks() {
+		on, seen := d.Plan.SeenOf(o.Value)
+		if s.Form.Has("looks") {
+			seen = s.Form.Get("look."+o.Value) != ""
+		}
+		v.Looks = append(v.Looks, lookView{o.Value, o.Name, on, seen})
+	}
+	v.Looked = fmt.Sprintf("%d of %d looked at", len(s.Plan.Seen), len(plan.Looks()))
+}
+
+// grounds lists the grounds to look at; the one on view is as chosen, or the one that allows
+// least.
+func (v *lightView) grounds(d *desk.Desk, s desk.Shown) terrain.Ground {
+	at := terrain.Index(s.After.Facts.Light.Ground.Kind)
+	asked := s.Query.Get("ground")
+	if s.Form != nil {
+		asked = s.Form.Get("ground")
+	}
+	if n, err := strconv.Atoi(asked); err == nil && n >= 0 && n < terrain.Count {
+		at = n
+	}
+	at = max(at, 0)
+	var options []plan.Option
+	for i, g := range terrain.Grounds() {
+		options = append(options, plan.Option{Value: strconv.Itoa(i), Name: g.Name})
+	}
+	v.At = strconv.Itoa(at)
+	v.Ground = desk.OptionsOf(options, v.At, "")
+	return terrain.Grounds()[at]
+}
+
+// beamsOf is what the drawing from above is made of.
+func beamsOf(d *desk.Desk, l *facts.Light, g terrain.Ground, speedKmh float64) draw.BeamsIn {
+	shine := l.Shine()
+	in := draw.BeamsIn{
+		All: func(deg float64) float64 { return lamp.ReachM(shine, deg, l.Lux) }, LitM: l.LitM, OwnM: study.Sight(g, l.LitM),
+		ReactM: lamp.Reaction(speedKmh, l.ReactS), BendM: l.BendM, RadiusM: study.BendRadiusM, LaneM: 3.5, Length: metres(d),
+	}
+	in.StopM = in.ReactM + lamp.Braking(speedKmh, lamp.Decel(g.Friction))
+	if in.OwnM < in.LitM {
+		in.LaneM = 3
+	}
+	for _, b := range l.Beams {
+		one := []lamp.Beam{b.Beam}
+		in.Lamps = append(in.Lamps, draw.BeamIn{Name: b.Name, Reach: func(deg float64) float64 { return lamp.ReachM(one, deg, l.Lux) }})
+	}
+	return in
+}
+
+// rows are the grounds of the trip by night, or all where it names none.
+func (v *lightView) rows(d *desk.Desk, s desk.Shown, speedKmh float64) {
+	l, mix := &s.After.Facts.Light, s.Plan.Brief.Mix()
+	for i, g := range terrain.Grounds() {
+		shown := strconv.Itoa(i) == v.At
+		if mix.Said() && mix.At(i) == 0 && !shown || math.IsNaN(l.LitM) {
+			continue
+		}
+		stop := lamp.Reaction(speedKmh, l.ReactS) + lamp.Braking(speedKmh, lamp.Decel(g.Friction))
+		row := groundRow{Name: g.Name, Share: "–", Sight: metres(d)(study.Sight(g, l.LitM)), Stops: d.Units.As("night-speed", study.NightKmh(g, l.LitM, l.ReactS)), Needs: metres(d)(stop), State: desk.StateOf("ok"), Shown: shown}
+		if mix.Said() {
+			row.Share = fmt.Sprintf("%.0f %%", 100*mix.At(i))
+		}
+		if stop > study.Sight(g, l.LitM) {
+			row.State = desk.StateOf("over")
+		}
+		v.Rows = append(v.Rows, row)
+	}
+}
+
+// lamps are the beams in numbers.
+func (v *lightView) lamps(d *desk.Desk, l *facts.Light) {
+	degrees := func(deg float64) string { return words.Number(deg, 0) + "°" }
+	for _, b := range l.Beams {
+		row := lampRow{Name: b.Name, Cd: words.Number(b.Cd, 0) + " cd", Beam: "12°, taken", Outward: "–", Sits: "fixed", Reach: metres(d)(lamp.BeamM(b.CdAt(0), l.Lux))}
+		if !math.IsNaN(b.AngleDeg) {
+			row.Beam = degrees(b.AngleDeg)
+		}
+		if b.OutDeg > 0 {
+			row.Outward = degrees(b.OutDeg)
+		}
+		switch {
+		case b.Looks:
+			row.Sits = "on the helmet"
+		case b.Turns:
+			row.Sits = "turns with the bars"
+		}
+		v.Lamps = append(v.Lamps, row)
+	}
+	for _, name := range l.Unsaid {
+		v.Lamps = append(v.Lamps, lampRow{Name: name, Cd: "only lumens: ask for candela, or the angle", Beam: "?", Outward: "–", Sits: "–", Reach: "not counted"})
+	}
+}
+
+// tiltWords say what the load does to the dipped beam.
+func tiltWords(l *facts.Light) string {
+	switch {
+	case math.IsNaN(l.DownDeg):
+		return "How far the load tips the beam is not known: sag of both ends and the lamp's height."
+	case l.DownDeg <= 0:
+		return fmt.Sprintf("Loaded it points at or above level: it dazzles. Re-aim it, %.2f° down from there, or set the preload first.", lamp.AimDownDeg-l.DownDeg)
+	case l.TiltDeg > 0.05:
+		return fmt.Sprintf("The load tips it up by %.2f°: aimed by you alone it is %.2f° below level as you ride.", l.TiltDeg, l.DownDeg)
+	}
+	return fmt.Sprintf("%.2f° below level as loaded.", l.DownDeg)
+}
+
+// lightSays is the page in a sentence.
+func lightSays(d *desk.Desk, l *facts.Light, g terrain.Ground, speedKmh float64) string {
+	if math.IsNaN(l.LitM) {
+		return "How far the lamps show, and how fast one can stop in that."
+	}
+	stop := lamp.Reaction(speedKmh, l.ReactS) + lamp.Braking(speedKmh, lamp.Decel(g.Friction))
+	text := fmt.Sprintf("%s lit", metres(d)(l.LitM))
+	if sight := study.Sight(g, l.LitM); sight < l.LitM {
+		text += fmt.Sprintf(", half of it another's on %s", strings.ToLower(g.Name))
+	}
+	return text + fmt.Sprintf(". From %s on %s it stands after %s; stopping meets the light at %s.", d.Units.As("night-speed", speedKmh), strings.ToLower(g.Name), metres(d)(stop), d.Units.As("night-speed", study.NightKmh(g, l.LitM, l.ReactS)))
+}

@@ -1,0 +1,349 @@
+package electrics
+
+import (
+	"fmt"
+	"math"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/power"
+	study "valiantmule/internal/core/study/electrics"
+	"valiantmule/internal/draw"
+	"valiantmule/internal/web/desk"
+	"valiantmule/internal/words"
+)
+
+// wiringForm is what is laid to each accessory, and where the box sits.
+var wiringForm = desk.SettingsOf(desk.StageForm{Stage: "wiring", Title: "Laid as typed", Save: "Keep it so", Read: readWiring}, wiringOf)
+
+type wiringView struct {
+	Has      bool
+	Says     string
+	Drawing  draw.OneLine
+	Circuits []circuitView
+	Sits     []desk.OptionView
+	HasBox   bool
+	Off      string // what comes off to reach the box
+	MainFuse string // of the box
+	MainWire string
+	Flash    flashView
+	Working  []desk.GaugeView
+	Lists    []desk.OptionList
+	desk.FormState
+}
+
+// circuitView is an accessory's circuit: what it should be, and what is laid.
+type circuitView struct {
+	Slot, Name, Draws string
+	Feed              string
+	Fuse, Wire, Drop  string
+	Plug, Relay       string
+	Wrong             string // why none does
+	Fields            []desk.FieldView
+	Channels          []desk.OptionView
+	Bad               bool
+}
+
+// flashView is the pace of the indicators.
+type flashView struct {
+	PerMin, Lamps, Relay string
+	State                desk.StateView
+	Guess                string
+	Pulses               draw.Pulses
+}
+
+func (v wiringView) Fields() []desk.FieldView {
+	fields := []desk.FieldView{desk.Selected("box_sits", "The box sits", v.Sits)}
+	for _, c := range v.Circuits {
+		for _, f := range c.Fields {
+			f.Label = c.Name + ": " + f.Label
+			fields = append(fields, f)
+		}
+		if len(c.Channels) > 0 {
+			fields = append(fields, desk.Selected("channel."+c.Slot, c.Name+", hangs on", c.Channels))
+		}
+	}
+	return fields
+}
+
+func (v wiringView) With(state desk.FormState) desk.FormBody {
+	v.FormState = state.At(v.FormState)
+	return v
+}
+
+// readWiring is the plan with its circuits laid as typed, and what changed in words.
+func readWiring(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
+	errs := desk.FormErrors{}
+	changed := *d.Plan
+	if d.Plan.Bike == nil {
+		return &changed, nil, errs
+	}
+	var summary []string
+	for _, f := range d.Plan.Build(d.Loadout).Fitted {
+		if f.Part.Electric == nil {
+			continue
+		}
+		was := d.Plan.Wiring(f.Slot, f.Part.Electric)
+		now := was
+		said := desk.Enter(d.Units, sent(now.Fields("."+string(f.Slot)), form), form, errs)
+		if key := "channel." + string(f.Slot); form.Has(key) {
+			if now.Channel = plan.Channel(form.Get(key)); now.Channel != was.Channel {
+				said = append(said, desk.ChangedWords("hangs on", channelWords(was.Channel), channelWords(now.Channel)))
+			}
+		}
+		if now != was {
+			changed.Wired = changed.Rewired(now)
+			summary = append(summary, f.Part.Name+": "+strings.Join(said, ", "))
+		}
+	}
+	if form.Has("box_sits") {
+		was, now := changed.BoxSits, plan.BoxPlace(form.Get("box_sits"))
+		if changed.BoxSits = now; now != was {
+			summary = append(summary, desk.ChangedWords("The box sits", plan.NameOf(plan.BoxPlaces(), string(was)), plan.NameOf(plan.BoxPlaces(), string(now))))
+		}
+	}
+	believed(d.Plan, &changed, errs)
+	return &changed, summary, errs
+}
+
+// sent are the fields that a form has.
+func sent(fields []plan.Field, form url.Values) []plan.Field {
+	return slices.DeleteFunc(fields, func(f plan.Field) bool { return !form.Has(f.Key) })
+}
+
+// believed notes what is not, of a plan that a page has changed, where no field says so.
+func believed(was, now *plan.Plan, errs desk.FormErrors) {
+	if len(errs) > 0 {
+		return
+	}
+	before := was.Validate()
+	for _, p := range now.Validate() {
+		if !slices.Contains(before, p) {
+			errs["form"] = p.Error()
+		}
+	}
+}
+
+func channelWords(c plan.Channel) string {
+	switch n := c.Number(); {
+	case c == plan.OwnFuse:
+		return "a fuse of its own"
+	case n > 0:
+		return fmt.Sprintf("channel %d", n)
+	}
+	return "the next free channel"
+}
+
+// wiringSlots are what the page offers.
+var wiringSlots = []plan.Slot{plan.PowerBox, plan.Flashing, plan.BagLead}
+
+func wiringOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
+	v := wiringView{Has: s.After != nil, FormState: s.State}
+	if !v.Has {
+		return v, nil
+	}
+	w := &s.After.Facts.Wiring
+	v.circuits(d, s)
+	v.HasBox, v.Off = w.Box != nil, study.ComesOff(s.Plan.BoxSits)
+	v.MainFuse, v.MainWire = feedOf(w)
+	v.Sits = desk.OptionsOf(plan.BoxPlaces(), desk.Typed(s.Form, "box_sits", string(d.Plan.BoxSits)), "not said")
+	v.Drawing = oneLine(d, &s.After.Facts.Charging, w)
+	v.Flash = flashOf(d, s)
+	v.Says = wiringSays(w)
+	v.Working = d.Gauges(s.After, "wiring", s.Tried, "flash-rate", "parked-days")
+	var err error
+	v.Lists, err = d.ListsOf(wiringSlots, "wiring", wiringColumns, s.Tried)
+	return v, err
+}
+
+// wiringColumns are what parts of a slot move here.
+func wiringColumns(slot plan.Slot) []desk.Column {
+	if slot == plan.Flashing {
+		return []desk.Column{desk.Moves("Cost", "cost"), desk.Becomes("Flashes then", "flash-rate")}
+	}
+	return []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Becomes("Charging then", "charge-margin"), desk.Becomes("Parked", "parked-days")}
+}
+
+// circuits are the rows of the form.
+func (v *wiringView) circuits(d *desk.Desk, s desk.Shown) {
+	w := &s.After.Facts.Wiring
+	for i := range w.Circuits {
+		c := &w.Circuits[i]
+		slot := string(c.Draw.Slot)
+		row := circuitView{
+			Slot: slot, Name: c.Draw.Part.Name, Draws: watts(c.Amps*power.SystemV) + ", " + amps(c.Amps), Feed: plan.NameOf(plan.Feeds(), string(c.Draw.Feed)),
+			Bad: c.Wrong(),
+		}
+		if c.Err != nil {
+			row.Wrong = c.Err.Error()
+		} else {
+			row.Fuse, row.Wire, row.Drop, row.Plug = fuseWords(c.FuseA), wireWords(c.Wire.AreaMM2), dropWords(c.DropV, c.DropPercent()), c.Plug
+			if c.Relay || c.Draw.Feed == plan.FeedEngine {
+				row.Relay = "relay"
+			}
+		}
+		kept := d.Plan.Wiring(c.Draw.Slot, c.Draw.Part.Electric)
+		for j, f := range kept.Fields("." + slot) {
+			field := desk.FieldOf(d.Units, f, s.Form, s.Errs)
+			field.Help = [...]string{d.Units.Quantity(c.LengthM, "m"), strconv.FormatFloat(c.Wire.AreaMM2, 'f', -1, 64), strconv.FormatFloat(c.FuseA, 'f', -1, 64)}[j] // what holds while it is empty
+			if c.Err != nil && j > 0 {
+				field.Help = ""
+			}
+			row.Fields = append(row.Fields, field)
+		}
+		if w.Box != nil {
+			row.Channels = channelsOf(w, desk.Typed(s.Form, "channel."+slot, string(kept.Channel)), c)
+		}
+		v.Circuits = append(v.Circuits, row)
+	}
+}
+
+// channelsOf lists the box's channels for an accessory.
+func channelsOf(w *facts.Wiring, typed string, c *facts.Circuit) []desk.OptionView {
+	next := "next free"
+	if typed == "" {
+		next = "next free: none"
+		if c.Channel > 0 {
+			next = fmt.Sprintf("next free: %d", c.Channel)
+		}
+	}
+	options := []plan.Option{{Value: "", Name: next}, {Value: string(plan.OwnFuse), Name: "a fuse of its own"}}
+	for n := 1; n <= w.Box.Count(); n++ {
+		options = append(options, plan.Option{Value: strconv.Itoa(n), Name: fmt.Sprintf("channel %d", n)})
+	}
+	if !slices.ContainsFunc(options, func(o plan.Option) bool { return o.Value == typed }) { // of a larger box
+		options = append(options, plan.Option{Value: typed, Name: "channel " + typed + ", not on this box"})
+	}
+	return desk.OptionsOf(options, typed, "")
+}
+
+func amps(a float64) string { return words.Number(a, 1) + " A" }
+
+func fuseWords(a float64) string { return strconv.FormatFloat(a, 'f', -1, 64) + " A" }
+
+// wireWords are a cross-section and the gauge that is at least as thick.
+func wireWords(mm2 float64) string {
+	text := strconv.FormatFloat(mm2, 'f', -1, 64) + " mm²"
+	if n := power.AWGFor(mm2); n > 0 {
+		text += fmt.Sprintf(", AWG %d", n)
+	}
+	return text
+}
+
+func dropWords(volts, percent float64) string {
+	return words.Number(volts, 2) + " V, " + words.Number(percent, 1) + " %"
+}
+
+// feedOf is fuse and wire from the battery to the box.
+func feedOf(w *facts.Wiring) (fuse, wire string) {
+	if w.Box == nil || w.BoxAmps == 0 {
+		return "", ""
+	}
+	const toBox = 0.6 // m, wherever it sits [memory]
+	c, err := power.CircuitFor(w.BoxAmps*power.SystemV, toBox)
+	if err != nil {
+		return "?", err.Error()
+	}
+	return fuseWords(c.FuseA), wireWords(c.Wire.AreaMM2)
+}
+
+// oneLine draws what hangs on what.
+func oneLine(d *desk.Desk, charging *facts.Charging, w *facts.Wiring) draw.OneLine {
+	battery := "battery"
+	if !math.IsNaN(charging.BatteryAh) {
+		battery = words.Number(charging.BatteryAh, 1) + " Ah"
+	}
+	list, taken := circuitsDrawn(d, w)
+	waits := ""
+	if w.Box != nil {
+		for n := 1; n <= w.Box.Count(); n++ {
+			if !taken[n] {
+				list = append(list, draw.OneCircuit{Channel: strconv.Itoa(n), Spare: true})
+			}
+		}
+		slices.SortStableFunc(list, func(a, b draw.OneCircuit) int {
+			m, n := plan.Channel(a.Channel).Number(), plan.Channel(b.Channel).Number()
+			return m - n
+		})
+		if w.Box.Delay.Known() {
+			waits = "waits " + w.Box.Delay.String()
+		}
+	}
+	fuse, _ := feedOf(w)
+	return draw.OneLineOf(battery, w.BoxName, fuse, waits, list)
+}
+
+func circuitsDrawn(d *desk.Desk, w *facts.Wiring) (list []draw.OneCircuit, taken map[int]bool) {
+	taken = map[int]bool{}
+	for i := range w.Circuits {
+		c := &w.Circuits[i]
+		row := draw.OneCircuit{
+			Name: c.Draw.Part.Name, Draws: watts(c.Amps*power.SystemV) + " · " + amps(c.Amps), Always: c.Draw.Feed == plan.FeedAlways,
+			Relay: c.Relay || c.Draw.Feed == plan.FeedEngine, Feed: map[plan.Feed]string{plan.FeedIgnition: "ignition", plan.FeedEngine: "engine", plan.FeedAlways: "always live"}[c.Draw.Feed],
+		}
+		if c.Channel > 0 {
+			row.Channel, taken[c.Channel] = strconv.Itoa(c.Channel), true
+		}
+		row.Fuse = fuseWords(c.InA())
+		area := c.Wire.AreaMM2
+		if c.LaidMM2 > 0 {
+			area = c.LaidMM2
+		}
+		row.Wire = strconv.FormatFloat(area, 'f', -1, 64) + " mm² · " + d.Units.Quantity(c.LengthM, "m")
+		if row.Bad = c.Wrong(); c.Err != nil {
+			row.Fuse, row.Wire = "?", "no wire does"
+		}
+		list = append(list, row)
+	}
+	return list, taken
+}
+
+// flashOf is the pace of the indicators in words and pulses.
+func flashOf(d *desk.Desk, s desk.Shown) flashView {
+	f := &s.After.Facts.Wiring.Flash
+	gauge, _ := s.After.Figure("flash-rate")
+	v := flashView{
+		PerMin: d.Units.Value(gauge), State: desk.StateOf(gauge.State),
+		Lamps: fmt.Sprintf("%s in front, %s behind", watts(f.FrontW), watts(f.RearW)), Relay: plan.NameOf(plan.FlasherKinds(), string(f.Relay)),
+		Pulses: draw.PulsesOf(f.PerMin, power.FlashLeast, power.FlashMost),
+	}
+	if f.Relay == power.LoadSensing {
+		v.Relay += fmt.Sprintf(", made for %s a side", watts(f.RatedW))
+	}
+	if f.GuessedBike {
+		v.Guess = "The bike's own bulbs and relay are taken as is usual: 10 W, one that senses the load."
+	}
+	return v
+}
+
+// wiringSays is the page in a sentence.
+func wiringSays(w *facts.Wiring) string {
+	if len(w.Circuits) == 0 {
+		return "Fuse, wire, plug and relay for whatever hangs on the bike, and where it hangs."
+	}
+	bad, unsaid := 0, 0
+	for i := range w.Circuits {
+		c := &w.Circuits[i]
+		if c.Wrong() {
+			bad++
+		}
+		if !(c.LaidMM2 > 0) {
+			unsaid++
+		}
+	}
+	text := fmt.Sprintf("%d %s", len(w.Circuits), desk.Plural(len(w.Circuits), "circuit"))
+	if w.Box != nil {
+		text += fmt.Sprintf(", %d %s spare on the box", w.Spare, desk.Plural(w.Spare, "channel"))
+	}
+	if bad > 0 {
+		text += fmt.Sprintf(", %d of them wrong", bad)
+	}
+	if unsaid > 0 {
+		text += fmt.Sprintf("; of %d nobody has said what is laid", unsaid)
+	}
+	return text + "."
+}
