@@ -21,7 +21,7 @@ func (v *Volts) Fields() []Field {
 	return []Field{
 		{"idle_v", "At idle", "V", 6, 18, "Warm, nothing on but the bike itself, the meter across the battery.", &v.Idle},
 		{"riding_v", "At 5000 rpm", "V", 6, 18, "The same, turned faster: 13.5–14.5 V is usual.", &v.Riding},
-		{"all_on_v", "At 5000 rpm, everything on", "V", 6, 18, "Main beam, every lamp, grips and vest on full. It leads over the computed margin.", &v.AllOn},
+		{"all_on_v", "… everything on", "V", 6, 18, "At 5000 rpm: main beam, every lamp, grips and vest on full. It leads over the computed margin.", &v.AllOn},
 	}
 }
 

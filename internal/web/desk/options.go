@@ -156,6 +156,11 @@ func (d *Desk) option(c plan.Choice, diff eval.Difference, own *plan.Part) optio
 	part := c.Part
 	if part == nil {
 		part = d.Plan.Bike.StandardIn(c.Slot)
+		for _, found := range d.Plan.Baseline.Found() { // what was on it when it came
+			if found.Slot == c.Slot {
+				part, o.Name = found, found.Name+", as it was found"
+			}
+		}
 		if part == nil && c.Loadout == "" && !c.Slot.Comes() {
 			o.Name = "None"
 		}

@@ -20,6 +20,8 @@ type powerView struct {
 	Missing []string
 	Says    string
 	Lanes   []laneView
+	Weather []desk.OptionView
+	Night   desk.Slider
 	Drawing draw.Supply
 	Rows    []supplyRow
 	Draws   []drawRow
@@ -47,7 +49,7 @@ type supplyRow struct{ Name, RPM, Supply, Drawn, Margin string }
 type drawRow struct{ Name, Full, Used, Mean, Parked string }
 
 func (v powerView) Fields() []desk.FieldView {
-	var fields []desk.FieldView
+	fields := append(desk.SliderFields([]desk.Slider{v.Night}), desk.Selected("weather", "Weather", v.Weather))
 	for _, l := range v.Lanes {
 		for _, b := range l.Blocks {
 			fields = append(fields, desk.Selected("feed."+b.Slot, b.Name+", hangs on", b.Feeds), desk.Selected("use."+b.Slot, b.Name+", is on", b.Uses))
@@ -68,7 +70,13 @@ func readPower(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	if d.Plan.Bike == nil {
 		return &changed, nil, errs
 	}
-	var summary []string
+	summary := desk.Enter(d.Units, sent(keyed(changed.Brief.Fields(), []string{"night_share"}), form), form, errs)
+	if form.Has("weather") {
+		was, now := changed.Brief.Weather, plan.Weather(form.Get("weather"))
+		if changed.Brief.Weather = now; now != was {
+			summary = append(summary, desk.ChangedWords("Weather", plan.NameOf(plan.Weathers(), string(was)), plan.NameOf(plan.Weathers(), string(now))))
+		}
+	}
 	for _, f := range d.Plan.Build(d.Loadout).Fitted {
 		e := f.Part.Electric
 		if e == nil || !form.Has("feed."+string(f.Slot)) {
@@ -103,7 +111,10 @@ func powerOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 		return v, nil
 	}
 	c := &s.After.Facts.Charging
-	v.lanes(d, c)
+	v.lanes(c)
+	brief := d.Plan.Brief
+	v.Weather = desk.OptionsOf(plan.Weathers(), desk.Typed(s.Form, "weather", string(brief.Weather)), "not said")
+	v.Night = d.SliderOf(keyed(brief.Fields(), []string{"night_share"})[0], 0, 100, 5, s.Form, s.Errs).Holding(d, 0, "%")
 	v.charges(d, c)
 	v.Says = powerSays(d, c)
 	v.Working = d.Gauges(s.After, "electrics", s.Tried, "charge-margin", "charge-idle", "idle-minutes", "parked-days")
@@ -119,7 +130,7 @@ func powerColumns(plan.Slot) []desk.Column {
 }
 
 // lanes put each accessory under what it hangs on.
-func (v *powerView) lanes(d *desk.Desk, c *facts.Charging) {
+func (v *powerView) lanes(c *facts.Charging) {
 	for _, o := range plan.Feeds() {
 		lane := laneView{Feed: o.Value, Name: o.Name}
 		for _, a := range c.Draws {
