@@ -618,10 +618,11 @@ func also(options []Option, have []string) []Option {
 	return list
 }
 
-// FoundBy is the one number by which what was found in a slot is known: a count, a code, a
+// FoundBy is the one number by which what was found in a slot is known: a count, a code, a draw, a
 // length; ok is false for slots whose parts are known by more.
 func FoundBy(s Slot) (f Field, ok bool) {
-	if !isTyreSlot(s) && countOf[s].figure == "" && len(movesOf[s]) == 0 && !s.Springs() || s == SpareFront || s == SpareRear {
+	known := isTyreSlot(s) || countOf[s].figure != "" || len(movesOf[s]) > 0 || s.Springs() || s.Draws() || s == Battery || s == Stator
+	if !known || s == SpareFront || s == SpareRear {
 		return f, false
 	}
 	return DraftOf(&Part{Slot: s}).Found(), true
@@ -632,6 +633,9 @@ func (d *Draft) Found() Field {
 	numbers := d.numbers()
 	if d.Slot == Seat { // its height, not its hours
 		return numbers[slices.IndexFunc(numbers, func(f Field) bool { return f.Key == string(SeatRise) })]
+	}
+	if d.Slot.Draws() {
+		return numbers[slices.IndexFunc(numbers, func(f Field) bool { return f.Key == "draw" })]
 	}
 	return numbers[0]
 }

@@ -148,8 +148,16 @@ func isOf(p *plan.Part) string {
 	return plan.DraftOf(p).Found().Entry.String()
 }
 
-// readFound is the part that a row says is on the bike, nil for words only.
-func readFound(d *desk.Desk, c plan.Change, slot plan.Slot, is string) (*plan.Part, error) {
+// readFound is the part that a row says is on the bike, nil for words only. One that the row
+// leaves as it was keeps all that is known of it.
+func readFound(d *desk.Desk, c plan.Change, was plan.Change, slot plan.Slot, is string) (*plan.Part, error) {
+	if was.Part != nil && was.Part.Slot == slot && is == isOf(was.Part) {
+		part := *was.Part
+		if part.Name == was.Name {
+			part.Name = c.Name
+		}
+		return &part, nil
+	}
 	if slot == "" {
 		if is != "" {
 			return nil, errors.New("say which place that is of")
@@ -210,7 +218,11 @@ func readRecord(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 			err = d.Units.Enter(&c.Hours, form.Get(desk.RowKey("hours", i)), "h")
 		}
 		if err == nil {
-			c.Part, err = readFound(d, c, plan.Slot(form.Get(desk.RowKey("slot", i))), strings.TrimSpace(form.Get(desk.RowKey("is", i))))
+			var was plan.Change
+			if i < len(d.Plan.Baseline.Changes) {
+				was = d.Plan.Baseline.Changes[i]
+			}
+			c.Part, err = readFound(d, c, was, plan.Slot(form.Get(desk.RowKey("slot", i))), strings.TrimSpace(form.Get(desk.RowKey("is", i))))
 		}
 		if err != nil {
 			errs[desk.RowKey("change", i)] = err.Error()

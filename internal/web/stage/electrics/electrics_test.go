@@ -28,7 +28,7 @@ func TestPower(t *testing.T) {
 	w.Follow("[data-fit]")
 	w.Open(path + "/electrics?loadout=travel")
 	w.Eval(`(() => {
-		const grip = document.querySelector('[data-feed=""] [data-grip]'), lane = document.querySelector('[data-feed="always"]');
+		const grip = document.querySelector('[name="feed.camera"]').closest('[data-block]').querySelector('[data-grip]'), lane = document.querySelector('[data-feed="always"]');
 		lane.scrollIntoView({ block: 'center', behavior: 'instant' });
 		const middle = (e) => { const b = e.getBoundingClientRect(); return { clientX: b.x + b.width / 2, clientY: b.y + b.height / 2 }; };
 		const send = (name, target, at) => target.dispatchEvent(new PointerEvent(name, { bubbles: true, cancelable: true, button: 0, pointerId: 1, ...at }));
