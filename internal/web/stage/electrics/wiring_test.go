@@ -1,0 +1,66 @@
+package electrics_test
+
+import (
+	"net/http"
+	"net/url"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/demo"
+	"valiantmule/internal/web/webtest"
+)
+
+// TestWiring: a box by preview takes what is there on its channels; a fuse above its wire is
+// seen in the drawing at once, an absurd one stays by its field; what is kept is kept.
+func TestWiring(t *testing.T) {
+	s := webtest.New(t)
+	w, _ := s.Desktop(t, "wiring?loadout=travel")
+	w.Click(`a.option[href*="box-6"]`)
+	w.Bench("Box of six channels, 10 A each")
+	w.Until(`document.querySelectorAll('#oneline .one-spare').length === 4`)
+	w.Fill(`[name="area.grips"]`, "0.5")
+	w.Fill(`[name="fuse.grips"]`, "10")
+	w.Until(`document.querySelector('#oneline .one-wire.is-bad') !== null`)
+	w.Until(`document.querySelector('.bench [data-finding="fuse-over-wire"]') !== null`)
+	w.Fill(`[name="fuse.grips"]`, "900")
+	w.Until(`document.querySelector('#f-fuse\\.grips').closest('.has-error') !== null`)
+	assert.Equal(t, "900", w.Text(`document.querySelector('[name="fuse.grips"]').value`))
+	w.Fill(`[name="fuse.grips"]`, "4")
+	w.Until(`document.querySelector('#oneline .one-wire.is-bad') === null`)
+	w.Follow("#save")
+	kept := s.Newest(t, demo.Rider)
+	require.Len(t, kept.Wired, 1)
+	assert.Equal(t, plan.Grips, kept.Wired[0].Slot)
+	assert.Equal(t, "0.5 mm²", kept.Wired[0].Area.String())
+	assert.Equal(t, plan.InCold, kept.Wired[0].Use, "what was said of its use stays")
+	assert.Nil(t, kept.Chosen(plan.PowerBox, "travel"), "a preview is not a choice")
+}
+
+// TestChannels: what hangs on a channel by hand is kept and drawn there; a channel that there
+// is not is refused, and nothing lost.
+func TestChannels(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	page := v.Page(path + "/wiring?loadout=travel&try=power-box:box-4")
+	status, _, _ := v.Post(path+"/choose", url.Values{"base": {webtest.Base(page)}, "try": {"power-box:box-4"}, "loadout": {"travel"}, "stage": {"wiring"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	page = v.Page(path + "/wiring?loadout=travel")
+	form := url.Values{"base": {webtest.Base(page)}, "channel.grips": {"4"}, "box_sits": {"tank"}}
+	status, _, _ = v.Post(path+"/wiring?loadout=travel", form)
+	require.Equal(t, http.StatusSeeOther, status)
+	kept := v.Stored(path)
+	assert.Equal(t, plan.Channel("4"), kept.Wired[0].Channel)
+	assert.Equal(t, plan.BoxUnderTank, kept.BoxSits)
+	page = v.Page(path + "/wiring?loadout=travel")
+	assert.Contains(t, page, "seat and tank come off first")
+	for field, wrong := range map[string]string{"channel.grips": "40", "box_sits": "<script>", "length.grips": "300 m"} {
+		form := url.Values{"base": {webtest.Base(page)}, field: {wrong}}
+		status, body, _ := v.Post(path+"/wiring?loadout=travel", form)
+		assert.Equal(t, http.StatusUnprocessableEntity, status, field)
+		assert.NotContains(t, body, "<script>,", field)
+	}
+	assert.Equal(t, kept.Wired, v.Stored(path).Wired)
+}
