@@ -44,7 +44,7 @@ var shown = map[figure.Stage]view{
 	figure.Range:     {path: "&pump=pump-3"},
 	figure.Load:      {path: "&try=tank-bag:tank-bag-9"},
 	figure.Gearing:   {path: "&try=rear-sprocket:rear-h6-47"},
-	figure.Electrics: {path: "&try=grips:grips-heated&try=aux-lamps:aux-seen&try=camera:camera-bar"},
+	figure.Electrics: {path: "&try=day-lamps:aux-seen&try=camera:camera-bar"},
 	figure.Stance:    {path: "&try=shock-spring:shock-spring-h-78"},
 }
 
@@ -61,9 +61,9 @@ func views(stages []desk.Stage) []view {
 
 var more = []view{
 	{name: "route", path: "route?loadout=travel"},
-	{name: "packing", path: "packing?loadout=travel", phone: true},
 	{name: "height", path: "height?loadout=travel&rider=seated", garage: true},
-	{name: "drawer", path: "drawer?loadout=travel&q=guard&fits=on"},
+	{name: "wiring", path: "wiring?loadout=travel&try=power-box:box-6&try=aux-lamps:aux-spot&try=vest:vest-75"},
+	{name: "light", path: "light?loadout=travel&try=wide-lamps:wide-60&try=aux-lamps:aux-spot"},
 	{name: "working", path: "gearing?loadout=travel", then: []chromedp.Action[chromedp.Void]{
 		chromedp.Click(chromedp.CSS(`.strip [data-gauge="crawl-speed"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")),
 	}},

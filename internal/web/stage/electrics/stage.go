@@ -17,7 +17,7 @@ var Stage = desk.Stage{
 	Pages: []desk.Page{
 		{ID: "electrics", Name: "Power", Routes: powerForm.Routes()},
 		{ID: "wiring", Name: "Wiring", Routes: wiringForm.Routes()},
-		{ID: "light", Name: "Light", Routes: lightForm.Routes()},
+		{ID: "light", Name: "Light", Needs: []string{"seen-by-day"}, Routes: lightForm.Routes()},
 		{ID: "volts", Name: "Volts", Routes: []desk.Route{
 			desk.Live("/volts", voltsPage),
 			desk.Post("/volts", addVolts),
