@@ -82,6 +82,11 @@ func (c *Circuit) InA() float64 {
 	return c.FuseA
 }
 
+// Relayed reports that it is switched by a relay of its own; a box is one itself.
+func (c *Circuit) Relayed() bool {
+	return c.Channel == 0 && (c.Relay || c.Draw.Feed == plan.FeedEngine)
+}
+
 // Wrong reports that no wire does, or that the fuse in it is more than its wire carries.
 func (c *Circuit) Wrong() bool { return c.Err != nil || c.Overfused() }
 

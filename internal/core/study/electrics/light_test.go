@@ -2,11 +2,13 @@ package electrics_test
 
 import (
 	"math"
+	"strconv"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/unit"
@@ -86,18 +88,22 @@ func TestMoreSagBehindNeverShortens(t *testing.T) {
 	}
 }
 
-// TestStanceHeld: with both ends corrected to the same sag, what it weighs moves neither the
-// lamp nor its cut-off.
+// TestStanceHeld: with the preload that each load wants both stand in their springs alike, and
+// then twice the bags move neither the lamp nor its cut-off.
 func TestStanceHeld(t *testing.T) {
 	b := studytest.New(t)
-	p := b.Standard("holt-650")
-	studytest.Packed()(p)
-	bare := b.Facts(p).Light
-	heavy := *p
-	studytest.Enter(t, &heavy.Brief.Night, "30", "%") // nothing of the stance
-	after := b.Facts(&heavy).Light
-	assert.Equal(t, bare.HeightMM, after.HeightMM)
-	assert.Equal(t, bare.DownDeg, after.DownDeg)
+	held := func(kg string) facts.Light {
+		p := b.Standard("holt-650")
+		studytest.Packed(studytest.Thing(t, kg, "40", "", "", load.Tail))(p)
+		springs := b.Facts(p).Springs
+		set := &p.Loadouts[len(p.Loadouts)-1].Setting
+		studytest.Enter(t, &set.FrontPreload, strconv.FormatFloat(springs.Front.WantPreloadMM, 'f', 6, 64), "mm")
+		studytest.Enter(t, &set.RearPreload, strconv.FormatFloat(springs.Rear.WantPreloadMM, 'f', 6, 64), "mm")
+		return b.Facts(p).Light
+	}
+	one, two := held("8"), held("16")
+	assert.InDelta(t, one.DownDeg, two.DownDeg, 0.01)
+	assert.Equal(t, one.HeightMM, two.HeightMM)
 }
 
 // TestRidersOwnEyes: less light wanted reaches further, a quicker rider is faster by night.

@@ -43,9 +43,15 @@ type circuitView struct {
 	Fuse, Wire, Drop  string
 	Plug, Relay       string
 	Wrong             string // why none does
-	Fields            []desk.FieldView
+	Fields            []laidField
 	Channels          []desk.OptionView
 	Bad               bool
+}
+
+// laidField is a number of what is laid, with what holds while it is empty.
+type laidField struct {
+	desk.FieldView
+	Stands string
 }
 
 // flashView is the pace of the indicators.
@@ -61,7 +67,7 @@ func (v wiringView) Fields() []desk.FieldView {
 	for _, c := range v.Circuits {
 		for _, f := range c.Fields {
 			f.Label = c.Name + ": " + f.Label
-			fields = append(fields, f)
+			fields = append(fields, f.FieldView)
 		}
 		if len(c.Channels) > 0 {
 			fields = append(fields, desk.Selected("channel."+c.Slot, c.Name+", hangs on", c.Channels))
@@ -182,18 +188,17 @@ func (v *wiringView) circuits(d *desk.Desk, s desk.Shown) {
 			row.Wrong = c.Err.Error()
 		} else {
 			row.Fuse, row.Wire, row.Drop, row.Plug = fuseWords(c.FuseA), wireWords(c.Wire.AreaMM2), dropWords(c.DropV, c.DropPercent()), c.Plug
-			if c.Relay || c.Draw.Feed == plan.FeedEngine {
+			if c.Relayed() {
 				row.Relay = "relay"
 			}
 		}
 		kept := d.Plan.Wiring(c.Draw.Slot, c.Draw.Part.Electric)
+		stands := []string{wireLength(d, c.LengthM), "", ""}
+		if c.Err == nil {
+			stands[1], stands[2] = areaWords(c.Wire.AreaMM2), fuseWords(c.FuseA)
+		}
 		for j, f := range kept.Fields("." + slot) {
-			field := desk.FieldOf(d.Units, f, s.Form, s.Errs)
-			field.Help = [...]string{d.Units.Quantity(c.LengthM, "m"), strconv.FormatFloat(c.Wire.AreaMM2, 'f', -1, 64), strconv.FormatFloat(c.FuseA, 'f', -1, 64)}[j] // what holds while it is empty
-			if c.Err != nil && j > 0 {
-				field.Help = ""
-			}
-			row.Fields = append(row.Fields, field)
+			row.Fields = append(row.Fields, laidField{desk.FieldOf(d.Units, f, s.Form, s.Errs), stands[j]})
 		}
 		if w.Box != nil {
 			row.Channels = channelsOf(w, desk.Typed(s.Form, "channel."+slot, string(kept.Channel)), c)
@@ -225,9 +230,17 @@ func amps(a float64) string { return words.Number(a, 1) + " A" }
 
 func fuseWords(a float64) string { return strconv.FormatFloat(a, 'f', -1, 64) + " A" }
 
+// wireLength is one with a decimal: half a metre more is a size of wire.
+func wireLength(d *desk.Desk, m float64) string {
+	own, symbol := d.Units.Convert(m, "m")
+	return words.Number(own, 1) + " " + symbol
+}
+
+func areaWords(mm2 float64) string { return strconv.FormatFloat(mm2, 'f', -1, 64) + " mm²" }
+
 // wireWords are a cross-section and the gauge that is at least as thick.
 func wireWords(mm2 float64) string {
-	text := strconv.FormatFloat(mm2, 'f', -1, 64) + " mm²"
+	text := areaWords(mm2)
 	if n := power.AWGFor(mm2); n > 0 {
 		text += fmt.Sprintf(", AWG %d", n)
 	}
@@ -283,7 +296,7 @@ func circuitsDrawn(d *desk.Desk, w *facts.Wiring) (list []draw.OneCircuit, taken
 		c := &w.Circuits[i]
 		row := draw.OneCircuit{
 			Name: c.Draw.Part.Name, Draws: watts(c.Amps*power.SystemV) + " · " + amps(c.Amps), Always: c.Draw.Feed == plan.FeedAlways,
-			Relay: c.Relay || c.Draw.Feed == plan.FeedEngine, Feed: map[plan.Feed]string{plan.FeedIgnition: "ignition", plan.FeedEngine: "engine", plan.FeedAlways: "always live"}[c.Draw.Feed],
+			Relay: c.Relayed(), Feed: map[plan.Feed]string{plan.FeedIgnition: "ignition", plan.FeedEngine: "engine", plan.FeedAlways: "always live"}[c.Draw.Feed],
 		}
 		if c.Channel > 0 {
 			row.Channel, taken[c.Channel] = strconv.Itoa(c.Channel), true
@@ -293,7 +306,7 @@ func circuitsDrawn(d *desk.Desk, w *facts.Wiring) (list []draw.OneCircuit, taken
 		if c.LaidMM2 > 0 {
 			area = c.LaidMM2
 		}
-		row.Wire = strconv.FormatFloat(area, 'f', -1, 64) + " mm² · " + d.Units.Quantity(c.LengthM, "m")
+		row.Wire = areaWords(area) + " · " + wireLength(d, c.LengthM)
 		if row.Bad = c.Wrong(); c.Err != nil {
 			row.Fuse, row.Wire = "?", "no wire does"
 		}
