@@ -42,6 +42,7 @@ type BeamsIn struct {
 	BendM, RadiusM float64                   // of a bend to the right that lies in the light
 	LaneM          float64
 	Length         func(m float64) string
+	UnitM          float64 // what the marks on the scale are round in
 }
 
 // BeamIn is one lamp.
@@ -92,8 +93,8 @@ func BeamsAbove(in BeamsIn) Beams {
 		d.Lamps = append(d.Lamps, e)
 	}
 	d.Lane = []N{d.Ahead - N(in.LaneM/2*px), d.Ahead + N(in.LaneM/2*px)}
-	for _, m := range steps(0, far, 6) {
-		d.Ticks = append(d.Ticks, Tick{N(beamsLeft + m*px), in.Length(m)})
+	for _, v := range steps(0, far/in.UnitM, 6) {
+		d.Ticks = append(d.Ticks, Tick{N(beamsLeft + v*in.UnitM*px), in.Length(v * in.UnitM)})
 	}
 	arc := func(m float64) string {
 		path := "M" + at(0, 0)
@@ -146,8 +147,9 @@ const (
 )
 
 // DippedSide draws the cut-off of a lamp so high, pointing so far below level as it came and
-// as loaded; unknown numbers leave it out.
-func DippedSide(heightMM, cameDeg, nowDeg float64, length func(m float64) string, height func(mm float64) string) BeamSide {
+// as loaded; the marks on the ground are round in a unit of so many m; unknown numbers leave
+// it out.
+func DippedSide(heightMM, cameDeg, nowDeg, unitM float64, length func(m float64) string, height func(mm float64) string) BeamSide {
 	d := BeamSide{Width: dippedWidth, Height: dippedGround + 34, Left: dippedLeft, Ground: dippedGround, Shown: !math.IsNaN(heightMM + cameDeg + nowDeg)}
 	if !d.Shown {
 		return d
@@ -174,8 +176,8 @@ func DippedSide(heightMM, cameDeg, nowDeg float64, length func(m float64) string
 	d.Now, d.NowX, d.NowText = edge(nowDeg)
 	d.Eyes, d.EyesY, d.EyesText = x.of(eyesM), y(eyesUpMM), "eyes of whoever comes"
 	d.Blinds = heightMM-eyesM*1000*math.Tan(nowDeg*math.Pi/180) >= heightMM
-	for _, m := range steps(0, dippedFarM, 6) {
-		d.Ticks = append(d.Ticks, Tick{x.of(m), length(m)})
+	for _, v := range steps(0, dippedFarM/unitM, 6) {
+		d.Ticks = append(d.Ticks, Tick{x.of(v * unitM), length(v * unitM)})
 	}
 	return d
 }

@@ -19,7 +19,7 @@ func length(m float64) string { return fmt.Sprintf("%.0f m", m) }
 // seen is a drawing of one round lamp that reaches so far, with a way to standing in it.
 func seen(litM, stopM float64) draw.Beams {
 	round := func(float64) float64 { return litM }
-	return draw.BeamsAbove(draw.BeamsIn{Lamps: []draw.BeamIn{{Name: "round", Reach: round}}, All: round, LitM: litM, OwnM: litM, ReactM: stopM / 2, StopM: stopM, BendM: 10, RadiusM: 25, LaneM: 3.5, Length: length})
+	return draw.BeamsAbove(draw.BeamsIn{Lamps: []draw.BeamIn{{Name: "round", Reach: round}}, All: round, LitM: litM, OwnM: litM, ReactM: stopM / 2, StopM: stopM, BendM: 10, RadiusM: 25, LaneM: 3.5, Length: length, UnitM: 1})
 }
 
 // points of a path.
@@ -66,7 +66,7 @@ func TestBeamsUnknown(t *testing.T) {
 // that it dazzles.
 func TestDippedSide(t *testing.T) {
 	side := func(now float64) draw.BeamSide {
-		return draw.DippedSide(900, 0.573, now, length, func(mm float64) string { return fmt.Sprintf("%.0f mm", mm) })
+		return draw.DippedSide(900, 0.573, now, 1, length, func(mm float64) string { return fmt.Sprintf("%.0f mm", mm) })
 	}
 	d := side(1)
 	assert.Contains(t, d.NowText, length(lamp.CutoffM(900, 1)))

@@ -100,9 +100,13 @@ func TestNothingFromTheShelf(t *testing.T) {
 	keep("top-box", map[string]string{"name": "Top box", "source": "lent", "price": "0", "mass": "7.7 kg", "litres": "9.5 gal", "carries": "11", "needs.rear-rack": "on", "kind": "hard"})
 	keep("shock", map[string]string{"name": "Shock of a younger one", "source": "used", "price": "80", "mass": "8", "replaces": "9", "made_from": "1996", "made_to": "1999", "rate": "380"})
 	keep("fuel-cans", map[string]string{"name": "Two cans in the cases", "source": "used", "price": "18", "mass": "2", "holds": "1 gal", "approved": "on"})
+	keep("grips", map[string]string{"name": "Warm grips of a scooter", "source": "used", "price": "25", "mass": "0.8", "draw": "36", "duty": "60", "use": "cold", "provides.warm-hands": "on"})
+	keep("aux-lamps", map[string]string{"name": "Tractor lamps", "source": "used", "price": "20", "mass": "4", "candela": "18,000", "beam": "20", "lamp_mount": "bars", "draw": "55", "use": "night", "lasts": "3"})
+	keep("power-box", map[string]string{"name": "Fuse block of a boat", "source": "used", "price": "12", "mass": "0.6", "channels": "4", "limit": "10", "total": "30"})
+	keep("flasher", map[string]string{"name": "Flasher of a car", "source": "used", "price": "3", "mass": "0.1", "kind": "load", "rated": "42"})
 
 	p := s.Newest(t, "Wren")
-	assert.Len(t, p.Owned(), 11)
+	assert.Len(t, p.Owned(), 15)
 	assert.Equal(t, "2027-03-14", p.Brief.Start)
 	assert.Equal(t, "1250.00 USD", p.Brief.Budget.String())
 	report, err := eval.EvaluateLoadout(p, p.WithOwn(nil), "travel", "2026-11-26")
@@ -115,7 +119,7 @@ func TestNothingFromTheShelf(t *testing.T) {
 	assert.NotEqual(t, bare, stranded(), "the plate guards")
 	assert.NotEqual(t, reach, w.Gauge("seat-reach"), "the seat lowers")
 	cost, _ := report.Figure(figure.Cost)
-	assert.InDelta(t, 55+55+15+9.5+20+60+12+80+18, cost.Value/100, 1e-9, "what was lent and given costs nothing")
+	assert.InDelta(t, 55+55+15+9.5+20+60+12+80+18+25+20+12+3, cost.Value/100, 1e-9, "what was lent and given costs nothing")
 	fuel, _ := report.Figure(figure.UsableFuel)
 	assert.InDelta(t, (3.6-0.2+1)*3.785411784, fuel.Value, 1e-6)
 	rack, _ := report.Figure(figure.RackLoad)
@@ -124,9 +128,13 @@ func TestNothingFromTheShelf(t *testing.T) {
 	for _, f := range report.Findings {
 		said[f.ID] = true
 	}
-	for _, id := range []string{"another-year", "fits-with-work", "home-made-carrier", "rear-tyre-in-front"} {
+	for _, id := range []string{"another-year", "fits-with-work", "home-made-carrier", "rear-tyre-in-front", "double-pace"} {
 		assert.True(t, said[id], id)
 	}
+	wiring := &report.Facts.Wiring
+	require.Len(t, wiring.Circuits, 2)
+	assert.Equal(t, []int{1, 2}, []int{wiring.Circuits[0].Channel, wiring.Circuits[1].Channel})
+	assert.Greater(t, report.Facts.Light.AuxCd, 17_000.0)
 	assert.Equal(t, 33.0, p.Brief.Inseam.In("in"))
 	contact, _ := report.Figure(figure.BarShort)
 	without, err := eval.EvaluateLoadout(p.With(plan.Choice{Slot: plan.Risers}), nil, "travel", "2026-11-26")

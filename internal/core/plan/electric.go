@@ -64,7 +64,7 @@ type Wired struct {
 func (w *Wired) Fields(of string) []Field {
 	return []Field{
 		{"length" + of, "Wire, one way", "m", 0.1, 10, "From the battery or the box to it, as it is laid. Empty: what is usual to its place.", &w.Length},
-		{"area" + of, "Wire laid", "mm²", 0.1, 35, "Copper, without its jacket. Empty: as asked for.", &w.Area},
+		{"area" + of, "Wire laid", "mm²", 0.1, 35, "Copper, without its jacket, or its gauge: 16 AWG. Empty: as asked for.", &w.Area},
 		{"fuse" + of, "Fuse in it", "A", 0.5, 60, "Empty: as asked for.", &w.Fuse},
 	}
 }

@@ -87,8 +87,8 @@ func TestNeedsPage(t *testing.T) {
 		v.Page(strings.ReplaceAll(row[2], "&amp;", "&"))
 	}
 	short := webtest.Gauge(page, "needs")
-	_, _, header := v.Post(path+"/choose", url.Values{"base": {webtest.Base(page)}, "stage": {"cockpit"}, "loadout": {"travel"}, "try": {"grips:grips-heated"}})
-	assert.NotEqual(t, short, webtest.Gauge(v.Page(header.Get("Location")), "needs"), "warm hands are one need less")
+	_, _, header := v.Post(path+"/choose", url.Values{"base": {webtest.Base(page)}, "stage": {"light"}, "loadout": {"travel"}, "try": {"day-lamps:aux-seen"}})
+	assert.NotEqual(t, short, webtest.Gauge(v.Page(header.Get("Location")), "needs"), "to be seen by day is one need less")
 	v.Post("/account/units", url.Values{"preset": {"US"}})
 	assert.Contains(t, strings.ReplaceAll(v.Page(path+"/needs?loadout=travel"), "\u00a0", " "), "2610 mi", "said in the rider's units")
 }

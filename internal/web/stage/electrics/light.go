@@ -146,12 +146,12 @@ func lightOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 	v.Above = draw.BeamsAbove(beamsOf(d, l, ground, speed))
 	v.Radius = metres(d)(study.BendRadiusM)
 	came := l.DownDeg + l.TiltDeg
-	v.Side = draw.DippedSide(l.HeightMM, came, l.DownDeg, metres(d), func(mm float64) string { return d.Units.Quantity(mm, "mm") })
+	v.Side = draw.DippedSide(l.HeightMM, came, l.DownDeg, unitOf(d), metres(d), func(mm float64) string { return d.Units.Quantity(mm, "mm") })
 	v.rows(d, s, speed)
 	v.lamps(d, l)
 	v.Says, v.Tilt = lightSays(d, l, ground, speed), tiltWords(l)
 	v.Working = d.Gauges(s.After, "light", s.Tried, "night-speed", "lit-distance", "bend-lit", "dipped-reach", "beam-tilt")
-	v.Missing = desk.MissingOf(v.Working)
+	v.Missing = desk.MissingOf(v.Working[1:]) // the cruise in the dark is asked for here
 	var err error
 	v.Lists, err = d.ListsOf(lightSlots, "light", lightColumns, s.Tried)
 	return v, err
@@ -187,6 +187,12 @@ func metres(d *desk.Desk) func(m float64) string {
 		own, symbol := d.Units.Convert(m, "m")
 		return words.Number(own, 0) + " " + symbol
 	}
+}
+
+// unitOf is what the rider's unit for a way ahead is in m.
+func unitOf(d *desk.Desk) float64 {
+	own, _ := d.Units.Convert(1, "m")
+	return 1 / own
 }
 
 // form are the sliders, the ground and the list.
@@ -242,7 +248,7 @@ func beamsOf(d *desk.Desk, l *facts.Light, g terrain.Ground, speedKmh float64) d
 	shine := l.Shine()
 	in := draw.BeamsIn{
 		All: func(deg float64) float64 { return lamp.ReachM(shine, deg, l.Lux) }, LitM: l.LitM, OwnM: study.Sight(g, l.LitM),
-		ReactM: lamp.Reaction(speedKmh, l.ReactS), BendM: l.BendM, RadiusM: study.BendRadiusM, LaneM: 3.5, Length: metres(d),
+		ReactM: lamp.Reaction(speedKmh, l.ReactS), BendM: l.BendM, RadiusM: study.BendRadiusM, LaneM: 3.5, Length: metres(d), UnitM: unitOf(d),
 	}
 	in.StopM = in.ReactM + lamp.Braking(speedKmh, lamp.Decel(g.Friction))
 	if in.OwnM < in.LitM {

@@ -2,8 +2,10 @@ package electrics
 
 import (
 	"fmt"
+	"maps"
 	"math"
 	"net/url"
+	"regexp"
 	"slices"
 	"strconv"
 	"strings"
@@ -95,7 +97,7 @@ func readWiring(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 		}
 		was := d.Plan.Wiring(f.Slot, f.Part.Electric)
 		now := was
-		said := desk.Enter(d.Units, sent(now.Fields("."+string(f.Slot)), form), form, errs)
+		said := desk.Enter(d.Units, sent(now.Fields("."+string(f.Slot)), form), gauged(form, "area."+string(f.Slot)), errs)
 		if key := "channel." + string(f.Slot); form.Has(key) {
 			if now.Channel = plan.Channel(form.Get(key)); now.Channel != was.Channel {
 				said = append(said, desk.ChangedWords("hangs on", channelWords(was.Channel), channelWords(now.Channel)))
@@ -115,6 +117,27 @@ func readWiring(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 	believed(d.Plan, &changed, errs)
 	return &changed, summary, errs
 }
+
+// gauge is a wire by its number, "AWG 16" or "16 awg".
+var gauge = regexp.MustCompile(`(?i)^\s*(?:awg\s*#?(\d{1,2})|#?(\d{1,2})\s*(?:awg|ga|gauge))\s*$`)
+
+// gauged is a form in which a wire that was typed by its gauge is written as a cross-section.
+func gauged(form url.Values, key string) url.Values {
+	m := gauge.FindStringSubmatch(form.Get(key))
+	if m == nil {
+		return form
+	}
+	n, err := strconv.Atoi(m[1] + m[2])
+	if err != nil {
+		return form
+	}
+	form = maps.Clone(form)
+	form[key] = []string{strconv.FormatFloat(power.AWGAreaMM2(n), 'f', 2, 64) + " mm²"}
+	return form
+}
+
+// byGauge reports whether the rider's wires go by number.
+func byGauge(d *desk.Desk) bool { return d.Units.Of("mm") == "in" }
 
 // sent are the fields that a form has.
 func sent(fields []plan.Field, form url.Values) []plan.Field {
@@ -195,7 +218,7 @@ func (v *wiringView) circuits(d *desk.Desk, s desk.Shown) {
 		kept := d.Plan.Wiring(c.Draw.Slot, c.Draw.Part.Electric)
 		stands := []string{wireLength(d, c.LengthM), "", ""}
 		if c.Err == nil {
-			stands[1], stands[2] = areaWords(c.Wire.AreaMM2), fuseWords(c.FuseA)
+			stands[1], stands[2] = sizeWords(d, c.Wire.AreaMM2), fuseWords(c.FuseA)
 		}
 		for j, f := range kept.Fields("." + slot) {
 			row.Fields = append(row.Fields, laidField{desk.FieldOf(d.Units, f, s.Form, s.Errs), stands[j]})
@@ -237,6 +260,16 @@ func wireLength(d *desk.Desk, m float64) string {
 }
 
 func areaWords(mm2 float64) string { return strconv.FormatFloat(mm2, 'f', -1, 64) + " mm²" }
+
+// sizeWords are a wire's size as the rider buys it: the gauge that is at least as thick, or
+// the cross-section.
+func sizeWords(d *desk.Desk, mm2 float64) string {
+	const rounded = 0.01 // a gauge typed and kept with two decimals is still that gauge
+	if n := power.AWGFor(mm2 * (1 - rounded)); byGauge(d) && n > 0 {
+		return fmt.Sprintf("AWG %d", n)
+	}
+	return areaWords(mm2)
+}
 
 // wireWords are a cross-section and the gauge that is at least as thick.
 func wireWords(mm2 float64) string {
@@ -306,7 +339,7 @@ func circuitsDrawn(d *desk.Desk, w *facts.Wiring) (list []draw.OneCircuit, taken
 		if c.LaidMM2 > 0 {
 			area = c.LaidMM2
 		}
-		row.Wire = areaWords(area) + " · " + wireLength(d, c.LengthM)
+		row.Wire = sizeWords(d, area) + " · " + wireLength(d, c.LengthM)
 		if row.Bad = c.Wrong(); c.Err != nil {
 			row.Fuse, row.Wire = "?", "no wire does"
 		}

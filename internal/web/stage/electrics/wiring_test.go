@@ -56,6 +56,14 @@ func TestChannels(t *testing.T) {
 	assert.Equal(t, plan.BoxUnderTank, kept.BoxSits)
 	page = v.Page(path + "/wiring?loadout=travel")
 	assert.Contains(t, page, "seat and tank come off first")
+	v.Post("/account/units", url.Values{"preset": {"US"}})
+	for typed, mm2 := range map[string]string{"16 AWG": "1.31 mm²", "awg14": "2.08 mm²", "2.5": "2.5 mm²"} { // ASTM B258
+		page = v.Page(path + "/wiring?loadout=travel")
+		status, _, _ = v.Post(path+"/wiring?loadout=travel", url.Values{"base": {webtest.Base(page)}, "area.grips": {typed}})
+		require.Equal(t, http.StatusSeeOther, status, typed)
+		assert.Equal(t, mm2, v.Stored(path).Wired[0].Area.String())
+	}
+	page, kept = v.Page(path+"/wiring?loadout=travel"), v.Stored(path)
 	for field, wrong := range map[string]string{"channel.grips": "40", "box_sits": "<script>", "length.grips": "300 m"} {
 		form := url.Values{"base": {webtest.Base(page)}, field: {wrong}}
 		status, body, _ := v.Post(path+"/wiring?loadout=travel", form)
