@@ -71,7 +71,6 @@ type Circuit struct {
 	LaidMM2  float64 // NaN where nobody has said
 	LaidFuse float64
 	LaidDrop float64 // %, over the wire that is laid
-	Guessed  bool    // the length is what is usual
 }
 
 // InA is the fuse that is in it, or that should be.

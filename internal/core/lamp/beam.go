@@ -24,23 +24,25 @@ const UsualBeamDeg = 12.0
 var ProfileFormula = sheet.Formula{Text: "I(θ) = I × cosᵐ θ, with m so that half is left at half the beam's angle", Origin: sheet.Published, Source: "beam angle by half intensity: IEC 60050-845; cosine-power model of a lamp"}
 
 // CdAt is the intensity at an angle to the right of straight ahead, candela.
-func (b Beam) CdAt(deg float64) float64 {
-	if b.OutDeg == 0 {
-		return b.Cd * b.share(deg)
-	}
-	return b.Cd / 2 * (b.share(deg-b.OutDeg) + b.share(deg+b.OutDeg))
-}
+func (b Beam) CdAt(deg float64) float64 { return b.profile()(deg) }
 
-func (b Beam) share(deg float64) float64 {
+// profile is CdAt for many angles: the exponent is worked out once.
+func (b Beam) profile() func(deg float64) float64 {
 	angle := b.AngleDeg
 	if math.IsNaN(angle) {
 		angle = UsualBeamDeg
 	}
-	if math.Abs(deg) >= 90 {
-		return 0
-	}
 	m := math.Ln2 / -math.Log(math.Cos(rad(math.Min(angle/2, 85)))) // wider ones all but the same ahead
-	return math.Pow(math.Cos(rad(deg)), m)
+	share := func(deg float64) float64 {
+		if math.Abs(deg) >= 90 {
+			return 0
+		}
+		return math.Pow(math.Cos(rad(deg)), m)
+	}
+	if b.OutDeg == 0 {
+		return func(deg float64) float64 { return b.Cd * share(deg) }
+	}
+	return func(deg float64) float64 { return b.Cd / 2 * (share(deg-b.OutDeg) + share(deg+b.OutDeg)) }
 }
 
 // ReachM is how far lamps together light at an angle, m.
@@ -69,9 +71,13 @@ func BendKmh(radiusM, lateral float64) float64 {
 // BendM is how much of a bend lies in the light, m along the road, from its radius in m;
 // steerDeg is how far what turns with the bars points into it.
 func BendM(lamps []Beam, radiusM, steerDeg, lux float64) float64 {
+	profiles := make([]func(deg float64) float64, len(lamps))
+	for i, b := range lamps {
+		profiles[i] = b.profile()
+	}
 	lit := func(deg float64) bool {
 		cd := 0.0
-		for _, b := range lamps {
+		for i, b := range lamps {
 			at := deg
 			switch {
 			case b.Looks:
@@ -79,15 +85,17 @@ func BendM(lamps []Beam, radiusM, steerDeg, lux float64) float64 {
 			case b.Turns:
 				at -= steerDeg
 			}
-			cd += b.CdAt(at)
+			cd += profiles[i](at)
 		}
-		return BeamM(cd, lux) >= 2*radiusM*math.Sin(rad(deg))
+		chord := 2 * radiusM * math.Sin(rad(deg))
+		return cd >= lux*chord*chord
 	}
-	low, high := 0.0, 1.0
+	const stride, halvings = 3.0, 10 // a lamp narrower than that is none
+	low, high := 0.0, stride
 	for high < 90 && lit(high) { // the first gap in the light ends it
-		low, high = high, high+1
+		low, high = high, high+stride
 	}
-	for range 20 {
+	for range halvings {
 		if middle := (low + high) / 2; lit(middle) {
 			low = middle
 		} else {

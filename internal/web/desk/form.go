@@ -96,6 +96,17 @@ func ChangedWords(label, was, now string) string {
 	return label + " " + was + " → " + now
 }
 
+// Picked sets a choice that a form has, and says what changed, in words; what is none of the
+// options is left for validation to refuse.
+func Picked[T ~string](into *T, label string, options []plan.Option, form url.Values, key string) []string {
+	was, now := *into, T(form.Get(key))
+	if !form.Has(key) || now == was {
+		return nil
+	}
+	*into = now
+	return []string{ChangedWords(label, plan.NameOf(options, string(was)), plan.NameOf(options, string(now)))}
+}
+
 // Problems sorts what validation says under the fields of a form whose part of
 // the document starts with prefix; the rest goes under "form".
 func Problems(p *plan.Plan, prefix string, errs FormErrors) {

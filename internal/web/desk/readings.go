@@ -12,6 +12,19 @@ import (
 	"valiantmule/internal/store"
 )
 
+// ReadingOf begins a reading of the plan's bike from the id, day and note of its form.
+func (d *Desk) ReadingOf(kind plan.ReadingKind, form url.Values, errs FormErrors) plan.Reading {
+	r := plan.Reading{ID: form.Get("id"), Kind: kind, Bike: d.Plan.Bike.ID, Note: strings.TrimSpace(form.Get("note"))}
+	if !plan.ValidID(r.ID) {
+		r.ID = rand.Text()
+	}
+	var err error
+	if r.On, err = d.Units.Date(form.Get("on")); err != nil {
+		errs["on"] = err.Error()
+	}
+	return r
+}
+
 // Keep puts a reading into the log, or shows the page with what is wrong with it.
 func (s *House) Keep(w http.ResponseWriter, r *http.Request, d *Desk, page string, reading plan.Reading, errs FormErrors, body func(FormErrors) any) error {
 	if len(errs) == 0 {

@@ -8,6 +8,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
@@ -109,6 +110,15 @@ func (w *Window) Do(steps ...chromedp.Action[chromedp.Void]) {
 
 // Open goes to a path of the site.
 func (w *Window) Open(path string) { w.T.Helper(); w.Do(chromedp.Navigate(w.Site.URL + path)) }
+
+// Media shows the page as it is on a medium, "print" or "" for the screen.
+func (w *Window) Media(medium string) {
+	w.T.Helper()
+	ctx, cancel := w.Step()
+	defer cancel()
+	_, err := chromedp.Call(ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: medium})
+	require.NoError(w.T, err)
+}
 
 // Leads does something that leads to another page and waits for it: the page that
 // was marked is gone, and the one in its place has loaded.

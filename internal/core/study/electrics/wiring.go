@@ -48,9 +48,9 @@ func circuitOf(d *facts.Draw) (facts.Circuit, bool) {
 	if watts == 0 || math.IsNaN(watts) {
 		return facts.Circuit{}, false
 	}
-	c := facts.Circuit{Draw: d, LaidMM2: d.Area.In("mm²"), LaidFuse: d.Fuse.In("A"), LaidDrop: math.NaN(), Guessed: !d.Length.Known()}
+	c := facts.Circuit{Draw: d, LaidMM2: d.Area.In("mm²"), LaidFuse: d.Fuse.In("A"), LaidDrop: math.NaN()}
 	length := d.Length.In("m")
-	if c.Guessed {
+	if !d.Length.Known() {
 		length = wireElsewhere
 		if usual, ok := wireTo[d.Part.Sits()]; ok {
 			length = usual

@@ -70,5 +70,5 @@ func TestSocketIsWiredForWhatItFeeds(t *testing.T) {
 	w := b.Facts(b.With("holt-650", "socket-usb")).Wiring
 	require.Len(t, w.Circuits, 1)
 	assert.InDelta(t, 24/13.5, w.Circuits[0].Amps, 1e-9)
-	assert.True(t, w.Circuits[0].Guessed)
+	assert.InDelta(t, 2, w.Circuits[0].LengthM, 1e-9, "along the frame to the bars")
 }

@@ -27,7 +27,8 @@ type lightView struct {
 	Has     bool
 	Missing []string
 	Says    string
-	Sliders []desk.Slider
+	Speed   desk.Slider
+	Sliders []desk.Slider // the others
 	Ground  []desk.OptionView
 	At      string // index of the ground on view
 	Above   draw.Beams
@@ -60,7 +61,7 @@ type lookView struct {
 }
 
 func (v lightView) Fields() []desk.FieldView {
-	fields := desk.SliderFields(v.Sliders)
+	fields := desk.SliderFields(append([]desk.Slider{v.Speed}, v.Sliders...))
 	for _, l := range v.Looks {
 		fields = append(fields, desk.Checked("look."+l.ID, l.Name, l.Seen))
 	}
@@ -209,6 +210,10 @@ func (v *lightView) form(d *desk.Desk, s desk.Shown) {
 		slider := d.SliderOf(f, e.low, e.high, e.step, s.Form, s.Errs)
 		if !math.IsNaN(e.holds) {
 			slider = slider.Holding(d, e.holds, f.Unit)
+		}
+		if f.Key == "night_cruise" {
+			v.Speed = slider
+			continue
 		}
 		v.Sliders = append(v.Sliders, slider)
 	}

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"math"
 	"net/url"
+	"strings"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/plan"
@@ -71,33 +72,28 @@ func readPower(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 		return &changed, nil, errs
 	}
 	summary := desk.Enter(d.Units, sent(keyed(changed.Brief.Fields(), []string{"night_share"}), form), form, errs)
-	if form.Has("weather") {
-		was, now := changed.Brief.Weather, plan.Weather(form.Get("weather"))
-		if changed.Brief.Weather = now; now != was {
-			summary = append(summary, desk.ChangedWords("Weather", plan.NameOf(plan.Weathers(), string(was)), plan.NameOf(plan.Weathers(), string(now))))
-		}
-	}
-	for _, f := range d.Plan.Build(d.Loadout).Fitted {
-		e := f.Part.Electric
-		if e == nil || !form.Has("feed."+string(f.Slot)) {
-			continue
-		}
-		was := d.Plan.Wiring(f.Slot, e)
-		now := was
-		now.Feed, now.Use = plan.Feed(form.Get("feed."+string(f.Slot))), plan.Use(form.Get("use."+string(f.Slot)))
-		if now == was {
-			continue
-		}
-		changed.Wired = changed.Rewired(now)
-		if now.Feed != was.Feed {
-			summary = append(summary, desk.ChangedWords(f.Part.Name, plan.NameOf(plan.Feeds(), string(was.Feed)), plan.NameOf(plan.Feeds(), string(now.Feed))))
-		}
-		if now.Use != was.Use {
-			summary = append(summary, desk.ChangedWords(f.Part.Name, plan.NameOf(plan.Uses(), string(was.Use)), plan.NameOf(plan.Uses(), string(now.Use))))
-		}
-	}
+	summary = append(summary, desk.Picked(&changed.Brief.Weather, "Weather", plan.Weathers(), form, "weather")...)
+	summary = append(summary, rewired(d, &changed, func(w *plan.Wired, of string) []string {
+		return append(desk.Picked(&w.Feed, "hangs on", plan.Feeds(), form, "feed"+of), desk.Picked(&w.Use, "is on", plan.Uses(), form, "use"+of)...)
+	})...)
 	believed(d.Plan, &changed, errs)
 	return &changed, summary, errs
+}
+
+// rewired changes how the accessories of the loadout on view are wired, and says in words
+// what changed. Each is given with the suffix that its keys have in a form.
+func rewired(d *desk.Desk, changed *plan.Plan, change func(w *plan.Wired, of string) []string) (summary []string) {
+	for _, f := range d.Plan.Build(d.Loadout).Fitted {
+		if f.Part.Electric == nil {
+			continue
+		}
+		w := d.Plan.Wiring(f.Slot, f.Part.Electric)
+		if said := change(&w, "."+string(f.Slot)); len(said) > 0 {
+			changed.Wired = changed.Rewired(w)
+			summary = append(summary, f.Part.Name+": "+strings.Join(said, ", "))
+		}
+	}
+	return summary
 }
 
 // powerSlots are what the page offers.

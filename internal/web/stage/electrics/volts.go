@@ -161,14 +161,8 @@ func addVolts(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return desk.SeeOther(w, r, d.Href("volts"))
 	}
 	errs := desk.FormErrors{}
-	id := r.PostForm.Get("id")
-	if !plan.ValidID(id) {
-		id = rand.Text()
-	}
-	reading := plan.Reading{ID: id, Kind: plan.VoltsRead, Bike: d.Plan.Bike.ID, Note: strings.TrimSpace(r.PostForm.Get("note")), Volts: &plan.Volts{}}
-	if reading.On, err = d.Units.Date(r.PostForm.Get("on")); err != nil {
-		errs["on"] = err.Error()
-	}
+	reading := d.ReadingOf(plan.VoltsRead, r.PostForm, errs)
+	reading.Volts = &plan.Volts{}
 	desk.Enter(d.Units, reading.Volts.Fields(), r.PostForm, errs)
 	if err := drawnThen(&d.Report.Facts.Charging, reading.Volts); err != nil {
 		return err

@@ -8,7 +8,6 @@ import (
 	"regexp"
 	"slices"
 	"strconv"
-	"strings"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/plan"
@@ -90,30 +89,11 @@ func readWiring(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 	if d.Plan.Bike == nil {
 		return &changed, nil, errs
 	}
-	var summary []string
-	for _, f := range d.Plan.Build(d.Loadout).Fitted {
-		if f.Part.Electric == nil {
-			continue
-		}
-		was := d.Plan.Wiring(f.Slot, f.Part.Electric)
-		now := was
-		said := desk.Enter(d.Units, sent(now.Fields("."+string(f.Slot)), form), gauged(form, "area."+string(f.Slot)), errs)
-		if key := "channel." + string(f.Slot); form.Has(key) {
-			if now.Channel = plan.Channel(form.Get(key)); now.Channel != was.Channel {
-				said = append(said, desk.ChangedWords("hangs on", channelWords(was.Channel), channelWords(now.Channel)))
-			}
-		}
-		if now != was {
-			changed.Wired = changed.Rewired(now)
-			summary = append(summary, f.Part.Name+": "+strings.Join(said, ", "))
-		}
-	}
-	if form.Has("box_sits") {
-		was, now := changed.BoxSits, plan.BoxPlace(form.Get("box_sits"))
-		if changed.BoxSits = now; now != was {
-			summary = append(summary, desk.ChangedWords("The box sits", plan.NameOf(plan.BoxPlaces(), string(was)), plan.NameOf(plan.BoxPlaces(), string(now))))
-		}
-	}
+	summary := rewired(d, &changed, func(w *plan.Wired, of string) []string {
+		said := desk.Enter(d.Units, sent(w.Fields(of), form), gauged(form, "area"+of), errs)
+		return append(said, desk.Picked(&w.Channel, "hangs on", channels, form, "channel"+of)...)
+	})
+	summary = append(summary, desk.Picked(&changed.BoxSits, "The box sits", plan.BoxPlaces(), form, "box_sits")...)
 	believed(d.Plan, &changed, errs)
 	return &changed, summary, errs
 }
@@ -157,15 +137,8 @@ func believed(was, now *plan.Plan, errs desk.FormErrors) {
 	}
 }
 
-func channelWords(c plan.Channel) string {
-	switch n := c.Number(); {
-	case c == plan.OwnFuse:
-		return "a fuse of its own"
-	case n > 0:
-		return fmt.Sprintf("channel %d", n)
-	}
-	return "the next free channel"
-}
+// channels are those that are no number.
+var channels = []plan.Option{{Value: "", Name: "the next free channel"}, {Value: string(plan.OwnFuse), Name: "a fuse of its own"}}
 
 // wiringSlots are what the page offers.
 var wiringSlots = []plan.Slot{plan.PowerBox, plan.Flashing, plan.BagLead}
@@ -239,7 +212,7 @@ func channelsOf(w *facts.Wiring, typed string, c *facts.Circuit) []desk.OptionVi
 			next = fmt.Sprintf("next free: %d", c.Channel)
 		}
 	}
-	options := []plan.Option{{Value: "", Name: next}, {Value: string(plan.OwnFuse), Name: "a fuse of its own"}}
+	options := []plan.Option{{Value: "", Name: next}, channels[1]}
 	for n := 1; n <= w.Box.Count(); n++ {
 		options = append(options, plan.Option{Value: strconv.Itoa(n), Name: fmt.Sprintf("channel %d", n)})
 	}

@@ -30,6 +30,14 @@ func TestWiring(t *testing.T) {
 	assert.Equal(t, "900", w.Text(`document.querySelector('[name="fuse.grips"]').value`))
 	w.Fill(`[name="fuse.grips"]`, "4")
 	w.Until(`document.querySelector('#oneline .one-wire.is-bad') === null`)
+	w.Media("print")
+	shown := func(selector string) string {
+		return `String(document.querySelector('` + selector + `').getClientRects().length > 0)`
+	}
+	for selector, want := range map[string]string{"#oneline svg": "true", "#oneline table": "true", "form[data-live]": "false", "a.option": "false"} {
+		assert.Equal(t, want, w.Text(shown(selector)), "%s on paper", selector)
+	}
+	w.Media("")
 	w.Follow("#save")
 	kept := s.Newest(t, demo.Rider)
 	require.Len(t, kept.Wired, 1)

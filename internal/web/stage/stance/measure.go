@@ -292,14 +292,8 @@ func addSag(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return desk.SeeOther(w, r, d.Href("measure"))
 	}
 	errs := desk.FormErrors{}
-	id := r.PostForm.Get("id")
-	if !plan.ValidID(id) {
-		id = rand.Text()
-	}
-	reading := plan.Reading{ID: id, Kind: plan.SagRead, Bike: d.Plan.Bike.ID, Note: strings.TrimSpace(r.PostForm.Get("note")), Sag: &plan.Sag{}}
-	if reading.On, err = d.Units.Date(r.PostForm.Get("on")); err != nil {
-		errs["on"] = err.Error()
-	}
+	reading := d.ReadingOf(plan.SagRead, r.PostForm, errs)
+	reading.Sag = &plan.Sag{}
 	for _, rear := range []bool{true, false} {
 		desk.Enter(d.Units, reading.Sag.Of(rear).Fields(rear), r.PostForm, errs)
 	}

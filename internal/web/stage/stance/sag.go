@@ -63,14 +63,11 @@ func readSag(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErro
 	if len(summary) > 0 {
 		summary[0] = l.Name + ": " + summary[0]
 	}
-	if form.Has("springs_for") {
-		was, now := changed.Brief.SpringsFor, stance.Use(form.Get("springs_for"))
-		if now != "" && !slices.ContainsFunc(plan.SpringUses(), func(o plan.Option) bool { return o.Value == string(now) }) {
-			errs["springs_for"] = "choose one of them"
-		} else if changed.Brief.SpringsFor = now; now != was {
-			summary = append(summary, desk.ChangedWords("Springs are set for", plan.NameOf(plan.SpringUses(), string(was)), plan.NameOf(plan.SpringUses(), string(now))))
-		}
+	if use := form.Get("springs_for"); use != "" && !slices.ContainsFunc(plan.SpringUses(), func(o plan.Option) bool { return o.Value == use }) {
+		errs["springs_for"] = "choose one of them"
+		return changed, summary, errs
 	}
+	summary = append(summary, desk.Picked(&changed.Brief.SpringsFor, "Springs are set for", plan.SpringUses(), form, "springs_for")...)
 	return changed, summary, errs
 }
 
