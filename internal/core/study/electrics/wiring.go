@@ -26,6 +26,7 @@ const (
 // the indicators.
 func wiring(r *study.Run) {
 	w := &r.Wiring
+	w.Circuits = make(facts.Circuits, 0, len(r.Charging.Draws))
 	for i := range r.Charging.Draws {
 		if c, ok := circuitOf(&r.Charging.Draws[i]); ok {
 			w.Circuits = append(w.Circuits, c)
