@@ -2,6 +2,7 @@ package electrics
 
 import (
 	"math"
+	"slices"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
@@ -26,7 +27,7 @@ const (
 // the indicators.
 func wiring(r *study.Run) {
 	w := &r.Wiring
-	w.Circuits = make(facts.Circuits, 0, len(r.Charging.Draws))
+	w.Circuits = slices.Grow(w.Circuits, len(r.Charging.Draws))
 	for i := range r.Charging.Draws {
 		if c, ok := circuitOf(&r.Charging.Draws[i]); ok {
 			w.Circuits = append(w.Circuits, c)
