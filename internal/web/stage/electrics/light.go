@@ -94,15 +94,14 @@ func readLight(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 		return &changed, summary, errs
 	}
 	bike := *d.Plan.Bike
-	changed.Bike = &bike
 	for _, f := range sent(keyed(bike.Fields(), lampKeys), form) {
 		if said := desk.Enter(d.Units, []plan.Field{f}, form, errs); len(said) > 0 {
 			bike.SetOrigin(f.Key, sheet.Measured)
-			summary = append(summary, said...)
+			summary, changed.Bike = append(summary, said...), &bike
 		}
 	}
-	if !slices.Equal(seenTo(form, d.Plan), d.Plan.Seen) {
-		changed.Seen = seenTo(form, d.Plan)
+	if seen := seenTo(form, d.Plan); !slices.Equal(seen, d.Plan.Seen) {
+		changed.Seen = seen
 		summary = append(summary, fmt.Sprintf("Lamps looked at: %d of %d", len(changed.Seen), len(plan.Looks())))
 	}
 	believed(d.Plan, &changed, errs)
