@@ -64,6 +64,28 @@ func TestSchema(t *testing.T) {
 	}
 }
 
+// TestSchemaOfWires: what is laid, where the box sits and what was looked at, which the demo's
+// rider has not said, is in the schema too; what the program refuses of it the schema does.
+func TestSchemaOfWires(t *testing.T) {
+	p, err := format.ReadPlan(strings.NewReader(file(t)))
+	require.NoError(t, err)
+	wired := plan.Wired{Slot: plan.Grips, Feed: plan.FeedEngine, Use: plan.InCold, Channel: "2"}
+	for _, f := range wired.Fields("") {
+		require.NoError(t, f.Entry.Enter("3", f.Unit))
+	}
+	p.Wired, p.BoxSits, p.Seen = []plan.Wired{wired}, plan.BoxAtSide, []plan.Look{{ID: "horn", On: "2026-11-20"}}
+	var out bytes.Buffer
+	require.NoError(t, format.WritePlan(&out, p))
+	require.NoError(t, schema(t).Validate(document(t, out.String())))
+	for _, change := range [][2]string{{`"channel": "2"`, `"channel": "17"`}, {`"box_sits": "side"`, `"box_sits": "attic"`}, {`"id": "horn"`, `"id": "rockets"`}, {`"area": "3 mm²"`, `"area": "3 mm"`}} {
+		bad := strings.Replace(out.String(), change[0], change[1], 1)
+		require.NotEqual(t, out.String(), bad, change[1])
+		assert.Error(t, schema(t).Validate(document(t, bad)), change[1])
+		_, err := format.ReadPlan(strings.NewReader(bad))
+		assert.Error(t, err, change[1])
+	}
+}
+
 // TestHandWrittenExample is the one of docs/formats, without its comments.
 func TestHandWrittenExample(t *testing.T) {
 	page, err := os.ReadFile("../../docs/formats/README.md")

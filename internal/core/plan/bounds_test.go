@@ -89,6 +89,11 @@ func documents(t *testing.T) []any {
 		whole.Loadouts[i].Loads = whole.Loadouts[i].Loads[:2]
 	}
 	whole.Bike.Standard = whole.Bike.Standard[:1]
+	wired := plan.Wired{Slot: plan.Grips, Channel: "2"}
+	for _, f := range wired.Fields("") {
+		require.NoError(t, f.Entry.Enter("3", f.Unit))
+	}
+	whole.Wired, whole.BoxSits, whole.Seen = []plan.Wired{wired}, plan.BoxAtSide, []plan.Look{{ID: "horn", On: "2026-11-20"}}
 	parts := whole.Lines
 	whole.Lines = slices.DeleteFunc(slices.Clone(parts), func(l plan.Line) bool { return l.Part != nil })
 	list := []*plan.Plan{whole}
