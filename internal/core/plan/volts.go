@@ -5,12 +5,12 @@ import "valiantmule/internal/core/unit"
 // Volts is what a voltmeter across the battery showed, and what was drawn then, as the plan
 // had it: that stays true when parts change.
 type Volts struct {
-	Idle   unit.Voltage `json:"idle,omitzero"`   // nothing on but the bike itself
-	Riding unit.Voltage `json:"riding,omitzero"` // the same at 5000 rpm
-	AllOn  unit.Voltage `json:"all_on,omitzero"` // everything on, at 5000 rpm
-	OwnW   unit.Power   `json:"own,omitzero"`    // the bike itself then
-	AllOnW unit.Power   `json:"drawn,omitzero"`  // with everything on
-	RatedW unit.Power   `json:"rated,omitzero"`  // of the alternator that was in it, missing where nobody knew
+	Idle   unit.Voltage `json:"idle_v,omitzero"`   // nothing on but the bike itself
+	Riding unit.Voltage `json:"riding_v,omitzero"` // the same at 5000 rpm
+	AllOn  unit.Voltage `json:"all_on_v,omitzero"` // everything on, at 5000 rpm
+	OwnW   unit.Power   `json:"own,omitzero"`      // the bike itself then
+	AllOnW unit.Power   `json:"drawn,omitzero"`    // with everything on
+	RatedW unit.Power   `json:"rated,omitzero"`    // of the alternator that was in it, missing where nobody knew
 }
 
 // VoltsRPM is the engine speed that is asked for with it.
