@@ -20,6 +20,7 @@ type powerView struct {
 	Has     bool
 	Missing []string
 	Says    string
+	Read    string // day of the volts that lead over the sheet
 	Lanes   []laneView
 	Weather []desk.OptionView
 	Night   desk.Slider
@@ -112,7 +113,7 @@ func powerOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 	v.Weather = desk.OptionsOf(plan.Weathers(), desk.Typed(s.Form, "weather", string(brief.Weather)), "not said")
 	v.Night = d.SliderOf(keyed(brief.Fields(), []string{"night_share"})[0], 0, 100, 5, s.Form, s.Errs).Holding(d, 0, "%")
 	v.charges(d, c)
-	v.Says = powerSays(d, c)
+	v.Says, v.Read = powerSays(c), readOn(s.After.Facts)
 	v.Working = d.Gauges(s.After, "electrics", s.Tried, "charge-margin", "charge-idle", "idle-minutes", "parked-days")
 	v.Missing = desk.MissingOf(v.Working)
 	var err error
@@ -179,8 +180,18 @@ func (v *powerView) charges(d *desk.Desk, c *facts.Charging) {
 	v.Drawing = draw.SupplyChart(at, drawn, func(w float64) string { return watts(w) })
 }
 
+// readOn is the day of the volts that lead over the sheet, "" where none do.
+func readOn(f *facts.All) string {
+	for _, r := range f.Metered {
+		if r.ID == f.Charging.Read {
+			return r.On
+		}
+	}
+	return ""
+}
+
 // powerSays is the page in a sentence.
-func powerSays(d *desk.Desk, c *facts.Charging) string {
+func powerSays(c *facts.Charging) string {
 	worst := c.Worst()
 	if math.IsNaN(worst.MarginW) {
 		return "What the alternator gives at idle, on the trail and at the cruise, against what the bike and all that hangs on it take."
