@@ -108,7 +108,7 @@ func (v *voltsView) reads(d *desk.Desk, c *facts.Charging, kept string) {
 		var marks []draw.VoltRead
 		for _, f := range r.Volts.Fields() {
 			if q, ok := f.Entry.(interface{ In(string) float64 }); ok && f.Entry.Known() {
-				said = append(said, strings.ToLower(f.Label[:1])+f.Label[1:]+" "+volts(q.In("V")))
+				said = append(said, strings.ToLower(f.Label)+" "+volts(q.In("V")))
 				marks = append(marks, draw.VoltRead{Name: f.Label, Volts: q.In("V"), Words: volts(q.In("V"))})
 			}
 		}

@@ -5,6 +5,7 @@ import (
 	"net/url"
 	"strings"
 	"testing"
+	"unicode/utf8"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
@@ -30,6 +31,7 @@ func TestVolts(t *testing.T) {
 	assert.Equal(t, "192.0 W", kept[1].Volts.AllOnW.String(), "what was on then, as the plan had it: the bike and its grips")
 	page := v.Page(path + "/volts?loadout=travel&kept=" + kept[1].ID)
 	assert.Contains(t, page, "leads")
+	assert.True(t, utf8.ValidString(page) && !strings.ContainsRune(page, utf8.RuneError))
 	assert.Contains(t, page, "nothing to spare")
 	after := webtest.Gauge(v.Page(path+"/electrics?loadout=travel"), "charge-margin")
 	assert.NotEqual(t, before, after)
