@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strings"
 	"unicode"
+	"unicode/utf8"
 
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
@@ -188,6 +189,12 @@ type SectionView struct {
 	Fields  []FieldView
 	Missing int  // of its numbers
 	Bad     bool // one of them cannot be used
+}
+
+// within is a sentence as it stands within another.
+func within(text string) string {
+	first, size := utf8.DecodeRuneInString(text)
+	return string(unicode.ToLower(first)) + text[size:]
 }
 
 // Sentence is an error as a page says it by itself.

@@ -212,7 +212,7 @@ func trailOf(p *plan.Plan, g *guide.Guide) []trailRow {
 		row := trailRow{On: t.On, Words: s.Words, Answer: answerWords[t.Answer]}
 		for _, a := range s.Answers {
 			if a.ID == t.Answer {
-				row.Answer = strings.ToLower(a.Words[:1]) + a.Words[1:]
+				row.Answer = within(a.Words)
 			}
 		}
 		rows = append(rows, row)

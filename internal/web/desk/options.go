@@ -220,7 +220,7 @@ func (d *Desk) about(p *plan.Part) string {
 			}
 		}
 		if g.Bolts != "" {
-			add(strings.ToLower(g.Bolts[:1]) + g.Bolts[1:])
+			add(within(g.Bolts))
 		}
 	}
 	return text
