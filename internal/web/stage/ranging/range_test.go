@@ -277,14 +277,14 @@ func fill(odometer, litres string) url.Values {
 func TestFillLog(t *testing.T) {
 	s := webtest.New(t)
 	v, path := s.Demo(t)
-	before, history := len(v.Stored(path).Readings), v.Page(path+"/history")
+	before, history := len(v.Stored(path).ReadingsOf(plan.FillReading)), v.Page(path+"/history")
 	values := fill("23150", "9.6")
 	values.Set("id", "AAAAAAAAAAAAAAAAAAAAAAAAAA")
 	for range 2 {
 		status, _, _ := v.Post(path+"/fills", values)
 		require.Equal(t, http.StatusSeeOther, status)
 	}
-	readings := v.Stored(path).Readings
+	readings := v.Stored(path).ReadingsOf(plan.FillReading)
 	require.Len(t, readings, before+1, "sent twice, kept once")
 	assert.Equal(t, strings.Count(history, "history-what"), strings.Count(v.Page(path+"/history"), "history-what"), "a reading is no revision")
 
