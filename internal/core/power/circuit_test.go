@@ -17,6 +17,8 @@ func TestGauges(t *testing.T) {
 	for mm2, n := range map[float64]int{0.5: 20, 0.75: 18, 1: 16, 1.5: 14, 2.5: 12, 4: 10, 6: 8} {
 		assert.Equal(t, n, power.AWGFor(mm2), "%g mm²", mm2)
 	}
+	assert.Equal(t, 2, power.AWGFor(power.AWGAreaMM2(2)))
+	assert.Zero(t, power.AWGFor(60), "none that is sold by a number")
 }
 
 // TestResistivity: IEC 60028 gives the annealed copper standard 1/58 Ω·mm²/m at 20 °C, so a
@@ -48,7 +50,11 @@ func TestCircuit(t *testing.T) {
 	assert.InDelta(t, 0.383, c.DropV, 1e-3)
 	assert.LessOrEqual(t, c.DropPercent(), power.DropMost)
 	assert.False(t, c.Relay)
-	assert.NotEmpty(t, c.Plug)
+	assert.Equal(t, "sealed, 1.5 mm pins", c.Plug)
+	at, err := power.CircuitFor(7.5*power.SystemV, 0.5)
+	require.NoError(t, err)
+	assert.True(t, at.Relay, "from 7.5 A")
+	assert.Equal(t, "sealed, 2.8 mm blades", at.Plug)
 	thick, err := power.CircuitFor(150, 2)
 	require.NoError(t, err)
 	assert.True(t, thick.Relay, "eleven amperes are not for a switch on the bars")
@@ -58,6 +64,7 @@ func TestCircuit(t *testing.T) {
 	assert.ErrorIs(t, err, power.ErrNoWire)
 	assert.Equal(t, 15.0, power.CarriesA(1.5))
 	assert.Equal(t, 15.0, power.CarriesA(2))
+	assert.Equal(t, 5.0, power.CarriesA(0.5))
 	assert.Zero(t, power.CarriesA(0.3))
 }
 
@@ -66,7 +73,8 @@ func TestCircuit(t *testing.T) {
 func TestFlashes(t *testing.T) {
 	right := func(perMin float64) bool { return perMin >= 60 && perMin <= 120 }
 	assert.True(t, right(power.FlashesPerMin(power.LoadSensing, 20, 20)))
-	assert.False(t, right(power.FlashesPerMin(power.LoadSensing, 20, 4)))
+	assert.Equal(t, 180.0, power.FlashesPerMin(power.LoadSensing, 20, 4), "about double")
+	assert.True(t, right(power.FlashesPerMin(power.LoadSensing, 20, 10)), "just half is not below it")
 	assert.True(t, right(power.FlashesPerMin(power.LoadSensing, 20, 12)), "diodes behind, bulbs in front: more than half")
 	assert.True(t, right(power.FlashesPerMin(power.Independent, 20, 4)))
 	assert.False(t, power.FlashesPerMin("", 20, 4) > 0, "nobody knows")

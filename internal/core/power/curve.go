@@ -59,16 +59,11 @@ func FoundW(modelW, drawnW, volts float64) float64 {
 }
 
 // Found is the curve by the voltage at idle with so much drawn, and the one that stood at a
-// riding speed with so much drawn there.
+// riding speed with so much drawn there: a curve of the usual shape through what was found
+// at that speed, with an idle of its own. A rating that nobody knew is read off the bike.
 func (c Curve) Found(idleV, idleDrawnW, rpm, volts, drawnW float64) Curve {
-	model := c.W(rpm)
-	if f := FoundW(model, drawnW, volts); f > 0 && f != model {
-		if model > 0 {
-			c.IdleW, c.RatedW = c.IdleW*f/model, c.RatedW*f/model
-		} else { // nobody knew the rating: it is read off the bike
-			whole := CurveOf(1, c.RatedRPM, c.IdleRPM)
-			c = CurveOf(f/whole.W(rpm), c.RatedRPM, c.IdleRPM)
-		}
+	if found := FoundW(c.W(rpm), drawnW, volts); found > 0 {
+		c = CurveOf(found/CurveOf(1, c.RatedRPM, c.IdleRPM).W(rpm), c.RatedRPM, c.IdleRPM)
 	}
 	c.IdleW = FoundW(c.IdleW, idleDrawnW, idleV)
 	c.RatedW = math.Max(c.RatedW, c.IdleW)
