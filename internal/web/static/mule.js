@@ -83,8 +83,9 @@ document.addEventListener('alpine:init', () => {
     ready() {
       this.$root.querySelectorAll('input[type=range][data-for]').forEach((slider) => {
         slider.hidden = false;
-        const typed = parseFloat(document.getElementById(slider.dataset.for).value);
+        const field = document.getElementById(slider.dataset.for), typed = parseFloat(field.value);
         slider.value = Number.isNaN(typed) ? slider.dataset.stands : typed;
+        this.named(slider, field);
       });
       const pairs = this.pairs();
       pairs.forEach((pair) => pair.setAttribute('tabindex', '-1'));
@@ -275,9 +276,16 @@ document.addEventListener('alpine:init', () => {
 
     // A slider writes its number into the field that it stands for.
     slide(slider) {
-      document.getElementById(slider.dataset.for).value = (slider.value + ' ' + slider.dataset.unit).trim();
+      const field = document.getElementById(slider.dataset.for);
+      field.value = (slider.value + ' ' + slider.dataset.unit).trim();
+      this.named(slider, field);
       clearTimeout(this.waiting);
       this.waiting = setTimeout(() => this.changed({ target: slider }), 150);
+    },
+
+    // One along a list is at a name, not at a number.
+    named(slider, field) {
+      if (field.selectedOptions) slider.setAttribute('aria-valuetext', field.selectedOptions[0].text);
     },
 
     // A list of rows has two blank ones at its end.

@@ -59,11 +59,16 @@ func chargeThin(f *facts.All) (study.Finding, bool) {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {
-		return study.Words{
+		w := study.Words{
 			What: study.Say("{%.0f W} to spare of an alternator of {%.0f W}.", worst.MarginW, f.Charging.Curve.RatedW),
 			Why:  "Alternator curves are guessed from one number, batteries age, and cold mornings want everything at once.",
 			Do:   "A voltmeter: 13.5 to 14.5 V with everything on at trail speed is right; below 13 V something goes off.",
 		}
+		if f.Charging.Read != "" {
+			w.Why = "The volts that were read bound it at one engine speed; batteries age, and cold mornings want everything at once."
+			w.Do = "Read them again at trail speed with everything on; below 13 V something goes off."
+		}
+		return w
 	})
 }
 

@@ -29,6 +29,7 @@ func TestLight(t *testing.T) {
 	slide("f-ground", "0")
 	w.Until(`document.querySelector('#light-says').textContent.includes('motorway')`)
 	assert.Equal(t, "Motorway", w.Text(`document.querySelector('#f-ground').selectedOptions[0].textContent`))
+	assert.Equal(t, "Motorway", w.Text(`document.querySelector('[data-for="f-ground"]').getAttribute('aria-valuetext')`))
 	w.Click(`a.option[href*="aux-spot"]`)
 	w.Until(`document.querySelectorAll('#beams .beams-lamp').length > 2`)
 	w.Until(`document.querySelector('#beams .beams-stand.is-beyond') === null`)
