@@ -151,7 +151,7 @@ func lightOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 	v.lamps(d, l)
 	v.Says, v.Tilt = lightSays(d, l, ground, speed), tiltWords(l)
 	v.Working = d.Gauges(s.After, "light", s.Tried, "night-speed", "lit-distance", "bend-lit", "dipped-reach", "beam-tilt")
-	v.Missing = desk.MissingOf(v.Working[1:]) // the cruise in the dark is asked for here
+	v.Missing = desk.MissingOf(d.Gauges(s.After, "light", s.Tried, "lit-distance", "bend-lit", "beam-tilt")) // what the others lack is asked for here
 	var err error
 	v.Lists, err = d.ListsOf(lightSlots, "light", lightColumns, s.Tried)
 	return v, err

@@ -274,7 +274,7 @@ func feedOf(w *facts.Wiring) (fuse, wire string) {
 func oneLine(d *desk.Desk, charging *facts.Charging, w *facts.Wiring) draw.OneLine {
 	battery := "battery"
 	if !math.IsNaN(charging.BatteryAh) {
-		battery = words.Number(charging.BatteryAh, 1) + " Ah"
+		battery = strconv.FormatFloat(charging.BatteryAh, 'f', -1, 64) + " Ah"
 	}
 	list, taken := circuitsDrawn(d, w)
 	waits := ""
