@@ -187,18 +187,10 @@ func (v *loadView) says(d *desk.Desk, after *eval.LoadoutReport) {
 }
 
 // options lists racks and bags, held against the plan.
-func (v *loadView) options(d *desk.Desk, tried []plan.Choice) error {
-	built := d.Plan.Build(d.Loadout)
-	fits := func(p *plan.Part) bool { return d.Shelf.CouldFit(built, p) }
+func (v *loadView) options(d *desk.Desk, tried []plan.Choice) (err error) {
 	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Front axle", "axle-front"), desk.Moves("Rear axle", "axle-rear"), desk.Becomes("Fullest bag", "bag-fullest"), desk.Becomes("Range", "range")}
-	for _, slot := range append(plan.RackSlots(), plan.BagSlots()...) {
-		list, err := d.OptionsFor(slot, "load", fits, columns, nil, tried)
-		if err != nil {
-			return err
-		}
-		v.Lists = append(v.Lists, list)
-	}
-	return nil
+	v.Lists, err = d.ListsOf(append(plan.RackSlots(), plan.BagSlots()...), "load", func(plan.Slot) []desk.Column { return columns }, tried)
+	return err
 }
 
 // limits lists every limit with what is on it.
