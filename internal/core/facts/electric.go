@@ -53,9 +53,11 @@ type Wiring struct {
 	Circuits Circuits
 	Box      *plan.Box // nil without one
 	BoxName  string
-	BoxAmps  float64  // all its channels together, everything on
-	Spare    int      // channels
-	Left     []string // what found no channel
+	BoxAmps  float64       // all its channels together, everything on
+	Main     power.Circuit // from the battery to it
+	MainErr  error         // why none does
+	Spare    int           // channels
+	Left     []string      // what found no channel
 	Flash    Flash
 }
 

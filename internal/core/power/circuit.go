@@ -11,12 +11,13 @@ const (
 
 // Circuit is what an accessory wants between battery and itself.
 type Circuit struct {
-	Amps, LengthM float64
-	FuseA         float64
-	Wire          Wire
-	DropV         float64
-	Plug          string // "" for none that carries it
-	Relay         bool
+	Watts, Amps, LengthM float64
+
+	FuseA float64
+	Wire  Wire
+	DropV float64
+	Plug  string // "" for none that carries it
+	Relay bool
 }
 
 // AmpsFormula is the current of an accessory.
@@ -25,7 +26,7 @@ var AmpsFormula = sheet.Formula{Text: "current = draw / 13.5 V", Origin: sheet.C
 // CircuitFor is fuse, wire, plug and relay of an accessory that draws so many watts, so
 // many metres of wire from what feeds it. Its errors are [ErrNoFuse] and [ErrNoWire].
 func CircuitFor(watts, lengthM float64) (Circuit, error) {
-	c := Circuit{Amps: watts / SystemV, LengthM: lengthM}
+	c := Circuit{Watts: watts, Amps: watts / SystemV, LengthM: lengthM}
 	var err error
 	if c.FuseA, err = FuseA(c.Amps); err != nil {
 		return c, err

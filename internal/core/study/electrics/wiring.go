@@ -19,6 +19,7 @@ var wireTo = map[load.Place]float64{load.FrontRack: 2, load.Tank: 1.2, load.Tank
 const (
 	wireElsewhere = 1.0  // m [memory]
 	socketW       = 24.0 // that a socket is wired for, whatever is in it: two outlets of 2.4 A at 5 V [practice]
+	wireToBox     = 0.6  // m, wherever it sits [memory]
 	indicatorW    = 10.0 // a bulb of an indicator [memory]
 	diodesW       = 2.0  // one of light-emitting diodes [memory]
 )
@@ -97,6 +98,7 @@ func onChannels(w *facts.Wiring) {
 			w.BoxAmps += c.Amps
 		}
 	}
+	w.Main, w.MainErr = power.CircuitFor(w.BoxAmps*power.SystemV, wireToBox)
 	for _, t := range taken[1:] {
 		if !t {
 			w.Spare++

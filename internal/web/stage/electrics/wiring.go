@@ -177,7 +177,7 @@ func (v *wiringView) circuits(d *desk.Desk, s desk.Shown) {
 		c := &w.Circuits[i]
 		slot := string(c.Draw.Slot)
 		row := circuitView{
-			Slot: slot, Name: c.Draw.Part.Name, Draws: watts(c.Amps*power.SystemV) + ", " + amps(c.Amps), Feed: plan.NameOf(plan.Feeds(), string(c.Draw.Feed)),
+			Slot: slot, Name: c.Draw.Part.Name, Draws: watts(c.Watts) + ", " + amps(c.Amps), Feed: plan.NameOf(plan.Feeds(), string(c.Draw.Feed)),
 			Bad: c.Wrong(),
 		}
 		if c.Err != nil {
@@ -259,15 +259,13 @@ func dropWords(volts, percent float64) string {
 
 // feedOf is fuse and wire from the battery to the box.
 func feedOf(w *facts.Wiring) (fuse, wire string) {
-	if w.Box == nil || w.BoxAmps == 0 {
+	switch {
+	case w.Box == nil || w.BoxAmps == 0:
 		return "", ""
+	case w.MainErr != nil:
+		return "?", w.MainErr.Error()
 	}
-	const toBox = 0.6 // m, wherever it sits [memory]
-	c, err := power.CircuitFor(w.BoxAmps*power.SystemV, toBox)
-	if err != nil {
-		return "?", err.Error()
-	}
-	return fuseWords(c.FuseA), wireWords(c.Wire.AreaMM2)
+	return fuseWords(w.Main.FuseA), wireWords(w.Main.Wire.AreaMM2)
 }
 
 // oneLine draws what hangs on what.
@@ -301,7 +299,7 @@ func circuitsDrawn(d *desk.Desk, w *facts.Wiring) (list []draw.OneCircuit, taken
 	for i := range w.Circuits {
 		c := &w.Circuits[i]
 		row := draw.OneCircuit{
-			Name: c.Draw.Part.Name, Draws: watts(c.Amps*power.SystemV) + " · " + amps(c.Amps), Always: c.Draw.Feed == plan.FeedAlways,
+			Name: c.Draw.Part.Name, Draws: watts(c.Watts) + " · " + amps(c.Amps), Always: c.Draw.Feed == plan.FeedAlways,
 			Relay: c.Relayed(), Feed: map[plan.Feed]string{plan.FeedIgnition: "ignition", plan.FeedEngine: "engine", plan.FeedAlways: "always live"}[c.Draw.Feed],
 		}
 		if c.Channel > 0 {
