@@ -6,7 +6,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/studytest"
 )
 
@@ -62,6 +64,11 @@ func TestFlashOfAMix(t *testing.T) {
 	assert.Equal(t, 90.0, pace("indicators-led", "flasher-clock"))
 	assert.Equal(t, 90.0, pace("indicators-led-flasher"))
 	assert.Equal(t, 180.0, pace("flasher-42"))
+	for part, state := range map[string]verdict.State{"indicators-led": verdict.Watch, "indicators-led-rear": verdict.OK} {
+		rate, ok := b.Report(b.With("holt-650", part)).Figure(figure.FlashRate)
+		require.True(t, ok)
+		assert.Equal(t, state, rate.State, part)
+	}
 }
 
 // TestSocketIsWiredForWhatItFeeds, also while it is empty.

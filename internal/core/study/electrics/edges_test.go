@@ -1,0 +1,182 @@
+package electrics_test
+
+import (
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/studytest"
+)
+
+// drawing is a part of the rider's own that draws so much; "" is not known.
+func drawing(t *testing.T, slot plan.Slot, watts string) plan.Choice {
+	t.Helper()
+	p := &plan.Part{ID: "own-" + string(slot), Slot: slot, Name: "Own " + string(slot), Electric: &plan.Electric{}}
+	studytest.Enter(t, &p.Electric.Draw, watts, "W")
+	return plan.Choice{Slot: slot, Part: p}
+}
+
+// read is a bike whose volts were read.
+func read(t *testing.T, b *studytest.Garage, riding, all string, parts ...string) *plan.Plan {
+	t.Helper()
+	v := plan.Volts{}
+	studytest.Enter(t, &v.Riding, riding, "V")
+	studytest.Enter(t, &v.AllOn, all, "V")
+	p := b.With("holt-650", parts...)
+	p.Readings = []plan.Reading{{ID: "A", Kind: plan.VoltsRead, Bike: p.Bike.ID, On: studytest.Today, Volts: &v}}
+	return p
+}
+
+func said(b *studytest.Garage, p *plan.Plan, id string) (study.Finding, bool) {
+	f, ok := b.Findings(p)[id]
+	return f, ok
+}
+
+// TestBoxBuried by where it sits and what lies on it.
+func TestBoxBuried(t *testing.T) {
+	b := studytest.New(t)
+	for _, c := range []struct {
+		at     plan.BoxPlace
+		parts  []string
+		buried bool
+	}{
+		{"", nil, false}, {plan.BoxUnderTank, nil, true}, {plan.BoxUnderSeat, nil, false}, {plan.BoxUnderSeat, []string{"roll-40"}, true}, {plan.BoxUnderSeat, []string{"rear-rack-h"}, true},
+		{plan.BoxInTail, nil, false}, {plan.BoxInTail, []string{"rear-rack-h"}, true}, {plan.BoxAtSide, []string{"roll-40", "rear-rack-h"}, false}, {plan.BoxAtLamp, []string{"roll-40"}, false},
+	} {
+		p := b.With("holt-650", append(c.parts, "box-6")...)
+		p.BoxSits = c.at
+		_, ok := said(b, p, "box-buried")
+		assert.Equal(t, c.buried, ok, "%s with %v", c.at, c.parts)
+	}
+	bare := b.With("holt-650")
+	bare.BoxSits = plan.BoxUnderTank
+	_, ok := said(b, bare, "box-buried")
+	assert.False(t, ok, "without a box nothing is")
+}
+
+// TestBoxFull: just full is a note, what found no channel is more; a spare one is silence.
+func TestBoxFull(t *testing.T) {
+	b := studytest.New(t)
+	_, ok := said(b, b.With("holt-650", "vest-75", "grips-heated", "box-3"), "box-full")
+	assert.False(t, ok)
+	just, ok := said(b, b.With("holt-650", "vest-75", "grips-heated", "camera-bar", "box-3"), "box-full")
+	require.True(t, ok)
+	assert.True(t, just.Small)
+	left, ok := said(b, b.With("holt-650", "vest-75", "grips-heated", "camera-bar", "aux-spot", "box-3"), "box-full")
+	require.True(t, ok)
+	assert.False(t, left.Small)
+	thirsty, ok := said(b, b.With("holt-650", "aux-halogen", "box-4"), "box-full")
+	require.True(t, ok, "8 A on no channel of 7.5 A, though three are free")
+	assert.False(t, thirsty.Small)
+}
+
+// TestChannelsToTheirLimit: just the limit is not past it, on the last channel too; a channel
+// that the box does not have is the next free one.
+func TestChannelsToTheirLimit(t *testing.T) {
+	b := studytest.New(t)
+	p := b.With("holt-650", "box-4").With(drawing(t, plan.Camera, "101.25")) // 7.5 A at 13.5 V
+	for channel, on := range map[plan.Channel]int{"": 1, "4": 4, "5": 1, plan.OwnFuse: 0} {
+		p.Wired = []plan.Wired{{Slot: plan.Camera, Channel: channel}}
+		c := b.Facts(p).Wiring.Circuits
+		require.Len(t, c, 1)
+		assert.Equal(t, on, c[0].Channel, "%q", channel)
+		_, over := said(b, p, "channel-over")
+		assert.False(t, over)
+	}
+	unknown := &plan.Part{ID: "own-box", Slot: plan.PowerBox, Name: "A box without a sheet", Box: &plan.Box{}}
+	assert.Nil(t, b.Facts(p.With(plan.Choice{Slot: plan.PowerBox, Part: unknown})).Wiring.Box, "nobody knows what hangs on it")
+}
+
+// TestNoCircuit for what draws nothing, and for what nobody knows.
+func TestNoCircuit(t *testing.T) {
+	b := studytest.New(t)
+	for watts, n := range map[string]int{"": 0, "0": 0, "5": 1} {
+		assert.Len(t, b.Facts(b.With("holt-650").With(drawing(t, plan.Camera, watts))).Wiring.Circuits, n, "%q W", watts)
+	}
+}
+
+// TestVoltsAtTheirEdges: what is said from 13, 13.5 and 14.8 V, and of which reading.
+func TestVoltsAtTheirEdges(t *testing.T) {
+	b := studytest.New(t)
+	for _, c := range []struct{ riding, all, low, high string }{
+		{"13.5", "13", "", ""}, {"13.5", "12.99", "everything on", ""}, {"13.49", "13", "nothing on", ""}, {"", "12.99", "everything on", ""}, {"13.49", "", "nothing on", ""},
+		{"14.8", "14.8", "", ""}, {"14.81", "14.8", "", "14.8 V were read"}, {"", "15.3", "", "15.3 V were read"},
+	} {
+		found := b.Findings(read(t, b, c.riding, c.all))
+		for id, words := range map[string]string{"volts-low": c.low, "regulator-high": c.high} {
+			f, ok := found[id]
+			assert.Equal(t, words != "", ok, "%s at %s and %s", id, c.riding, c.all)
+			if ok {
+				assert.Contains(t, f.Tell().What.String(), words)
+			}
+		}
+	}
+}
+
+// TestWhoseFault: a shortage leaves out what draws most, the drain names what drains, the cold
+// makes more of lithium.
+func TestWhoseFault(t *testing.T) {
+	b := studytest.New(t)
+	p := b.With("holt-650", "aux-halogen", "camera-bar", "grips-heated", "socket-usb-live")
+	studytest.Enter(t, &p.Brief.Night, "100", "%")
+	short, ok := said(b, p, "charge-short")
+	require.True(t, ok)
+	ways := short.Remedies()
+	require.Len(t, ways, 1)
+	assert.Equal(t, plan.AuxLamps, ways[0].Choices[0].Slot)
+	assert.Contains(t, short.Tell().What.String(), "on the trail")
+	drain, ok := said(b, p, "parked-drain")
+	require.True(t, ok)
+	assert.Contains(t, drain.Tell().What.String(), "Twin socket")
+	assert.NotContains(t, drain.Tell().What.String(), "Camera")
+	for weather, small := range map[plan.Weather]bool{plan.Cold: false, plan.Wet: true, plan.Warm: true} {
+		p := b.With("holt-650", "battery-lithium")
+		p.Brief.Weather = weather
+		lithium, ok := said(b, p, "lithium-cold")
+		require.True(t, ok)
+		assert.Equal(t, small, lithium.Small, weather)
+	}
+}
+
+// TestWhatALampSitsOn: its own mount, or the bike's where its sheet does not say; a lamp of which
+// nothing is known is not one of bare lumens.
+func TestWhatALampSitsOn(t *testing.T) {
+	b := studytest.New(t)
+	turns := func(mount plan.LampMount, parts ...string) bool {
+		p := b.With("holt-650", parts...)
+		bike := *p.Bike
+		bike.HeadlampMount, p.Bike = mount, &bike
+		return b.Facts(p).Light.Beams[0].Turns
+	}
+	assert.False(t, turns(""))
+	assert.True(t, turns(plan.OnBars))
+	assert.True(t, turns(plan.OnBars, "headlamp-led"), "an insert stays where the lamp was")
+	assert.False(t, turns(plan.OnFrame, "headlamp-led"))
+	assert.True(t, turns(plan.OnFrame, "headlamp-lens"), "its bracket is on the bars")
+	own := func(change func(l *plan.Lamp)) []string {
+		part := &plan.Part{ID: "own-lamps", Slot: plan.AuxLamps, Name: "Own", Lamp: &plan.Lamp{}}
+		change(part.Lamp)
+		return b.Facts(b.With("holt-650").With(plan.Choice{Slot: plan.AuxLamps, Part: part})).Light.Unsaid
+	}
+	assert.Empty(t, own(func(*plan.Lamp) {}))
+	assert.Empty(t, own(func(l *plan.Lamp) { studytest.Enter(t, &l.Beam, "30", "°") }))
+	assert.Equal(t, []string{"Own"}, own(func(l *plan.Lamp) { studytest.Enter(t, &l.Lumens, "3000", "lm") }))
+	assert.Empty(t, own(func(l *plan.Lamp) {
+		studytest.Enter(t, &l.Lumens, "3000", "lm")
+		studytest.Enter(t, &l.Beam, "30", "°")
+	}))
+}
+
+// TestNightWithoutGround: a brief that names none is judged on paved roads.
+func TestNightWithoutGround(t *testing.T) {
+	b := studytest.New(t)
+	p := b.Standard("holt-650")
+	p.Brief.Terrain = nil
+	l := b.Facts(p).Light
+	assert.Equal(t, terrain.Paved, l.Ground.Kind)
+	assert.False(t, l.Half)
+}
