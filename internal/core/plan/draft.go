@@ -507,9 +507,9 @@ func (d *Draft) picks() []Pick {
 	case s == Flashing:
 		list = append(list, pick("kind", "It", &d.flasher.Kind, FlasherKinds()...))
 	case s.Lights():
-		list = append(list, pick("lamp_mount", "It sits on", &d.lamp.Mount, LampMounts()...), pick("feed", "It hangs on", &d.power.Feed, Feeds()[1:]...), pick("use", "It is on", &d.power.Use, Uses()[1:]...))
+		list = append(list, pick("lamp_mount", "It sits on", &d.lamp.Mount, LampMounts()...), pick("feed", "It hangs on", &d.power.Feed, Feeds()...), pick("use", "It is on", &d.power.Use, Uses()...))
 	case s.Draws():
-		list = append(list, pick("feed", "It hangs on", &d.power.Feed, Feeds()[1:]...), pick("use", "It is on", &d.power.Use, Uses()[1:]...))
+		list = append(list, pick("feed", "It hangs on", &d.power.Feed, Feeds()...), pick("use", "It is on", &d.power.Use, Uses()...))
 	case s.Adjusts():
 		list = append(list, pick("by", "It counts in", &d.adjust.By, adjustsBy()...))
 	case guardSlots[s]:

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"cmp"
 	"math"
 	"slices"
 
@@ -20,9 +21,9 @@ type Electric struct {
 // Feed is what an accessory hangs on.
 type Feed string
 
-// The feeds; "" is the ignition.
+// The feeds; "" of a part is the ignition, "" of what a rider wires is as its part says.
 const (
-	FeedIgnition Feed = ""
+	FeedIgnition Feed = "ignition"
 	FeedEngine   Feed = "engine" // by a relay, while the engine runs
 	FeedAlways   Feed = "always"
 )
@@ -30,9 +31,9 @@ const (
 // Use is when an accessory is on.
 type Use string
 
-// The uses; "" is all the time.
+// The uses; "" of a part is all the time, "" of what a rider uses is as its part says.
 const (
-	InUse   Use = ""
+	InUse   Use = "day"
 	InCold  Use = "cold"
 	AtNight Use = "night"
 	AtStops Use = "stopped"
@@ -78,14 +79,38 @@ var electricSlots = map[Slot]bool{
 // Draws reports whether parts of a slot may draw.
 func (s Slot) Draws() bool { return electricSlots[s] }
 
-// Wiring of a part as built: its own, or as the rider has it.
-func (p *Plan) Wiring(s Slot, e *Electric) Wired {
+// thirsty slots hold nothing that draws nothing: a part of which nobody has said what it
+// draws is unknown, not zero.
+var thirsty = map[Slot]bool{AuxLamps: true, WideLamps: true, DayLamps: true, VestLead: true, Camera: true, Inflator: true, Horn: true, BagLead: true}
+
+// Electric is what the part in a slot draws, nil for one that draws nothing; all of it
+// unknown for one that the rider put there and surely draws.
+func (f *Fitted) Electric() *Electric {
+	if f.Part.Electric != nil || !f.Chosen {
+		return f.Part.Electric
+	}
+	if thirsty[f.Slot] || f.Slot == Grips && slices.Contains(f.Part.Provides, "warm-hands") {
+		return &Electric{}
+	}
+	return nil
+}
+
+// WiredIn is what the rider has said of a slot's wiring.
+func (p *Plan) WiredIn(s Slot) Wired {
 	for _, w := range p.Wired {
 		if w.Slot == s {
 			return w
 		}
 	}
-	return Wired{Slot: s, Feed: e.Feed, Use: e.Use}
+	return Wired{Slot: s}
+}
+
+// Wiring of what is in a slot and draws: as the rider has it, and where they have not said as
+// its part does.
+func (p *Plan) Wiring(s Slot, e *Electric) Wired {
+	w := p.WiredIn(s)
+	w.Feed, w.Use = cmp.Or(w.Feed, e.Feed, FeedIgnition), cmp.Or(w.Use, e.Use, InUse)
+	return w
 }
 
 // Rewired is the plan's wiring with a slot's replaced.

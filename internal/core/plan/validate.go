@@ -380,8 +380,8 @@ func (v *validator) boxed(path string, p *Part) {
 
 // wiring checks what something hangs on and when it is used.
 func (v *validator) wiring(path string, f Feed, u Use) {
-	v.that(hasOption(Feeds(), string(f)), path+".feed", "%q is none of %s", f, values(Feeds()))
-	v.that(hasOption(Uses(), string(u)), path+".use", "%q is none of %s", u, values(Uses()))
+	v.that(f == "" || hasOption(Feeds(), string(f)), path+".feed", "%q is none of %s", f, values(Feeds()))
+	v.that(u == "" || hasOption(Uses(), string(u)), path+".use", "%q is none of %s", u, values(Uses()))
 }
 
 // sprung checks the spring and the adjuster of a part.

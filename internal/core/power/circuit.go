@@ -24,14 +24,19 @@ type Circuit struct {
 var AmpsFormula = sheet.Formula{Text: "current = draw / 13.5 V", Origin: sheet.Computed}
 
 // CircuitFor is fuse, wire, plug and relay of an accessory that draws so many watts, so
-// many metres of wire from what feeds it. Its errors are [ErrNoFuse] and [ErrNoWire].
-func CircuitFor(watts, lengthM float64) (Circuit, error) {
+// many metres of wire from what feeds it. The wire carries the fuse that is asked for, and a
+// larger one that is in it already; NaN for none. Its errors are [ErrNoFuse] and [ErrNoWire].
+func CircuitFor(watts, lengthM, laidFuseA float64) (Circuit, error) {
 	c := Circuit{Watts: watts, Amps: watts / SystemV, LengthM: lengthM}
 	var err error
 	if c.FuseA, err = FuseA(c.Amps); err != nil {
 		return c, err
 	}
-	if c.Wire, err = WireFor(c.Amps, lengthM, SystemV, DropMost, c.FuseA); err != nil {
+	carries := c.FuseA
+	if laidFuseA > carries {
+		carries = laidFuseA
+	}
+	if c.Wire, err = WireFor(c.Amps, lengthM, SystemV, DropMost, carries); err != nil {
 		return c, err
 	}
 	c.DropV = DropV(c.Amps, lengthM, c.Wire.AreaMM2)

@@ -1,6 +1,7 @@
 package power_test
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -42,7 +43,8 @@ func TestFuseSizes(t *testing.T) {
 // TestCircuit by hand: 75 W at 13.5 V are 5.56 A, so a 7.5 A fuse; 2 m of 0.75 mm² would lose
 // 2 · 2 · 5.56 · 0.01724 / 0.75 = 0.511 V, 3.8 %; of 1 mm² 0.383 V.
 func TestCircuit(t *testing.T) {
-	c, err := power.CircuitFor(75, 2)
+	none := math.NaN()
+	c, err := power.CircuitFor(75, 2, none)
 	require.NoError(t, err)
 	assert.InDelta(t, 5.556, c.Amps, 1e-3)
 	assert.Equal(t, 7.5, c.FuseA)
@@ -51,16 +53,22 @@ func TestCircuit(t *testing.T) {
 	assert.LessOrEqual(t, c.DropPercent(), power.DropMost)
 	assert.False(t, c.Relay)
 	assert.Equal(t, "sealed, 1.5 mm pins", c.Plug)
-	at, err := power.CircuitFor(7.5*power.SystemV, 0.5)
+	at, err := power.CircuitFor(7.5*power.SystemV, 0.5, none)
 	require.NoError(t, err)
 	assert.True(t, at.Relay, "from 7.5 A")
 	assert.Equal(t, "sealed, 2.8 mm blades", at.Plug)
-	thick, err := power.CircuitFor(150, 2)
+	thick, err := power.CircuitFor(150, 2, none)
 	require.NoError(t, err)
 	assert.True(t, thick.Relay, "eleven amperes are not for a switch on the bars")
-	_, err = power.CircuitFor(600, 2)
+	laid, err := power.CircuitFor(75, 2, 20)
+	require.NoError(t, err)
+	assert.Equal(t, 7.5, laid.FuseA)
+	assert.Equal(t, 2.5, laid.Wire.AreaMM2, "the fuse that is in it wants a wire that outlives it")
+	_, err = power.CircuitFor(75, 2, 60)
+	assert.ErrorIs(t, err, power.ErrNoWire)
+	_, err = power.CircuitFor(600, 2, none)
 	assert.ErrorIs(t, err, power.ErrNoFuse)
-	_, err = power.CircuitFor(200, 40)
+	_, err = power.CircuitFor(200, 40, none)
 	assert.ErrorIs(t, err, power.ErrNoWire)
 	assert.Equal(t, 15.0, power.CarriesA(1.5))
 	assert.Equal(t, 15.0, power.CarriesA(2))

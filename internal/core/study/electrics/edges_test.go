@@ -6,6 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -179,4 +180,52 @@ func TestNightWithoutGround(t *testing.T) {
 	l := b.Facts(p).Light
 	assert.Equal(t, terrain.Paved, l.Ground.Kind)
 	assert.False(t, l.Half)
+}
+
+// TestUnknownIsNotAsBefore: a lamp, indicators and a relay of the rider's own of which nothing is
+// known are not as good as what they replace, and what surely draws draws something.
+func TestUnknownIsNotAsBefore(t *testing.T) {
+	b := studytest.New(t)
+	for slot, c := range map[plan.Slot]struct {
+		figure figure.ID
+		lacks  string
+	}{
+		plan.Headlamp: {figure.NightSpeed, "candela of Own"}, plan.Indicators: {figure.FlashRate, "what one indicator draws"}, plan.Flashing: {figure.FlashRate, "kind of the flasher relay"},
+		plan.VestLead: {figure.ChargeMargin, "what Own draws"}, plan.AuxLamps: {figure.ChargeMargin, "what Own draws"}, plan.Camera: {figure.ChargeMargin, "what Own draws"},
+	} {
+		own := &plan.Part{ID: "own", Slot: slot, Name: "Own"}
+		f, ok := b.Report(b.With("holt-650").With(plan.Choice{Slot: slot, Part: own})).Figure(c.figure)
+		require.True(t, ok)
+		assert.False(t, f.Known, slot)
+		assert.Contains(t, f.Missing, c.lacks)
+	}
+	warm := &plan.Part{ID: "own", Slot: plan.Grips, Name: "Own", Provides: []string{"warm-hands"}}
+	f, _ := b.Report(b.With("holt-650").With(plan.Choice{Slot: plan.Grips, Part: warm})).Figure(figure.ChargeMargin)
+	assert.False(t, f.Known)
+	rubber := &plan.Part{ID: "own", Slot: plan.Grips, Name: "Own"}
+	studytest.Enter(t, &rubber.Mass, "0.1", "kg")
+	f, _ = b.Report(b.With("holt-650").With(plan.Choice{Slot: plan.Grips, Part: rubber})).Figure(figure.ChargeMargin)
+	assert.True(t, f.Known, "rubber ones draw nothing")
+}
+
+// TestAsItsSheetSays: what a rider lays to a slot does not freeze when its part is used; another
+// part in it is used as its own sheet says, and what they have said of it holds for both.
+func TestAsItsSheetSays(t *testing.T) {
+	b := studytest.New(t)
+	p := b.With("holt-650", "aux-spot")
+	w := plan.Wired{Slot: plan.AuxLamps}
+	studytest.Enter(t, &w.Length, "1.5", "m")
+	p.Wired = []plan.Wired{w}
+	draw := func(p *plan.Plan) (plan.Feed, plan.Use) {
+		d := b.Facts(p).Charging.Draws[0]
+		return d.Feed, d.Use
+	}
+	feed, use := draw(p)
+	assert.Equal(t, plan.FeedEngine, feed)
+	assert.Equal(t, plan.AtNight, use)
+	feed, _ = draw(p.With(b.Part("aux-halogen")))
+	assert.Equal(t, plan.FeedIgnition, feed)
+	p.Wired[0].Feed = plan.FeedAlways
+	feed, _ = draw(p.With(b.Part("aux-halogen")))
+	assert.Equal(t, plan.FeedAlways, feed)
 }

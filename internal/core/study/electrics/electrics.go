@@ -143,8 +143,9 @@ func drawsOf(f *facts.All, c *facts.Charging) {
 		}
 		return 1
 	}
-	for _, fitted := range f.Built.Fitted {
-		e := fitted.Part.Electric
+	for i := range f.Built.Fitted {
+		fitted := &f.Built.Fitted[i]
+		e := fitted.Electric()
 		if e == nil {
 			continue
 		}

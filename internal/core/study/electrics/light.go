@@ -62,11 +62,15 @@ func lamps(f *facts.All) {
 	l, b := &f.Light, f.Built.Bike
 	main := lamp.Beam{Cd: b.Headlamp.In("cd"), AngleDeg: b.HeadlampBeam.In("°"), Turns: b.HeadlampMount == plan.OnBars}
 	name := "the headlamp"
-	if p := f.Built.Part(plan.Headlamp); p != nil && p.Lamp != nil {
-		if name, main = p.Name, beamOf(p.Lamp); p.Lamp.Mount == "" {
+	if p := f.Built.Part(plan.Headlamp); p != nil && (p.Lamp != nil || f.Built.Chosen(plan.Headlamp)) {
+		var sheet plan.Lamp // of one that nobody has measured all is unknown, not as it was
+		if p.Lamp != nil {
+			sheet = *p.Lamp
+		}
+		if name, main = p.Name, beamOf(&sheet); sheet.Mount == "" {
 			main.Turns = b.HeadlampMount == plan.OnBars
 		}
-		note(l, p, main.Cd)
+		note(l, p, &sheet, main.Cd)
 	}
 	l.MainCd, l.AuxCd = main.CdAt(0), 0
 	if !math.IsNaN(main.Cd) {
@@ -78,15 +82,15 @@ func lamps(f *facts.All) {
 			continue
 		}
 		beam := beamOf(p.Lamp)
-		if note(l, p, beam.Cd); !math.IsNaN(beam.Cd) {
+		if note(l, p, p.Lamp, beam.Cd); !math.IsNaN(beam.Cd) {
 			l.Beams, l.AuxCd = append(l.Beams, facts.LampBeam{Beam: beam, Name: p.Name}), l.AuxCd+beam.CdAt(0)
 		}
 	}
 }
 
 // note lists a lamp of which only lumens are known.
-func note(l *facts.Light, p *plan.Part, cd float64) {
-	if math.IsNaN(cd) && p.Lamp.Lumens.Known() {
+func note(l *facts.Light, p *plan.Part, sheet *plan.Lamp, cd float64) {
+	if math.IsNaN(cd) && sheet.Lumens.Known() {
 		l.Unsaid = append(l.Unsaid, p.Name)
 	}
 }
@@ -135,7 +139,11 @@ func Sight(g terrain.Ground, litM float64) float64 {
 func lit(r *study.Run) {
 	c := r.Figure(figure.LitDistance)
 	if math.IsNaN(r.Light.MainCd) {
-		c.Lacks("headlamp candela (Bike)")
+		what := "headlamp candela (Bike)"
+		if p := r.Built.Part(plan.Headlamp); p != nil && r.Built.Chosen(plan.Headlamp) {
+			what = "candela of " + p.Name
+		}
+		c.Lacks(what)
 	}
 	c.Is(r.Light.LitM)
 	if c.Sheet != nil {

@@ -59,7 +59,7 @@ func circuitOf(d *facts.Draw) (facts.Circuit, bool) {
 			length = usual
 		}
 	}
-	c.Circuit, c.Err = power.CircuitFor(watts, length)
+	c.Circuit, c.Err = power.CircuitFor(watts, length, c.LaidFuse)
 	if c.LaidMM2 > 0 {
 		c.LaidDrop = 100 * power.DropV(c.Amps, length, c.LaidMM2) / power.SystemV
 	}
@@ -98,7 +98,7 @@ func onChannels(w *facts.Wiring) {
 			w.BoxAmps += c.Amps
 		}
 	}
-	w.Main, w.MainErr = power.CircuitFor(w.BoxAmps*power.SystemV, wireToBox)
+	w.Main, w.MainErr = power.CircuitFor(w.BoxAmps*power.SystemV, wireToBox, math.NaN())
 	for _, t := range taken[1:] {
 		if !t {
 			w.Spare++
@@ -121,10 +121,15 @@ func flash(r *study.Run) {
 			f.FrontW, f.RearW = usually(&l.Front, "W", bulb), usually(&l.Rear, "W", bulb)
 		case r.Built.Provides("led-indicators"):
 			f.FrontW, f.RearW, f.ByTags = diodesW, diodesW, true
+		case r.Built.Chosen(plan.Indicators): // of another's nobody has said what they draw
+			f.FrontW, f.RearW = math.NaN(), math.NaN()
 		}
 	}
-	if p := r.Built.Part(plan.Flashing); p != nil && p.Flasher != nil {
-		f.Relay, f.RatedW = p.Flasher.Kind, usually(&p.Flasher.Rated, "W", f.RatedW)
+	if p := r.Built.Part(plan.Flashing); p != nil {
+		f.Relay = ""
+		if p.Flasher != nil {
+			f.Relay, f.RatedW = p.Flasher.Kind, usually(&p.Flasher.Rated, "W", f.RatedW)
+		}
 	} else if r.Built.Provides("flasher") {
 		f.Relay = power.Independent
 	}
@@ -132,6 +137,9 @@ func flash(r *study.Run) {
 	c := r.Figure(figure.FlashRate)
 	if f.Relay == "" {
 		c.Lacks("kind of the flasher relay")
+	}
+	if math.IsNaN(f.FrontW+f.RearW) && f.Relay != power.Independent {
+		c.Lacks("what one indicator draws")
 	}
 	c.Is(f.PerMin)
 	if c.Sheet != nil {

@@ -74,22 +74,32 @@ func readPower(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	}
 	summary := desk.Enter(d.Units, sent(keyed(changed.Brief.Fields(), []string{"night_share"}), form), form, errs)
 	summary = append(summary, desk.Picked(&changed.Brief.Weather, "Weather", plan.Weathers(), form, "weather")...)
-	summary = append(summary, rewired(d, &changed, func(w *plan.Wired, of string) []string {
-		return append(desk.Picked(&w.Feed, "hangs on", plan.Feeds(), form, "feed"+of), desk.Picked(&w.Use, "is on", plan.Uses(), form, "use"+of)...)
+	summary = append(summary, rewired(d, &changed, func(w *plan.Wired, is plan.Wired, of string) []string {
+		said := desk.Picked(&is.Feed, "hangs on", plan.Feeds(), form, "feed"+of)
+		if len(said) > 0 {
+			w.Feed = is.Feed
+		}
+		used := desk.Picked(&is.Use, "is on", plan.Uses(), form, "use"+of)
+		if len(used) > 0 {
+			w.Use = is.Use
+		}
+		return append(said, used...)
 	})...)
 	believed(d.Plan, &changed, errs)
 	return &changed, summary, errs
 }
 
-// rewired changes how the accessories of the loadout on view are wired, and says in words
-// what changed. Each is given with the suffix that its keys have in a form.
-func rewired(d *desk.Desk, changed *plan.Plan, change func(w *plan.Wired, of string) []string) (summary []string) {
+// rewired changes what the rider has said of the wiring of the accessories of the loadout on
+// view, and says in words what changed. Each is given as it is, and with the suffix that its
+// keys have in a form.
+func rewired(d *desk.Desk, changed *plan.Plan, change func(w *plan.Wired, is plan.Wired, of string) []string) (summary []string) {
 	for _, f := range d.Plan.Build(d.Loadout).Fitted {
-		if f.Part.Electric == nil {
+		e := f.Electric()
+		if e == nil {
 			continue
 		}
-		w := d.Plan.Wiring(f.Slot, f.Part.Electric)
-		if said := change(&w, "."+string(f.Slot)); len(said) > 0 {
+		w := d.Plan.WiredIn(f.Slot)
+		if said := change(&w, d.Plan.Wiring(f.Slot, e), "."+string(f.Slot)); len(said) > 0 {
 			changed.Wired = changed.Rewired(w)
 			summary = append(summary, f.Part.Name+": "+strings.Join(said, ", "))
 		}

@@ -89,7 +89,7 @@ func readWiring(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 	if d.Plan.Bike == nil {
 		return &changed, nil, errs
 	}
-	summary := rewired(d, &changed, func(w *plan.Wired, of string) []string {
+	summary := rewired(d, &changed, func(w *plan.Wired, _ plan.Wired, of string) []string {
 		said := desk.Enter(d.Units, sent(w.Fields(of), form), gauged(form, "area"+of), errs)
 		return append(said, desk.Picked(&w.Channel, "hangs on", channels, form, "channel"+of)...)
 	})
@@ -188,7 +188,7 @@ func (v *wiringView) circuits(d *desk.Desk, s desk.Shown) {
 				row.Relay = "relay"
 			}
 		}
-		kept := d.Plan.Wiring(c.Draw.Slot, c.Draw.Part.Electric)
+		kept := d.Plan.WiredIn(c.Draw.Slot)
 		stands := []string{wireLength(d, c.LengthM), "", ""}
 		if c.Err == nil {
 			stands[1], stands[2] = sizeWords(d, c.Wire.AreaMM2), fuseWords(c.FuseA)

@@ -43,7 +43,7 @@ func TestWiring(t *testing.T) {
 	require.Len(t, kept.Wired, 1)
 	assert.Equal(t, plan.Grips, kept.Wired[0].Slot)
 	assert.Equal(t, "0.5 mm²", kept.Wired[0].Area.String())
-	assert.Equal(t, plan.InCold, kept.Wired[0].Use, "what was said of its use stays")
+	assert.Empty(t, kept.Wired[0].Use, "when it is used is still as its sheet says")
 	assert.Nil(t, kept.Chosen(plan.PowerBox, "travel"), "a preview is not a choice")
 }
 
