@@ -452,8 +452,12 @@ func (d *Draft) numbers() []Field {
 		ask(Field{"outward", "Each points outward by", "°", 0, 80, "Of a pair, to its own side. Empty: straight ahead.", &d.lamp.Outward})
 	}
 	if s.Draws() {
+		unsaid := "Empty: nothing from the bike."
+		if thirsty[s] || s == Grips {
+			unsaid = "Without it the charging is unknown; 0 where it has a battery of its own."
+		}
 		ask(
-			Field{"draw", "It draws", "W", 0, 1000, "With it on, by its label: volts × amperes. Without it the charging is unknown; 0 where it has a battery of its own.", &d.power.Draw},
+			Field{"draw", "It draws", "W", 0, 1000, "With it on, by its label: volts × amperes. " + unsaid, &d.power.Draw},
 			Field{"duty", "… for a share of the time", "%", 0, 100, "While it is used: heated grips on step three of five draw 60 %. Empty: all of it.", &d.power.Duty},
 			Field{"parked", "Parked it takes", "mA", 0, 5000, "With the key out, where it is always live: a converter or a voltmeter 15–40.", &d.power.Parked})
 	}
