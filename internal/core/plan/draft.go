@@ -453,7 +453,10 @@ func (d *Draft) numbers() []Field {
 	}
 	if s.Draws() {
 		unsaid := "Empty: nothing from the bike."
-		if thirsty[s] || s == Grips {
+		switch {
+		case s == Grips:
+			unsaid = "Of warm ones: without it the charging is unknown."
+		case thirsty[s]:
 			unsaid = "Without it the charging is unknown; 0 where it has a battery of its own."
 		}
 		ask(
