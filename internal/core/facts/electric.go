@@ -1,6 +1,9 @@
 package facts
 
 import (
+	"cmp"
+	"slices"
+
 	"valiantmule/internal/core/lamp"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/power"
@@ -59,6 +62,33 @@ type Wiring struct {
 	Spare    int           // channels
 	Left     []string      // what found no channel
 	Flash    Flash
+}
+
+// Reel is how much wire of a size is still to be laid, there and back.
+type Reel struct{ AreaMM2, LengthM float64 }
+
+// ToBuy is the wire of circuits of which nobody has said what is laid, the thinnest first, and
+// the fuses that are not in yet, the smallest first; channels of a box have none.
+func (w *Wiring) ToBuy() (reels []Reel, fusesA []float64) {
+	for _, c := range w.Circuits {
+		if c.Err != nil {
+			continue
+		}
+		if c.Channel == 0 && !(c.LaidFuse > 0) {
+			fusesA = append(fusesA, c.FuseA)
+		}
+		if c.LaidMM2 > 0 {
+			continue
+		}
+		at := slices.IndexFunc(reels, func(r Reel) bool { return r.AreaMM2 == c.Wire.AreaMM2 })
+		if at < 0 {
+			at, reels = len(reels), append(reels, Reel{AreaMM2: c.Wire.AreaMM2})
+		}
+		reels[at].LengthM += 2 * c.LengthM
+	}
+	slices.SortFunc(reels, func(a, b Reel) int { return cmp.Compare(a.AreaMM2, b.AreaMM2) })
+	slices.Sort(fusesA)
+	return reels, fusesA
 }
 
 // Circuits are those of the accessories that have a wire of their own.

@@ -79,3 +79,20 @@ func TestSocketIsWiredForWhatItFeeds(t *testing.T) {
 	assert.InDelta(t, 24/13.5, w.Circuits[0].Amps, 1e-9)
 	assert.InDelta(t, 2, w.Circuits[0].LengthM, 1e-9, "along the frame to the bars")
 }
+
+// TestToBuy: wire there and back by its size, fuses one by one; what is laid is not bought again.
+func TestToBuy(t *testing.T) {
+	b := studytest.New(t)
+	p := b.With("holt-650", "grips-heated", "vest-75", "camera-bar")
+	p.Wired = []plan.Wired{{Slot: plan.Camera}}
+	studytest.Enter(t, &p.Wired[0].Area, "1", "mm²")
+	w := b.Facts(p).Wiring
+	reels, fuses := w.ToBuy()
+	assert.Equal(t, []float64{1, 4, 7.5}, fuses)
+	require.Len(t, reels, 1)
+	assert.Equal(t, 0.75, reels[0].AreaMM2)
+	assert.InDelta(t, 2*(2+1), reels[0].LengthM, 1e-9, "two metres to the grips, one to the vest")
+	boxed := b.Facts(p.With(b.Part("box-6"))).Wiring
+	_, fuses = boxed.ToBuy()
+	assert.Empty(t, fuses, "the box limits them")
+}

@@ -8,6 +8,7 @@ import (
 	"regexp"
 	"slices"
 	"strconv"
+	"strings"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/plan"
@@ -25,6 +26,7 @@ type wiringView struct {
 	Has      bool
 	Says     string
 	Drawing  draw.OneLine
+	ToBuy    string
 	Circuits []circuitView
 	Sits     []desk.OptionView
 	HasBox   bool
@@ -154,6 +156,7 @@ func wiringOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 	v.MainFuse, v.MainWire = feedOf(w)
 	v.Sits = desk.OptionsOf(plan.BoxPlaces(), desk.Typed(s.Form, "box_sits", string(d.Plan.BoxSits)), "not said")
 	v.Drawing = oneLine(d, &s.After.Facts.Charging, w)
+	v.ToBuy = toBuy(d, w)
 	v.Flash = flashOf(d, s)
 	v.Says = wiringSays(w)
 	v.Working = d.Gauges(s.After, "wiring", s.Tried, "flash-rate", "parked-days")
@@ -317,6 +320,23 @@ func circuitsDrawn(d *desk.Desk, w *facts.Wiring) (list []draw.OneCircuit, taken
 		list = append(list, row)
 	}
 	return list, taken
+}
+
+// toBuy is the wire and the fuses that are still to be had, in words.
+func toBuy(d *desk.Desk, w *facts.Wiring) string {
+	reels, fuses := w.ToBuy()
+	var list []string
+	for _, r := range reels {
+		list = append(list, wireLength(d, r.LengthM)+" of "+sizeWords(d, r.AreaMM2))
+	}
+	if len(fuses) > 0 {
+		var blades []string
+		for _, a := range fuses {
+			blades = append(blades, fuseWords(a))
+		}
+		list = append(list, "blades of "+strings.Join(blades, ", ")+" and a spare of each")
+	}
+	return strings.Join(list, "; ")
 }
 
 // flashOf is the pace of the indicators in words and pulses.
