@@ -49,6 +49,7 @@ func TestWiredWrong(t *testing.T) {
 	s := webtest.New(t)
 	v, path := s.Demo(t)
 	page := v.Page(path + "/electrics?loadout=travel&try=camera:camera-bar")
+	assert.Contains(t, page, "Heated grips, five steps, as it was found", "a list names what came with the bike")
 	status, _, _ := v.Post(path+"/choose", url.Values{"base": {webtest.Base(page)}, "try": {"camera:camera-bar"}, "loadout": {"travel"}, "stage": {"electrics"}})
 	require.Equal(t, http.StatusSeeOther, status)
 	base := webtest.Base(v.Page(path + "/electrics?loadout=travel"))
