@@ -157,7 +157,6 @@ type Light struct {
 type LampBeam struct {
 	lamp.Beam
 	Name string
-	Main bool // of the headlamp
 }
 
 // Shine are the beams alone.

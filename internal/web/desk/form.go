@@ -86,6 +86,11 @@ func Enter(u words.Units, fields []plan.Field, form url.Values, errs FormErrors)
 	return changed
 }
 
+// Sent are the fields that a form has; the others it leaves as they are.
+func Sent(fields []plan.Field, form url.Values) []plan.Field {
+	return slices.DeleteFunc(fields, func(f plan.Field) bool { return !form.Has(f.Key) })
+}
+
 // ChangedWords tell a change of a field in a plan's history.
 func ChangedWords(label, was, now string) string {
 	switch {

@@ -3,14 +3,79 @@ package desk
 import (
 	"crypto/rand"
 	"errors"
+	"math"
 	"net/http"
 	"net/url"
 	"slices"
+	"strconv"
 	"strings"
 
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/store"
 )
+
+// ReadingHead is what the form of a reading asks whatever is read.
+type ReadingHead struct {
+	ID       string // made by its page: sent twice, it is kept once
+	On, Note FieldView
+	Error    string
+}
+
+// ReadingHeadOf is the head as it was sent, or a new one.
+func ReadingHeadOf(form url.Values, errs FormErrors, note string) ReadingHead {
+	h := ReadingHead{
+		ID: form.Get("id"), Error: errs["form"],
+		On:   FieldView{Key: "on", Label: "Date", Value: Typed(form, "on", Today()), Error: errs["on"]},
+		Note: FieldView{Key: "note", Label: "Note", Value: form.Get("note"), Error: errs["note"], Help: note},
+	}
+	if h.ID == "" {
+		h.ID = rand.Text()
+	}
+	return h
+}
+
+// AddReading keeps what the form of a page read off the bike, once for its id. Fill enters
+// what is read and what stood there then; the body is the page with what is wrong.
+func AddReading(page string, kind plan.ReadingKind, fill func(d *Desk, form url.Values, into *plan.Reading, errs FormErrors) error, body func(d *Desk, form url.Values, errs FormErrors) any) Handler {
+	return func(s *House, w http.ResponseWriter, r *http.Request) error {
+		d, err := s.Open(r)
+		if err != nil {
+			return err
+		}
+		if d.Plan.Bike == nil {
+			return SeeOther(w, r, d.Href(page))
+		}
+		errs := FormErrors{}
+		reading := d.ReadingOf(kind, r.PostForm, errs)
+		if err := fill(d, r.PostForm, &reading, errs); err != nil {
+			return err
+		}
+		if len(errs) == 0 {
+			Believe(reading, r.PostForm, errs)
+		}
+		return s.Keep(w, r, d, page, reading, errs, func(errs FormErrors) any { return body(d, r.PostForm, errs) })
+	}
+}
+
+// Then is a number that the plan had when something was read.
+type Then struct {
+	Into interface{ Enter(text, unit string) error }
+	V    float64
+	Unit string
+}
+
+// NoteThen enters numbers that are known, with so many digits behind the point.
+func NoteThen(digits int, list ...Then) error {
+	for _, n := range list {
+		if math.IsNaN(n.V) {
+			continue
+		}
+		if err := n.Into.Enter(strconv.FormatFloat(n.V, 'f', digits, 64), n.Unit); err != nil {
+			return err
+		}
+	}
+	return nil
+}
 
 // ReadingOf begins a reading of the plan's bike from the id, day and note of its form.
 func (d *Desk) ReadingOf(kind plan.ReadingKind, form url.Values, errs FormErrors) plan.Reading {

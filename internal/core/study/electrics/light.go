@@ -74,7 +74,7 @@ func lamps(f *facts.All) {
 	}
 	l.MainCd, l.AuxCd = main.CdAt(0), 0
 	if !math.IsNaN(main.Cd) {
-		l.Beams = append(l.Beams, facts.LampBeam{Beam: main, Name: name, Main: true})
+		l.Beams = append(l.Beams, facts.LampBeam{Beam: main, Name: name})
 	}
 	for _, slot := range plan.ToSeeBy() {
 		p := f.Built.Part(slot)
@@ -115,25 +115,38 @@ func slowest(mix terrain.Mix, litM, reactS float64) (kmh float64, on terrain.Gro
 		if mix.Said() && mix.At(i) < worstShare || !mix.Said() && g.Kind != terrain.Paved {
 			continue
 		}
-		if v := NightKmh(g, litM, reactS); !(v >= kmh) {
+		if v := nightKmh(g, litM, reactS); !(v >= kmh) {
 			kmh, on, half = v, g, oneLane[g.Kind]
 		}
 	}
 	return kmh, on, half
 }
 
-// NightKmh is the speed at which stopping on a ground meets the light, of which half is
-// another's where two ways share one lane.
-func NightKmh(g terrain.Ground, litM, reactS float64) float64 {
-	return lamp.OutrunKmh(Sight(g, litM), reactS, lamp.Decel(g.Friction))
+// nightKmh is the speed at which stopping on a ground meets the light.
+func nightKmh(g terrain.Ground, litM, reactS float64) float64 {
+	return lamp.OutrunKmh(sight(g, litM), reactS, lamp.Decel(g.Friction))
 }
 
-// Sight is how much of what is lit is one's own on a ground.
-func Sight(g terrain.Ground, litM float64) float64 {
+// sight is how much of what is lit is one's own on a ground: half of it is another's where two
+// ways share one lane.
+func sight(g terrain.Ground, litM float64) float64 {
 	if oneLane[g.Kind] {
 		return litM / 2
 	}
 	return litM
+}
+
+// Night is a ground in the dark at a speed.
+type Night struct {
+	SightM        float64 // lit, and one's own
+	ReactM, StopM float64 // until the brakes bite; to standing
+	MeetKmh       float64 // at which stopping meets the sight
+}
+
+// NightOn is a ground in the dark, ridden at a speed.
+func NightOn(g terrain.Ground, l *facts.Light, kmh float64) Night {
+	react := lamp.Reaction(kmh, l.ReactS)
+	return Night{SightM: sight(g, l.LitM), ReactM: react, StopM: react + lamp.Braking(kmh, lamp.Decel(g.Friction)), MeetKmh: nightKmh(g, l.LitM, l.ReactS)}
 }
 
 func lit(r *study.Run) {
@@ -197,7 +210,7 @@ func nightSpeed(r *study.Run) {
 		}
 		decel := study.Computed("a", lamp.Decel(l.Ground.Friction), "m/s²")
 		c.Sheet.Step(lamp.GripFormula, decel, sheet.Value{Name: "friction on " + l.Ground.Name, Number: l.Ground.Friction, Origin: sheet.Memory})
-		c.Sheet.Step(lamp.OutrunFormula, study.Computed("speed", l.Kmh, "km/h"), study.Computed("range", Sight(l.Ground, l.LitM), "m"), decel, reaction(r))
+		c.Sheet.Step(lamp.OutrunFormula, study.Computed("speed", l.Kmh, "km/h"), study.Computed("range", sight(l.Ground, l.LitM), "m"), decel, reaction(r))
 		c.Sheet.Note("Arithmetic, not permission: dust, bends, animals and tired eyes are in none of it.")
 	}
 	c.Brief("cruise in the dark", "km/h", &r.Plan.Brief.NightCruise) // after the value, which needs none

@@ -141,39 +141,38 @@ func boxFull(f *facts.All) (study.Finding, bool) {
 	})
 }
 
+// boxAt is a place where a box sits.
+type boxAt struct {
+	words        string // in a sentence
+	off          string // what comes off to reach it
+	buried, load bool   // always; where something is strapped on behind
+}
+
+var boxesAt = map[plan.BoxPlace]boxAt{
+	plan.BoxUnderTank: {words: "under the tank", off: "seat and tank come off first", buried: true},
+	plan.BoxUnderSeat: {words: "under the seat", off: "the roll across the seat comes off first", load: true},
+	plan.BoxInTail:    {words: "in the tail", off: "what lies on the rack comes off first", load: true},
+	plan.BoxAtSide:    {words: "behind a side panel", off: "the panel comes off, two screws"},
+	plan.BoxAtLamp:    {words: "behind the headlamp", off: "the screen or the lamp comes off first; short wires to the bars"},
+}
+
+// ComesOff is what has to come off to reach a box where it sits, "" where nobody has said.
+func ComesOff(at plan.BoxPlace) string { return boxesAt[at].off }
+
 func boxBuried(f *facts.All) (study.Finding, bool) {
-	under := f.Plan.BoxSits
-	rolled := f.Built.Part(plan.TailBag) != nil || f.Built.Part(plan.RearRack) != nil
-	if f.Wiring.Box == nil || !(under == plan.BoxUnderTank || under == plan.BoxUnderSeat && rolled || under == plan.BoxInTail && rolled) {
+	at := boxesAt[f.Plan.BoxSits]
+	strapped := f.Built.Part(plan.TailBag) != nil || f.Built.Part(plan.RearRack) != nil
+	if f.Wiring.Box == nil || !(at.buried || at.load && strapped) {
 		return study.Finding{}, false
 	}
 	return study.Noted(func() study.Words {
 		return study.Words{
 			Short: "box buried",
-			What:  study.Say("%s sits %s: %s.", f.Wiring.BoxName, inWords[under], comesOff[under]),
+			What:  study.Say("%s sits %s: %s.", f.Wiring.BoxName, at.words, at.off),
 			Why:   "A fuse goes in the rain, loaded, at dusk.",
 			Do:    "Behind a side panel it is reached in a minute; or keep a list of its channels in the tank bag.",
 		}
 	})
-}
-
-// inWords is where the box sits, in a sentence.
-var inWords = map[plan.BoxPlace]string{plan.BoxUnderTank: "under the tank", plan.BoxUnderSeat: "under the seat", plan.BoxInTail: "in the tail"}
-
-// comesOff is what is in the way of a box.
-var comesOff = map[plan.BoxPlace]string{
-	plan.BoxUnderTank: "seat and tank come off first", plan.BoxUnderSeat: "the roll across the seat comes off first", plan.BoxInTail: "what lies on the rack comes off first",
-}
-
-// ComesOff is what has to come off to reach a box where it sits.
-func ComesOff(at plan.BoxPlace) string {
-	switch at {
-	case plan.BoxAtSide:
-		return "the panel comes off, two screws"
-	case plan.BoxAtLamp:
-		return "the screen or the lamp comes off first; short wires to the bars"
-	}
-	return comesOff[at]
 }
 
 func doublePace(f *facts.All) (study.Finding, bool) {

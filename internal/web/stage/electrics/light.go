@@ -89,12 +89,12 @@ func keyed(fields []plan.Field, keys []string) []plan.Field {
 func readLight(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
 	errs := desk.FormErrors{}
 	changed := *d.Plan
-	summary := desk.Enter(d.Units, sent(keyed(changed.Brief.Fields(), nightKeys), form), form, errs)
+	summary := desk.Enter(d.Units, desk.Sent(keyed(changed.Brief.Fields(), nightKeys), form), form, errs)
 	if d.Plan.Bike == nil {
 		return &changed, summary, errs
 	}
 	bike := *d.Plan.Bike
-	for _, f := range sent(keyed(bike.Fields(), lampKeys), form) {
+	for _, f := range desk.Sent(keyed(bike.Fields(), lampKeys), form) {
 		if said := desk.Enter(d.Units, []plan.Field{f}, form, errs); len(said) > 0 {
 			bike.SetOrigin(f.Key, sheet.Measured)
 			summary, changed.Bike = append(summary, said...), &bike
@@ -104,7 +104,6 @@ func readLight(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 		changed.Seen = seen
 		summary = append(summary, fmt.Sprintf("Lamps looked at: %d of %d", len(changed.Seen), len(plan.Looks())))
 	}
-	believed(d.Plan, &changed, errs)
 	return &changed, summary, errs
 }
 
@@ -249,12 +248,11 @@ func (v *lightView) grounds(d *desk.Desk, s desk.Shown) terrain.Ground {
 
 // beamsOf is what the drawing from above is made of.
 func beamsOf(d *desk.Desk, l *facts.Light, g terrain.Ground, speedKmh float64) draw.BeamsIn {
-	shine := l.Shine()
+	shine, n := l.Shine(), study.NightOn(g, l, speedKmh)
 	in := draw.BeamsIn{
-		All: func(deg float64) float64 { return lamp.ReachM(shine, deg, l.Lux) }, LitM: l.LitM, OwnM: study.Sight(g, l.LitM),
-		ReactM: lamp.Reaction(speedKmh, l.ReactS), BendM: l.BendM, RadiusM: study.BendRadiusM, LaneM: 3.5, Length: metres(d), UnitM: unitOf(d),
+		All: func(deg float64) float64 { return lamp.ReachM(shine, deg, l.Lux) }, LitM: l.LitM, OwnM: n.SightM,
+		ReactM: n.ReactM, StopM: n.StopM, BendM: l.BendM, RadiusM: study.BendRadiusM, LaneM: 3.5, Length: metres(d), UnitM: unitOf(d),
 	}
-	in.StopM = in.ReactM + lamp.Braking(speedKmh, lamp.Decel(g.Friction))
 	if in.OwnM < in.LitM {
 		in.LaneM = 3
 	}
@@ -273,12 +271,12 @@ func (v *lightView) rows(d *desk.Desk, s desk.Shown, speedKmh float64) {
 		if mix.Said() && mix.At(i) == 0 && !shown || math.IsNaN(l.LitM) {
 			continue
 		}
-		stop := lamp.Reaction(speedKmh, l.ReactS) + lamp.Braking(speedKmh, lamp.Decel(g.Friction))
-		row := groundRow{Name: g.Name, Share: "–", Sight: metres(d)(study.Sight(g, l.LitM)), Stops: d.Units.As("night-speed", study.NightKmh(g, l.LitM, l.ReactS)), Needs: metres(d)(stop), State: desk.StateOf("ok"), Shown: shown}
+		n := study.NightOn(g, l, speedKmh)
+		row := groundRow{Name: g.Name, Share: "–", Sight: metres(d)(n.SightM), Stops: d.Units.As("night-speed", n.MeetKmh), Needs: metres(d)(n.StopM), State: desk.StateOf("ok"), Shown: shown}
 		if mix.Said() {
 			row.Share = fmt.Sprintf("%.0f %%", 100*mix.At(i))
 		}
-		if stop > study.Sight(g, l.LitM) {
+		if n.StopM > n.SightM {
 			row.State = desk.StateOf("over")
 		}
 		v.Rows = append(v.Rows, row)
@@ -289,7 +287,7 @@ func (v *lightView) rows(d *desk.Desk, s desk.Shown, speedKmh float64) {
 func (v *lightView) lamps(d *desk.Desk, l *facts.Light) {
 	degrees := func(deg float64) string { return words.Number(deg, 0) + "°" }
 	for _, b := range l.Beams {
-		row := lampRow{Name: b.Name, Cd: words.Number(b.Cd, 0) + " cd", Beam: "12°, taken", Outward: "–", Sits: "fixed", Reach: metres(d)(lamp.BeamM(b.CdAt(0), l.Lux))}
+		row := lampRow{Name: b.Name, Cd: words.Number(b.Cd, 0) + " cd", Beam: degrees(lamp.UsualBeamDeg) + ", taken", Outward: "–", Sits: "fixed", Reach: metres(d)(lamp.BeamM(b.CdAt(0), l.Lux))}
 		if !math.IsNaN(b.AngleDeg) {
 			row.Beam = degrees(b.AngleDeg)
 		}
@@ -327,10 +325,10 @@ func lightSays(d *desk.Desk, l *facts.Light, g terrain.Ground, speedKmh float64)
 	if math.IsNaN(l.LitM) {
 		return "How far the lamps show, and how fast one can stop in that."
 	}
-	stop := lamp.Reaction(speedKmh, l.ReactS) + lamp.Braking(speedKmh, lamp.Decel(g.Friction))
+	n := study.NightOn(g, l, speedKmh)
 	text := fmt.Sprintf("%s lit", metres(d)(l.LitM))
-	if sight := study.Sight(g, l.LitM); sight < l.LitM {
+	if n.SightM < l.LitM {
 		text += fmt.Sprintf(", half of it another's on %s", strings.ToLower(g.Name))
 	}
-	return text + fmt.Sprintf(". From %s on %s it stands after %s; stopping meets the light at %s.", d.Units.As("night-speed", speedKmh), strings.ToLower(g.Name), metres(d)(stop), d.Units.As("night-speed", study.NightKmh(g, l.LitM, l.ReactS)))
+	return text + fmt.Sprintf(". From %s on %s it stands after %s; stopping meets the light at %s.", d.Units.As("night-speed", speedKmh), strings.ToLower(g.Name), metres(d)(n.StopM), d.Units.As("night-speed", n.MeetKmh))
 }

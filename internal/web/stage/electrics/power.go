@@ -72,7 +72,7 @@ func readPower(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	if d.Plan.Bike == nil {
 		return &changed, nil, errs
 	}
-	summary := desk.Enter(d.Units, sent(keyed(changed.Brief.Fields(), []string{"night_share"}), form), form, errs)
+	summary := desk.Enter(d.Units, desk.Sent(keyed(changed.Brief.Fields(), []string{"night_share"}), form), form, errs)
 	summary = append(summary, desk.Picked(&changed.Brief.Weather, "Weather", plan.Weathers(), form, "weather")...)
 	summary = append(summary, rewired(d, &changed, func(w *plan.Wired, is plan.Wired, of string) []string {
 		said := desk.Picked(&is.Feed, "hangs on", plan.Feeds(), form, "feed"+of)
@@ -85,7 +85,6 @@ func readPower(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 		}
 		return append(said, used...)
 	})...)
-	believed(d.Plan, &changed, errs)
 	return &changed, summary, errs
 }
 

@@ -3,8 +3,10 @@ package electrics
 
 import (
 	"embed"
+	"net/url"
 
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/plan"
 	"valiantmule/internal/web/desk"
 )
 
@@ -20,7 +22,7 @@ var Stage = desk.Stage{
 		{ID: "light", Name: "Light", Needs: []string{"seen-by-day"}, Routes: lightForm.Routes()},
 		{ID: "volts", Name: "Volts", Routes: []desk.Route{
 			desk.Live("/volts", voltsPage),
-			desk.Post("/volts", addVolts),
+			desk.Post("/volts", desk.AddReading("volts", plan.VoltsRead, fillVolts, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any { return voltsOf(d, "", form, errs) })),
 			desk.Post("/volts/revoke", desk.RevokeOn("volts")),
 		}},
 		{ID: "electric-sides", Name: "Both sides", Routes: []desk.Route{desk.Get("/electric-sides", desk.DisputesPage("electric-sides", disputes))}},

@@ -1,18 +1,17 @@
 package electrics
 
 import (
-	"crypto/rand"
 	"fmt"
 	"math"
 	"net/http"
 	"net/url"
 	"slices"
-	"strconv"
 	"strings"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/power"
+	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
 	"valiantmule/internal/words"
@@ -20,14 +19,11 @@ import (
 
 // voltsView is the worksheet of a voltmeter, and what was read so far.
 type voltsView struct {
+	desk.ReadingHead
 	Has     bool
-	ID      string
 	Asks    string // what is missing to say more than volts
 	AllOn   string // what everything on means here
 	Fields  []desk.FieldView
-	On      desk.FieldView
-	Note    desk.FieldView
-	Error   string
 	Add     string
 	Revoke  string
 	Kept    string
@@ -52,22 +48,15 @@ func voltsPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 }
 
 func voltsOf(d *desk.Desk, kept string, form url.Values, errs desk.FormErrors) voltsView {
-	v := voltsView{Has: d.Plan.Bike != nil, ID: rand.Text(), Error: errs["form"], Add: d.Href("volts"), Revoke: d.Href("volts/revoke")}
+	v := voltsView{Has: d.Plan.Bike != nil, Add: d.Href("volts"), Revoke: d.Href("volts/revoke")}
 	if !v.Has {
 		return v
 	}
-	if id := form.Get("id"); id != "" {
-		v.ID = id
-	}
+	v.ReadingHead = desk.ReadingHeadOf(form, errs, "Which meter, how warm the engine was.")
 	if form == nil {
 		form = url.Values{}
 	}
 	c := &d.Report.Facts.Charging
-	v.On = desk.FieldView{Key: "on", Label: "Date", Value: desk.Today(), Error: errs["on"]}
-	if form.Has("on") {
-		v.On.Value = form.Get("on")
-	}
-	v.Note = desk.FieldView{Key: "note", Label: "Note", Value: form.Get("note"), Error: errs["note"], Help: "Which meter, how warm the engine was."}
 	var blank plan.Volts
 	for _, f := range blank.Fields() {
 		v.Fields = append(v.Fields, desk.FieldOf(d.Units, f, form, errs))
@@ -113,7 +102,8 @@ func (v *voltsView) reads(d *desk.Desk, c *facts.Charging, kept string) {
 			}
 		}
 		row.Read = strings.Join(said, ", ")
-		row.State, row.Says = voltsSay(r.Volts)
+		means := meterWords[power.MeterOf(r.Volts.Idle.In("V"), r.Volts.Riding.In("V"), r.Volts.AllOn.In("V"))]
+		row.State, row.Says = desk.StateOf(means.state), means.says
 		if row.Leads {
 			row.Says += fmt.Sprintf(" By it the alternator gives %s at %s, by the sheet %s.", watts(c.Curve.W(plan.VoltsRPM)), d.Units.Quantity(plan.VoltsRPM, "rpm"), watts(c.Sheet.W(plan.VoltsRPM)))
 		}
@@ -129,62 +119,25 @@ func (v *voltsView) reads(d *desk.Desk, c *facts.Charging, kept string) {
 
 func volts(v float64) string { return words.Number(v, 1) + " V" }
 
-// voltsSay is what a reading means.
-func voltsSay(v *plan.Volts) (desk.StateView, string) {
-	idle, riding, all := v.Idle.In("V"), v.Riding.In("V"), v.AllOn.In("V")
-	switch {
-	case idle > power.BoilsV || riding > power.BoilsV || all > power.BoilsV:
-		return desk.StateOf("over"), "Too much: the regulator does not regulate. Another one before the next ride; a lithium battery comes off first."
-	case riding < power.ChargingV:
-		return desk.StateOf("over"), "It does not charge as it should with nothing on: stator, regulator, a plug or an earth, before anything more hangs on it."
-	case all < power.RestingV:
-		return desk.StateOf("over"), "With everything on the battery gives, too: something has to go off."
-	case all < power.ChargingV:
-		return desk.StateOf("watch"), "With everything on it gives just what is drawn, and has nothing to spare."
-	case idle < power.RestingV:
-		return desk.StateOf("watch"), "It holds while it is ridden; at idle the battery gives."
-	case math.IsNaN(riding) && math.IsNaN(all):
-		return desk.StateOf("unknown"), "Idle alone says little: read it at a riding speed, with everything on."
-	case math.IsNaN(all):
-		return desk.StateOf("ok"), "It charges with nothing on. With everything on is what one wants to know."
-	}
-	return desk.StateOf("ok"), "It holds with everything on."
+// meterWords are what a reading means.
+var meterWords = map[power.Meter]struct {
+	state verdict.State
+	says  string
+}{
+	power.Boils:       {verdict.Over, "Too much: the regulator does not regulate. Another one before the next ride; a lithium battery comes off first."},
+	power.NotCharging: {verdict.Over, "It does not charge as it should with nothing on: stator, regulator, a plug or an earth, before anything more hangs on it."},
+	power.Drains:      {verdict.Over, "With everything on the battery gives, too: something has to go off."},
+	power.JustHolds:   {verdict.Watch, "With everything on it gives just what is drawn, and has nothing to spare."},
+	power.DrainsIdle:  {verdict.Watch, "It holds while it is ridden; at idle the battery gives."},
+	power.IdleAlone:   {verdict.Unknown, "Idle alone says little: read it at a riding speed, with everything on."},
+	power.ChargesBare: {verdict.OK, "It charges with nothing on. With everything on is what one wants to know."},
+	power.Holds:       {verdict.OK, "It holds with everything on."},
 }
 
-// addVolts keeps one reading, once for the id that its form was given.
-func addVolts(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
-	if err != nil {
-		return err
-	}
-	if d.Plan.Bike == nil {
-		return desk.SeeOther(w, r, d.Href("volts"))
-	}
-	errs := desk.FormErrors{}
-	reading := d.ReadingOf(plan.VoltsRead, r.PostForm, errs)
-	reading.Volts = &plan.Volts{}
-	desk.Enter(d.Units, reading.Volts.Fields(), r.PostForm, errs)
-	if err := drawnThen(&d.Report.Facts.Charging, reading.Volts); err != nil {
-		return err
-	}
-	if len(errs) == 0 {
-		desk.Believe(reading, r.PostForm, errs)
-	}
-	return s.Keep(w, r, d, "volts", reading, errs, func(errs desk.FormErrors) any { return voltsOf(d, "", r.PostForm, errs) })
-}
-
-// drawnThen notes what was drawn while it was read, as the plan has it.
-func drawnThen(c *facts.Charging, into *plan.Volts) error {
-	for _, q := range []struct {
-		into interface{ Enter(text, unit string) error }
-		w    float64
-	}{{&into.OwnW, c.OwnW}, {&into.AllOnW, c.OwnW + c.FullW}, {&into.RatedW, c.RatedW}} {
-		if math.IsNaN(q.w) {
-			continue
-		}
-		if err := q.into.Enter(strconv.FormatFloat(q.w, 'f', 1, 64), "W"); err != nil {
-			return err
-		}
-	}
-	return nil
+// fillVolts enters what was read, and what was drawn then, as the plan has it.
+func fillVolts(d *desk.Desk, form url.Values, into *plan.Reading, errs desk.FormErrors) error {
+	v, c := &plan.Volts{}, &d.Report.Facts.Charging
+	into.Volts = v
+	desk.Enter(d.Units, v.Fields(), form, errs)
+	return desk.NoteThen(1, desk.Then{Into: &v.OwnW, V: c.OwnW, Unit: "W"}, desk.Then{Into: &v.AllOnW, V: c.OwnW + c.FullW, Unit: "W"}, desk.Then{Into: &v.RatedW, V: c.RatedW, Unit: "W"})
 }

@@ -92,11 +92,10 @@ func readWiring(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 		return &changed, nil, errs
 	}
 	summary := rewired(d, &changed, func(w *plan.Wired, _ plan.Wired, of string) []string {
-		said := desk.Enter(d.Units, sent(w.Fields(of), form), gauged(form, "area"+of), errs)
+		said := desk.Enter(d.Units, desk.Sent(w.Fields(of), form), gauged(form, "area"+of), errs)
 		return append(said, desk.Picked(&w.Channel, "hangs on", channels, form, "channel"+of)...)
 	})
 	summary = append(summary, desk.Picked(&changed.BoxSits, "The box sits", plan.BoxPlaces(), form, "box_sits")...)
-	believed(d.Plan, &changed, errs)
 	return &changed, summary, errs
 }
 
@@ -120,24 +119,6 @@ func gauged(form url.Values, key string) url.Values {
 
 // byGauge reports whether the rider's wires go by number.
 func byGauge(d *desk.Desk) bool { return d.Units.Of("mm") == "in" }
-
-// sent are the fields that a form has.
-func sent(fields []plan.Field, form url.Values) []plan.Field {
-	return slices.DeleteFunc(fields, func(f plan.Field) bool { return !form.Has(f.Key) })
-}
-
-// believed notes what is not, of a plan that a page has changed, where no field says so.
-func believed(was, now *plan.Plan, errs desk.FormErrors) {
-	if len(errs) > 0 {
-		return
-	}
-	before := was.Validate()
-	for _, p := range now.Validate() {
-		if !slices.Contains(before, p) {
-			errs["form"] = p.Error()
-		}
-	}
-}
 
 // channels are those that are no number.
 var channels = []plan.Option{{Value: "", Name: "the next free channel"}, {Value: string(plan.OwnFuse), Name: "a fuse of its own"}}

@@ -19,11 +19,6 @@ func loadoutOf(d *desk.Desk) (*plan.Plan, *plan.Loadout) {
 	return &changed, l
 }
 
-// offered are the fields that a form has sent; what it did not show stays as it is.
-func offered(fields []plan.Field, form url.Values) []plan.Field {
-	return slices.DeleteFunc(fields, func(f plan.Field) bool { return !form.Has(f.Key) })
-}
-
 // readSits takes where the rider sits.
 func readSits(form url.Values, l *plan.Loadout, errs desk.FormErrors) (changed []string) {
 	if !form.Has("sits") {

@@ -61,7 +61,7 @@ func (v heightView) With(state desk.FormState) desk.FormBody {
 func readHeight(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
 	errs := desk.FormErrors{}
 	changed, l := loadoutOf(d)
-	summary := desk.Enter(d.Units, offered(changed.Turned(), form), form, errs)
+	summary := desk.Enter(d.Units, desk.Sent(changed.Turned(), form), form, errs)
 	return changed, append(summary, readSits(form, l, errs)...), errs
 }
 

@@ -1,7 +1,6 @@
 package stance
 
 import (
-	"crypto/rand"
 	"fmt"
 	"math"
 	"net/http"
@@ -21,13 +20,10 @@ import (
 
 // measureView is the worksheet of two people in a garage, and what was measured so far.
 type measureView struct {
+	desk.ReadingHead
 	Has     bool
 	Asks    string // what is missing to say more than millimetres
-	ID      string
-	On      desk.FieldView
 	As      []desk.OptionView
-	Note    desk.FieldView
-	Error   string
 	Ends    []measureEnd
 	Add     string
 	Revoke  string
@@ -82,15 +78,11 @@ func measurePage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 }
 
 func measure(d *desk.Desk, kept string, form url.Values, errs desk.FormErrors) measureView {
-	v := measureView{Has: d.Plan.Bike != nil, ID: rand.Text(), Add: d.Href("measure"), Revoke: d.Href("measure/revoke"), Error: errs["form"], Formula: stance.LineFormula.Text}
+	v := measureView{Has: d.Plan.Bike != nil, Add: d.Href("measure"), Revoke: d.Href("measure/revoke"), Formula: stance.LineFormula.Text}
 	if !v.Has {
 		return v
 	}
-	if id := form.Get("id"); id != "" {
-		v.ID = id
-	}
-	v.On = desk.FieldView{Key: "on", Label: "Date", Value: desk.Typed(form, "on", desk.Today()), Error: errs["on"]}
-	v.Note = desk.FieldView{Key: "note", Label: "Note", Value: form.Get("note"), Error: errs["note"], Help: "Which mark, how old the oil is."}
+	v.ReadingHead = desk.ReadingHeadOf(form, errs, "Which mark, how old the oil is.")
 	v.As = desk.OptionsOf(standings(d.Plan), desk.Typed(form, "as", d.Loadout), "")
 	for _, rear := range []bool{true, false} {
 		end := measureEnd{Name: "Front"}
@@ -282,28 +274,13 @@ func (v *measureView) rates(d *desk.Desk) {
 	v.Drawing = draw.MeasuredSags(plots, in("mm", 0), in("kg", 0))
 }
 
-// addSag keeps one session, once for the id that its form was given.
-func addSag(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
-	if err != nil {
-		return err
-	}
-	if d.Plan.Bike == nil {
-		return desk.SeeOther(w, r, d.Href("measure"))
-	}
-	errs := desk.FormErrors{}
-	reading := d.ReadingOf(plan.SagRead, r.PostForm, errs)
-	reading.Sag = &plan.Sag{}
+// fillSag enters one session.
+func fillSag(d *desk.Desk, form url.Values, into *plan.Reading, errs desk.FormErrors) error {
+	into.Sag = &plan.Sag{}
 	for _, rear := range []bool{true, false} {
-		desk.Enter(d.Units, reading.Sag.Of(rear).Fields(rear), r.PostForm, errs)
+		desk.Enter(d.Units, into.Sag.Of(rear).Fields(rear), form, errs)
 	}
-	if err := stoodAs(d, r.PostForm.Get("as"), reading.Sag); err != nil {
-		return err
-	}
-	if len(errs) == 0 {
-		desk.Believe(reading, r.PostForm, errs)
-	}
-	return s.Keep(w, r, d, "measure", reading, errs, func(errs desk.FormErrors) any { return measure(d, "", r.PostForm, errs) })
+	return stoodAs(d, form.Get("as"), into.Sag)
 }
 
 // stoodAs notes what stood on the springs: their masses, preload and rates as the plan has
@@ -332,16 +309,9 @@ func stoodAs(d *desk.Desk, as string, into *plan.Sag) error {
 		if alone {
 			kg = e.AloneKg
 		}
-		for _, q := range []struct {
-			into interface{ Enter(text, unit string) error }
-			v    float64
-			unit string
-		}{{&end.FreeSprung, e.FreeKg, "kg"}, {&end.Sprung, kg, "kg"}, {&end.Preload, e.SetMM, "mm"}, {&end.Spring, e.SetNmm, "N/mm"}} {
-			if !math.IsNaN(q.v) {
-				if err := q.into.Enter(strconv.FormatFloat(q.v, 'f', 2, 64), q.unit); err != nil {
-					return err
-				}
-			}
+		if err := desk.NoteThen(2, desk.Then{Into: &end.FreeSprung, V: e.FreeKg, Unit: "kg"}, desk.Then{Into: &end.Sprung, V: kg, Unit: "kg"},
+			desk.Then{Into: &end.Preload, V: e.SetMM, Unit: "mm"}, desk.Then{Into: &end.Spring, V: e.SetNmm, Unit: "N/mm"}); err != nil {
+			return err
 		}
 	}
 	return nil

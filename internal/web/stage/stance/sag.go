@@ -58,7 +58,7 @@ func (v sagView) With(state desk.FormState) desk.FormBody {
 func readSag(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
 	errs := desk.FormErrors{}
 	changed, l := loadoutOf(d)
-	summary := desk.Enter(d.Units, offered(l.Setting.Fields(), form), form, errs)
+	summary := desk.Enter(d.Units, desk.Sent(l.Setting.Fields(), form), form, errs)
 	summary = append(summary, readSits(form, l, errs)...)
 	if len(summary) > 0 {
 		summary[0] = l.Name + ": " + summary[0]

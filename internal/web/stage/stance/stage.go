@@ -3,9 +3,11 @@ package stance
 
 import (
 	"embed"
+	"net/url"
 
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/guide"
+	"valiantmule/internal/core/plan"
 	"valiantmule/internal/web/desk"
 )
 
@@ -26,7 +28,7 @@ var Stage = desk.Stage{
 		{ID: "height", Name: "Height", Routes: heightForm.Routes()},
 		{ID: "measure", Name: "Measure", Routes: []desk.Route{
 			desk.Live("/measure", measurePage),
-			desk.Post("/measure", addSag),
+			desk.Post("/measure", desk.AddReading("measure", plan.SagRead, fillSag, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any { return measure(d, "", form, errs) })),
 			desk.Post("/measure/revoke", desk.RevokeOn("measure")),
 		}},
 		{ID: "symptoms", Name: "What it does", Routes: symptoms.Routes()},
