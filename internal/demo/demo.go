@@ -15,7 +15,7 @@ import (
 var bikes []byte
 
 //go:embed parts.json
-var parts []byte
+var shelf []byte
 
 //go:embed plan.json
 var document []byte
@@ -35,7 +35,7 @@ func Bikes() ([]*plan.Bike, error) {
 // Parts of the catalogue.
 func Parts() (plan.Shelf, error) {
 	var list plan.Shelf
-	if err := format.DecodeStrict(parts, &list); err != nil {
+	if err := format.DecodeStrict(shelf, &list); err != nil {
 		return nil, fmt.Errorf("demo parts: %w", err)
 	}
 	return list, nil

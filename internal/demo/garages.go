@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
 )
@@ -41,7 +42,7 @@ func Garages() ([]*plan.Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	parts, err := Parts()
+	shelf, err := Parts()
 	if err != nil {
 		return nil, err
 	}
@@ -54,12 +55,12 @@ func Garages() ([]*plan.Plan, error) {
 		}
 		p.Bike = bikes[at]
 		for i, named := range s.Parts {
-			at := slices.IndexFunc(parts, func(p *plan.Part) bool { return p.ID == named.Part })
+			at := slices.IndexFunc(shelf, func(p *parts.Part) bool { return p.ID == named.Part })
 			if at < 0 {
 				return nil, fmt.Errorf("demo garages: no part %q", named.Part)
 			}
 			p.Lines = slices.Insert(p.Lines, i, plan.Line{
-				Kind: plan.PartLine, Part: parts[at], Loadout: named.Loadout, Need: named.Need, Decision: named.Decision, Source: named.Source, Amount: named.Amount, Why: named.Why,
+				Kind: plan.PartLine, Part: shelf[at], Loadout: named.Loadout, Need: named.Need, Decision: named.Decision, Source: named.Source, Amount: named.Amount, Why: named.Why,
 			})
 		}
 		if problems := p.Validate(); len(problems) > 0 {

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/core/tyre"
@@ -108,7 +109,7 @@ func TestNothingSpoilsADrawing(t *testing.T) {
 		"no cruise": func(p *plan.Plan) { require.NoError(t, p.Brief.Cruise.Enter("", "")) },
 		"no pace":   func(p *plan.Plan) { require.NoError(t, p.Brief.WalkingPace.Enter("", "")) },
 		"no gears":  func(p *plan.Plan) { require.NoError(t, p.Bike.Gearbox.Enter("", "")) },
-		"no tyre":   func(p *plan.Plan) { p.Lines = nil; p.Bike.ClearStandard(plan.RearTyre) },
+		"no tyre":   func(p *plan.Plan) { p.Lines = nil; p.Bike.ClearStandard(parts.RearTyre) },
 		"no brief":  func(p *plan.Plan) { p.Brief = plan.Brief{} },
 	} {
 		field, report := demoReport(t, change)

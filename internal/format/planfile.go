@@ -14,6 +14,7 @@ import (
 	"github.com/go-json-experiment/json"
 	"github.com/go-json-experiment/json/jsontext"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/plan"
 )
 
@@ -39,10 +40,14 @@ func ReadPlan(r io.Reader) (*plan.Plan, error) {
 		return nil, placed(err)
 	}
 	if head.Format != plan.Format {
-		return nil, plan.Problem{Path: "format", What: fmt.Sprintf("is %q, want %q", head.Format, plan.Format)}
+		return nil, entry.Problem{Path: "format", What: fmt.Sprintf("is %q, want %q", head.Format, plan.Format)}
 	}
-	if head.Version != plan.Version {
-		return nil, plan.Problem{Path: "version", What: fmt.Sprintf("is %d; this program reads version %d", head.Version, plan.Version)}
+	if head.Version == 1 {
+		if data, err = upgraded(data); err != nil {
+			return nil, placed(err)
+		}
+	} else if head.Version != plan.Version {
+		return nil, entry.Problem{Path: "version", What: fmt.Sprintf("is %d; this program reads version %d", head.Version, plan.Version)}
 	}
 	p := new(plan.Plan)
 	if err := json.Unmarshal(data, p, json.RejectUnknownMembers(true)); err != nil {
@@ -67,10 +72,16 @@ func WritePlan(w io.Writer, p *plan.Plan) error {
 func EncodePlan(p *plan.Plan) ([]byte, error) { return json.Marshal(p, json.Deterministic(true)) }
 
 // DecodePlan reads what EncodePlan wrote, now or in an earlier version. What in it cannot
-// be read is set aside, place by place, and named; the rest is there.
+// be read, or is not believed any more, is set aside, place by place, and named; the rest is there.
 func DecodePlan(data []byte) (p *plan.Plan, aside []string, err error) {
 	p = new(plan.Plan)
+	if data, err = upgraded(data); err != nil {
+		return p, nil, placed(err)
+	}
 	aside, err = decodeKept(data, p, func() { *p = plan.Plan{} })
+	for _, problem := range p.SetAside() {
+		aside = append(aside, problem.Error()+", counts as not said")
+	}
 	return p, aside, err
 }
 
@@ -155,7 +166,7 @@ func placed(err error) error {
 	}
 	var syntax *jsontext.SyntacticError
 	if errors.As(err, &syntax) {
-		return plan.Problem{Path: path(syntax.JSONPointer), What: fmt.Sprintf("%v (byte %d)", syntax.Err, syntax.ByteOffset)}
+		return entry.Problem{Path: path(syntax.JSONPointer), What: fmt.Sprintf("%v (byte %d)", syntax.Err, syntax.ByteOffset)}
 	}
 	var semantic *json.SemanticError
 	if errors.As(err, &semantic) {
@@ -165,7 +176,7 @@ func placed(err error) error {
 		} else if semantic.JSONKind != 0 && semantic.GoType != nil {
 			what = fmt.Sprintf("a JSON %s does not belong there", semantic.JSONKind)
 		}
-		return plan.Problem{Path: path(semantic.JSONPointer), What: what}
+		return entry.Problem{Path: path(semantic.JSONPointer), What: what}
 	}
 	return err
 }

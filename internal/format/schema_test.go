@@ -13,6 +13,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
 )
@@ -69,7 +71,7 @@ func TestSchema(t *testing.T) {
 func TestSchemaOfWires(t *testing.T) {
 	p, err := format.ReadPlan(strings.NewReader(file(t)))
 	require.NoError(t, err)
-	wired := plan.Wired{Slot: plan.Grips, Feed: plan.FeedEngine, Use: plan.InCold, Channel: "2"}
+	wired := plan.Wired{Slot: parts.Grips, Feed: parts.FeedEngine, Use: parts.InCold, Channel: "2"}
 	for _, f := range wired.Fields("") {
 		require.NoError(t, f.Entry.Enter("3", f.Unit))
 	}
@@ -109,13 +111,13 @@ func TestSchemaNamesEveryField(t *testing.T) {
 	root := document(t, string(data)).(map[string]any)
 	defs := root["$defs"].(map[string]any)
 	for name, typ := range map[string]reflect.Type{
-		"": reflect.TypeFor[plan.Plan](), "brief": reflect.TypeFor[plan.Brief](), "bike": reflect.TypeFor[plan.Bike](), "part": reflect.TypeFor[plan.Part](),
-		"tyre": reflect.TypeFor[plan.Tyre](), "effect": reflect.TypeFor[plan.Effect](), "line": reflect.TypeFor[plan.Line](),
-		"load": reflect.TypeFor[plan.Load](), "wheel": reflect.TypeFor[plan.Wheel](), "filling": reflect.TypeFor[plan.Filling](), "pressures": reflect.TypeFor[plan.Pressure](),
+		"": reflect.TypeFor[plan.Plan](), "brief": reflect.TypeFor[plan.Brief](), "bike": reflect.TypeFor[plan.Bike](), "part": reflect.TypeFor[parts.Part](),
+		"tyre": reflect.TypeFor[parts.Tyre](), "effect": reflect.TypeFor[parts.Effect](), "line": reflect.TypeFor[plan.Line](),
+		"load": reflect.TypeFor[plan.Load](), "wheel": reflect.TypeFor[parts.Wheel](), "filling": reflect.TypeFor[parts.Filling](), "pressures": reflect.TypeFor[plan.Pressure](),
 		"loadout": reflect.TypeFor[plan.Loadout](), "calculation": reflect.TypeFor[plan.Calculation](), "rate": reflect.TypeFor[plan.Rate](),
-		"carrier": reflect.TypeFor[plan.Carrier](), "bag": reflect.TypeFor[plan.Bag](), "rack": reflect.TypeFor[plan.Rack](), "route": reflect.TypeFor[plan.Route](), "ground_stretch": reflect.TypeFor[plan.GroundStretch](), "stop": reflect.TypeFor[plan.Stop](),
-		"mate": reflect.TypeFor[plan.Mate](), "report": reflect.TypeFor[plan.Report](), "reading": reflect.TypeFor[plan.Reading](), "fill": reflect.TypeFor[plan.Fill](), "ridden": reflect.TypeFor[plan.Ridden](), "weighing": reflect.TypeFor[plan.Weighing](),
-		"clicks": reflect.TypeFor[plan.Clicks](), "trial": reflect.TypeFor[plan.Trial](), "electric": reflect.TypeFor[plan.Electric](), "lamp": reflect.TypeFor[plan.Lamp](), "wired": reflect.TypeFor[plan.Wired](), "sag": reflect.TypeFor[plan.Sag](), "sag_end": reflect.TypeFor[plan.SagEnd](), "setting": reflect.TypeFor[plan.Setting](), "spring": reflect.TypeFor[plan.Spring](), "adjuster": reflect.TypeFor[plan.Adjuster](),
+		"carrier": reflect.TypeFor[parts.Carrier](), "bag": reflect.TypeFor[parts.Bag](), "rack": reflect.TypeFor[parts.Rack](), "route": reflect.TypeFor[plan.Route](), "ground_stretch": reflect.TypeFor[plan.GroundStretch](), "stop": reflect.TypeFor[plan.Stop](),
+		"mate": reflect.TypeFor[plan.Mate](), "report": reflect.TypeFor[plan.Report](), "reading": reflect.TypeFor[logbook.Reading](), "fill": reflect.TypeFor[logbook.Fill](), "ridden": reflect.TypeFor[logbook.Ridden](), "weighing": reflect.TypeFor[logbook.Weighing](),
+		"clicks": reflect.TypeFor[plan.Clicks](), "trial": reflect.TypeFor[plan.Trial](), "electric": reflect.TypeFor[parts.Electric](), "lamp": reflect.TypeFor[parts.Lamp](), "wired": reflect.TypeFor[plan.Wired](), "sag": reflect.TypeFor[logbook.Sag](), "sag_end": reflect.TypeFor[logbook.SagEnd](), "setting": reflect.TypeFor[plan.Setting](), "spring": reflect.TypeFor[parts.Spring](), "adjuster": reflect.TypeFor[parts.Adjuster](),
 	} {
 		def := root
 		if name != "" {

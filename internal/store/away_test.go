@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/geo"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/demo"
@@ -302,7 +303,7 @@ func TestQuotas(t *testing.T) {
 		"variants":  func() error { _, err := st.Split(ctx, me, id, plan.New("P", "EUR"), "Split"); return err },
 		"revisions": func() error { return st.Save(ctx, me, id, head.Revision, "", plan.New("P", "EUR"), "P") },
 		"tracks":    func() error { _, err := st.KeepTrack(ctx, me, points(40)); return err },
-		"readings":  func() error { _, err := st.AddReadings(ctx, me, id, []plan.Reading{reading}); return err },
+		"readings":  func() error { _, err := st.AddReadings(ctx, me, id, []logbook.Reading{reading}); return err },
 	}
 	for what, q := range map[string]store.Quotas{
 		"plans variants": {Plans: 1, Revisions: 9, Readings: 99, Tracks: 9, Bytes: 1 << 30}, "revisions": {Plans: 9, Revisions: 1, Readings: 99, Tracks: 9, Bytes: 1 << 30},
@@ -341,7 +342,7 @@ func TestLongLogs(t *testing.T) {
 	require.NoError(t, err)
 	id, err := here.CreatePlan(ctx, me, p, "New")
 	require.NoError(t, err)
-	more := func(n int) (list []plan.Reading) {
+	more := func(n int) (list []logbook.Reading) {
 		for range n {
 			r := p.Readings[0]
 			r.ID = crand.Text()

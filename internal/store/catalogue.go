@@ -11,6 +11,7 @@ import (
 
 	"github.com/go-json-experiment/json"
 
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
 )
@@ -68,7 +69,7 @@ func (s *Store) Bike(ctx context.Context, id string) (*plan.Bike, error) {
 		return nil, err
 	}
 	b := new(plan.Bike)
-	return b, format.DecodeStrict(document, b)
+	return b, format.DecodePiece(document, b)
 }
 
 // shelfKept is how long the shelf is kept: it is read by every page and changes
@@ -77,17 +78,17 @@ const shelfKept = time.Minute
 
 // Shelf is every part of the catalogue, with a version that tells whether it has
 // changed. The parts are shared: nobody changes one.
-func (s *Store) Shelf(ctx context.Context) (parts plan.Shelf, version string, err error) {
+func (s *Store) Shelf(ctx context.Context) (shelf plan.Shelf, version string, err error) {
 	s.shelf.Lock()
 	defer s.shelf.Unlock()
 	if s.shelf.parts != nil && s.now().Sub(s.shelf.read) < shelfKept {
 		return s.shelf.parts, s.shelf.version, nil
 	}
-	if parts, version, err = s.readShelf(ctx); err != nil {
+	if shelf, version, err = s.readShelf(ctx); err != nil {
 		return nil, "", err
 	}
-	s.shelf.parts, s.shelf.version, s.shelf.read = parts, version, s.now()
-	return parts, version, nil
+	s.shelf.parts, s.shelf.version, s.shelf.read = shelf, version, s.now()
+	return shelf, version, nil
 }
 
 // shelf is the catalogue's parts as last read.
@@ -104,7 +105,7 @@ func (s *Store) forgetShelf() {
 	s.shelf.parts = nil
 }
 
-func (s *Store) readShelf(ctx context.Context) (parts plan.Shelf, version string, err error) {
+func (s *Store) readShelf(ctx context.Context) (shelf plan.Shelf, version string, err error) {
 	var documents [][]byte
 	err = s.db.SelectContext(ctx, &documents, `SELECT document FROM catalogue WHERE kind <> ? ORDER BY kind, position, id`, bikeKind)
 	if err != nil {
@@ -114,15 +115,15 @@ func (s *Store) readShelf(ctx context.Context) (parts plan.Shelf, version string
 	for _, d := range documents {
 		sum.Write(d)
 	}
-	parts, err = decodeAll[plan.Part](documents)
-	return parts, hex.EncodeToString(sum.Sum(nil)), err
+	shelf, err = decodeAll[parts.Part](documents)
+	return shelf, hex.EncodeToString(sum.Sum(nil)), err
 }
 
 func decodeAll[T any](documents [][]byte) ([]*T, error) {
 	list := make([]*T, len(documents))
 	for i, d := range documents {
 		list[i] = new(T)
-		if err := format.DecodeStrict(d, list[i]); err != nil {
+		if err := format.DecodePiece(d, list[i]); err != nil {
 			return nil, err
 		}
 	}

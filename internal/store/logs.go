@@ -13,13 +13,13 @@ import (
 	"github.com/jmoiron/sqlx"
 	"github.com/maypok86/otter/v2"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/format"
 )
 
 // readingLog is what one log holds.
 type readingLog struct {
-	readings []plan.Reading
+	readings []logbook.Reading
 	aside    []string // what could not be read
 	version  string   // tells whether anything of it has changed
 	seen     logSum
@@ -125,8 +125,8 @@ func readLog(rows []logRow) (log readingLog) {
 	for i, row := range rows {
 		sum.Write(row.Document)
 		log.seen.Check ^= uint64(crc32.Update(crc32.ChecksumIEEE([]byte(row.ID)), crc32.IEEETable, row.Document))
-		var r plan.Reading
-		err := format.DecodeStrict(row.Document, &r)
+		var r logbook.Reading
+		err := format.DecodePiece(row.Document, &r)
 		if err == nil {
 			err = sound(r)
 		}

@@ -9,42 +9,28 @@ import (
 
 	"github.com/go-json-experiment/json"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/format"
 )
 
 // Clash is an ErrClash: two readings that differ have the same id.
-type Clash struct{ There, New plan.Reading }
+type Clash struct{ There, New logbook.Reading }
 
 func (e *Clash) Error() string {
-	return fmt.Sprintf("The log has another reading under this id: there it is %s, here %s. Throw one away, or write it down anew.", said(e.There), said(e.New))
+	return fmt.Sprintf("The log has another reading under this id: there it is %s, here %s. Throw one away, or write it down anew.", e.There.Words(), e.New.Words())
 }
 
 // Is makes it an ErrClash.
 func (e *Clash) Is(target error) bool { return target == ErrClash }
 
-// said is a reading in a few words.
-func said(r plan.Reading) string {
-	switch {
-	case r.Fill != nil:
-		return fmt.Sprintf("%s of %s", r.Fill.Litres, r.On)
-	case r.Weighing != nil:
-		return "a weighing of " + r.On
-	case r.Sag != nil:
-		return "a measured sag of " + r.On
-	case r.Volts != nil:
-		return "volts of " + r.On
-	}
-	return string(r.Kind) + " of " + r.On
-}
-
 // AddReadings puts readings into the log of a rider's plan, which its variants
 // share. One that is there already is left as it is, and another under its id is a
 // Clash; added counts the others. Readings are no revisions: an undo leaves them alone.
-func (s *Store) AddReadings(ctx context.Context, rider, planID string, list []plan.Reading) (added int, err error) {
+func (s *Store) AddReadings(ctx context.Context, rider, planID string, list []logbook.Reading) (added int, err error) {
 	for i, r := range list {
-		if !plan.ValidID(r.ID) {
-			return 0, plan.Problem{Path: fmt.Sprintf("readings[%d].id", i), What: "is not one of a reading"}
+		if !entry.ValidID(r.ID) {
+			return 0, entry.Problem{Path: fmt.Sprintf("readings[%d].id", i), What: "is not one of a reading"}
 		}
 		if problems := r.Validate(); len(problems) > 0 {
 			return 0, problems[0]
@@ -67,7 +53,7 @@ func (s *Store) AddReadings(ctx context.Context, rider, planID string, list []pl
 		if err := tx.GetContext(ctx, &count, `SELECT COUNT(*) FROM readings WHERE log_id = ?`, log); err != nil {
 			return err
 		}
-		if count+len(list) > min(plan.MaxReadings, s.quotas.Readings) {
+		if count+len(list) > min(logbook.MaxReadings, s.quotas.Readings) {
 			return ErrFull
 		}
 		added, err = s.insertReadings(ctx, tx, log, list)
@@ -76,7 +62,7 @@ func (s *Store) AddReadings(ctx context.Context, rider, planID string, list []pl
 	return added, err
 }
 
-func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, list []plan.Reading) (added int, err error) {
+func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, list []logbook.Reading) (added int, err error) {
 	size := 0
 	for _, r := range list {
 		document, err := json.Marshal(r, json.Deterministic(true))
@@ -89,12 +75,16 @@ func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, 
 			if err := tx.GetContext(ctx, &is, `SELECT document FROM readings WHERE log_id = ? AND id = ?`, log, r.ID); err != nil {
 				return 0, err
 			}
-			if bytes.Equal(is, document) {
-				continue
-			}
 			clash := &Clash{New: r}
-			if err := format.DecodeStrict(is, &clash.There); err != nil {
+			if err := format.DecodePiece(is, &clash.There); err != nil {
 				return 0, err
+			}
+			there, err := json.Marshal(clash.There, json.Deterministic(true)) // as it is written now
+			if err != nil {
+				return 0, err
+			}
+			if bytes.Equal(there, document) {
+				continue
 			}
 			return 0, clash
 		}
@@ -108,9 +98,9 @@ func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, 
 }
 
 // sound tells whether a reading is one at all. What it says was looked at when it was kept.
-func sound(r plan.Reading) error {
+func sound(r logbook.Reading) error {
 	switch {
-	case !plan.ValidID(r.ID):
+	case !entry.ValidID(r.ID):
 		return errors.New("its id is none of ours")
 	case !r.Whole():
 		return fmt.Errorf("%q is no kind of reading, or its content is missing", r.Kind)

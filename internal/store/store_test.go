@@ -16,6 +16,9 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/mariadb/mariadbtest"
@@ -238,7 +241,7 @@ func TestAmend(t *testing.T) {
 	assert.Equal(t, before, now.Revision, "nothing changed, nothing is kept")
 	assert.ErrorIs(t, st.Amend(ctx, rider(t, st, "Eve"), id, strings.Repeat("C", 26), line("mine")), store.ErrNotFound)
 	for id, valid := range map[string]bool{strings.Repeat("B", 26): true, "": false, strings.Repeat("b", 26): false, strings.Repeat("B", 27): false, strings.Repeat("1", 26): false} {
-		assert.Equal(t, valid, plan.ValidID(id), id)
+		assert.Equal(t, valid, entry.ValidID(id), id)
 	}
 }
 
@@ -278,12 +281,12 @@ func TestCatalogue(t *testing.T) {
 	require.NoError(t, err)
 	tyres := 0
 	for _, p := range shelf {
-		if p.Tyre != nil {
+		if p.Tyre() != nil {
 			tyres++
 		}
 	}
 	assert.GreaterOrEqual(t, tyres, 10)
-	require.NoError(t, st.LoadCatalogue(ctx, nil, plan.Shelf{{ID: "new", Slot: plan.SideStand, Name: "New"}}))
+	require.NoError(t, st.LoadCatalogue(ctx, nil, plan.Shelf{{ID: "new", Slot: parts.SideStand, Name: "New"}}))
 	again, now, err := st.Shelf(ctx)
 	require.NoError(t, err)
 	assert.Len(t, again, len(shelf)+1, "a new catalogue is seen at once")
@@ -484,7 +487,7 @@ func TestReadings(t *testing.T) {
 	variant, err := st.Split(ctx, me, id, head.Plan, "Split")
 	require.NoError(t, err)
 	for want := range []int{0, 1} {
-		added, err := st.AddReadings(ctx, me, variant, []plan.Reading{more})
+		added, err := st.AddReadings(ctx, me, variant, []logbook.Reading{more})
 		require.NoError(t, err)
 		assert.Equal(t, 1-want, added, "sent twice, kept once")
 	}
@@ -501,9 +504,9 @@ func TestReadings(t *testing.T) {
 	}
 
 	other := rider(t, st, "Other")
-	_, err = st.AddReadings(ctx, other, id, []plan.Reading{more})
+	_, err = st.AddReadings(ctx, other, id, []logbook.Reading{more})
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	many := make([]plan.Reading, plan.MaxReadings)
+	many := make([]logbook.Reading, logbook.MaxReadings)
 	for i := range many {
 		many[i] = more
 		many[i].ID = rand.Text()
@@ -513,7 +516,7 @@ func TestReadings(t *testing.T) {
 
 	otherwise := more
 	otherwise.Note = "another one"
-	_, err = st.AddReadings(ctx, me, id, []plan.Reading{otherwise})
+	_, err = st.AddReadings(ctx, me, id, []logbook.Reading{otherwise})
 	assert.ErrorIs(t, err, store.ErrClash, "never acknowledged, never put in the other's place")
 	var clash *store.Clash
 	require.ErrorAs(t, err, &clash)
@@ -522,7 +525,7 @@ func TestReadings(t *testing.T) {
 	for _, foreignID := range []string{"", "7", "aaaaaaaaaaaaaaaaaaaaaaaaaa"} {
 		foreign := more
 		foreign.ID = foreignID
-		_, err = st.AddReadings(ctx, me, id, []plan.Reading{foreign})
+		_, err = st.AddReadings(ctx, me, id, []logbook.Reading{foreign})
 		assert.Error(t, err, "an id that could not be saved is refused: %q", foreignID)
 	}
 }

@@ -10,9 +10,9 @@ import (
 	"strings"
 	"testing"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
-	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/golden"
 )
@@ -107,14 +107,14 @@ var (
 
 // inputs are the numbers that the rider typed about bike and trip, in copies that facts
 // then stand on.
-func inputs(f *facts.All) []plan.Field {
+func inputs(f *facts.All) []entry.Field {
 	p := *f.Plan
 	f.Plan = &p
 	p.Brief.Terrain = slices.Clone(p.Brief.Terrain)
 	fields := p.Brief.Fields()
 	for i := range p.Brief.Terrain {
 		s := &p.Brief.Terrain[i]
-		fields = append(fields, plan.Field{Key: "share of " + string(s.Ground), Unit: "%", Entry: &s.Share})
+		fields = append(fields, entry.Field{Key: "share of " + string(s.Ground), Unit: "%", Entry: &s.Share})
 	}
 	if f.Built == nil {
 		return fields

@@ -12,6 +12,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -84,7 +85,7 @@ func (b *Garage) As(bike string, parts ...string) func() *plan.Plan {
 }
 
 // Count is the plan with an unlisted sprocket or chain of n teeth or links.
-func (b *Garage) Count(p *plan.Plan, slot plan.Slot, n int) *plan.Plan {
+func (b *Garage) Count(p *plan.Plan, slot parts.Slot, n int) *plan.Plan {
 	return p.With(plan.Choice{Slot: slot, Part: plan.Unlisted(p.Bike, slot, n)})
 }
 
@@ -179,7 +180,7 @@ func Ground(t testing.TB, p *plan.Plan, shares map[terrain.Kind]string) {
 	p.Brief.Terrain = nil
 	for _, g := range terrain.Grounds() {
 		if text, ok := shares[g.Kind]; ok {
-			s := plan.Stretch{Ground: g.Kind}
+			s := terrain.Stretch{Ground: g.Kind}
 			Enter(t, &s.Share, text, "%")
 			p.Brief.Terrain = append(p.Brief.Terrain, s)
 		}
@@ -200,7 +201,7 @@ func Packed(loads ...plan.Load) func(p *plan.Plan) {
 }
 
 // Thing is something to pack: its mass, kg, and volume, litres, in a bag or at a place.
-func Thing(t testing.TB, kg, litres string, in plan.Slot, side plan.Side, at load.Place) plan.Load {
+func Thing(t testing.TB, kg, litres string, in parts.Slot, side plan.Side, at load.Place) plan.Load {
 	t.Helper()
 	l := plan.Load{Name: "Thing", Place: at, Bag: in, Side: side}
 	Enter(t, &l.Mass, kg, "kg")
@@ -209,20 +210,20 @@ func Thing(t testing.TB, kg, litres string, in plan.Slot, side plan.Side, at loa
 }
 
 // Said puts what somebody found out about fitment on each part that the plan chose.
-func Said(fit plan.Fitment) func(*plan.Plan) {
-	return OnParts(func(p *plan.Part) { p.Fitment = &fit })
+func Said(fit parts.Fitment) func(*plan.Plan) {
+	return OnParts(func(p *parts.Part) { p.Fitment = &fit })
 }
 
 // Of makes the bike of a year and the parts for others.
-func Of(year int, made plan.Made) func(*plan.Plan) {
+func Of(year int, made parts.Made) func(*plan.Plan) {
 	return func(p *plan.Plan) {
 		p.Bike.Year = year
-		OnParts(func(part *plan.Part) { part.Made = made })(p)
+		OnParts(func(part *parts.Part) { part.Made = made })(p)
 	}
 }
 
 // OnParts changes copies of the parts that a plan chose.
-func OnParts(change func(*plan.Part)) func(*plan.Plan) {
+func OnParts(change func(*parts.Part)) func(*plan.Plan) {
 	return func(p *plan.Plan) {
 		for i := range p.Lines {
 			part := *p.Lines[i].Part
@@ -230,4 +231,13 @@ func OnParts(change func(*plan.Part)) func(*plan.Plan) {
 			p.Lines[i].Part = &part
 		}
 	}
+}
+
+// Say enters properties of a part, key and text by turns.
+func Say(t testing.TB, p *parts.Part, said ...string) *parts.Part {
+	t.Helper()
+	for i := 0; i < len(said); i += 2 {
+		require.NoError(t, p.Say(said[i], said[i+1]))
+	}
+	return p
 }

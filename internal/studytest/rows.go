@@ -8,6 +8,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
@@ -18,12 +19,12 @@ import (
 type Row struct {
 	state             verdict.State
 	appears, vanishes func() *plan.Plan
-	offers            plan.Slot // a remedy that can be tried, "" for none
+	offers            parts.Slot // a remedy that can be tried, "" for none
 }
 
 // Speaks is a row: the state in which a rule speaks of one plan, another of which it is
 // silent, and the slot of a remedy that it offers.
-func Speaks(state verdict.State, appears, vanishes func() *plan.Plan, offers plan.Slot) Row {
+func Speaks(state verdict.State, appears, vanishes func() *plan.Plan, offers parts.Slot) Row {
 	return Row{state, appears, vanishes, offers}
 }
 
@@ -67,14 +68,14 @@ func Rows(t *testing.T, b *Garage, s study.Study, rows map[string]Row) {
 	golden.Held(t, "rows", text.String())
 }
 
-func offersSlot(t *testing.T, id string, f study.Finding, slot plan.Slot) {
+func offersSlot(t *testing.T, id string, f study.Finding, slot parts.Slot) {
 	if slot == "" {
 		return
 	}
 	if !assert.NotEmpty(t, f.Remedies(), "%s offers a way out", id) {
 		return
 	}
-	var slots []plan.Slot
+	var slots []parts.Slot
 	for _, remedy := range f.Remedies() {
 		for _, c := range remedy.Choices {
 			slots = append(slots, c.Slot)

@@ -11,6 +11,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
@@ -56,13 +57,13 @@ func Scenes(b *Garage) []Scene {
 		enter(&p.Brief.Help, "20", "h")
 		enter(&p.Brief.Climb, "35", "%")
 		p.Brief.ClimbGround = terrain.SingleTrack
-		p.Loadouts[1].Loads = append(p.Loadouts[1].Loads, Thing(b.t, "14", "20", plan.SideBags, plan.Left, load.Panniers), Thing(b.t, "9", "12", plan.SideBags, plan.Right, load.Panniers), Thing(b.t, "6", "9", plan.TailBag, "", load.Tail))
+		p.Loadouts[1].Loads = append(p.Loadouts[1].Loads, Thing(b.t, "14", "20", parts.SideBags, plan.Left, load.Panniers), Thing(b.t, "9", "12", parts.SideBags, plan.Right, load.Panniers), Thing(b.t, "6", "9", parts.TailBag, "", load.Tail))
 	}, "tube-ultra-front-21", "tube-ultra-rear-18", "lock-front-160", "lock-light-rear-215", "hackle-110-100-18", "bags-rackless-38", "roll-40", "rear-rack-f", "kit-tubes", "bladder-7", "pegs-wide")
 	scene("two up in wet mud", "corrin-850", func(p *plan.Plan, enter func(enterer, string, string)) {
 		ground(p, map[terrain.Kind]string{terrain.Mud: "15", terrain.Track: "25", terrain.Paved: "60"})
 		p.Brief.Weather = plan.Wet
 		enter(&p.Loadouts[1].Pillion, "68", "kg")
-		p.Loadouts[1].Loads = append(p.Loadouts[1].Loads, Thing(b.t, "12", "25", plan.SideBags, plan.Left, load.Panniers), Thing(b.t, "7", "30", plan.SideBags, plan.Right, load.Panniers), Thing(b.t, "8", "40", plan.TopBox, "", load.TopBox))
+		p.Loadouts[1].Loads = append(p.Loadouts[1].Loads, Thing(b.t, "12", "25", parts.SideBags, plan.Left, load.Panniers), Thing(b.t, "7", "30", parts.SideBags, plan.Right, load.Panniers), Thing(b.t, "8", "40", parts.TopBox, "", load.TopBox))
 	}, "boxes-2x36", "side-rack-c", "box-42", "rear-rack-c", "wheel-c-21", "bars-high-c", "skid-alu-c", "riser-30-28", "tank-27-c", "lanner-150-70r17", "screen-tall", "hands-bar-28")
 	scene("far roads", "corrin-1180", func(p *plan.Plan, enter func(enterer, string, string)) {
 		ground(p, map[terrain.Kind]string{terrain.Motorway: "30", terrain.Paved: "60", terrain.SmoothGravel: "10"})

@@ -14,7 +14,8 @@ import (
 
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web"
 	"valiantmule/internal/web/webtest"
@@ -43,7 +44,7 @@ func BenchmarkPreviewAllTyres(b *testing.B) {
 	s := webtest.New(b)
 	v, path := s.Demo(b)
 	for b.Loop() {
-		v.Page(path + "/tyres?loadout=travel&all=1&try=" + string(plan.RearTyre) + ":wether-130-80-18")
+		v.Page(path + "/tyres?loadout=travel&all=1&try=" + string(parts.RearTyre) + ":wether-130-80-18")
 	}
 }
 
@@ -99,7 +100,7 @@ func BenchmarkSaturation(b *testing.B) {
 func BenchmarkHover(b *testing.B) {
 	s := webtest.New(b)
 	v, path := s.Demo(b)
-	hover := path + "/tyres?loadout=travel&try=" + string(plan.RearTyre) + ":wether-130-80-18"
+	hover := path + "/tyres?loadout=travel&try=" + string(parts.RearTyre) + ":wether-130-80-18"
 	b.Run("parts", func(b *testing.B) {
 		bytes, since := 0, cpu(b)
 		for b.Loop() {
@@ -142,12 +143,12 @@ func manyFills(tb testing.TB, s *webtest.Site, path string) {
 	id := strings.TrimPrefix(path, "/plans/")
 	head, err := s.Store.Plan(tb.Context(), rider.ID, id)
 	require.NoError(tb, err)
-	like := head.Plan.ReadingsOf(plan.FillReading)[1]
+	like := head.Plan.ReadingsOf(logbook.FillReading)[1]
 	day := time.Date(2010, 1, 1, 0, 0, 0, 0, time.UTC)
-	var list []plan.Reading
-	for i := range plan.MaxReadings - len(head.Plan.Readings) {
-		r, fill := like, *like.Fill
-		r.ID, r.On, r.Fill = rand.Text(), day.AddDate(0, 0, i).Format(time.DateOnly), &fill
+	var list []logbook.Reading
+	for i := range logbook.MaxReadings - len(head.Plan.Readings) {
+		r, fill := like, *like.Fill()
+		r.ID, r.On, r.Read = rand.Text(), day.AddDate(0, 0, i).Format(time.DateOnly), &fill
 		require.NoError(tb, fill.Trip.Enter(strconv.Itoa(200+i%90), "km"))
 		require.NoError(tb, fill.Odometer.Enter("", "km"))
 		list = append(list, r)

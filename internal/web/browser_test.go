@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/format"
@@ -63,7 +64,7 @@ func TestMainJob(t *testing.T) {
 	w.Follow(`.rail a[href*="/tyres"]`)
 	w.Do(chromedp.Click(chromedp.CSS(`a.option[href*="bracken-140-80-18"]`)))
 	w.Bench("Bracken 140/80-18")
-	with := p.With(plan.Choice{Slot: plan.RearTyre, Part: shelf.Find(p.Bike, plan.RearTyre, "bracken-140-80-18"), Need: plan.Needed})
+	with := p.With(plan.Choice{Slot: parts.RearTyre, Part: shelf.Find(p.Bike, parts.RearTyre, "bracken-140-80-18"), Need: plan.Needed})
 	assert.Equal(t, webtest.Core(t, p, "cruise-rpm"), w.Gauge("cruise-rpm"), "on the bench, not in the plan")
 	assert.Contains(t, strings.ReplaceAll(w.Text(`document.querySelector('#bench .moves').textContent`), "\u202f", " "), webtest.Core(t, with, "cruise-rpm"))
 	w.Until(`document.querySelector('#bench [data-finding="tyre-moves-gearing"]') !== null`)
@@ -82,7 +83,7 @@ func TestMainJob(t *testing.T) {
 	w.Bench("Rear sprocket 46 T")
 	w.Until(`document.querySelector('#fan .ray-ghost') !== null`)
 	w.Follow("[data-fit]")
-	geared := with.With(plan.Choice{Slot: plan.RearSprocket, Part: shelf.Find(p.Bike, plan.RearSprocket, "rear-h6-46"), Need: plan.Needed})
+	geared := with.With(plan.Choice{Slot: parts.RearSprocket, Part: shelf.Find(p.Bike, parts.RearSprocket, "rear-h6-46"), Need: plan.Needed})
 	assert.Equal(t, webtest.Core(t, geared, "cruise-rpm"), w.Gauge("cruise-rpm"))
 	assert.Equal(t, webtest.Core(t, geared, "cost"), w.Gauge("cost"))
 

@@ -15,6 +15,7 @@ import (
 	"valiantmule/internal/core/calc"
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/store"
@@ -202,14 +203,14 @@ func planNumbers(p *plan.Plan) map[string]string {
 	put(float64(pair.Rear), "gearing.rear", "chain.rear")
 	put(float64(was.Front), "gearing.stock_front")
 	put(float64(was.Rear), "gearing.stock_rear")
-	if t := built.Tyre(plan.RearTyre); t != nil {
+	if t := built.Tyre(parts.RearTyre); t != nil {
 		put(t.CircumferenceMM(), "gearing.circumference_mm")
 		n["tyre.code"] = t.Size.String()
 	}
-	if t := standard.Tyre(plan.RearTyre); t != nil {
+	if t := standard.Tyre(parts.RearTyre); t != nil {
 		put(t.CircumferenceMM(), "gearing.stock_circumference_mm")
 	}
-	if t := built.Tyre(plan.FrontTyre); t != nil {
+	if t := built.Tyre(parts.FrontTyre); t != nil {
 		put(t.DiameterMM(), "geometry.front_diameter_mm")
 	}
 	if pitch, ok := drive.PitchMM(b.Chain); ok {

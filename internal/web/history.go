@@ -9,6 +9,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -205,7 +206,7 @@ func differences(d *desk.Desk, variants []*store.Snapshot) []differRow {
 			rows = append(rows, row)
 		}
 	}
-	for _, info := range plan.Slots() {
+	for _, info := range parts.Kinds() {
 		add(info.Name, func(p *plan.Plan) string {
 			if part := p.Chosen(info.Slot, d.Loadout); part != nil {
 				return part.Name

@@ -11,6 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web"
@@ -103,7 +104,7 @@ func TestWhatAnAnswerDependsOn(t *testing.T) {
 	assert.NotEqual(t, webtest.Base(before), webtest.Base(after))
 	v.Post(path+"/undo", url.Values{"base": {webtest.Base(after)}, "stage": {"range"}})
 	assert.Contains(t, fresh("the revision that redo leads to"), "Redo: ")
-	require.NoError(t, s.Store.LoadCatalogue(ctx, nil, plan.Shelf{{ID: "new", Slot: plan.FuelCans, Name: "A can of another maker"}}))
+	require.NoError(t, s.Store.LoadCatalogue(ctx, nil, plan.Shelf{{ID: "new", Slot: parts.FuelCans, Name: "A can of another maker"}}))
 	assert.Contains(t, fresh("the shelf"), "A can of another maker")
 	whole := v.Page(page)
 	part := v.Parts(page, "bench")

@@ -10,6 +10,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/web/webtest"
 )
@@ -137,7 +138,7 @@ func TestNothingFromTheShelf(t *testing.T) {
 	assert.Greater(t, report.Facts.Light.AuxCd, 17_000.0)
 	assert.Equal(t, 33.0, p.Brief.Inseam.In("in"))
 	contact, _ := report.Figure(figure.BarShort)
-	without, err := eval.EvaluateLoadout(p.With(plan.Choice{Slot: plan.Risers}), nil, "travel", "2026-11-26")
+	without, err := eval.EvaluateLoadout(p.With(plan.Choice{Slot: parts.Risers}), nil, "travel", "2026-11-26")
 	require.NoError(t, err)
 	short, _ := without.Figure(figure.BarShort)
 	assert.InDelta(t, 0.9*25.4, short.Value-contact.Value, 1e-6, "the bar mount lifts the bar")

@@ -8,6 +8,7 @@ import (
 	"strings"
 	"time"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
@@ -17,8 +18,8 @@ import (
 const numbers = "number"
 
 // Conventions lists the ways of writing numbers, for the rider to choose from.
-func Conventions() []plan.Option {
-	return []plan.Option{{Value: string(unit.Unsaid), Name: "Asks where it matters"}, {Value: string(unit.Point), Name: "1,250.5"}, {Value: string(unit.Comma), Name: "1.250,5"}}
+func Conventions() []entry.Option {
+	return []entry.Option{{Value: string(unit.Unsaid), Name: "Asks where it matters"}, {Value: string(unit.Point), Name: "1,250.5"}, {Value: string(unit.Comma), Name: "1.250,5"}}
 }
 
 // Numbers is how the rider writes numbers.
@@ -28,7 +29,7 @@ func (u Units) Numbers() unit.Convention { return unit.Convention(u[numbers]) }
 func (u Units) Shown(text string) string { return u.Numbers().Shown(text) }
 
 // ShownOf is a field's number as the rider writes it; a code or a list stays as it is.
-func (u Units) ShownOf(e plan.Entry) string {
+func (u Units) ShownOf(e entry.Entry) string {
 	_, quantity := e.(interface{ Base() float64 })
 	_, ratio := e.(*unit.Ratio)
 	switch {
@@ -42,7 +43,7 @@ func (u Units) ShownOf(e plan.Entry) string {
 
 // Enter sets a number of the document from what a rider typed, in their convention; a
 // bare number is in their unit for a metric one.
-func (u Units) Enter(e plan.Entry, text, metric string) error {
+func (u Units) Enter(e entry.Entry, text, metric string) error {
 	text, err := u.plain(e, text)
 	if err != nil {
 		return err
@@ -50,7 +51,7 @@ func (u Units) Enter(e plan.Entry, text, metric string) error {
 	return e.Enter(u.gallons(text), u.Of(metric))
 }
 
-func (u Units) plain(e plan.Entry, text string) (string, error) {
+func (u Units) plain(e entry.Entry, text string) (string, error) {
 	switch e.(type) {
 	case *plan.Gears: // blanks stand between its numbers
 		return text, nil
@@ -62,7 +63,7 @@ func (u Units) plain(e plan.Entry, text string) (string, error) {
 
 // EnterField is Enter with the range in which the number is believed, said in the
 // rider's units.
-func (u Units) EnterField(f plan.Field, text string) error {
+func (u Units) EnterField(f entry.Field, text string) error {
 	if f.Max == f.Min { // a code or a list, not one number
 		return f.Entry.Enter(text, u.Of(f.Unit))
 	}
@@ -74,7 +75,7 @@ func (u Units) EnterField(f plan.Field, text string) error {
 
 // Says is an error in the rider's units.
 func (u Units) Says(err error) error {
-	var outside *plan.OutOfRange
+	var outside *entry.OutOfRange
 	if !errors.As(err, &outside) {
 		return err
 	}

@@ -6,7 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/words"
 )
@@ -60,7 +60,7 @@ func TestQuantitiesByTheRider(t *testing.T) {
 	require.NoError(t, us.Enter(&h, "9,500 feet", "m"))
 	assert.InDelta(t, 9500*0.3048, h.Base(), 1e-9)
 	var m unit.Mass
-	err := us.EnterField(plan.Field{Key: "rider", Unit: "kg", Min: 35, Max: 250, Entry: &m}, "900")
+	err := us.EnterField(entry.Field{Key: "rider", Unit: "kg", Min: 35, Max: 250, Entry: &m}, "900")
 	assert.EqualError(t, err, "900 lb is outside 77.2–551\u00a0lb")
 	var r unit.Ratio
 	require.NoError(t, words.Units{}.Enter(&r, "2.533", ""))

@@ -12,6 +12,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
@@ -171,8 +172,8 @@ func TestLaws(t *testing.T) {
 	type rolled struct{ length, rpm float64 }
 	var tyres []rolled
 	for _, part := range shelf {
-		if part.Slot == plan.RearTyre {
-			with := p.With(plan.Choice{Slot: plan.RearTyre, Part: part})
+		if part.Slot == parts.RearTyre {
+			with := p.With(plan.Choice{Slot: parts.RearTyre, Part: part})
 			tyres = append(tyres, rolled{studytest.Value(t, with, "rear-circumference"), studytest.Value(t, with, "cruise-rpm")})
 		}
 	}
@@ -185,7 +186,7 @@ func TestLaws(t *testing.T) {
 	}
 	pace, rpm := math.Inf(1), 0.0
 	for teeth := 39; teeth <= 51; teeth++ {
-		with := p.With(plan.Choice{Slot: plan.RearSprocket, Part: plan.Unlisted(p.Bike, plan.RearSprocket, teeth)})
+		with := p.With(plan.Choice{Slot: parts.RearSprocket, Part: plan.Unlisted(p.Bike, parts.RearSprocket, teeth)})
 		report := studytest.Report(t, with)
 		crawl, _ := report.Figure("crawl-speed")
 		cruise, _ := report.Figure("cruise-rpm")

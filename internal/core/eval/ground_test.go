@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/core/verdict"
@@ -79,7 +80,7 @@ func TestAsItCameKeepsTheSums(t *testing.T) {
 func TestReadings(t *testing.T) {
 	p, shelf := studytest.Demo(t)
 	p.Lines = nil
-	p = p.With(plan.Choice{Slot: plan.RearSprocket, Part: shelf.Find(p.Bike, plan.RearSprocket, "rear-h6-47")})
+	p = p.With(plan.Choice{Slot: parts.RearSprocket, Part: shelf.Find(p.Bike, parts.RearSprocket, "rear-h6-47")})
 	factor := map[drive.Pickup]float64{}
 	own := 0
 	for _, reading := range gearing.Readings(studytest.Report(t, p).Facts) {

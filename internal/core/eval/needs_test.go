@@ -9,6 +9,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -44,7 +45,7 @@ func planOf(t *testing.T, bike string, b briefly) *plan.Plan {
 	p.Brief.Weather, p.Brief.Skill = b.weather, b.skill
 	for _, g := range terrain.Grounds() {
 		if text, ok := b.mix[g.Kind]; ok {
-			s := plan.Stretch{Ground: g.Kind}
+			s := terrain.Stretch{Ground: g.Kind}
 			enter(&s.Share, text, "%")
 			p.Brief.Terrain = append(p.Brief.Terrain, s)
 		}
@@ -198,20 +199,20 @@ func TestNeedsAreMet(t *testing.T) {
 	require.NoError(t, p.Brief.Inseam.Enter("860", "mm"))
 	require.NoError(t, p.Brief.Gap.Enter("210", "km"))
 	require.NoError(t, p.Brief.HandSpan.Enter("172", "mm"))
-	for id, parts := range map[string][]string{
+	for id, by := range map[string][]string{
 		"levers": {"levers-adjust"}, "seen-by-day": {"aux-seen"}, "tyres-for-the-ground": {"bracken-140-80-18"}, "mend-a-flat": {"kit-tubes"}, "fuel": {"tank-25-h"}, "sump": {"skid-alu-h"}, "cases": {"skid-alu-h", "bars-low-h"}, "cooler": {"cooler-grille-h"},
 		"hands": {"hands-bar-22"}, "mud": {"mudguard-high"}, "seat": {"seat-wide"}, "stand": {"bar-22-high"}, "pegs": {"pegs-wide"}, "wind": {"screen-mid"},
 		"warm-hands": {"grips-heated"}, "navigation": {"nav-paper"}, "charging": {"mount-damped", "nav-tablet", "socket-sealed"},
 	} {
 		with := p
-		for _, name := range parts {
-			at := slices.IndexFunc(shelf, func(p *plan.Part) bool { return p.ID == name })
+		for _, name := range by {
+			at := slices.IndexFunc(shelf, func(p *parts.Part) bool { return p.ID == name })
 			require.NotEqual(t, -1, at, name)
 			with = with.With(plan.Choice{Slot: shelf[at].Slot, Part: shelf[at]})
 		}
 		after, there := asked(t, with)[id]
 		require.True(t, there, id)
-		assert.True(t, after.Met, "%s with %v is short of %s", id, parts, after.Tell().Short)
+		assert.True(t, after.Met, "%s with %v is short of %s", id, by, after.Tell().Short)
 		if before, there := asked(t, p)[id]; there {
 			assert.False(t, before.Met, "%s is short without", id)
 		}

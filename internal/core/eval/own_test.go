@@ -13,6 +13,7 @@ import (
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
@@ -20,9 +21,9 @@ import (
 )
 
 // retyped is a part whose sheet was filled in from another's, field by field, as text.
-func retyped(t *testing.T, p *plan.Part) *plan.Part {
+func retyped(t *testing.T, p *parts.Part) *parts.Part {
 	t.Helper()
-	from, to := plan.DraftOf(p), plan.DraftOf(&plan.Part{ID: "own-copy", Slot: p.Slot, Name: p.Name, Price: p.Price, Place: p.Place, Origin: p.Origin})
+	from, to := parts.DraftOf(p), parts.DraftOf(&parts.Part{ID: "own-copy", Slot: p.Slot, Name: p.Name, Price: p.Price, Place: p.Place, Origin: p.Origin})
 	asks := to.Asks()
 	for g, group := range from.Asks() {
 		for i, f := range group.Fields {
@@ -31,9 +32,6 @@ func retyped(t *testing.T, p *plan.Part) *plan.Part {
 		for i, choice := range group.Picks {
 			asks[g].Picks[i].Set(choice.Get())
 		}
-		for i, c := range group.Checks {
-			*asks[g].Checks[i].On = *c.On
-		}
 		for i, s := range group.Severals {
 			asks[g].Severals[i].Set(s.Get())
 		}
@@ -41,7 +39,9 @@ func retyped(t *testing.T, p *plan.Part) *plan.Part {
 			*asks[g].Texts[i].Words = *words.Words
 		}
 	}
-	*to.Covers() = *from.Covers()
+	if covers := to.Covers(); covers != nil {
+		*covers = *from.Covers()
+	}
 	return to.Done()
 }
 
@@ -49,7 +49,7 @@ func retyped(t *testing.T, p *plan.Part) *plan.Part {
 // with the same fields gives the same figures, to the last digit, and the same findings.
 func TestOwnPartIsAsGoodAsTheShelfs(t *testing.T) {
 	b := studytest.New(t)
-	slots := map[plan.Slot]bool{}
+	slots := map[parts.Slot]bool{}
 	for _, p := range b.Shelf {
 		slots[p.Slot] = true
 		own := retyped(t, p)
@@ -59,7 +59,7 @@ func TestOwnPartIsAsGoodAsTheShelfs(t *testing.T) {
 				bike = id
 			}
 		}
-		report := func(part *plan.Part) (figures []study.Figure, findings []string) {
+		report := func(part *parts.Part) (figures []study.Figure, findings []string) {
 			r, err := eval.EvaluateLoadout(b.Standard(bike).With(plan.Choice{Slot: part.Slot, Part: part}), b.Shelf, "travel", "2026-11-26")
 			require.NoError(t, err)
 			for _, f := range r.Findings {
@@ -75,7 +75,7 @@ func TestOwnPartIsAsGoodAsTheShelfs(t *testing.T) {
 		}
 		assert.Equal(t, wantFindings, findings, p.ID)
 	}
-	for _, info := range plan.Slots() {
+	for _, info := range parts.Kinds() {
 		assert.True(t, slots[info.Slot], "nothing on the shelf shows what parts of %s have", info.Slot)
 	}
 }
@@ -87,13 +87,13 @@ func TestTags(t *testing.T) {
 	for _, p := range b.Shelf {
 		for _, tag := range p.Provides {
 			found := false
-			for _, o := range plan.TagsBy(p.Slot) {
+			for _, o := range parts.TagsBy(p.Slot) {
 				found = found || o.Value == tag
 			}
 			assert.True(t, found, "%s provides %s, and parts of %s are not asked for it", p.ID, tag, p.Slot)
 		}
 		for _, tag := range append(p.Needs, p.Excludes...) {
-			assert.NotEqual(t, tag, plan.TagWords(tag), "%s: %s is not in words", p.ID, tag)
+			assert.NotEqual(t, tag, parts.TagWords(tag), "%s: %s is not in words", p.ID, tag)
 		}
 	}
 }
@@ -121,7 +121,7 @@ func TestWhatDoesNotGoOnIsCreditedWithNothing(t *testing.T) {
 	assert.Contains(t, said, "Fennick single", "not only the first")
 
 	fits := *b.Part("skid-alu-a").Part
-	fits.Fitment = &plan.Fitment{Verdict: plan.FitsWithWork}
+	fits.Fitment = &parts.Fitment{Verdict: parts.FitsWithWork}
 	assert.NotContains(t, b.Findings(bare.With(plan.Choice{Slot: fits.Slot, Part: &fits})), "part-does-not-fit", "whoever tried it knows better")
 	own := b.Standard("holt-650")
 	own.Bike.Provides = nil
@@ -135,11 +135,11 @@ func TestTheWholeWay(t *testing.T) {
 	b := studytest.New(t)
 	way := b.Findings(b.With("holt-650", "hands-bar-28"))["part-does-not-fit"].Remedies()
 	require.NotEmpty(t, way)
-	var slots []plan.Slot
+	var slots []parts.Slot
 	for _, c := range way[0].Choices {
 		slots = append(slots, c.Slot)
 	}
-	assert.Equal(t, []plan.Slot{plan.Handlebar, plan.Risers, plan.HandGuards}, slots, "the bar, the clamps that it needs, and the guards on top")
+	assert.Equal(t, []parts.Slot{parts.Handlebar, parts.Risers, parts.HandGuards}, slots, "the bar, the clamps that it needs, and the guards on top")
 	assert.NotContains(t, b.Findings(b.With("holt-650").With(way[0].Choices...)), "part-does-not-fit")
 }
 
@@ -152,8 +152,8 @@ func TestUnknownIsSaidAndNeverHelps(t *testing.T) {
 		bare := b.Standard(bike)
 		without, err := eval.EvaluateLoadout(bare, b.Shelf, "travel", "2026-11-26")
 		require.NoError(t, err)
-		for _, info := range plan.Slots() {
-			own := plan.DraftOf(&plan.Part{ID: "own-blank", Slot: info.Slot, Name: "Mine"}).Done()
+		for _, info := range parts.Kinds() {
+			own := parts.DraftOf(&parts.Part{ID: "own-blank", Slot: info.Slot, Name: "Mine"}).Done()
 			p := bare.With(plan.Choice{Slot: info.Slot, Part: own})
 			r, err := eval.EvaluateLoadout(p, p.WithOwn(b.Shelf), "travel", "2026-11-26")
 			require.NoError(t, err)
@@ -183,7 +183,7 @@ func TestAsFoundIsWhatIsComputed(t *testing.T) {
 	p := b.Standard("holt-650")
 	p.Baseline = plan.Inspection{}
 	standard := studytest.Value(t, p, "cruise-rpm")
-	short := plan.Counted(plan.FrontSprocket, 13)
+	short := parts.Counted(parts.FrontSprocket, 13)
 	p.Baseline.Changes = []plan.Change{{Name: "13 teeth in front", Fate: baseline.Keep, Part: short}}
 	assert.Greater(t, studytest.Value(t, p, "cruise-rpm"), standard)
 	p.Baseline.Changes[0].Fate = baseline.Undo
@@ -244,14 +244,14 @@ func TestLoadoutsAreTheRiders(t *testing.T) {
 	assert.Equal(t, "winter-2", id)
 	both := p.Relaid(append(slices.Clone(p.Loadouts), plan.Loadout{ID: id, Name: "Winter", Days: 3}), map[string]string{id: "travel"})
 	require.Empty(t, both.Validate())
-	assert.Equal(t, "screen-tall", both.Chosen(plan.Windscreen, id).ID)
+	assert.Equal(t, "screen-tall", both.Chosen(parts.Windscreen, id).ID)
 	was, _ := p.Loadout("travel")
 	now, _ := both.Loadout(id)
 	assert.Equal(t, was.Loads, now.Loads)
 	one := p.Relaid(p.Loadouts[:1], nil)
 	require.Empty(t, one.Validate())
-	assert.Nil(t, one.Chosen(plan.Windscreen, "trail-day"))
-	assert.Equal(t, []*plan.Part{&own}, one.Owned(), "nobody else has its sheet")
+	assert.Nil(t, one.Chosen(parts.Windscreen, "trail-day"))
+	assert.Equal(t, []*parts.Part{&own}, one.Owned(), "nobody else has its sheet")
 }
 
 // TestASecondSet, carried or changed on the way, makes the tyres last the trip.
@@ -261,7 +261,7 @@ func TestASecondSet(t *testing.T) {
 	rear, front := studytest.Value(t, p, "rear-life"), studytest.Value(t, p, "front-life")
 	assert.InDelta(t, min(rear, front), studytest.Value(t, p, "tyre-life"), 1e-6)
 	same := *b.Part("hackle-140-80-18").Part
-	same.ID, same.Slot, same.Provides = "own-second", plan.SpareRear, []string{"waits-on-the-way"}
+	same.ID, same.Slot, same.Provides = "own-second", parts.SpareRear, []string{"waits-on-the-way"}
 	two := p.With(plan.Choice{Slot: same.Slot, Part: &same})
 	assert.InDelta(t, min(2*rear, front), studytest.Value(t, two, "tyre-life"), 1e-6, "the same again")
 	assert.Equal(t, rear, studytest.Value(t, two, "rear-life"))
@@ -277,10 +277,10 @@ func TestOnlyWhatIsSettledIsSettled(t *testing.T) {
 	p := b.With("holt-650", "bracken-140-80-18")
 	bench, err := eval.NewBench(p, b.Shelf, "travel", "2026-11-26")
 	require.NoError(t, err)
-	blank := plan.DraftOf(&plan.Part{ID: "own-blank", Slot: plan.RearTyre, Name: "A tyre"}).Done()
+	blank := parts.DraftOf(&parts.Part{ID: "own-blank", Slot: parts.RearTyre, Name: "A tyre"}).Done()
 	diffs, err := bench.Preview(
-		eval.Alternative{Plan: p.With(plan.Choice{Slot: plan.RearTyre, Part: blank})},
-		eval.Alternative{Plan: p.With(plan.Choice{Slot: plan.RearTyre})})
+		eval.Alternative{Plan: p.With(plan.Choice{Slot: parts.RearTyre, Part: blank})},
+		eval.Alternative{Plan: p.With(plan.Choice{Slot: parts.RearTyre})})
 	require.NoError(t, err)
 	ids := func(list []study.Finding) (ids []string) {
 		for _, f := range list {
@@ -315,15 +315,14 @@ func TestOneRounding(t *testing.T) {
 func TestRoomMeasured(t *testing.T) {
 	b := studytest.New(t)
 	own := *b.Part("bracken-140-80-18").Part
-	tyre := *own.Tyre
-	own.ID, own.Tyre = "own-tall", &tyre
+	own.ID = "own-tall"
 	p := b.Standard("holt-650").With(plan.Choice{Slot: own.Slot, Part: &own})
 	studytest.Enter(t, &p.Bike.RearMaxWidth, "130", "mm")
 	require.Equal(t, verdict.Stop, b.Findings(p)["rear-tyre-clearance"].State)
-	studytest.Enter(t, &tyre.Room, "7", "mm")
+	studytest.Say(t, &own, "room", "7")
 	assert.NotContains(t, b.Findings(p), "rear-tyre-clearance")
-	studytest.Enter(t, &tyre.Room, "4", "mm")
+	studytest.Say(t, &own, "room", "4")
 	assert.Equal(t, verdict.Watch, b.Findings(p)["rear-tyre-clearance"].State)
-	studytest.Enter(t, &tyre.Room, "0", "mm")
+	studytest.Say(t, &own, "room", "0")
 	assert.Equal(t, verdict.Stop, b.Findings(p)["rear-tyre-clearance"].State)
 }

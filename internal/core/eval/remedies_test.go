@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/demo"
@@ -67,8 +68,8 @@ var about = map[string]func(r *eval.LoadoutReport) float64{
 	"range-short":       func(r *eval.LoadoutReport) float64 { return -figureOf(r, "range") },
 	"part-does-not-fit": func(r *eval.LoadoutReport) float64 { return float64(len(r.Facts.Built.Off)) },
 	"cast-on-rock": func(r *eval.LoadoutReport) (cast float64) {
-		for _, s := range []plan.Slot{plan.FrontTyre, plan.RearTyre} {
-			if r.Facts.Built.WheelBuild(s) == plan.Cast {
+		for _, s := range []parts.Slot{parts.FrontTyre, parts.RearTyre} {
+			if r.Facts.Built.WheelBuild(s) == parts.Cast {
 				cast++
 			}
 		}

@@ -6,7 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/studytest"
 )
 
@@ -22,7 +22,7 @@ func TestLoadoutsOwnParts(t *testing.T) {
 	require.True(t, ok)
 	require.NotEmpty(t, slider.Remedies())
 	for _, choice := range slider.Remedies()[0].Choices {
-		if choice.Slot == plan.FrontSprocket {
+		if choice.Slot == parts.FrontSprocket {
 			assert.Equal(t, "travel", choice.Loadout)
 		}
 	}

@@ -5,6 +5,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/studytest"
@@ -19,7 +20,7 @@ func TestRemedyHelps(t *testing.T) {
 	b := studytest.New(t)
 	tried := 0
 	for _, part := range b.Shelf {
-		if part.Slot != plan.RearTyre || part.Tyre.Size.RimIn != 18 {
+		if part.Slot != parts.RearTyre || part.Tyre().Size.RimIn != 18 {
 			continue
 		}
 		p := b.With("holt-650", part.ID)

@@ -82,7 +82,7 @@ func candidates(f *facts.All) []Way {
 	p := f.Plan
 	var ways []Way
 	for _, part := range f.Shelf {
-		if part.Carrier == nil || !part.Carrier.Approved || !f.Built.Fits(part) {
+		if part.Carrier() == nil || !part.Carrier().Approved || !f.Built.Fits(part) {
 			continue
 		}
 		if on := f.Built.Part(part.Slot); on != nil && on.ID == part.ID {

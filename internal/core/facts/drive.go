@@ -5,7 +5,7 @@ import (
 	"math"
 
 	"valiantmule/internal/core/drive"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/terrain"
 )
 
@@ -69,7 +69,7 @@ type Cruise struct {
 // sprockets.
 func (f *All) StandardCentreMM() (float64, error) {
 	pitch, known := drive.PitchMM(f.Built.Bike.Chain)
-	links := f.Standard.Figure(plan.ChainLinks)
+	links := f.Standard.Figure(parts.ChainLinks)
 	if !known || links == 0 || f.Drive.StandardPair.Front == 0 {
 		return 0, fmt.Errorf("standard chain or sprockets unknown")
 	}

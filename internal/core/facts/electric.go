@@ -5,13 +5,15 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/lamp"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/power"
 	"valiantmule/internal/core/terrain"
 )
 
 // Metered are the readings of volts that stand, the oldest first.
-type Metered []plan.Reading
+type Metered []logbook.Reading
 
 // Charging is what the alternator gives against what is drawn.
 type Charging struct {
@@ -44,7 +46,7 @@ type Draws []Draw
 // Draw is one of them.
 type Draw struct {
 	plan.Wired // how it is wired and used
-	Part       *plan.Part
+	Part       *parts.Part
 	FullW      float64 // with it on
 	Used       float64 // share of the time, by duty, weather and night
 	MeanW      float64
@@ -54,7 +56,7 @@ type Draw struct {
 // Wiring is what lies between battery and accessories.
 type Wiring struct {
 	Circuits Circuits
-	Box      *plan.Box // nil without one
+	Box      *parts.Box // nil without one
 	BoxName  string
 	BoxAmps  float64       // all its channels together, everything on
 	Main     power.Circuit // from the battery to it
@@ -115,7 +117,7 @@ func (c *Circuit) InA() float64 {
 
 // Relayed reports that it is switched by a relay of its own; a box is one itself.
 func (c *Circuit) Relayed() bool {
-	return c.Channel == 0 && (c.Relay || c.Draw.Feed == plan.FeedEngine)
+	return c.Channel == 0 && (c.Relay || c.Draw.Feed == parts.FeedEngine)
 }
 
 // Wrong reports that no wire does, or that the fuse in it is more than its wire carries.

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 )
@@ -67,8 +68,8 @@ type Sides struct{ LeftKg, RightKg float64 }
 
 // Bag is a bag with what is in it.
 type Bag struct {
-	Slot            plan.Slot
-	Part            *plan.Part
+	Slot            parts.Slot
+	Part            *parts.Part
 	Kg, Litres      float64
 	LimitKg, LimitL float64 // NaN when nobody has said
 }

@@ -2,6 +2,7 @@ package facts
 
 import (
 	"valiantmule/internal/core/fuel"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
 )
@@ -28,10 +29,10 @@ type WayLeg struct {
 
 // Learning is what the fills of the plan's bike teach.
 type Learning struct {
-	Anchor       float64         // known consumption over the computed one, as it came; NaN when none is known
-	First        fuel.Model      // before any fill
-	Intervals    []plan.Interval // from full to full, the oldest first
-	Tankfuls     []fuel.Tankful  // the same with what the model computes
+	Anchor       float64            // known consumption over the computed one, as it came; NaN when none is known
+	First        fuel.Model         // before any fill
+	Intervals    []logbook.Interval // from full to full, the oldest first
+	Tankfuls     []fuel.Tankful     // the same with what the model computes
 	Taught       fuel.Taught
 	FlatPer100Km float64 // L/100 km where there is no model
 }

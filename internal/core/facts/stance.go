@@ -3,12 +3,13 @@ package facts
 import (
 	"math"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/stance"
 )
 
 // Sat are the sessions in which sag was measured that stand, the oldest first.
-type Sat []plan.Reading
+type Sat []logbook.Reading
 
 // Springs are both ends' suspension, as built and set for the loadout.
 type Springs struct {
@@ -28,9 +29,9 @@ func (s *Springs) Of(rear bool) *SpringEnd {
 // sag are along the leg. What follows from a spring that nobody knows is NaN, but for a
 // sag that was measured.
 type SpringEnd struct {
-	End       stance.End // as built and set, corrected by what was measured
-	By        *plan.Part // that brings the spring, nil for the bike's own
-	Adjuster  plan.Adjuster
+	End       stance.End  // as built and set, corrected by what was measured
+	By        *parts.Part // that brings the spring, nil for the bike's own
+	Adjuster  parts.Adjuster
 	Measured  Measured
 	Corrected stance.Correction
 	Doubtful  bool // a sag was measured, and no number can be blamed for it

@@ -3,53 +3,10 @@ package plan
 import (
 	"fmt"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
-	"valiantmule/internal/core/unit"
+	"valiantmule/internal/core/parts"
 )
-
-// Bag is what a bag, box or roll is beyond a part, whose mass is the empty one's. A
-// pair is one part: its litres and what it carries are both sides' together.
-type Bag struct {
-	Kind     BagKind     `json:"kind,omitempty"`
-	Litres   unit.Volume `json:"litres,omitzero"`
-	Carries  unit.Mass   `json:"carries,omitzero"`
-	Pair     bool        `json:"pair,omitempty"`
-	MaxSpeed unit.Speed  `json:"max_speed,omitzero"` // with it on, by its maker
-	Handy    bool        `json:"handy,omitempty"`    // opened without unloading
-	Quick    bool        `json:"quick,omitempty"`    // off in a minute
-	OnSeat   bool        `json:"on_seat,omitempty"`  // lies across the pillion's seat, which carries it
-	Width    unit.Length `json:"width,omitzero"`     // over all, with it on
-}
-
-// BagKind is a school of luggage.
-type BagKind string
-
-// The kinds.
-const (
-	SoftBag  BagKind = "soft"
-	HardBag  BagKind = "hard"
-	Rackless BagKind = "rackless"
-)
-
-// BagKinds lists them.
-func BagKinds() []Option {
-	return []Option{{string(SoftBag), "soft"}, {string(HardBag), "hard"}, {string(Rackless), "soft, without a rack"}}
-}
-
-// Rack is what a rack is beyond a part.
-type Rack struct {
-	Carries   unit.Mass `json:"carries,omitzero"`
-	SeatStays bool      `json:"seat_stays,omitempty"` // it wraps round the seat, which does not come off any more
-	NoPegs    bool      `json:"no_pegs,omitempty"`    // it takes the place of the pillion's pegs
-}
-
-// BagSlots are the slots of luggage, those that ride best first.
-func BagSlots() []Slot { return bagSlots }
-
-var bagSlots = []Slot{ToolTube, BarBags, FrameBag, TankBag, SideBags, TailBag, TopBox}
-
-// RackSlots are the slots of what luggage hangs on.
-func RackSlots() []Slot { return []Slot{RearRack, SideRack} }
 
 // Side is where a load hangs beside the middle.
 type Side string
@@ -62,8 +19,8 @@ const (
 )
 
 // Sides lists them.
-func Sides() []Option {
-	return []Option{{string(Middle), "middle"}, {string(Left), "left"}, {string(Right), "right"}}
+func Sides() []entry.Option {
+	return []entry.Option{entry.Opt(Middle, "middle"), entry.Opt(Left, "left"), entry.Opt(Right, "right")}
 }
 
 // Sign is −1 on the left, 1 on the right.
@@ -90,17 +47,17 @@ const (
 )
 
 // Whens lists them.
-func Whens() []Option {
-	return []Option{{string(Always), "always"}, {string(ForCold), "cold"}, {string(ForWet), "wet"}, {string(Remote), "remote"}, {string(Shared), "shared in the group"}}
+func Whens() []entry.Option {
+	return []entry.Option{entry.Opt(Always, "always"), entry.Opt(ForCold, "cold"), entry.Opt(ForWet, "wet"), entry.Opt(Remote, "remote"), entry.Opt(Shared, "shared in the group")}
 }
 
 // InBag is the bag that a load is in on a bike, nil when it is in none that is
 // there.
-func (l Load) InBag(b *Built) *Part {
+func (l Load) InBag(b *Built) *parts.Part {
 	if l.Bag == "" {
 		return nil
 	}
-	if p := b.Part(l.Bag); p != nil && p.Bag != nil {
+	if p := b.Part(l.Bag); p != nil && p.Bag() != nil {
 		return p
 	}
 	return nil

@@ -1,7 +1,6 @@
 package plan_test
 
 import (
-	"encoding/json"
 	"fmt"
 	"maps"
 	"math"
@@ -11,8 +10,11 @@ import (
 	"strings"
 	"testing"
 
+	"github.com/go-json-experiment/json"
+
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/golden"
@@ -89,7 +91,7 @@ func documents(t *testing.T) []any {
 		whole.Loadouts[i].Loads = whole.Loadouts[i].Loads[:2]
 	}
 	whole.Bike.Standard = whole.Bike.Standard[:1]
-	wired := plan.Wired{Slot: plan.Grips, Channel: "2"}
+	wired := plan.Wired{Slot: parts.Grips, Channel: "2"}
 	for _, f := range wired.Fields("") {
 		require.NoError(t, f.Entry.Enter("3", f.Unit))
 	}
@@ -132,8 +134,9 @@ func asJSON(t *testing.T, p *plan.Plan) (doc map[string]any) {
 }
 
 // fullness tells apart what parts say.
-func fullness(p *plan.Part) string {
-	return fmt.Sprint(p.Tyre != nil, p.Wheel != nil, p.Filling != nil, p.Guard != nil, p.Carrier != nil, p.Bag != nil, p.Rack != nil, len(p.Effects), len(p.Needs) > 0, len(p.Excludes) > 0, p.Slot)
+func fullness(p *parts.Part) string {
+	has, _ := json.Marshal(p.Has)
+	return fmt.Sprint(regexp.MustCompile(`:"[^"]*"|:[^,}]*`).ReplaceAllString(string(has), ""), len(p.Needs) > 0, len(p.Excludes) > 0, p.Slot)
 }
 
 var indexes = regexp.MustCompile(`\[\d+\]`)

@@ -5,6 +5,7 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/stance"
@@ -15,15 +16,15 @@ import (
 
 // Brief is who rides, where, and for how much.
 type Brief struct {
-	Start       string        `json:"start,omitempty"` // date of departure, 2027-06-12
-	Distance    unit.Length   `json:"distance,omitzero"`
-	Terrain     []Stretch     `json:"terrain,omitempty"`
-	Cruise      unit.Speed    `json:"cruise,omitzero"`       // to be held on the fast ground
-	CruiseRPM   unit.Rotation `json:"cruise_rpm,omitzero"`   // the most the rider wants to hear there
-	WalkingPace unit.Speed    `json:"walking_pace,omitzero"` // in first, clutch home
-	Budget      money.Amount  `json:"budget,omitzero"`
-	Rider       unit.Mass     `json:"rider,omitzero"` // dressed to ride, with water
-	Style       tyre.Style    `json:"style,omitempty"`
+	Start       string            `json:"start,omitempty"` // date of departure, 2027-06-12
+	Distance    unit.Length       `json:"distance,omitzero"`
+	Terrain     []terrain.Stretch `json:"terrain,omitempty"`
+	Cruise      unit.Speed        `json:"cruise,omitzero"`       // to be held on the fast ground
+	CruiseRPM   unit.Rotation     `json:"cruise_rpm,omitzero"`   // the most the rider wants to hear there
+	WalkingPace unit.Speed        `json:"walking_pace,omitzero"` // in first, clutch home
+	Budget      money.Amount      `json:"budget,omitzero"`
+	Rider       unit.Mass         `json:"rider,omitzero"` // dressed to ride, with water
+	Style       tyre.Style        `json:"style,omitempty"`
 
 	Gap      unit.Length `json:"gap,omitzero"`      // the longest between pumps
 	Reserve  unit.Ratio  `json:"reserve,omitzero"`  // of the usable fuel, not to be planned with
@@ -62,23 +63,8 @@ type Brief struct {
 	SpringsFor stance.Use  `json:"springs_for,omitempty"` // "" is by the ground
 }
 
-// Stretch is the share of the distance on one kind of ground.
-type Stretch struct {
-	Ground terrain.Kind `json:"ground"`
-	Share  unit.Ratio   `json:"share"`
-}
-
 // Mix is the terrain as shares; nobody has said when no share is known.
-func (b *Brief) Mix() terrain.Mix { return MixOf(b.Terrain) }
-
-// MixOf are stretches as shares.
-func MixOf(list []Stretch) terrain.Mix {
-	var mix terrain.Mix
-	for _, s := range list {
-		mix.Add(s.Ground, s.Share.Base())
-	}
-	return mix
-}
+func (b *Brief) Mix() terrain.Mix { return terrain.MixOfStretches(b.Terrain) }
 
 // Share of one kind of ground, missing when the brief does not name it.
 func (b *Brief) Share(k terrain.Kind) unit.Ratio {
@@ -91,11 +77,11 @@ func (b *Brief) Share(k terrain.Kind) unit.Ratio {
 }
 
 // Styles lists how riders treat tyres.
-func Styles() []Option {
-	return []Option{
-		{string(tyre.Gentle), "Gentle on tyres"},
-		{string(tyre.Steady), "Steady"},
-		{string(tyre.Hard), "Hard: late braking, wheelspin"},
+func Styles() []entry.Option {
+	return []entry.Option{
+		entry.Opt(tyre.Gentle, "Gentle on tyres"),
+		entry.Opt(tyre.Steady, "Steady"),
+		entry.Opt(tyre.Hard, "Hard: late braking, wheelspin"),
 	}
 }
 
@@ -110,15 +96,15 @@ const (
 )
 
 // Weathers lists them.
-func Weathers() []Option {
-	return []Option{{string(Warm), "Warm and dry"}, {string(Wet), "Days of rain"}, {string(Cold), "Cold mornings, rain"}}
+func Weathers() []entry.Option {
+	return []entry.Option{entry.Opt(Warm, "Warm and dry"), entry.Opt(Wet, "Days of rain"), entry.Opt(Cold, "Cold mornings, rain")}
 }
 
 // Skills lists how practised riders are where it is loose.
-func Skills() []Option {
-	var list []Option
+func Skills() []entry.Option {
+	var list []entry.Option
 	for _, s := range guard.Skills() {
-		list = append(list, Option{string(s.Skill), s.Name})
+		list = append(list, entry.Opt(s.Skill, s.Name))
 	}
 	return list
 }
@@ -156,43 +142,43 @@ func (b *Brief) Slower(kmh float64) (cruise unit.Speed, ok bool) {
 }
 
 // Sections lists the brief's numbers for forms and validation.
-func (b *Brief) Sections() []Section {
-	return []Section{
-		{"The trip", []Field{
-			{"distance", "Trip distance", "km", 10, 100000, "Door to door, everything included.", &b.Distance},
-			{"cruise", "Cruise to hold", "km/h", 30, 200, "The speed the fast stretches ask for, hour after hour.", &b.Cruise},
-			{"cruise_rpm", "Cruise limit", "rpm", 1000, 15000, "The most you want the engine to turn there. Empty: the bike's own comfortable limit.", &b.CruiseRPM},
-			{"night_cruise", "Cruise in the dark", "km/h", 10, 200, "On the loosest of your ground. Empty: none is planned.", &b.NightCruise},
-			{"walking_pace", "Walking pace", "km/h", 2, 20, "The slowest first gear should go with the clutch home: a rock step, a queue, a mate on foot.", &b.WalkingPace},
-			{"headwind", "Headwind", "km/h", 0, 120, "That the cruise should still hold against. Empty: still air.", &b.Headwind},
-			{"climb", "Steepest climb", "%", 0, 100, "Rise over run, loaded, on the ground where it stands.", &b.Climb},
-			{"altitude", "Highest ground", "m", -400, 6000, "An engine loses about a tenth of its power per 1000 m.", &b.Altitude},
-			{"gap", "Longest between pumps", "km", 5, 2000, "The one gap that decides the tank.", &b.Gap},
-			{"reserve", "Reserve", "%", 0, 60, "Of the fuel, not to be planned with: 10–20 % is usual. Empty: 15 %.", &b.Reserve},
-			{"ship_most", "May weigh when shipped", "kg", 50, 600, "By the trailer's plate or the carrier's rule; the bike without rider and bags, a quarter of its fuel.", &b.ShipMost},
-			{"room_wanted", "Room under the engine", "mm", 40, 400, "With you on it. Empty: what the roughest of your ground asks for.", &b.RoomWanted},
+func (b *Brief) Sections() []entry.Section {
+	return []entry.Section{
+		{Name: "The trip", Fields: []entry.Field{
+			entry.Ask("distance", "Trip distance", "km", 10, 100000, "Door to door, everything included.", &b.Distance),
+			entry.Ask("cruise", "Cruise to hold", "km/h", 30, 200, "The speed the fast stretches ask for, hour after hour.", &b.Cruise),
+			entry.Ask("cruise_rpm", "Cruise limit", "rpm", 1000, 15000, "The most you want the engine to turn there. Empty: the bike's own comfortable limit.", &b.CruiseRPM),
+			entry.Ask("night_cruise", "Cruise in the dark", "km/h", 10, 200, "On the loosest of your ground. Empty: none is planned.", &b.NightCruise),
+			entry.Ask("walking_pace", "Walking pace", "km/h", 2, 20, "The slowest first gear should go with the clutch home: a rock step, a queue, a mate on foot.", &b.WalkingPace),
+			entry.Ask("headwind", "Headwind", "km/h", 0, 120, "That the cruise should still hold against. Empty: still air.", &b.Headwind),
+			entry.Ask("climb", "Steepest climb", "%", 0, 100, "Rise over run, loaded, on the ground where it stands.", &b.Climb),
+			entry.Ask("altitude", "Highest ground", "m", -400, 6000, "An engine loses about a tenth of its power per 1000 m.", &b.Altitude),
+			entry.Ask("gap", "Longest between pumps", "km", 5, 2000, "The one gap that decides the tank.", &b.Gap),
+			entry.Ask("reserve", "Reserve", "%", 0, 60, "Of the fuel, not to be planned with: 10–20 % is usual. Empty: 15 %.", &b.Reserve),
+			entry.Ask("ship_most", "May weigh when shipped", "kg", 50, 600, "By the trailer's plate or the carrier's rule; the bike without rider and bags, a quarter of its fuel.", &b.ShipMost),
+			entry.Ask("room_wanted", "Room under the engine", "mm", 40, 400, "With you on it. Empty: what the roughest of your ground asks for.", &b.RoomWanted),
 		}},
-		{"The rider", []Field{
-			{"rider", "Rider, dressed", "kg", 35, 250, "With boots, helmet, armour (8–12 kg) and the water you carry.", &b.Rider},
-			{"inseam", "Inside leg", "mm", 500, 1100, "Barefoot, back to a wall, a book pulled up to the crotch.", &b.Inseam},
-			{"stature", "You stand", "mm", 1200, 2300, "Barefoot, floor to crown: back and arms follow from it. Empty: as goes with the inside leg.", &b.Stature},
-			{"sole", "Boot sole", "mm", 0, 80, "Under the heel.", &b.Sole},
-			{"hand_span", "Hand span", "mm", 100, 320, "Stretched, from thumb tip to little finger's: small hands want levers that come to them.", &b.HandSpan},
-			{"boot_length", "Boot, outside", "mm", 180, 420, "Heel to toe: long ones want levers set for them.", &b.Boot},
-			{"day", "Hours a day", "h", 0.5, 20, "In the saddle, on a usual day of the trip.", &b.Day},
-			{"reacts", "You react in", "s", 0.5, 5, "From seeing it to braking: 2.5 s is what roads are built for, awake and looking 1–1.5 s. Empty: 2.5 s.", &b.Reacts},
-			{"sees_by", "You see by", "lx", 0.5, 20, "On what lies on the road: 1 optimistic, 5 cautious or older eyes. Empty: 3 lx.", &b.SeesBy},
-			{"night_share", "In the dark", "%", 0, 100, "Of the riding. Empty: none is planned.", &b.Night},
-			{"falls", "Falls to count on", "", 0, 200, "Over the whole trip, slow ones too. Empty: by ground and skill.", &b.Falls},
-			{"help", "Help is away by", "h", 0, 500, "Until parts or a truck reach you at the worst place.", &b.Help},
-			{"reach_wish", "Heel off the ground by", "mm", 0, 200, "The most that you want at a stop: 0 flat feet, 60 the balls of both. Empty: 60.", &b.ReachWish},
+		{Name: "The rider", Fields: []entry.Field{
+			entry.Ask("rider", "Rider, dressed", "kg", 35, 250, "With boots, helmet, armour (8–12 kg) and the water you carry.", &b.Rider),
+			entry.Ask("inseam", "Inside leg", "mm", 500, 1100, "Barefoot, back to a wall, a book pulled up to the crotch.", &b.Inseam),
+			entry.Ask("stature", "You stand", "mm", 1200, 2300, "Barefoot, floor to crown: back and arms follow from it. Empty: as goes with the inside leg.", &b.Stature),
+			entry.Ask("sole", "Boot sole", "mm", 0, 80, "Under the heel.", &b.Sole),
+			entry.Ask("hand_span", "Hand span", "mm", 100, 320, "Stretched, from thumb tip to little finger's: small hands want levers that come to them.", &b.HandSpan),
+			entry.Ask("boot_length", "Boot, outside", "mm", 180, 420, "Heel to toe: long ones want levers set for them.", &b.Boot),
+			entry.Ask("day", "Hours a day", "h", 0.5, 20, "In the saddle, on a usual day of the trip.", &b.Day),
+			entry.Ask("reacts", "You react in", "s", 0.5, 5, "From seeing it to braking: 2.5 s is what roads are built for, awake and looking 1–1.5 s. Empty: 2.5 s.", &b.Reacts),
+			entry.Ask("sees_by", "You see by", "lx", 0.5, 20, "On what lies on the road: 1 optimistic, 5 cautious or older eyes. Empty: 3 lx.", &b.SeesBy),
+			entry.Ask("night_share", "In the dark", "%", 0, 100, "Of the riding. Empty: none is planned.", &b.Night),
+			entry.Ask("falls", "Falls to count on", "", 0, 200, "Over the whole trip, slow ones too. Empty: by ground and skill.", &b.Falls),
+			entry.Ask("help", "Help is away by", "h", 0, 500, "Until parts or a truck reach you at the worst place.", &b.Help),
+			entry.Ask("reach_wish", "Heel off the ground by", "mm", 0, 200, "The most that you want at a stop: 0 flat feet, 60 the balls of both. Empty: 60.", &b.ReachWish),
 		}},
 	}
 }
 
 // Riding lists those of them that a range is ridden by: cruise and reserve.
-func (b *Brief) Riding() []Field {
-	var list []Field
+func (b *Brief) Riding() []entry.Field {
+	var list []entry.Field
 	for _, f := range b.Fields() {
 		if f.Key == "cruise" || f.Key == "reserve" {
 			list = append(list, f)
@@ -202,4 +188,21 @@ func (b *Brief) Riding() []Field {
 }
 
 // Fields lists the numbers of all sections.
-func (b *Brief) Fields() []Field { return fieldsOf(b.Sections()) }
+func (b *Brief) Fields() []entry.Field { return entry.FieldsOf(b.Sections()) }
+
+func (b *Brief) validate(v *entry.Problems) {
+	v.Date("brief.start", b.Start)
+	v.Date("brief.ships", b.Ships)
+	v.That(len(b.TieDown) <= entry.MaxName, "brief.tie_down", "is longer than %d bytes", entry.MaxName)
+	v.Fields("brief", b.Fields())
+	v.That(b.Style == "" || tyre.KnownStyle(b.Style), "brief.style", "%q is not gentle, steady or hard", b.Style)
+	v.Pick("brief.weather", string(b.Weather), Weathers())
+	v.Pick("brief.spanner", string(b.Spanner), Spanners())
+	v.That(!b.HourRate.Known() || b.HourRate.Minor() >= 0, "brief.hour_rate", "is below zero")
+	v.Pick("brief.skill", string(b.Skill), Skills())
+	v.That(!b.Budget.Known() || b.Budget.Minor() >= 0, "brief.budget", "is below zero")
+	_, ground := terrain.Of(b.ClimbGround)
+	v.That(b.ClimbGround == "" || ground, "brief.climb_ground", "%q is not a kind of ground", b.ClimbGround)
+	v.Pick("brief.springs_for", string(b.SpringsFor), SpringUses())
+	terrain.Validate(v, "brief.terrain", b.Terrain)
+}

@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/tyre"
 )
 
@@ -14,15 +15,16 @@ type Built struct {
 	Bike    *Bike
 	Fitted  []Fitted // by slot, in the order of Slots; empty slots left out
 	Fuels   []Fuel   // what holds fuel, the main tank first
-	figures [len(figures)]float64
-	Clashes []Figure // set by two parts
-	Off     []Off    // what the plan wants on it and does not go on
+	figures [parts.FigureCount]float64
+	tyres   [2]*parts.Tyre // in front and behind, nil while unknown
+	Clashes []parts.Figure // set by two parts
+	Off     []Off          // what the plan wants on it and does not go on
 }
 
 // Fitted is what sits in a slot.
 type Fitted struct {
-	Slot   Slot
-	Part   *Part
+	Slot   parts.Slot
+	Part   *parts.Part
 	Chosen bool // by the plan; otherwise it is the standard part
 	On     bool // it is fitted already, so it goes on
 }
@@ -36,45 +38,46 @@ func (p *Plan) Build(loadout string) *Built {
 // BuildStandard is the bike as it left the factory.
 func (p *Plan) BuildStandard() *Built { return build(p.Bike, nil, nil, "") }
 
-func build(bike *Bike, found []*Part, lines []Line, loadout string) *Built {
+func build(bike *Bike, found []*parts.Part, lines []Line, loadout string) *Built {
+	kinds := parts.Kinds()
 	b := &Built{Bike: bike, Fitted: make([]Fitted, 0, len(bike.Standard)+len(lines))}
-	var chosen, standard [len(slots)]*Part
-	var on [len(slots)]bool
+	all := make([]*parts.Part, 2*len(kinds))
+	chosen, standard := all[:len(kinds)], all[len(kinds):]
+	on := make([]bool, len(kinds))
 	for i := range lines {
 		if l := &lines[i]; l.fitted(loadout) {
-			if at, ok := slotsByName[l.Part.Slot]; ok && (chosen[at] == nil || l.Loadout != "") {
+			if at := l.Part.Slot.Index(); at >= 0 && (chosen[at] == nil || l.Loadout != "") {
 				chosen[at], on[at] = l.Part, l.Decision == OnTheBike
 			}
 		}
 	}
 	for i := range bike.Standard {
-		if at, ok := slotsByName[bike.Standard[i].Slot]; ok {
+		if at := bike.Standard[i].Slot.Index(); at >= 0 {
 			standard[at] = &bike.Standard[i]
 		}
 	}
 	for _, p := range found { // what was found on it is what it has
-		if at, ok := slotsByName[p.Slot]; ok {
+		if at := p.Slot.Index(); at >= 0 {
 			standard[at] = p
 		}
 	}
-	for i, info := range slots {
+	for i := range kinds {
 		if part := chosen[i]; part != nil {
-			b.Fitted = append(b.Fitted, Fitted{info.Slot, part, true, on[i]})
+			b.Fitted = append(b.Fitted, Fitted{kinds[i].Slot, part, true, on[i]})
 		} else if part := standard[i]; part != nil {
-			b.Fitted = append(b.Fitted, Fitted{Slot: info.Slot, Part: part})
+			b.Fitted = append(b.Fitted, Fitted{Slot: kinds[i].Slot, Part: part})
 		}
 	}
-	b.takeOff(&standard)
-	for i, figure := range figures {
-		b.figures[i] = b.fold(figure)
-	}
+	b.takeOff(standard)
+	b.fold()
+	b.tyres = [2]*parts.Tyre{b.tyreIn(parts.FrontTyre), b.tyreIn(parts.RearTyre)}
 	b.Fuels = b.holdsFuel()
 	return b
 }
 
 // takeOff takes off what does not go on, until all that is left does: one may have
 // needed the other. What was there before takes its place.
-func (b *Built) takeOff(standard *[len(slots)]*Part) {
+func (b *Built) takeOff(standard []*parts.Part) {
 	for i := 0; i < len(b.Fitted); i++ {
 		f := b.Fitted[i]
 		if !f.Chosen || f.On {
@@ -85,7 +88,7 @@ func (b *Built) takeOff(standard *[len(slots)]*Part) {
 			continue
 		}
 		b.Off = append(b.Off, o)
-		if was := standard[slotsByName[f.Slot]]; was != nil {
+		if was := standard[f.Slot.Index()]; was != nil {
 			b.Fitted[i] = Fitted{Slot: f.Slot, Part: was}
 		} else {
 			b.Fitted = slices.Delete(b.Fitted, i, i+1)
@@ -94,46 +97,42 @@ func (b *Built) takeOff(standard *[len(slots)]*Part) {
 	}
 }
 
-var slotsByName = func() map[Slot]int {
-	all := make(map[Slot]int, len(slots))
-	for i, info := range slots {
-		all[info.Slot] = i
+// fold applies the effects of all parts on all figures: sets, then adds, then scales.
+func (b *Built) fold() {
+	var sets [parts.FigureCount]int
+	var scale [parts.FigureCount]float64
+	var added [parts.FigureCount]float64
+	for i := range scale {
+		scale[i] = 1
 	}
-	return all
-}()
-
-// fold applies the effects on one figure: sets, then adds, then scales.
-func (b *Built) fold(figure Figure) float64 {
-	value, sets := 0.0, 0
-	for _, op := range []Op{Set, Add, Scale} {
-		for _, f := range b.Fitted {
-			for _, e := range f.Part.Effects {
-				if e.Figure != figure || e.Op != op {
-					continue
-				}
-				switch op {
-				case Set:
-					value = e.Value
-					sets++
-				case Add:
-					value += e.Value
-				case Scale:
-					value *= e.Value
-				}
+	for _, f := range b.Fitted {
+		f.Part.EachEffect(func(e parts.Effect) {
+			at := e.Figure.Index()
+			switch {
+			case at < 0:
+			case e.Op == parts.Set:
+				b.figures[at] = e.Value
+				sets[at]++
+			case e.Op == parts.Add:
+				added[at] += e.Value
+			case e.Op == parts.Scale:
+				scale[at] *= e.Value
 			}
+		})
+	}
+	for i, info := range parts.Figures() {
+		b.figures[i] = (b.figures[i] + added[i]) * scale[i]
+		if sets[i] > 1 {
+			b.Clashes = append(b.Clashes, info.Figure)
 		}
 	}
-	if sets > 1 {
-		b.Clashes = append(b.Clashes, figure)
-	}
-	return value
 }
 
 // Figure is the value of a figure, 0 when no part sets it.
-func (b *Built) Figure(f Figure) float64 { return b.figures[slices.Index(figures[:], f)] }
+func (b *Built) Figure(f parts.Figure) float64 { return b.figures[f.Index()] }
 
 // Part in a slot, nil when it is empty.
-func (b *Built) Part(s Slot) *Part {
+func (b *Built) Part(s parts.Slot) *parts.Part {
 	for _, f := range b.Fitted {
 		if f.Slot == s {
 			return f.Part
@@ -143,48 +142,64 @@ func (b *Built) Part(s Slot) *Part {
 }
 
 // Tyre in a slot, nil when it is unknown: its code is what everything rests on.
-func (b *Built) Tyre(s Slot) *Tyre {
-	if p := b.Part(s); p != nil && p.Tyre != nil && !p.Tyre.Size.IsZero() {
-		return p.Tyre
+func (b *Built) Tyre(s parts.Slot) *parts.Tyre {
+	switch s {
+	case parts.FrontTyre:
+		return b.tyres[0]
+	case parts.RearTyre:
+		return b.tyres[1]
+	}
+	return b.tyreIn(s)
+}
+
+func (b *Built) tyreIn(s parts.Slot) *parts.Tyre {
+	if p := b.Part(s); p != nil {
+		if t := p.Tyre(); t != nil && !t.Size.IsZero() {
+			return t
+		}
 	}
 	return nil
 }
 
 // Rim of the wheel as built, front or rear by its tyre's slot.
-func (b *Built) Rim(tyreSlot Slot) tyre.Rim {
-	wheel, diameter, width := FrontWheel, b.Bike.FrontRimDiameter, b.Bike.FrontRimWidth
-	if tyreSlot == RearTyre {
-		wheel, diameter, width = RearWheel, b.Bike.RearRimDiameter, b.Bike.RearRimWidth
+func (b *Built) Rim(tyreSlot parts.Slot) tyre.Rim {
+	wheel, diameter, width := parts.FrontWheel, b.Bike.FrontRimDiameter, b.Bike.FrontRimWidth
+	if tyreSlot == parts.RearTyre {
+		wheel, diameter, width = parts.RearWheel, b.Bike.RearRimDiameter, b.Bike.RearRimWidth
 	}
-	if p := b.Part(wheel); p != nil && p.Wheel != nil {
-		return p.Wheel.Rim()
+	if p := b.Part(wheel); p != nil {
+		if w := p.Wheel(); w != nil {
+			return w.Rim()
+		}
 	}
-	return rim(diameter, width)
+	return parts.RimOf(diameter, width)
 }
 
 // WheelBuild of a wheel as built, front or rear by its tyre's slot; "" when
 // nobody has said.
-func (b *Built) WheelBuild(tyreSlot Slot) WheelBuild {
-	wheel, build := FrontWheel, b.Bike.FrontBuild
-	if tyreSlot == RearTyre {
-		wheel, build = RearWheel, b.Bike.RearBuild
+func (b *Built) WheelBuild(tyreSlot parts.Slot) parts.WheelBuild {
+	wheel, build := parts.FrontWheel, b.Bike.FrontBuild
+	if tyreSlot == parts.RearTyre {
+		wheel, build = parts.RearWheel, b.Bike.RearBuild
 	}
-	if p := b.Part(wheel); p != nil && p.Wheel != nil {
-		return p.Wheel.Build
+	if p := b.Part(wheel); p != nil {
+		if w := p.Wheel(); w != nil {
+			return w.Build
+		}
 	}
 	return build
 }
 
 // Filling in a slot of fillings, nil when it is empty.
-func (b *Built) Filling(s Slot) *Filling {
+func (b *Built) Filling(s parts.Slot) *parts.Filling {
 	if p := b.Part(s); p != nil {
-		return p.Filling
+		return p.Filling()
 	}
 	return nil
 }
 
 // Chosen reports whether the plan put a part of its own into the slot.
-func (b *Built) Chosen(s Slot) bool {
+func (b *Built) Chosen(s parts.Slot) bool {
 	for _, f := range b.Fitted {
 		if f.Slot == s {
 			return f.Chosen
@@ -207,7 +222,7 @@ func (b *Built) FinalRatio() float64 {
 
 // Sprockets as built; ok is false when one is unknown.
 func (b *Built) Sprockets() (pair drive.Pair, ok bool) {
-	pair = drive.Pair{Front: int(b.Figure(FrontTeeth)), Rear: int(b.Figure(RearTeeth))}
+	pair = drive.Pair{Front: int(b.Figure(parts.FrontTeeth)), Rear: int(b.Figure(parts.RearTeeth))}
 	return pair, pair.Front > 0 && pair.Rear > 0
 }
 
@@ -218,7 +233,7 @@ func (b *Built) Provides(tag string) bool {
 	}
 	// Another bar has its own diameter, other levers their own reach.
 	isBar := strings.HasPrefix(tag, "bar-2")
-	gone := isBar && b.Chosen(Handlebar) || tag == "adjustable-levers" && b.Chosen(Levers)
+	gone := isBar && b.Chosen(parts.Handlebar) || tag == "adjustable-levers" && b.Chosen(parts.Levers)
 	if !gone && b.Bike.is(tag) {
 		return true
 	}

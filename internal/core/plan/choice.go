@@ -2,13 +2,13 @@ package plan
 
 import (
 	"slices"
-	"strings"
+	"valiantmule/internal/core/parts"
 )
 
 // Choice puts a part into a slot; a nil part goes back to standard.
 type Choice struct {
-	Slot     Slot
-	Part     *Part
+	Slot     parts.Slot
+	Part     *parts.Part
 	Loadout  string   // that it is for; "" for all
 	Need     Need     // "" keeps what the slot's line says, or Needed for a new line
 	Decision Decision // "" is chosen; one that is not in leaves the bike as it is
@@ -65,7 +65,7 @@ func (p *Plan) choose(c Choice) {
 
 // aside keeps a part of the rider's own that another takes the place of: nobody else
 // has its sheet. It is undecided then.
-func (p *Plan) aside(at int, by *Part) bool {
+func (p *Plan) aside(at int, by *parts.Part) bool {
 	was := p.Lines[at].Part
 	if !was.Own() || by != nil && by.ID == was.ID {
 		return false
@@ -74,17 +74,11 @@ func (p *Plan) aside(at int, by *Part) bool {
 	return true
 }
 
-// OwnPrefix starts the ids of parts that a rider has entered.
-const OwnPrefix = "own-"
-
-// Own reports whether a rider has entered the part.
-func (p *Part) Own() bool { return strings.HasPrefix(p.ID, OwnPrefix) }
-
 // Owned lists the parts of the plan that a rider has entered, each once.
-func (p *Plan) Owned() []*Part {
-	var list []*Part
+func (p *Plan) Owned() []*parts.Part {
+	var list []*parts.Part
 	for _, l := range p.Lines {
-		if l.Part != nil && l.Part.Own() && !slices.ContainsFunc(list, func(o *Part) bool { return o.ID == l.Part.ID }) {
+		if l.Part != nil && l.Part.Own() && !slices.ContainsFunc(list, func(o *parts.Part) bool { return o.ID == l.Part.ID }) {
 			list = append(list, l.Part)
 		}
 	}
@@ -96,7 +90,7 @@ func (p *Plan) WithOwn(s Shelf) Shelf { return append(s[:len(s):len(s)], p.Owned
 
 // Renewed is the plan with a part's sheet as it is now wherever the plan holds it; held
 // is false where it does not.
-func (p *Plan) Renewed(part *Part) (renewed *Plan, held bool) {
+func (p *Plan) Renewed(part *parts.Part) (renewed *Plan, held bool) {
 	changed := *p
 	changed.Lines = slices.Clone(p.Lines)
 	for i, l := range changed.Lines {
@@ -108,7 +102,7 @@ func (p *Plan) Renewed(part *Part) (renewed *Plan, held bool) {
 }
 
 // Deciding is the plan with a part's sheet as it is now, decided so and from there.
-func (p *Plan) Deciding(part *Part, decision Decision, source Source) *Plan {
+func (p *Plan) Deciding(part *parts.Part, decision Decision, source Source) *Plan {
 	if decision == Chosen {
 		decision = ""
 	}
@@ -132,7 +126,7 @@ func (p *Plan) Deciding(part *Part, decision Decision, source Source) *Plan {
 
 // lineIn is the line whose part is in a slot for exactly this loadout, -1 for
 // none.
-func (p *Plan) lineIn(s Slot, loadout string) int {
+func (p *Plan) lineIn(s parts.Slot, loadout string) int {
 	return slices.IndexFunc(p.Lines, func(l Line) bool {
 		return l.Part != nil && l.Part.Slot == s && l.Loadout == loadout && l.Standing() == In
 	})
@@ -140,7 +134,7 @@ func (p *Plan) lineIn(s Slot, loadout string) int {
 
 // Chosen is the part that the plan puts into a slot in a loadout, nil when the
 // standard one stays.
-func (p *Plan) Chosen(s Slot, loadout string) *Part {
+func (p *Plan) Chosen(s parts.Slot, loadout string) *parts.Part {
 	for _, scope := range [...]string{loadout, ""} {
 		if at := p.lineIn(s, scope); at >= 0 {
 			return p.Lines[at].Part

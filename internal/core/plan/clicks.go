@@ -1,6 +1,9 @@
 package plan
 
-import "valiantmule/internal/core/unit"
+import (
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/unit"
+)
 
 // Clicks are how the damping is set, counted from fully in: more clicks are softer. Whole
 // numbers; a quarter turn of a screw without clicks counts as one.
@@ -12,13 +15,13 @@ type Clicks struct {
 }
 
 // Fields lists them, their keys after a prefix.
-func (c *Clicks) Fields(prefix string) []Field {
+func (c *Clicks) Fields(prefix string) []entry.Field {
 	const help = "From fully in, clockwise, counted out."
-	return []Field{
-		{prefix + "fork_compression", "Fork, compression", "", 0, 60, help, &c.ForkCompression},
-		{prefix + "fork_rebound", "Fork, rebound", "", 0, 60, help, &c.ForkRebound},
-		{prefix + "shock_compression", "Shock, compression", "", 0, 60, help, &c.ShockCompression},
-		{prefix + "shock_rebound", "Shock, rebound", "", 0, 60, help, &c.ShockRebound},
+	return []entry.Field{
+		entry.Ask(prefix+"fork_compression", "Fork, compression", "", 0, 60, help, &c.ForkCompression),
+		entry.Ask(prefix+"fork_rebound", "Fork, rebound", "", 0, 60, help, &c.ForkRebound),
+		entry.Ask(prefix+"shock_compression", "Shock, compression", "", 0, 60, help, &c.ShockCompression),
+		entry.Ask(prefix+"shock_rebound", "Shock, rebound", "", 0, 60, help, &c.ShockRebound),
 	}
 }
 

@@ -6,15 +6,18 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 )
 
 // volts are readings as typed; "" was not read.
-func volts(t *testing.T, idle, riding, all string) *plan.Volts {
+func volts(t *testing.T, idle, riding, all string) *logbook.Volts {
 	t.Helper()
-	v := &plan.Volts{}
+	v := &logbook.Volts{}
 	for i, text := range []string{idle, riding, all} {
 		require.NoError(t, v.Fields()[i].Entry.Enter(text, "V"))
 	}
@@ -24,11 +27,11 @@ func volts(t *testing.T, idle, riding, all string) *plan.Volts {
 // TestVoltsBelieved: any one of them is a reading; none, another system's and more with all on
 // than without are asked again, each at its field.
 func TestVoltsBelieved(t *testing.T) {
-	for _, v := range []*plan.Volts{volts(t, "13.9", "", ""), volts(t, "", "14.2", "13.1"), volts(t, "12.4", "13.6", "13.8")} {
+	for _, v := range []*logbook.Volts{volts(t, "13.9", "", ""), volts(t, "", "14.2", "13.1"), volts(t, "12.4", "13.6", "13.8")} {
 		assert.NoError(t, v.Check())
 	}
-	for field, v := range map[string]*plan.Volts{"idle_v": volts(t, "27", "", ""), "riding_v": volts(t, "", "1.4", ""), "all_on_v": volts(t, "", "13.0", "14.1")} {
-		var wrong plan.Problem
+	for field, v := range map[string]*logbook.Volts{"idle_v": volts(t, "27", "", ""), "riding_v": volts(t, "", "1.4", ""), "all_on_v": volts(t, "", "13.0", "14.1")} {
+		var wrong entry.Problem
 		require.ErrorAs(t, v.Check(), &wrong)
 		assert.Equal(t, field, wrong.Path)
 	}
@@ -41,7 +44,7 @@ func TestChannels(t *testing.T) {
 	require.NoError(t, err)
 	for channel, fine := range map[plan.Channel]bool{"": true, plan.OwnFuse: true, "1": true, "16": true, "17": false, "0": false, "-1": false, "01": false, "1.0": false, "roof": false} {
 		changed := *p
-		changed.Wired = []plan.Wired{{Slot: plan.Grips, Channel: channel}}
+		changed.Wired = []plan.Wired{{Slot: parts.Grips, Channel: channel}}
 		assert.Equal(t, fine, len(changed.Validate()) == 0, "%q", channel)
 	}
 	assert.Equal(t, 12, plan.Channel("12").Number())
@@ -64,10 +67,10 @@ func TestLooksOnce(t *testing.T) {
 
 // TestAYear: a lamp costs a year what it costs over how long it lasts.
 func TestAYear(t *testing.T) {
-	lamp := &plan.Part{Slot: plan.DayLamps, Lamp: &plan.Lamp{}}
+	lamp := &parts.Part{Slot: parts.DayLamps}
 	_, ok := lamp.AYear()
 	assert.False(t, ok)
-	require.NoError(t, lamp.Lamp.Lasts.Enter("6 years", "yr"))
+	require.NoError(t, lamp.Say("lasts", "6 years"))
 	lamp.Price = money.New(150_00, "EUR")
 	amount, ok := lamp.AYear()
 	require.True(t, ok)

@@ -3,7 +3,9 @@ package plan
 import (
 	"math"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 )
 
 // Spanner is what a rider can do with tools, and has.
@@ -17,39 +19,23 @@ const (
 )
 
 // Spanners lists them.
-func Spanners() []Option {
-	return []Option{
-		{string(NoSpanner), "None: a workshop fits"},
-		{string(HomeSpanner), "Own tools, some help"},
-		{string(FullSpanner), "Press, stand, torque, wiring"},
+func Spanners() []entry.Option {
+	return []entry.Option{
+		entry.Opt(NoSpanner, "None: a workshop fits"),
+		entry.Opt(HomeSpanner, "Own tools, some help"),
+		entry.Opt(FullSpanner, "Press, stand, torque, wiring"),
 	}
 }
-
-// Effort is what fitting a part takes.
-type Effort int
-
-// The efforts.
-const (
-	Hands Effort = iota
-	Tools        // and patience
-	Press        // a balancer, or a hand for wiring and structure
-)
 
 // reach is the most that a spanner does.
-func (s Spanner) reach() Effort {
+func (s Spanner) reach() parts.Effort {
 	switch s {
 	case HomeSpanner:
-		return Tools
+		return parts.Tools
 	case FullSpanner:
-		return Press
+		return parts.Press
 	}
-	return Hands
-}
-
-// HoursToFit is what a part of the slot usually takes, h.
-func (s Slot) HoursToFit() float64 {
-	info, _ := InfoOf(s)
-	return info.Hours
+	return parts.Hands
 }
 
 // toFit is the hours that a line's part still takes, and whether they are the
@@ -58,7 +44,7 @@ func (p *Plan) toFit(l *Line) (hours float64, own bool) {
 	if l.Part == nil || l.Standing() != In || l.Decision == OnTheBike {
 		return 0, true
 	}
-	info, _ := InfoOf(l.Part.Slot)
+	info, _ := parts.KindOf(l.Part.Slot)
 	return info.Hours + l.Part.WorkHours(), p.Brief.Spanner == "" || info.Takes <= p.Brief.Spanner.reach()
 }
 

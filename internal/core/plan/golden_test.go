@@ -7,9 +7,10 @@ import (
 	"strings"
 	"testing"
 
-	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/golden"
@@ -52,7 +53,7 @@ func TestGoldenFits(t *testing.T) {
 			if on.FinalRatio() != whole.FinalRatio() && on.FinalRatio() > 0 {
 				line += fmt.Sprintf(" final %s", golden.Number(on.FinalRatio()))
 			}
-			if part.Carrier != nil {
+			if part.Carrier() != nil {
 				for _, fuel := range on.Fuels {
 					line += fmt.Sprintf(" %s L", golden.Number(fuel.HoldsL-fuel.UnusedL))
 				}
@@ -99,7 +100,7 @@ func TestGoldenPlans(t *testing.T) {
 			}
 		}
 		golden.Write(&text, "correction", p.Correction())
-		for _, interval := range plan.Intervals(p.ReadingsOf(plan.FillReading)) {
+		for _, interval := range logbook.Intervals(p.ReadingsOf(logbook.FillReading)) {
 			golden.Write(&text, "interval", interval)
 			fmt.Fprintf(&text, "last %s\n", interval.Last().On)
 		}
@@ -115,44 +116,12 @@ func TestGoldenPlans(t *testing.T) {
 			}
 		}
 		if p.Bike != nil {
-			for _, tag := range plan.KnownTags() {
-				fmt.Fprintf(&text, "tag %s %s %t\n", tag.Value, plan.TagWords(tag.Value), p.Build("").Provides(tag.Value))
+			for _, tag := range parts.KnownTags() {
+				fmt.Fprintf(&text, "tag %s %s %t\n", tag.Value, parts.TagWords(tag.Value), p.Build("").Provides(tag.Value))
 			}
 			other := p.WithoutBike()
 			fmt.Fprintf(&text, "without its bike %d of %d lines\n", len(other.Lines), len(p.Lines))
 		}
 	}
 	golden.Held(t, "plans", text.String())
-}
-
-// TestGoldenDrafts: a part taken apart for its form and put together again says the same.
-func TestGoldenDrafts(t *testing.T) {
-	shelf, err := demo.Parts()
-	require.NoError(t, err)
-	var text strings.Builder
-	asked := map[plan.Slot]bool{}
-	for _, part := range shelf {
-		d := plan.DraftOf(part)
-		if !asked[part.Slot] {
-			asked[part.Slot] = true
-			fmt.Fprintf(&text, "# %s, guards %t\n", part.Slot, d.Guards())
-			for _, group := range d.Asks() {
-				for _, f := range group.Fields {
-					fmt.Fprintf(&text, "%s in %s\n", f.Key, f.Unit)
-				}
-				fmt.Fprintf(&text, "%d picks, %d checks, %d texts, %d several\n", len(group.Picks), len(group.Checks), len(group.Texts), len(group.Severals))
-			}
-			if f, ok := plan.FoundBy(part.Slot); ok {
-				fmt.Fprintf(&text, "found by %s\n", f.Key)
-			}
-		}
-		done := plan.DraftOf(part).Done()
-		assert.Equal(t, part.Effects, done.Effects, part.ID)
-		assert.Equal(t, part.Tyre, done.Tyre, part.ID)
-		assert.Equal(t, part.Bag, done.Bag, part.ID)
-		assert.Equal(t, part.Carrier, done.Carrier, part.ID)
-		assert.Equal(t, part.Wheel, done.Wheel, part.ID)
-		assert.Equal(t, part.Rack, done.Rack, part.ID)
-	}
-	golden.Held(t, "drafts", text.String())
 }

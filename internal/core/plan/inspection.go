@@ -7,7 +7,9 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/unit"
 )
 
@@ -42,17 +44,17 @@ func (a Answer) Worn() baseline.Worn {
 
 // Fields are the answer's numbers for forms; the measures only for a check that
 // has one.
-func (a *Answer) Fields() []Field {
-	hours := Field{"hours", "Hours", "h", 0, 1000, "Of your own work, or the workshop's.", &a.Hours}
+func (a *Answer) Fields() []entry.Field {
+	hours := entry.Ask("hours", "Hours", "h", 0, 1000, "Of your own work, or the workshop's.", &a.Hours)
 	check, ok := baseline.CheckOf(a.Check)
 	if ok && check.Wear == baseline.NoMeasure {
-		return []Field{hours}
+		return []entry.Field{hours}
 	}
-	return []Field{
-		{"now", "Now", "mm", 0, 2000, "What you read.", &a.Now},
-		{"limit", "Limit", "mm", 0, 2000, "From the manual; nobody else knows it.", &a.Limit},
-		{"new", "As new", "mm", 0, 2000, "From the manual, or off a new one.", &a.New},
-		{"run", "Since it was new", "km", 0, 500_000, "What it has run; the bike's own distance if it is the first.", &a.Run},
+	return []entry.Field{
+		entry.Ask("now", "Now", "mm", 0, 2000, "What you read.", &a.Now),
+		entry.Ask("limit", "Limit", "mm", 0, 2000, "From the manual; nobody else knows it.", &a.Limit),
+		entry.Ask("new", "As new", "mm", 0, 2000, "From the manual, or off a new one.", &a.New),
+		entry.Ask("run", "Since it was new", "km", 0, 500_000, "What it has run; the bike's own distance if it is the first.", &a.Run),
 		hours,
 	}
 }
@@ -103,13 +105,13 @@ type Change struct {
 	Cost  money.Amount  `json:"cost,omitzero"` // of undoing it
 	Hours unit.Duration `json:"hours,omitzero"`
 	Note  string        `json:"note,omitempty"`
-	Part  *Part         `json:"part,omitempty"` // that is on the bike through it, as the bike was found
+	Part  *parts.Part   `json:"part,omitempty"` // that is on the bike through it, as the bike was found
 }
 
 // Found are the parts that are on the bike instead of the factory's: what a change of
 // before put on and is not undone.
-func (i Inspection) Found() []*Part {
-	var list []*Part
+func (i Inspection) Found() []*parts.Part {
+	var list []*parts.Part
 	for _, c := range i.Changes {
 		if c.Part != nil && c.Fate != baseline.Undo {
 			list = append(list, c.Part)
@@ -120,7 +122,7 @@ func (i Inspection) Found() []*Part {
 
 // Tread is what is left of the tread of the tyre that was found in a slot, by what was
 // measured there; missing is NaN.
-func (i Inspection) Tread(s Slot) float64 {
+func (i Inspection) Tread(s parts.Slot) float64 {
 	a, ok := i.Answer(string(s))
 	worn := a.Worn()
 	if !ok || !(worn.NewMM > worn.LimitMM) {
@@ -180,11 +182,11 @@ func (b *Bike) Has(f baseline.Feature) bool {
 	case baseline.Shaft:
 		return b.Shaft()
 	case baseline.Tubes:
-		return b.FrontBuild == "" || b.FrontBuild == Spoked || b.RearBuild == Spoked
+		return b.FrontBuild == "" || b.FrontBuild == parts.Spoked || b.RearBuild == parts.Spoked
 	case baseline.Tubeless:
 		return b.FrontBuild.Tubeless() || b.RearBuild.Tubeless()
 	case baseline.Spokes:
-		return b.FrontBuild != Cast || b.RearBuild != Cast
+		return b.FrontBuild != parts.Cast || b.RearBuild != parts.Cast
 	}
 	return false
 }
@@ -226,12 +228,12 @@ func (p *Plan) Due() []Line {
 func (p *Plan) Spending() []Line { return slices.Concat(p.Lines, p.Due(), p.Priced()) }
 
 // slotOf is where the part sits that a check looks at.
-var slotOf = map[string]Slot{
-	"front-tyre": FrontTyre, "rear-tyre": RearTyre, "chain-wear": Chain, "sprockets": RearSprocket, "chain-slider": ChainSlider,
+var slotOf = map[string]parts.Slot{
+	"front-tyre": parts.FrontTyre, "rear-tyre": parts.RearTyre, "chain-wear": parts.Chain, "sprockets": parts.RearSprocket, "chain-slider": parts.ChainSlider,
 }
 
 // SlotOf is where the part sits that a check looks at, "" for no slot here.
-func SlotOf(check string) Slot { return slotOf[check] }
+func SlotOf(check string) parts.Slot { return slotOf[check] }
 
 // replaces reports whether the plan puts a new part in the place of the one that a
 // check looks at.
@@ -260,4 +262,33 @@ func (p *Plan) Riding(bike *Bike) *Plan {
 	changed := *p
 	changed.Bike, changed.Baseline = bike, Inspection{}
 	return &changed
+}
+
+func (in Inspection) validate(v *entry.Problems) {
+	seen := map[string]bool{}
+	v.Few("baseline.answers", len(in.Answers), maxFacts)
+	for i, a := range in.Answers {
+		path := fmt.Sprintf("baseline.answers[%d]", i)
+		_, known := baseline.CheckOf(a.Check)
+		v.That(known && !seen[a.Check], path+".check", "%q is not a check, or answered twice", a.Check)
+		seen[a.Check] = true
+		v.Check(path, a.Validate())
+	}
+	v.Few("baseline.changes", len(in.Changes), maxFacts)
+	for i, c := range in.Changes {
+		path := fmt.Sprintf("baseline.changes[%d]", i)
+		v.Name(path+".name", c.Name)
+		v.That(slices.ContainsFunc(baseline.Fates(), func(f baseline.FateInfo) bool { return f.Fate == c.Fate }), path+".fate", "%q is not keep, undo or watch", c.Fate)
+		v.Check(path, work(c.Cost, c.Hours, c.Note))
+		if c.Part != nil {
+			c.Part.Validate(v, path+".part")
+		}
+	}
+	v.Few("baseline.as_built", len(in.AsBuilt), maxFacts)
+	for i, f := range in.AsBuilt {
+		path := fmt.Sprintf("baseline.as_built[%d]", i)
+		v.Name(path+".name", f.Name)
+		v.That(len(f.Value) <= entry.MaxName, path+".value", "is longer than %d bytes", entry.MaxName)
+		v.Date(path+".on", f.On)
+	}
 }

@@ -1,10 +1,13 @@
 package plan
 
 import (
+	"fmt"
 	"math"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/unit"
 )
 
@@ -25,15 +28,15 @@ const (
 
 // LineKinds lists the kinds with their names; a part line is made by choosing a
 // part, not by hand.
-func LineKinds() []Option {
-	return []Option{
-		{string(Gear), "Other part, gear"},
-		{string(Baseline), "Put right first"},
-		{string(Workshop), "Workshop"},
-		{string(Freight), "Freight"},
-		{string(Tax), "Tax, customs"},
-		{string(Consumable), "Consumables"},
-		{string(BikeLine), "The bike itself"},
+func LineKinds() []entry.Option {
+	return []entry.Option{
+		entry.Opt(Gear, "Other part, gear"),
+		entry.Opt(Baseline, "Put right first"),
+		entry.Opt(Workshop, "Workshop"),
+		entry.Opt(Freight, "Freight"),
+		entry.Opt(Tax, "Tax, customs"),
+		entry.Opt(Consumable, "Consumables"),
+		entry.Opt(BikeLine, "The bike itself"),
 	}
 }
 
@@ -91,10 +94,10 @@ var decisions = []struct {
 }
 
 // Decisions lists them in their order.
-func Decisions() []Option {
-	options := make([]Option, len(decisions))
+func Decisions() []entry.Option {
+	options := make([]entry.Option, len(decisions))
 	for i, d := range decisions {
-		options[i] = Option{string(d.decision), d.name}
+		options[i] = entry.Opt(d.decision, d.name)
 	}
 	return options
 }
@@ -116,14 +119,14 @@ const (
 func (s Source) free() bool { return s == MovedOver || s == Lent || s == Given }
 
 // Sources lists them.
-func Sources() []Option {
-	return []Option{
-		{string(BoughtNew), "New"},
-		{string(BoughtUsed), "Used"},
-		{string(MovedOver), "Moved over"},
-		{string(HomeMade), "Home-made"},
-		{string(Lent), "Lent"},
-		{string(Given), "Given"},
+func Sources() []entry.Option {
+	return []entry.Option{
+		entry.Opt(BoughtNew, "New"),
+		entry.Opt(BoughtUsed, "Used"),
+		entry.Opt(MovedOver, "Moved over"),
+		entry.Opt(HomeMade, "Home-made"),
+		entry.Opt(Lent, "Lent"),
+		entry.Opt(Given, "Given"),
 	}
 }
 
@@ -132,7 +135,7 @@ type Line struct {
 	Kind     LineKind      `json:"kind"`
 	Name     string        `json:"name,omitempty"`    // of a line that is not a part
 	Amount   money.Amount  `json:"amount,omitzero"`   // overrules a part's price
-	Part     *Part         `json:"part,omitempty"`    // embedded, so that an old plan stays what it was
+	Part     *parts.Part   `json:"part,omitempty"`    // embedded, so that an old plan stays what it was
 	Loadout  string        `json:"loadout,omitempty"` // that a part is fitted in; "" for all
 	Need     Need          `json:"need"`
 	Decision Decision      `json:"decision,omitempty"` // "" is chosen
@@ -209,4 +212,49 @@ func (l *Line) Cost() money.Amount {
 		return money.Amount{}
 	}
 	return l.Part.Price
+}
+
+func (p *Plan) validateLines(v *entry.Problems) {
+	lines := p.Lines
+	v.Few("lines", len(lines), maxLines)
+	type place struct {
+		slot    parts.Slot
+		loadout string
+	}
+	taken := map[place]bool{}
+	for i, l := range lines {
+		path := fmt.Sprintf("lines[%d]", i)
+		v.That(l.Need == Needed || l.Need == Wanted, path+".need", "%q is neither needed nor wanted", l.Need)
+		v.Pick(path+".decision", string(l.Decision), Decisions())
+		v.Pick(path+".source", string(l.Source), Sources())
+		v.That(len(l.Why) <= entry.MaxName, path+".why", "is longer than %d bytes", entry.MaxName)
+		v.Check(path+".hours", checkHours(l.Hours))
+		v.That(!l.Mass.Known() || l.Part == nil && l.Mass.Base() >= 0 && l.Mass.Base() < 100, path+".mass", "%s: want 0–100 kg, of a line that is not a part", l.Mass)
+		_, isPlace := load.SpotOf(l.Place)
+		v.That(l.Place == "" || isPlace, path+".place", "%q is not a place on the bike", l.Place)
+		v.That(!l.Percent.Known() || l.Kind == Tax && l.Percent.Base() >= 0 && l.Percent.Base() <= 1, path+".percent", "%s: want 0–100 %%, of a tax", l.Percent)
+		if s := l.Swap; s != nil {
+			v.That(l.Part != nil, path+".swap", "belongs to lines of kind part only")
+			v.That(!s.Minutes.Known() || s.Minutes.In("min") >= 0 && s.Minutes.In("min") <= 600, path+".swap.minutes", "%s is outside 0–600 min", s.Minutes)
+			v.That(len(s.Tools) <= entry.MaxName, path+".swap.tools", "is longer than %d bytes", entry.MaxName)
+		}
+		if l.Kind == PartLine {
+			if l.Part == nil {
+				v.That(false, path+".part", "is missing")
+				continue
+			}
+			l.Part.Validate(v, path+".part")
+			_, err := p.Loadout(l.Loadout)
+			v.That(l.Loadout == "" || err == nil, path+".loadout", "%q is not a loadout of this plan", l.Loadout)
+			if at := (place{l.Part.Slot, l.Loadout}); l.Standing() == In {
+				v.That(!taken[at], path+".part.slot", "%s is taken by an earlier line", l.Part.Slot)
+				taken[at] = true
+			}
+			continue
+		}
+		v.That(entry.Among(LineKinds(), string(l.Kind)), path+".kind", "%q is not a kind of line", l.Kind)
+		v.That(l.Part == nil, path+".part", "belongs to lines of kind part only")
+		v.That(l.Loadout == "", path+".loadout", "belongs to lines of kind part only")
+		v.Name(path+".name", l.Name)
+	}
 }

@@ -7,14 +7,16 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 )
 
-func part(slot plan.Slot, id string) *plan.Part {
-	return &plan.Part{ID: id, Slot: slot, Name: id, Price: money.New(5000, "EUR")}
+func part(slot parts.Slot, id string) *parts.Part {
+	return &parts.Part{ID: id, Slot: slot, Name: id, Price: money.New(5000, "EUR")}
 }
 
 // TestDecisionsDecideTheBike: what is undecided, for later or rejected is not on
@@ -25,10 +27,10 @@ func TestDecisionsDecideTheBike(t *testing.T) {
 		p.Bike = bike(t)
 		p.Lines = []plan.Line{{Kind: plan.PartLine, Need: plan.Needed, Decision: plan.Decision(d.Value), Part: rearTyre(t, "other", "140/80-18")}}
 		require.Empty(t, p.Validate(), d.Value)
-		on := p.Build("travel").Part(plan.RearTyre).ID == "other"
+		on := p.Build("travel").Part(parts.RearTyre).ID == "other"
 		in := p.Lines[0].Standing() == plan.In
 		assert.Equal(t, in, on, d.Value)
-		assert.Equal(t, in, p.Chosen(plan.RearTyre, "travel") != nil, d.Value)
+		assert.Equal(t, in, p.Chosen(parts.RearTyre, "travel") != nil, d.Value)
 	}
 }
 
@@ -38,34 +40,34 @@ func TestUndecidedIsPromoted(t *testing.T) {
 	p := plan.New("P", "EUR")
 	p.Bike = bike(t)
 	wide, tall := rearTyre(t, "wide", "140/80-18"), rearTyre(t, "tall", "120/90-18")
-	p = p.With(plan.Choice{Slot: plan.RearTyre, Part: wide}, plan.Choice{Slot: plan.RearTyre, Part: tall, Decision: plan.Undecided, Need: plan.Wanted})
+	p = p.With(plan.Choice{Slot: parts.RearTyre, Part: wide}, plan.Choice{Slot: parts.RearTyre, Part: tall, Decision: plan.Undecided, Need: plan.Wanted})
 	require.Empty(t, p.Validate())
 	require.Len(t, p.Lines, 2)
-	assert.Equal(t, wide, p.Chosen(plan.RearTyre, "travel"))
+	assert.Equal(t, wide, p.Chosen(parts.RearTyre, "travel"))
 	p.Lines[1].Why, p.Lines[1].Source = "ask the tyre man", plan.BoughtUsed
 
-	p = p.With(plan.Choice{Slot: plan.RearTyre, Part: tall})
+	p = p.With(plan.Choice{Slot: parts.RearTyre, Part: tall})
 	require.Len(t, p.Lines, 1, "it takes the place of the other")
 	assert.Equal(t, plan.Line{Kind: plan.PartLine, Part: tall, Need: plan.Wanted, Why: "ask the tyre man", Source: plan.BoughtUsed}, p.Lines[0])
 
-	p = p.With(plan.Choice{Slot: plan.RearTyre, Part: tall, Decision: plan.WhenItBreaks})
+	p = p.With(plan.Choice{Slot: parts.RearTyre, Part: tall, Decision: plan.WhenItBreaks})
 	require.Len(t, p.Lines, 1)
-	assert.Nil(t, p.Chosen(plan.RearTyre, "travel"), "put off again, the standard one is back")
+	assert.Nil(t, p.Chosen(parts.RearTyre, "travel"), "put off again, the standard one is back")
 }
 
 // TestForOneLoadoutOnly: a second front sprocket for the trail.
 func TestForOneLoadoutOnly(t *testing.T) {
 	p := plan.New("P", "EUR")
 	p.Bike = bike(t)
-	small, large := plan.Counted(plan.FrontSprocket, 14), plan.Counted(plan.FrontSprocket, 16)
-	p = p.With(plan.Choice{Slot: plan.FrontSprocket, Part: small, Loadout: "trail-day"}, plan.Choice{Slot: plan.FrontSprocket, Part: large})
+	small, large := parts.Counted(parts.FrontSprocket, 14), parts.Counted(parts.FrontSprocket, 16)
+	p = p.With(plan.Choice{Slot: parts.FrontSprocket, Part: small, Loadout: "trail-day"}, plan.Choice{Slot: parts.FrontSprocket, Part: large})
 	require.Empty(t, p.Validate(), "one for all and one for a loadout share a slot")
-	teeth := func(p *plan.Plan, loadout string) float64 { return p.Build(loadout).Figure(plan.FrontTeeth) }
+	teeth := func(p *plan.Plan, loadout string) float64 { return p.Build(loadout).Figure(parts.FrontTeeth) }
 	assert.Equal(t, []float64{14, 16}, []float64{teeth(p, "trail-day"), teeth(p, "travel")})
 
-	back := p.With(plan.Choice{Slot: plan.FrontSprocket, Loadout: "trail-day"})
+	back := p.With(plan.Choice{Slot: parts.FrontSprocket, Loadout: "trail-day"})
 	assert.Equal(t, 16.0, teeth(back, "trail-day"), "without its own it has what the others have")
-	scoped := p.Scoped([]plan.Choice{{Slot: plan.FrontSprocket, Part: plan.Counted(plan.FrontSprocket, 13)}, {Slot: plan.RearSprocket}}, "trail-day")
+	scoped := p.Scoped([]plan.Choice{{Slot: parts.FrontSprocket, Part: parts.Counted(parts.FrontSprocket, 13)}, {Slot: parts.RearSprocket}}, "trail-day")
 	assert.Equal(t, []string{"trail-day", ""}, []string{scoped[0].Loadout, scoped[1].Loadout}, "a change goes where the slot is decided")
 }
 
@@ -74,11 +76,11 @@ func TestLineCost(t *testing.T) {
 		line plan.Line
 		want money.Amount
 	}{
-		"new":                     {plan.Line{Part: part(plan.RearLock, "lock")}, money.New(5000, "EUR")},
-		"haggled":                 {plan.Line{Part: part(plan.RearLock, "lock"), Amount: money.New(4000, "EUR")}, money.New(4000, "EUR")},
-		"moved over":              {plan.Line{Part: part(plan.RearLock, "lock"), Source: plan.MovedOver}, money.New(0, "EUR")},
-		"used, not said for what": {plan.Line{Part: part(plan.RearLock, "lock"), Source: plan.BoughtUsed}, money.Amount{}},
-		"used":                    {plan.Line{Part: part(plan.RearLock, "lock"), Source: plan.BoughtUsed, Amount: money.New(2000, "EUR")}, money.New(2000, "EUR")},
+		"new":                     {plan.Line{Part: part(parts.RearLock, "lock")}, money.New(5000, "EUR")},
+		"haggled":                 {plan.Line{Part: part(parts.RearLock, "lock"), Amount: money.New(4000, "EUR")}, money.New(4000, "EUR")},
+		"moved over":              {plan.Line{Part: part(parts.RearLock, "lock"), Source: plan.MovedOver}, money.New(0, "EUR")},
+		"used, not said for what": {plan.Line{Part: part(parts.RearLock, "lock"), Source: plan.BoughtUsed}, money.Amount{}},
+		"used":                    {plan.Line{Part: part(parts.RearLock, "lock"), Source: plan.BoughtUsed, Amount: money.New(2000, "EUR")}, money.New(2000, "EUR")},
 		"home-made":               {plan.Line{Name: "Rack", Source: plan.HomeMade, Amount: money.New(3500, "EUR")}, money.New(3500, "EUR")},
 	} {
 		assert.Equal(t, c.want, c.line.Cost(), name)
@@ -93,12 +95,12 @@ func TestValidateLines(t *testing.T) {
 	good := func() *plan.Plan {
 		p := plan.New("P", "EUR")
 		p.Bike = bike(t)
-		wheel := part(plan.RearWheel, "wheel")
-		wheel.Wheel = &plan.Wheel{Build: plan.Spoked}
-		require.NoError(t, wheel.Wheel.Diameter.Enter("18", "in"))
-		require.NoError(t, wheel.Wheel.Width.Enter("2.5", "in"))
-		tube := part(plan.RearTube, "tube")
-		tube.Filling = &plan.Filling{Kind: "heavy-tube"}
+		wheel := part(parts.RearWheel, "wheel")
+		parts.Build.Put(wheel, parts.Spoked)
+		require.NoError(t, wheel.Say("rim", "18"))
+		require.NoError(t, wheel.Say("rim_width", "2.5"))
+		tube := part(parts.RearTube, "tube")
+		parts.FillingKind.Put(tube, "heavy-tube")
 		p.Lines = []plan.Line{{Kind: plan.PartLine, Need: plan.Needed, Part: wheel}, {Kind: plan.PartLine, Need: plan.Needed, Part: tube}, {Kind: plan.Gear, Need: plan.Wanted, Name: "Bags"}}
 		p.Loadouts[0].Pressures = []plan.Pressure{{Surface: "rock", Front: pressure("150"), Rear: pressure("22 psi")}}
 		return p
@@ -110,11 +112,11 @@ func TestValidateLines(t *testing.T) {
 		"lines[0].loadout":                 func(p *plan.Plan) { p.Lines[0].Loadout = "winter" },
 		"lines[2].loadout":                 func(p *plan.Plan) { p.Lines[2].Loadout = "travel" },
 		"lines[0].hours":                   func(p *plan.Plan) { require.NoError(t, p.Lines[0].Hours.Enter("-2", "h")) },
-		"lines[0].part.wheel.build":        func(p *plan.Plan) { p.Lines[0].Part.Wheel.Build = "wood" },
-		"lines[0].part.wheel.diameter":     func(p *plan.Plan) { require.NoError(t, p.Lines[0].Part.Wheel.Diameter.Enter("40", "in")) },
-		"lines[0].part.wheel.width":        func(p *plan.Plan) { require.NoError(t, p.Lines[0].Part.Wheel.Width.Enter("40", "in")) },
-		"lines[1].part.wheel":              func(p *plan.Plan) { p.Lines[1].Part.Wheel = p.Lines[0].Part.Wheel },
-		"lines[1].part.filling.kind":       func(p *plan.Plan) { p.Lines[1].Part.Filling.Kind = "water" },
+		"lines[0].part.has.build":          func(p *plan.Plan) { parts.Build.Put(p.Lines[0].Part, "wood") },
+		"lines[0].part.has.rim":            func(p *plan.Plan) { require.NoError(t, p.Lines[0].Part.Say("rim", "40")) },
+		"lines[0].part.has.rim_width":      func(p *plan.Plan) { require.NoError(t, p.Lines[0].Part.Say("rim_width", "40")) },
+		"lines[1].part.has.build":          func(p *plan.Plan) { parts.Build.Put(p.Lines[1].Part, parts.Spoked) },
+		"lines[1].part.has.filling":        func(p *plan.Plan) { parts.FillingKind.Put(p.Lines[1].Part, "water") },
 		"loadouts[0].pressures[0].surface": func(p *plan.Plan) { p.Loadouts[0].Pressures[0].Surface = "ice" },
 		"loadouts[0].pressures[0].rear":    func(p *plan.Plan) { p.Loadouts[0].Pressures[0].Rear = pressure("900") },
 		"brief.climb_ground":               func(p *plan.Plan) { p.Brief.ClimbGround = "lava" },
@@ -173,23 +175,25 @@ func TestValidateGuards(t *testing.T) {
 		p := plan.New("P", "EUR")
 		p.Brief.Skill = guard.Old
 		p.Risk = plan.Risk{"breaks.sump.strike": ratio("4 %")}
-		plate := part(plan.SkidPlate, "plate")
-		plate.Guard = &plan.Guard{Mount: plan.ToFrame, Blocks: []plan.Access{plan.Drain}, Covers: []plan.Cover{{Place: guard.Sump, Against: []guard.Hazard{guard.Strike}, Stops: ratio("80 %")}}}
+		plate := part(parts.SkidPlate, "plate")
+		parts.GuardMount.Put(plate, parts.ToFrame)
+		parts.Blocks.Put(plate, entry.Words{string(parts.Drain)})
+		parts.Covering.Put(plate, parts.Covers{{Place: guard.Sump, Against: []guard.Hazard{guard.Strike}, Stops: ratio("80 %")}})
 		p.Lines = []plan.Line{{Kind: plan.PartLine, Need: plan.Needed, Part: plate}}
 		return p
 	}
 	require.Empty(t, good().Validate())
-	of := func(p *plan.Plan) *plan.Guard { return p.Lines[0].Part.Guard }
+	covers := func(p *plan.Plan) *parts.Cover { return &parts.Covering.In(p.Lines[0].Part)[0] }
 	for path, spoil := range map[string]func(p *plan.Plan){
-		"brief.skill":                              func(p *plan.Plan) { p.Brief.Skill = "wizard" },
-		"risk.breaks.sump.strike":                  func(p *plan.Plan) { p.Risk["breaks.sump.strike"] = ratio("120 %") },
-		"risk.events.meteor":                       func(p *plan.Plan) { p.Risk["events.meteor"] = ratio("1 %") },
-		"lines[0].part.guard.mount":                func(p *plan.Plan) { of(p).Mount = "luck" },
-		"lines[0].part.guard.width":                func(p *plan.Plan) { require.NoError(t, of(p).Width.Enter("2 m", "")) },
-		"lines[0].part.guard.blocks[0]":            func(p *plan.Plan) { of(p).Blocks[0] = "view" },
-		"lines[0].part.guard.covers[0].place":      func(p *plan.Plan) { of(p).Covers[0].Place = "roof" },
-		"lines[0].part.guard.covers[0].stops":      func(p *plan.Plan) { of(p).Covers[0].Stops = unit.Ratio{} },
-		"lines[0].part.guard.covers[0].against[0]": func(p *plan.Plan) { of(p).Covers[0].Against[0] = "hail" },
+		"brief.skill":                            func(p *plan.Plan) { p.Brief.Skill = "wizard" },
+		"risk.breaks.sump.strike":                func(p *plan.Plan) { p.Risk["breaks.sump.strike"] = ratio("120 %") },
+		"risk.events.meteor":                     func(p *plan.Plan) { p.Risk["events.meteor"] = ratio("1 %") },
+		"lines[0].part.has.mount":                func(p *plan.Plan) { parts.GuardMount.Put(p.Lines[0].Part, "luck") },
+		"lines[0].part.has.guard_width":          func(p *plan.Plan) { require.NoError(t, p.Lines[0].Part.Say("guard_width", "2 m")) },
+		"lines[0].part.has.blocks[0]":            func(p *plan.Plan) { parts.Blocks.In(p.Lines[0].Part)[0] = "view" },
+		"lines[0].part.has.covers[0].place":      func(p *plan.Plan) { covers(p).Place = "roof" },
+		"lines[0].part.has.covers[0].stops":      func(p *plan.Plan) { covers(p).Stops = unit.Ratio{} },
+		"lines[0].part.has.covers[0].against[0]": func(p *plan.Plan) { covers(p).Against[0] = "hail" },
 	} {
 		p := good()
 		spoil(p)
@@ -212,8 +216,8 @@ func TestWorkshop(t *testing.T) {
 	p := plan.New("P", "EUR")
 	p.Bike = bike(t)
 	p.Lines = []plan.Line{
-		{Kind: plan.PartLine, Need: plan.Needed, Part: part(plan.Socket, "socket")}, {Kind: plan.PartLine, Need: plan.Needed, Part: part(plan.SkidPlate, "plate")},
-		{Kind: plan.PartLine, Need: plan.Needed, Part: part(plan.Seat, "seat"), Decision: plan.Undecided},
+		{Kind: plan.PartLine, Need: plan.Needed, Part: part(parts.Socket, "socket")}, {Kind: plan.PartLine, Need: plan.Needed, Part: part(parts.SkidPlate, "plate")},
+		{Kind: plan.PartLine, Need: plan.Needed, Part: part(parts.Seat, "seat"), Decision: plan.Undecided},
 	}
 	assert.Empty(t, p.Workshop(), "who has not said what they can do is not judged")
 	p.Brief.Spanner, p.Brief.HourRate = plan.HomeSpanner, money.New(6000, "EUR")

@@ -5,6 +5,10 @@ import (
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
+	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/unit"
 )
 
@@ -116,4 +120,46 @@ func (p *Plan) PackedIn(loadout string) []*Line {
 		}
 	}
 	return list
+}
+
+func validateLoadouts(v *entry.Problems, loadouts []Loadout) {
+	v.That(len(loadouts) > 0, "loadouts", "are missing, want at least one")
+	v.Few("loadouts", len(loadouts), maxLoadouts)
+	seen := map[string]bool{}
+	for i, l := range loadouts {
+		path := fmt.Sprintf("loadouts[%d]", i)
+		v.That(entry.IsSlug(l.ID), path+".id", "%q is not a short id of a–z, 0–9 and -", l.ID)
+		v.That(!seen[l.ID], path+".id", "%q is there twice", l.ID)
+		seen[l.ID] = true
+		v.Name(path+".name", l.Name)
+		v.Check(path+".pillion", l.Check())
+		given := map[string]bool{}
+		for j, q := range l.Pressures {
+			path := fmt.Sprintf("%s.pressures[%d]", path, j)
+			_, known := terrain.SurfaceOf(q.Surface)
+			v.That(known && !given[q.Surface], path+".surface", "%q is not a surface, or there twice", q.Surface)
+			given[q.Surface] = true
+			v.Fields(path, q.Fields())
+		}
+		v.Fields(path+".setting", l.Setting.Fields())
+		v.Few(path+".clicks", len(l.Clicks), len(terrain.Surfaces()))
+		for j := range l.Clicks {
+			path := fmt.Sprintf("%s.clicks[%d]", path, j)
+			_, known := terrain.SurfaceOf(l.Clicks[j].Surface)
+			v.That(known, path+".surface", "%q is not a surface", l.Clicks[j].Surface)
+			v.Fields(path, l.Clicks[j].Fields(""))
+		}
+		v.That(entry.Among(Sits(), string(l.Sits)), path+".sits", "%q is none of %s", l.Sits, entry.Values(Sits()))
+		v.Few(path+".loads", len(l.Loads), maxLoads)
+		for j, item := range l.Loads {
+			path := fmt.Sprintf("%s.loads[%d]", path, j)
+			v.Name(path+".name", item.Name)
+			_, isPlace := load.SpotOf(item.Place)
+			v.That(isPlace, path+".place", "%q is not a place on the bike", item.Place)
+			v.Check(path+".mass", item.Check())
+			v.That(item.Bag == "" || item.Bag.Has(parts.Litres), path+".bag", "%q is not a slot of a bag", item.Bag)
+			v.That(entry.Among(Sides(), string(item.Side)), path+".side", "%q is neither left nor right", item.Side)
+			v.That(entry.Among(Whens(), string(item.When)), path+".when", "%q is none of %s", item.When, entry.Values(Whens()))
+		}
+	}
 }

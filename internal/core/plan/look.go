@@ -1,5 +1,7 @@
 package plan
 
+import "valiantmule/internal/core/entry"
+
 // Look is something about the lamps that a rider saw to. What inspections ask for differs by
 // country: the list is to be ticked, and nothing follows from it.
 type Look struct {
@@ -8,17 +10,17 @@ type Look struct {
 }
 
 // Looks lists what inspections look at.
-func Looks() []Option {
-	return []Option{
-		{"dipped", "Dipped beam works, and its edge falls where the law wants it, loaded as you ride"},
-		{"main", "Main beam works, its tell-tale lights"},
-		{"tail", "Tail lamp; brake lamp by each brake"},
-		{"plate-lamp", "Plate lamp, and the plate at its angle"},
-		{"reflector", "Rear reflector, not behind a bag"},
-		{"indicators", "Indicators at 60 to 120 flashes a minute, far enough apart, not behind a bag"},
-		{"marks", "An approval mark on each lamp that was changed"},
-		{"extra", "Lamps beyond the standard: allowed, and switched as the law asks"},
-		{"horn", "The horn is heard"},
+func Looks() []entry.Option {
+	return []entry.Option{
+		entry.Opt("dipped", "Dipped beam works, and its edge falls where the law wants it, loaded as you ride"),
+		entry.Opt("main", "Main beam works, its tell-tale lights"),
+		entry.Opt("tail", "Tail lamp; brake lamp by each brake"),
+		entry.Opt("plate-lamp", "Plate lamp, and the plate at its angle"),
+		entry.Opt("reflector", "Rear reflector, not behind a bag"),
+		entry.Opt("indicators", "Indicators at 60 to 120 flashes a minute, far enough apart, not behind a bag"),
+		entry.Opt("marks", "An approval mark on each lamp that was changed"),
+		entry.Opt("extra", "Lamps beyond the standard: allowed, and switched as the law asks"),
+		entry.Opt("horn", "The horn is heard"),
 	}
 }
 

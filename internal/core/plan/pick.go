@@ -1,18 +1,10 @@
 package plan
 
-import "valiantmule/internal/core/drive"
-
-// Pick is a word of the document out of a closed list; "" is not known.
-type Pick struct {
-	Key, Label string
-	Options    []Option
-	Get        func() string
-	Set        func(value string)
-}
-
-func pick[S ~string](key, label string, value *S, options ...Option) Pick {
-	return Pick{key, label, options, func() string { return string(*value) }, func(v string) { *value = S(v) }}
-}
+import (
+	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/parts"
+)
 
 // Fuelling is how the engine gets its mixture.
 type Fuelling string
@@ -42,19 +34,6 @@ const (
 	ShaftDrive Final = "shaft"
 )
 
-// WheelBuild is how a wheel is made.
-type WheelBuild string
-
-// The builds. Cast wheels are tubeless; spoked ones mostly need tubes.
-const (
-	Spoked         WheelBuild = "spoked"
-	SpokedTubeless WheelBuild = "spoked-tubeless"
-	Cast           WheelBuild = "cast"
-)
-
-// Tubeless reports whether the rim holds air by itself.
-func (w WheelBuild) Tubeless() bool { return w == Cast || w == SpokedTubeless }
-
 // LeverReach is whether levers come to the hand.
 type LeverReach string
 
@@ -74,26 +53,22 @@ const (
 	Faired Body = "faired"
 )
 
-func builds() []Option {
-	return []Option{{string(Spoked), "Spoked, with tube"}, {string(SpokedTubeless), "Spoked, tubeless"}, {string(Cast), "Cast"}}
-}
-
 // Picks lists the bike's words for forms and validation.
-func (b *Bike) Picks() []Pick {
-	return []Pick{
-		pick("fuelling", "Fuelling", &b.Fuelling, Option{string(Carburettor), "Carburettor"}, Option{string(Injection), "Injection"}),
-		pick("cooling", "Cooling", &b.Cooling, Option{string(AirCooled), "Air"}, Option{string(OilCooled), "Air and oil"}, Option{string(LiquidCooled), "Liquid"}),
-		pick("final", "Final drive", &b.Final, Option{string(ChainDrive), "Chain"}, Option{string(ShaftDrive), "Shaft"}),
-		pick("chain", "Chain number", &b.Chain, Option{"428", "428"}, Option{"520", "520"}, Option{"525", "525"}, Option{"530", "530"}),
-		pick("front_wheel_build", "Front wheel", &b.FrontBuild, builds()...),
-		pick("rear_wheel_build", "Rear wheel", &b.RearBuild, builds()...),
-		pick("levers", "Levers", &b.Levers, Option{string(FixedLevers), "Fixed"}, Option{string(AdjustableLevers), "Adjustable reach"}),
-		pick("front_preload_by", "Fork adjuster counts", &b.FrontAdjustBy, adjustsBy()...),
-		pick("rear_preload_by", "Shock adjuster counts", &b.RearAdjustBy, adjustsBy()...),
-		pick("body", "Against the wind", &b.Body, Option{string(Naked), "Nothing"}, Option{string(Screen), "A screen"}, Option{string(Faired), "A fairing"}),
-		pick("headlamp_mount", "Headlamp sits on", &b.HeadlampMount, LampMounts()[:2]...),
-		pick("flasher", "Flasher relay", &b.Flasher, FlasherKinds()...),
-		pick("speedometer", "Speedometer counts at", &b.Speedometer,
-			Option{string(drive.FrontWheel), "Front wheel"}, Option{string(drive.RearWheel), "Rear wheel"}, Option{string(drive.Gearbox), "Gearbox output"}),
+func (b *Bike) Picks() []entry.Pick {
+	return []entry.Pick{
+		entry.PickOf("fuelling", "Fuelling", &b.Fuelling, entry.Opt(Carburettor, "Carburettor"), entry.Opt(Injection, "Injection")),
+		entry.PickOf("cooling", "Cooling", &b.Cooling, entry.Opt(AirCooled, "Air"), entry.Opt(OilCooled, "Air and oil"), entry.Opt(LiquidCooled, "Liquid")),
+		entry.PickOf("final", "Final drive", &b.Final, entry.Opt(ChainDrive, "Chain"), entry.Opt(ShaftDrive, "Shaft")),
+		entry.PickOf("chain", "Chain number", &b.Chain, entry.Opt("428", "428"), entry.Opt("520", "520"), entry.Opt("525", "525"), entry.Opt("530", "530")),
+		entry.PickOf("front_wheel_build", "Front wheel", &b.FrontBuild, parts.Builds()...),
+		entry.PickOf("rear_wheel_build", "Rear wheel", &b.RearBuild, parts.Builds()...),
+		entry.PickOf("levers", "Levers", &b.Levers, entry.Opt(FixedLevers, "Fixed"), entry.Opt(AdjustableLevers, "Adjustable reach")),
+		entry.PickOf("front_preload_by", "Fork adjuster counts", &b.FrontAdjustBy, parts.AdjustsBy()...),
+		entry.PickOf("rear_preload_by", "Shock adjuster counts", &b.RearAdjustBy, parts.AdjustsBy()...),
+		entry.PickOf("body", "Against the wind", &b.Body, entry.Opt(Naked, "Nothing"), entry.Opt(Screen, "A screen"), entry.Opt(Faired, "A fairing")),
+		entry.PickOf("headlamp_mount", "Headlamp sits on", &b.HeadlampMount, parts.LampMounts()[:2]...),
+		entry.PickOf("flasher", "Flasher relay", &b.Flasher, parts.FlasherKinds()...),
+		entry.PickOf("speedometer", "Speedometer counts at", &b.Speedometer,
+			entry.Opt(drive.FrontWheel, "Front wheel"), entry.Opt(drive.RearWheel, "Rear wheel"), entry.Opt(drive.Gearbox, "Gearbox output")),
 	}
 }

@@ -9,17 +9,22 @@ package plan
 
 import (
 	"fmt"
+	"maps"
 	"slices"
+	"time"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/unit"
 )
 
 // Format and Version head every plan file.
 const (
 	Format  = "valiant-mule-plan"
-	Version = 1
+	Version = 2
 )
 
 // Plan is one conversion of one bike for one trip.
@@ -48,7 +53,7 @@ type Plan struct {
 
 	// Readings of the plan's bike. They are part of a plan file, and are kept beside
 	// the revisions of a plan in the house.
-	Readings []Reading `json:"readings,omitempty"`
+	Readings []logbook.Reading `json:"readings,omitempty"`
 
 	Baseline     Inspection    `json:"baseline,omitzero"`
 	Risk         Risk          `json:"risk,omitempty"`
@@ -141,6 +146,14 @@ type Pressure struct {
 	Rear    unit.Pressure `json:"rear,omitzero"`
 }
 
+// Fields lists what is pumped up to.
+func (p *Pressure) Fields() []entry.Field {
+	return []entry.Field{
+		entry.Ask("front", "Front", "kPa", 40, 450, "", &p.Front),
+		entry.Ask("rear", "Rear", "kPa", 40, 450, "", &p.Rear),
+	}
+}
+
 // Pressure for a surface; missing where the rider has none of their own.
 func (l *Loadout) Pressure(surface string) Pressure {
 	for _, p := range l.Pressures {
@@ -157,7 +170,7 @@ type Load struct {
 	Mass   unit.Mass   `json:"mass,omitzero"`
 	Volume unit.Volume `json:"volume,omitzero"`
 	Place  load.Place  `json:"place"`
-	Bag    Slot        `json:"bag,omitempty"` // slot of the bag that it is in, where the bike has one
+	Bag    parts.Slot  `json:"bag,omitempty"` // slot of the bag that it is in, where the bike has one
 	Side   Side        `json:"side,omitempty"`
 	When   When        `json:"when,omitempty"`
 	Daily  bool        `json:"daily,omitempty"`  // wanted every day
@@ -175,15 +188,29 @@ func (l Loadout) Check() error {
 	return nil
 }
 
-// Option is one choice of a closed list.
-type Option struct{ Value, Name string }
-
-// NameOf is the name of an option by its value, and the value where there is none.
-func NameOf(options []Option, value string) string {
-	for _, o := range options {
-		if o.Value == value {
-			return o.Name
-		}
+func (p *Plan) validateRates(v *entry.Problems) {
+	seen := map[string]bool{p.Currency: true}
+	v.Few("rates", len(p.Rates), maxFacts)
+	for i, r := range p.Rates {
+		path := fmt.Sprintf("rates[%d]", i)
+		v.That(money.Valid(r.From), path+".from", "%q is not an ISO 4217 code, want e.g. USD", r.From)
+		v.That(!seen[r.From], path+".from", "%s has a rate already", r.From)
+		v.That(r.Rate.Known(), path+".rate", "is missing")
+		_, err := time.Parse(time.DateOnly, r.On)
+		v.That(err == nil, path+".on", "%q is not a date like 2026-11-20", r.On)
+		seen[r.From] = true
 	}
-	return value
+}
+
+func validateCalculations(v *entry.Problems, list []Calculation) {
+	v.Few("calculations", len(list), maxKept)
+	for i, c := range list {
+		path := fmt.Sprintf("calculations[%d]", i)
+		v.That(entry.IsSlug(c.Calculator), path+".calculator", "%q is not the name of a calculator", c.Calculator)
+		v.Few(path+".inputs", len(c.Inputs), maxInputs)
+		for _, key := range slices.Sorted(maps.Keys(c.Inputs)) {
+			v.That(len(key) <= entry.MaxName && len(c.Inputs[key]) <= maxInput, path+".inputs."+key, "is longer than %d bytes", maxInput)
+		}
+		v.That(len(c.Note) <= entry.MaxName, path+".note", "is longer than %d bytes", entry.MaxName)
+	}
 }

@@ -1,11 +1,14 @@
 package plan
 
 import (
+	"maps"
 	"math"
 	"slices"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/unit"
 )
 
@@ -67,23 +70,24 @@ func (b *Bike) Vulnerable(p guard.Place) bool {
 	return true
 }
 
-// Guards reports whether it does anything for a place.
-func (g *Guard) Guards(p guard.Place) bool {
-	return slices.ContainsFunc(g.Covers, func(c Cover) bool { return c.Place == p })
-}
-
 // Covers are what the fitted guards do.
 func (b *Built) Covers() []guard.Cover {
 	var covers []guard.Cover
 	for _, f := range b.Fitted {
-		if f.Part.Guard == nil {
-			continue
-		}
-		for _, c := range f.Part.Guard.Covers {
+		for _, c := range parts.Covering.In(f.Part) {
 			for _, h := range c.Against {
 				covers = append(covers, guard.Cover{Place: c.Place, Hazard: h, Share: c.Stops.In("")})
 			}
 		}
 	}
 	return covers
+}
+
+func (r Risk) validate(v *entry.Problems) {
+	for _, key := range slices.Sorted(maps.Keys(r)) {
+		k, known := guard.KeyOf(key)
+		value := r[key]
+		v.That(known, "risk."+key, "is not a rate")
+		v.That(!known || (value.Known() && value.In("") >= k.Min && value.In("") <= k.Max), "risk."+key, "%s is outside %g–%g", value, k.Min, k.Max)
+	}
 }

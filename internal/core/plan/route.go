@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strconv"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/core/unit"
@@ -55,8 +56,8 @@ const (
 )
 
 // Certainties lists them, the surest first.
-func Certainties() []Option {
-	return []Option{{string(Sure), "sure"}, {string(Hours), "opening hours"}, {string(Seasonal), "by season"}, {string(Unsure), "unsure"}}
+func Certainties() []entry.Option {
+	return []entry.Option{entry.Opt(Sure, "sure"), entry.Opt(Hours, "opening hours"), entry.Opt(Seasonal, "by season"), entry.Opt(Unsure, "unsure")}
 }
 
 // LengthKm of the route.

@@ -7,6 +7,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/track"
@@ -58,29 +60,29 @@ func TestPutAnything(t *testing.T) {
 	}
 }
 
-func filled(on, odometer, litres string, more func(*plan.Fill)) plan.Reading {
-	f := &plan.Fill{By: plan.ByOdometer}
+func filled(on, odometer, litres string, more func(*logbook.Fill)) logbook.Reading {
+	f := &logbook.Fill{By: logbook.ByOdometer}
 	_ = f.Odometer.Enter(odometer, "km")
 	_ = f.Litres.Enter(litres, "L")
 	if more != nil {
 		more(f)
 	}
-	return plan.Reading{ID: on, Kind: plan.FillReading, On: on, Fill: f}
+	return logbook.Reading{ID: on, Kind: logbook.FillReading, On: on, Read: f}
 }
 
 // TestIntervals, by hand: full at 1000; 5 L not to the brim at 1120; full with 7 L
 // at 1270: 12 L over 270 km. One before the next was not written down, so counting
 // starts anew there.
 func TestIntervals(t *testing.T) {
-	partial := func(f *plan.Fill) { f.Partial = true }
-	missed := func(f *plan.Fill) { f.Missed = true }
-	list := plan.Intervals([]plan.Reading{
+	partial := func(f *logbook.Fill) { f.Partial = true }
+	missed := func(f *logbook.Fill) { f.Missed = true }
+	list := logbook.Intervals([]logbook.Reading{
 		filled("2026-05-01", "900", "3", partial),
 		filled("2026-05-02", "1000", "11", nil),
 		filled("2026-05-03", "1120", "5", partial),
 		filled("2026-05-04", "1270", "7", nil),
 		filled("2026-05-09", "1900", "10", missed),
-		filled("2026-05-10", "2100", "9", func(f *plan.Fill) { f.By = plan.ByGuess }),
+		filled("2026-05-10", "2100", "9", func(f *logbook.Fill) { f.By = logbook.ByGuess }),
 		filled("2026-05-11", "2050", "9", nil),
 	})
 	require.Len(t, list, 2, "an odometer that runs backwards makes none")
@@ -88,12 +90,12 @@ func TestIntervals(t *testing.T) {
 	assert.InDelta(t, 270, list[0].Km, 1e-9)
 	assert.Len(t, list[0].Fills, 2)
 	assert.InDelta(t, 200, list[1].Km, 1e-9)
-	assert.InDelta(t, plan.ByGuess.Spread(), list[1].Spread, 1e-12, "the least sure distance counts")
+	assert.InDelta(t, logbook.ByGuess.Spread(), list[1].Spread, 1e-12, "the least sure distance counts")
 
-	trips := plan.Intervals([]plan.Reading{
+	trips := logbook.Intervals([]logbook.Reading{
 		filled("2026-06-01", "", "11", nil),
-		filled("2026-06-02", "", "5", func(f *plan.Fill) { f.Partial = true; _ = f.Trip.Enter("100", "mi") }),
-		filled("2026-06-03", "", "6", func(f *plan.Fill) { _ = f.Trip.Enter("50", "mi") }),
+		filled("2026-06-02", "", "5", func(f *logbook.Fill) { f.Partial = true; _ = f.Trip.Enter("100", "mi") }),
+		filled("2026-06-03", "", "6", func(f *logbook.Fill) { _ = f.Trip.Enter("50", "mi") }),
 	})
 	require.Len(t, trips, 1)
 	assert.InDelta(t, 150*1.609344, trips[0].Km, 1e-6, "trip meters add up, in their own unit")
@@ -108,10 +110,10 @@ func TestReadingsOf(t *testing.T) {
 	late.ID, early.ID, late.Bike, early.Bike, other.Bike = "A", "B", "own", "own", "lent"
 	gone := filled("2026-04-01", "1700", "9", nil)
 	gone.Bike = "own"
-	p.Readings = []plan.Reading{late, other, early, gone, {Kind: plan.Revocation, Of: gone.ID}}
-	assert.Empty(t, p.ReadingsOf(plan.FillReading), "without a bike")
+	p.Readings = []logbook.Reading{late, other, early, gone, {Kind: logbook.Revocation, Of: gone.ID}}
+	assert.Empty(t, p.ReadingsOf(logbook.FillReading), "without a bike")
 	p.Bike = &plan.Bike{ID: "own"}
-	list := p.ReadingsOf(plan.FillReading)
+	list := p.ReadingsOf(logbook.FillReading)
 	require.Len(t, list, 2)
 	assert.Equal(t, []string{"B", "A"}, []string{list[0].ID, list[1].ID})
 }
@@ -153,11 +155,12 @@ func TestCarriers(t *testing.T) {
 	p := plan.New("P", "EUR")
 	p.Bike = &plan.Bike{ID: "own", Name: "Own"}
 	require.NoError(t, p.Bike.Tank.Enter("14", "L"))
-	can := &plan.Part{ID: "can", Slot: plan.FuelCans, Name: "Can", Carrier: &plan.Carrier{Kind: plan.Poured}}
-	require.NoError(t, can.Carrier.Holds.Enter("3", "L"))
-	tank := &plan.Part{ID: "tank", Slot: plan.FuelTank, Name: "Tank", Carrier: &plan.Carrier{Kind: plan.MainTank, Plastic: true}}
-	require.NoError(t, tank.Carrier.Holds.Enter("20", "L"))
-	require.NoError(t, tank.Carrier.Unusable.Enter("0.5", "L"))
+	can := &parts.Part{ID: "can", Slot: parts.FuelCans, Name: "Can"}
+	require.NoError(t, can.Say("holds", "3"))
+	tank := &parts.Part{ID: "tank", Slot: parts.FuelTank, Name: "Tank"}
+	require.NoError(t, tank.Say("holds", "20"))
+	require.NoError(t, tank.Say("unusable", "0.5"))
+	require.NoError(t, tank.Say("plastic", "yes"))
 	built := p.With(plan.Choice{Slot: can.Slot, Part: can}, plan.Choice{Slot: tank.Slot, Part: tank}).Build("travel")
 	require.Len(t, built.Fuels, 2)
 	assert.InDelta(t, 20, built.Fuels[0].HoldsL, 0, "a bigger tank takes the place of the bike's own")
@@ -165,9 +168,9 @@ func TestCarriers(t *testing.T) {
 	assert.Greater(t, built.Fuels[0].SpreadL, 20*0.02, "plastic swells")
 	assert.InDelta(t, 3, built.Fuels[1].HoldsL, 0)
 
-	tank.Carrier.Kind = plan.Poured
+	parts.FuelKind.Put(tank, parts.Poured)
 	assert.NotEmpty(t, p.With(plan.Choice{Slot: tank.Slot, Part: tank}).Validate(), "what is poured feeds no engine")
-	can.Carrier.Unusable = can.Carrier.Holds
+	parts.Unusable.Put(can, parts.Holds.In(can))
 	assert.NotEmpty(t, p.With(plan.Choice{Slot: can.Slot, Part: can}).Validate(), "nothing of it would be left")
 }
 

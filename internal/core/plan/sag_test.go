@@ -7,14 +7,15 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/studytest"
 )
 
 // sat is a rear end measured: hanging, by itself pushed and lifted, with the rider pushed and
 // lifted; "" is not measured.
-func sat(t *testing.T, hanging, freeDown, freeUp, riderDown, riderUp string) *plan.Sag {
-	s := &plan.Sag{Name: "Travel"}
+func sat(t *testing.T, hanging, freeDown, freeUp, riderDown, riderUp string) *logbook.Sag {
+	s := &logbook.Sag{Name: "Travel"}
 	for i, text := range []string{hanging, freeDown, freeUp, riderDown, riderUp} {
 		studytest.Enter(t, s.Rear.Fields(true)[i].Entry, text, "mm")
 	}
@@ -38,7 +39,7 @@ func TestSagOfReadings(t *testing.T) {
 // TestSagAskedAgain at its field, where it cannot be.
 func TestSagAskedAgain(t *testing.T) {
 	for name, c := range map[string]struct {
-		s     *plan.Sag
+		s     *logbook.Sag
 		field string
 	}{
 		"less with the rider on": {sat(t, "640", "560", "566", "616", "622"), "rear_rider_down"},
@@ -47,7 +48,7 @@ func TestSagAskedAgain(t *testing.T) {
 		"nothing":                {sat(t, "640", "", "", "", ""), "rear_hanging"},
 		"in metres":              {sat(t, "640", "", "", "0.56", ""), "rear_rider_down"},
 	} {
-		var problem plan.Problem
+		var problem entry.Problem
 		require.ErrorAs(t, c.s.Check(), &problem, name)
 		assert.Equal(t, c.field, problem.Path, name)
 	}

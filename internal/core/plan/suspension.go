@@ -3,7 +3,9 @@ package plan
 import (
 	"math"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/unit"
 )
@@ -17,128 +19,86 @@ type Setting struct {
 }
 
 // Fields lists the numbers of a setting.
-func (s *Setting) Fields() []Field {
-	return []Field{
-		{"front_preload", "Fork preload", "mm", 0, 80, "How much the springs are pressed together with the wheel hanging. Empty: as on the bike's sheet.", &s.FrontPreload},
-		{"rear_preload", "Shock preload", "mm", 0, 80, "Free length less length on the shock, wheel hanging. Empty: as on the bike's sheet.", &s.RearPreload},
-		{"fork_air", "Air in the fork", "kPa", 0, 250, "By valves in the caps, wheel hanging, cold. Empty: as on the bike's sheet.", &s.ForkAir},
+func (s *Setting) Fields() []entry.Field {
+	return []entry.Field{
+		entry.Ask("front_preload", "Fork preload", "mm", 0, 80, "How much the springs are pressed together with the wheel hanging. Empty: as on the bike's sheet.", &s.FrontPreload),
+		entry.Ask("rear_preload", "Shock preload", "mm", 0, 80, "Free length less length on the shock, wheel hanging. Empty: as on the bike's sheet.", &s.RearPreload),
+		entry.Ask("fork_air", "Air in the fork", "kPa", 0, 250, "By valves in the caps, wheel hanging, cold. Empty: as on the bike's sheet.", &s.ForkAir),
 	}
 }
 
 // Turned lists the numbers of how the bike is turned about its wheels by what costs nothing.
-func (p *Plan) Turned() []Field {
-	return []Field{{"fork_through", "Fork through its clamps", "mm", -40, 40, "Further up than standard lowers the front; further down raises it. Within the maker's marks.", &p.ForkThrough}}
-}
-
-// Spring is what a spring is beyond a part, or what a whole fork or shock comes with: of a
-// fork both legs together.
-type Spring struct {
-	Rate   unit.Stiffness `json:"rate,omitzero"`
-	Second unit.Stiffness `json:"second,omitzero"` // of one with two rates
-	Knee   unit.Length    `json:"knee,omitzero"`   // compression from which on the second holds
-}
-
-// Is it as the formulas take it.
-func (s *Spring) Is() stance.Spring {
-	return stance.Spring{Nmm: s.Rate.In("N/mm"), SecondNmm: s.Second.In("N/mm"), KneeMM: s.Knee.In("mm")}
-}
-
-// Adjuster is how preload is set: by how much a turn or a step, and between what.
-type Adjuster struct {
-	By    AdjustBy    `json:"by,omitempty"`
-	Per   unit.Length `json:"per,omitzero"` // of preload, one turn or step
-	Least unit.Length `json:"least,omitzero"`
-	Most  unit.Length `json:"most,omitzero"`
-}
-
-// AdjustBy is what an adjuster counts in.
-type AdjustBy string
-
-// What they count in.
-const (
-	Turns AdjustBy = "turns"
-	Steps AdjustBy = "steps"
-)
-
-func adjustsBy() []Option {
-	return []Option{{string(Turns), "turns"}, {string(Steps), "steps"}}
-}
-
-// Count is a preload in turns or steps from all out; ok is false where nobody has said what
-// one of them is.
-func (a Adjuster) Count(preloadMM float64) (n float64, ok bool) {
-	per := a.Per.In("mm")
-	return (preloadMM - a.LeastMM()) / per, per > 0 && a.By != ""
-}
-
-// LeastMM is the preload with the adjuster all out; 0 where nobody has said.
-func (a Adjuster) LeastMM() float64 {
-	if a.Least.Known() {
-		return a.Least.In("mm")
-	}
-	return 0
+func (p *Plan) Turned() []entry.Field {
+	return []entry.Field{entry.Ask("fork_through", "Fork through its clamps", "mm", -40, 40, "Further up than standard lowers the front; further down raises it. Within the maker's marks.", &p.ForkThrough)}
 }
 
 // springSlots may bring a spring, those first whose spring counts.
 var (
-	frontSprings   = []Slot{ForkSprings, Fork}
-	rearSprings    = []Slot{ShockSpring, Shock}
-	frontAdjusters = []Slot{ForkCaps, Fork}
-	rearAdjusters  = []Slot{ShockAdjuster, Shock}
+	frontSprings   = []parts.Slot{parts.ForkSprings, parts.Fork}
+	rearSprings    = []parts.Slot{parts.ShockSpring, parts.Shock}
+	frontAdjusters = []parts.Slot{parts.ForkCaps, parts.Fork}
+	rearAdjusters  = []parts.Slot{parts.ShockAdjuster, parts.Shock}
 )
 
-// Springs reports whether parts of a slot may bring a spring, Adjusts whether they may
-// bring an adjuster of preload.
-func (s Slot) Springs() bool {
-	return s == ForkSprings || s == Fork || s == ShockSpring || s == Shock
+// spring is the bike's own at an end.
+func (b *Bike) spring(rear bool) parts.Spring {
+	if rear {
+		return parts.Spring{Rate: b.RearSpring, Second: b.RearSpringSecond, Knee: b.RearSpringKnee}
+	}
+	return parts.Spring{Rate: b.FrontSpring, Second: b.FrontSpringSecond, Knee: b.FrontSpringKnee}
 }
 
-// Adjusts reports whether parts of a slot may bring an adjuster of preload.
-func (s Slot) Adjusts() bool { return s == ForkCaps || s == Fork || s == ShockAdjuster || s == Shock }
+// adjuster is the bike's own at an end.
+func (b *Bike) adjuster(rear bool) parts.Adjuster {
+	if rear {
+		return parts.Adjuster{By: b.RearAdjustBy, Per: b.RearPrePer, Least: b.RearPreLeast, Most: b.RearPreMost}
+	}
+	return parts.Adjuster{By: b.FrontAdjustBy, Per: b.FrontPrePer, Least: b.FrontPreLeast, Most: b.FrontPreMost}
+}
 
 // Sprung is the spring of an end as built; the part that brings it is nil for the bike's
 // own.
-func (b *Built) Sprung(rear bool) (is stance.Spring, by *Part) {
-	slots := frontSprings
-	own := Spring{b.Bike.FrontSpring, b.Bike.FrontSpringSecond, b.Bike.FrontSpringKnee}
+func (b *Built) Sprung(rear bool) (is stance.Spring, by *parts.Part) {
+	slots, own := frontSprings, b.Bike.spring(rear)
 	if rear {
 		slots = rearSprings
-		own = Spring{b.Bike.RearSpring, b.Bike.RearSpringSecond, b.Bike.RearSpringKnee}
 	}
 	for _, slot := range slots {
-		if p := b.Part(slot); p != nil && p.Spring != nil {
-			return p.Spring.Is(), p
+		if p := b.Part(slot); p != nil {
+			if s := p.Spring(); s != nil {
+				return s.Is(), p
+			}
 		}
 	}
 	return own.Is(), nil
 }
 
 // Adjuster of an end as built.
-func (b *Built) Adjuster(rear bool) Adjuster {
+func (b *Built) Adjuster(rear bool) parts.Adjuster {
 	slots := frontAdjusters
-	own := Adjuster{b.Bike.FrontAdjustBy, b.Bike.FrontPrePer, b.Bike.FrontPreLeast, b.Bike.FrontPreMost}
 	if rear {
 		slots = rearAdjusters
-		own = Adjuster{b.Bike.RearAdjustBy, b.Bike.RearPrePer, b.Bike.RearPreLeast, b.Bike.RearPreMost}
 	}
 	for _, slot := range slots {
-		if p := b.Part(slot); p != nil && p.Adjuster != nil {
-			return *p.Adjuster
+		if p := b.Part(slot); p != nil {
+			if a := p.Adjuster(); a != nil {
+				return *a
+			}
 		}
 	}
-	return own
+	return b.Bike.adjuster(rear)
 }
 
 // LinkRatio is shock travel over wheel travel as built.
 func (b *Built) LinkRatio() float64 {
-	return b.Bike.LinkRatio.In("") * (1 + b.Figure(LinkPercent)/100)
+	return b.Bike.LinkRatio.In("") * (1 + b.Figure(parts.LinkPercent)/100)
 }
 
 // RaisesRearMM is by how much links and shock raise the frame over the rear axle, wheel
 // hanging: a longer shock by its length over the ratio.
 func (b *Built) RaisesRearMM() float64 {
-	rise := b.Figure(LinkRise)
-	if longer := b.Figure(ShockLength); longer != 0 {
+	rise := b.Figure(parts.LinkRise)
+	if longer := b.Figure(parts.ShockLength); longer != 0 {
 		rise += longer / b.LinkRatio()
 	}
 	return rise
@@ -156,8 +116,8 @@ const (
 )
 
 // Sits lists them.
-func Sits() []Option {
-	return []Option{{string(SitsForward), "Forward"}, {string(SitsMiddle), "Middle"}, {string(SitsBack), "Back"}, {string(Stands), "Standing"}}
+func Sits() []entry.Option {
+	return []entry.Option{entry.Opt(SitsForward, "Forward"), entry.Opt(SitsMiddle, "Middle"), entry.Opt(SitsBack, "Back"), entry.Opt(Stands, "Standing")}
 }
 
 // Place of a rider who sits there.
@@ -174,8 +134,8 @@ func (s Sit) Place() load.Place {
 }
 
 // SpringUses lists what springs are set for.
-func SpringUses() []Option {
-	return []Option{{string(stance.Trail), "Trail"}, {string(stance.Mixed), "Both"}, {string(stance.Road), "Road"}}
+func SpringUses() []entry.Option {
+	return []entry.Option{entry.Opt(stance.Trail, "Trail"), entry.Opt(stance.Mixed, "Both"), entry.Opt(stance.Road, "Road")}
 }
 
 // SpringUse is what the springs are set for: the rider's word, or what the ground asks
@@ -212,10 +172,10 @@ func (b *Built) StandFootMM2() (area float64, measured bool) {
 	if measured = b.Bike.StandFoot.Known(); measured {
 		area = b.Bike.StandFoot.In("cm²") * cm2
 	}
-	if set := b.Figure(StandFoot); set > 0 {
+	if set := b.Figure(parts.StandFoot); set > 0 {
 		area, measured = set*cm2, true
 	}
-	if plate := b.Figure(StandPlate); plate > 0 {
+	if plate := b.Figure(parts.StandPlate); plate > 0 {
 		area, measured = math.Max(area, plate*cm2), true
 	}
 	return area, measured

@@ -6,6 +6,7 @@ import (
 	"slices"
 	"strconv"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/guide"
 	"valiantmule/internal/core/unit"
 )
@@ -47,7 +48,7 @@ const maxTrials = 300
 
 // set finds the quantity of a setting in a copy of the plan, its unit and what stands there
 // while the plan says nothing.
-func (p *Plan) set(loadout string, s guide.Setting) (changed *Plan, q Entry, symbol string, stands float64) {
+func (p *Plan) set(loadout string, s guide.Setting) (changed *Plan, q entry.Entry, symbol string, stands float64) {
 	copied := *p
 	copied.Loadouts = slices.Clone(p.Loadouts)
 	l, err := copied.Loadout(loadout)
@@ -130,4 +131,17 @@ func (p *Plan) TakenBack(loadout string, s guide.Setting, was string) (*Plan, er
 		return changed, nil
 	}
 	return changed, q.Enter(was, symbol)
+}
+
+// validateTrials checks the steps that were taken of guides: their words, not where they lead.
+func validateTrials(v *entry.Problems, list []Trial) {
+	v.Few("trials", len(list), maxTrials)
+	for i, t := range list {
+		path := fmt.Sprintf("trials[%d]", i)
+		v.That(entry.IsSlug(t.Guide), path+".guide", "%q is not the id of a guide", t.Guide)
+		v.That(t.Step == "" || entry.IsSlug(t.Step), path+".step", "%q is not the id of a step", t.Step)
+		v.That(entry.IsSlug(t.Answer), path+".answer", "%q is not an answer", t.Answer)
+		v.Date(path+".on", t.On)
+		v.That(len(t.Loadout) <= entry.MaxName && len(t.Was) <= entry.MaxName, path+".was", "is longer than %d bytes", entry.MaxName)
+	}
 }

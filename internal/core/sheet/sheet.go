@@ -5,6 +5,8 @@
 // is nil unless somebody looks.
 package sheet
 
+import "slices"
+
 // An Origin says where a number or a formula comes from, and so how far to trust it.
 type Origin string
 
@@ -24,6 +26,9 @@ const (
 func Origins() []Origin {
 	return []Origin{Measured, Published, Maker, Computed, Rider, Practice, Memory, Demo}
 }
+
+// IsOrigin reports whether it is one of them, or "" for one that is not known.
+func IsOrigin(o Origin) bool { return o == "" || slices.Contains(Origins(), o) }
 
 // A Formula is a rule of computation as it is shown to a rider.
 type Formula struct {

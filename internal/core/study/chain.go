@@ -7,6 +7,7 @@ import (
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 )
 
@@ -17,13 +18,13 @@ import (
 func PairChoices(f *facts.All, pair drive.Pair) []plan.Choice {
 	var choices []plan.Choice
 	for _, want := range []struct {
-		slot     plan.Slot
-		figure   plan.Figure
+		slot     parts.Slot
+		figure   parts.Figure
 		teeth    int
 		now, std int
 	}{
-		{plan.FrontSprocket, plan.FrontTeeth, pair.Front, f.Drive.Pair.Front, f.Drive.StandardPair.Front},
-		{plan.RearSprocket, plan.RearTeeth, pair.Rear, f.Drive.Pair.Rear, f.Drive.StandardPair.Rear},
+		{parts.FrontSprocket, parts.FrontTeeth, pair.Front, f.Drive.Pair.Front, f.Drive.StandardPair.Front},
+		{parts.RearSprocket, parts.RearTeeth, pair.Rear, f.Drive.Pair.Rear, f.Drive.StandardPair.Rear},
 	} {
 		if want.teeth == want.now {
 			continue
@@ -39,7 +40,7 @@ func PairChoices(f *facts.All, pair drive.Pair) []plan.Choice {
 
 // partWith is the shelf's part that sets a figure to a count and goes on the
 // bike, or else one that is not listed and has no price yet.
-func partWith(f *facts.All, slot plan.Slot, figure plan.Figure, count int) *plan.Part {
+func partWith(f *facts.All, slot parts.Slot, figure parts.Figure, count int) *parts.Part {
 	for _, p := range f.Shelf {
 		if p.Slot == slot && int(p.Sets(figure)) == count && f.Standard.Fits(p) {
 			return p
@@ -63,8 +64,8 @@ func ChainFor(f *facts.All, pair drive.Pair) (links int, shiftMM float64, ok boo
 }
 
 // ChainOf is a chain of so many links.
-func ChainOf(f *facts.All, links int) *plan.Part {
-	return partWith(f, plan.Chain, plan.ChainLinks, links)
+func ChainOf(f *facts.All, links int) *parts.Part {
+	return partWith(f, parts.Chain, parts.ChainLinks, links)
 }
 
 // RestOfTheDrive renews what of chain and sprockets the plan leaves old, with the counts that
@@ -77,10 +78,10 @@ func RestOfTheDrive(f *facts.All) []Remedy {
 	var r Remedy
 	var names []string
 	for _, of := range []struct {
-		slot   plan.Slot
-		figure plan.Figure
+		slot   parts.Slot
+		figure parts.Figure
 		count  int
-	}{{plan.Chain, plan.ChainLinks, links}, {plan.FrontSprocket, plan.FrontTeeth, f.Drive.Pair.Front}, {plan.RearSprocket, plan.RearTeeth, f.Drive.Pair.Rear}} {
+	}{{parts.Chain, parts.ChainLinks, links}, {parts.FrontSprocket, parts.FrontTeeth, f.Drive.Pair.Front}, {parts.RearSprocket, parts.RearTeeth, f.Drive.Pair.Rear}} {
 		if f.Built.Chosen(of.slot) {
 			continue
 		}
@@ -96,8 +97,8 @@ func RestOfTheDrive(f *facts.All) []Remedy {
 
 // ChainChoice fits a chain of so many links.
 func ChainChoice(f *facts.All, links int) []plan.Choice {
-	c := plan.Choice{Slot: plan.Chain}
-	if int(f.Standard.Figure(plan.ChainLinks)) != links {
+	c := plan.Choice{Slot: parts.Chain}
+	if int(f.Standard.Figure(parts.ChainLinks)) != links {
 		c.Part = ChainOf(f, links)
 	}
 	return f.Plan.Scoped([]plan.Choice{c}, f.Loadout.ID)
@@ -131,7 +132,7 @@ func PairRemedy(f *facts.All, pair drive.Pair, label string) []Remedy {
 		return nil
 	}
 	if links, _, ok := ChainFor(f, pair); ok && links != f.Chain.Links {
-		choices = append(choices, plan.Choice{Slot: plan.Chain, Part: ChainOf(f, links)})
+		choices = append(choices, plan.Choice{Slot: parts.Chain, Part: ChainOf(f, links)})
 		label += fmt.Sprintf(", with a chain of %d links", links)
 	}
 	return []Remedy{{Label: label, Choices: choices}}

@@ -7,11 +7,12 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 )
 
 // Take is the remedy of taking one part, none when there is none.
-func Take(p *plan.Part, label string) []Remedy {
+func Take(p *parts.Part, label string) []Remedy {
 	if p == nil {
 		return nil
 	}
@@ -20,7 +21,7 @@ func Take(p *plan.Part, label string) []Remedy {
 
 // Together is the remedy of taking what a part needs, with whatever that needs in
 // turn, as one choice with its sum; none when there is no way.
-func Together(way []*plan.Part, with *plan.Part) []Remedy {
+func Together(way []*parts.Part, with *parts.Part) []Remedy {
 	if len(way) == 0 {
 		return nil
 	}
@@ -55,16 +56,16 @@ func Without(f plan.Fitted) Remedy {
 }
 
 // Providing offers the first part for a slot that goes on and provides a tag.
-func Providing(f *facts.All, slot plan.Slot, tag, label string) []Remedy {
-	return offered(f, slot, label, func(p *plan.Part) bool { return slices.Contains(p.Provides, tag) })
+func Providing(f *facts.All, slot parts.Slot, tag, label string) []Remedy {
+	return offered(f, slot, label, func(p *parts.Part) bool { return slices.Contains(p.Provides, tag) })
 }
 
 // Offer is the first part for a slot that goes on and is liked, under its own name.
-func Offer(f *facts.All, slot plan.Slot, likes func(*plan.Part) bool) []Remedy {
+func Offer(f *facts.All, slot parts.Slot, likes func(*parts.Part) bool) []Remedy {
 	return offered(f, slot, "%s", likes)
 }
 
-func offered(f *facts.All, slot plan.Slot, label string, likes func(*plan.Part) bool) []Remedy {
+func offered(f *facts.All, slot parts.Slot, label string, likes func(*parts.Part) bool) []Remedy {
 	for _, p := range f.Shelf {
 		if p.Slot == slot && likes(p) && f.Built.Goes(p) {
 			return Take(p, label)

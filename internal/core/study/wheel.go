@@ -2,21 +2,21 @@ package study
 
 import (
 	"valiantmule/internal/core/facts"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 )
 
 // Wheel is one wheel with the slots that belong to it.
 type Wheel struct {
 	Name                    string
-	Tyre, Tube, Lock, Wheel plan.Slot
+	Tyre, Tube, Lock, Wheel parts.Slot
 	Balanced                string // tag of what balances its lock
 	rear                    bool
 }
 
 // FrontWheel and RearWheel are the two.
 var (
-	FrontWheel = Wheel{"front", plan.FrontTyre, plan.FrontTube, plan.FrontLock, plan.FrontWheel, "balanced-front", false}
-	RearWheel  = Wheel{"rear", plan.RearTyre, plan.RearTube, plan.RearLock, plan.RearWheel, "balanced-rear", true}
+	FrontWheel = Wheel{"front", parts.FrontTyre, parts.FrontTube, parts.FrontLock, parts.FrontWheel, "balanced-front", false}
+	RearWheel  = Wheel{"rear", parts.RearTyre, parts.RearTube, parts.RearLock, parts.RearWheel, "balanced-rear", true}
 )
 
 // Of is the wheel's one of two numbers.

@@ -19,7 +19,8 @@ import (
 	"strings"
 	"time"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/format/table"
 )
@@ -28,7 +29,7 @@ import (
 type Row struct {
 	Line    int
 	Text    string // as it stands in the file
-	Reading plan.Reading
+	Reading logbook.Reading
 	Err     error
 }
 
@@ -55,7 +56,7 @@ func groundColumns() []table.Column {
 }
 
 // Write writes fills, in metric units.
-func Write(w io.Writer, fills []plan.Reading) error {
+func Write(w io.Writer, fills []logbook.Reading) error {
 	out := csv.NewWriter(w)
 	var head []string
 	for _, c := range columns {
@@ -71,19 +72,19 @@ func Write(w io.Writer, fills []plan.Reading) error {
 
 // Same tells whether two readings are the same fill, as far as a file says: how the bike
 // was is filled in when a row is taken.
-func Same(a, b plan.Reading) bool {
-	if a.Fill == nil || b.Fill == nil {
+func Same(a, b logbook.Reading) bool {
+	if a.Fill() == nil || b.Fill() == nil {
 		return false
 	}
-	f, g := *a.Fill, *b.Fill
-	f.As, g.As = plan.Ridden{}, plan.Ridden{}
-	a.Fill, b.Fill = &f, &g
+	f, g := *a.Fill(), *b.Fill()
+	f.As, g.As = logbook.Ridden{}, logbook.Ridden{}
+	a.Read, b.Read = &f, &g
 	return slices.Equal(record(a), record(b))
 }
 
 // record is a fill as a row.
-func record(r plan.Reading) []string {
-	f := r.Fill
+func record(r logbook.Reading) []string {
+	f := r.Fill()
 	row := []string{r.On, number(f.Litres, "L"), number(f.Odometer, "km"), number(f.Trip, "km"), string(f.By), table.Yes(!f.Partial), table.Yes(f.Missed), table.Text(f.As.Name), table.Text(r.Note), r.ID}
 	for _, g := range terrain.Grounds() {
 		share := ""
@@ -124,16 +125,16 @@ func Read(text []byte, bike string) ([]Row, error) {
 		if r.Err == nil {
 			rows[i].Reading, rows[i].Err = parseRow(r.Cells, t.Units, bike)
 		}
-		if f := rows[i].Reading.Fill; i > 0 && rows[i].Err == nil && !f.Odometer.Known() && !f.Trip.Known() { // the first starts counting
+		if f := rows[i].Reading.Fill(); i > 0 && rows[i].Err == nil && !f.Odometer.Known() && !f.Trip.Known() { // the first starts counting
 			rows[i].Err = errors.New("odometer: give it, or the distance since the fill before")
 		}
 	}
 	return rows, nil
 }
 
-func parseRow(cells, units map[string]string, bike string) (plan.Reading, error) {
-	r := plan.Reading{Kind: plan.FillReading, Bike: bike, Fill: &plan.Fill{By: plan.ByOdometer}}
-	f := r.Fill
+func parseRow(cells, units map[string]string, bike string) (logbook.Reading, error) {
+	r := logbook.Reading{Kind: logbook.FillReading, Bike: bike, Read: &logbook.Fill{By: logbook.ByOdometer}}
+	f := r.Fill()
 	for _, c := range columns {
 		cell, given := cells[c.Name]
 		if !given {
@@ -164,7 +165,7 @@ func parseRow(cells, units map[string]string, bike string) (plan.Reading, error)
 		case "id":
 			r.ID = cell
 		default:
-			s := plan.Stretch{Ground: terrain.Kind(c.Name)}
+			s := terrain.Stretch{Ground: terrain.Kind(c.Name)}
 			if err = s.Share.Enter(cell, "%"); err == nil && s.Share.Base() > 0 {
 				f.Ground = append(f.Ground, s)
 			}
@@ -174,9 +175,9 @@ func parseRow(cells, units map[string]string, bike string) (plan.Reading, error)
 		}
 	}
 	if cells["by"] == "" && f.Trip.Known() {
-		f.By = plan.ByTrip
+		f.By = logbook.ByTrip
 	}
-	if !plan.ValidID(r.ID) { // none, or one that another program gave it
+	if !entry.ValidID(r.ID) { // none, or one that another program gave it
 		r.ID = idOf(r)
 	}
 	if problems := r.Validate(); len(problems) > 0 {
@@ -186,8 +187,8 @@ func parseRow(cells, units map[string]string, bike string) (plan.Reading, error)
 }
 
 // idOf makes an id from what a fill says: the same row read again is the same fill.
-func idOf(r plan.Reading) string {
-	sum := sha256.Sum256([]byte(strings.Join([]string{r.ID, r.Bike, r.On, r.Fill.Litres.String(), r.Fill.Odometer.String(), r.Fill.Trip.String()}, "\x00")))
+func idOf(r logbook.Reading) string {
+	sum := sha256.Sum256([]byte(strings.Join([]string{r.ID, r.Bike, r.On, r.Fill().Litres.String(), r.Fill().Odometer.String(), r.Fill().Trip.String()}, "\x00")))
 	return base32.StdEncoding.EncodeToString(sum[:])[:26]
 }
 
@@ -201,11 +202,11 @@ func date(text string) (string, error) {
 	return "", fmt.Errorf("%q is not a date, want e.g. 2026-09-12 or 12.9.2026", text)
 }
 
-func by(text string) (plan.DistanceBy, error) {
+func by(text string) (logbook.DistanceBy, error) {
 	var words []string
-	for _, o := range plan.DistancesBy() {
+	for _, o := range logbook.DistancesBy() {
 		if strings.EqualFold(text, o.Value) || strings.EqualFold(text, o.Name) {
-			return plan.DistanceBy(o.Value), nil
+			return logbook.DistanceBy(o.Value), nil
 		}
 		words = append(words, o.Value)
 	}

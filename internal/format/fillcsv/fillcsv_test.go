@@ -10,15 +10,16 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/format/fillcsv"
 )
 
-func fills(t testing.TB) []plan.Reading {
+func fills(t testing.TB) []logbook.Reading {
 	p, err := demo.Plan()
 	require.NoError(t, err)
-	return p.ReadingsOf(plan.FillReading)
+	return p.ReadingsOf(logbook.FillReading)
 }
 
 // TestRoundTrip: what is written is read back as the same fills. How the bike was
@@ -33,15 +34,15 @@ func TestRoundTrip(t *testing.T) {
 	for i, row := range rows {
 		require.NoError(t, row.Err)
 		want := list[i]
-		fill := *want.Fill
-		fill.As = plan.Ridden{Name: fill.As.Name}
-		want.Fill = &fill
+		fill := *want.Fill()
+		fill.As = logbook.Ridden{Name: fill.As.Name}
+		want.Read = &fill
 		assert.Equal(t, want.ID, row.Reading.ID)
-		assert.Equal(t, want.Fill.Litres.In("L"), row.Reading.Fill.Litres.In("L"))
-		assert.Equal(t, want.Fill.Odometer.In("km"), row.Reading.Fill.Odometer.In("km"))
-		assert.Equal(t, want.Fill.Partial, row.Reading.Fill.Partial)
-		assert.Equal(t, want.Fill.As, row.Reading.Fill.As)
-		require.Len(t, row.Reading.Fill.Ground, len(want.Fill.Ground))
+		assert.Equal(t, want.Fill().Litres.In("L"), row.Reading.Fill().Litres.In("L"))
+		assert.Equal(t, want.Fill().Odometer.In("km"), row.Reading.Fill().Odometer.In("km"))
+		assert.Equal(t, want.Fill().Partial, row.Reading.Fill().Partial)
+		assert.Equal(t, want.Fill().As, row.Reading.Fill().As)
+		require.Len(t, row.Reading.Fill().Ground, len(want.Fill().Ground))
 	}
 }
 
@@ -58,7 +59,7 @@ func TestDialects(t *testing.T) {
 		require.NoError(t, rows[0].Err, name)
 		r := rows[0].Reading
 		assert.Equal(t, "2026-09-12", r.On, name)
-		assert.InDelta(t, 10.4, r.Fill.Litres.In("L"), 1e-3, name)
+		assert.InDelta(t, 10.4, r.Fill().Litres.In("L"), 1e-3, name)
 		assert.Len(t, r.ID, 26, name)
 		again, _ := fillcsv.Read([]byte(text), "own")
 		assert.Equal(t, r.ID, again[0].Reading.ID, "%s: read again it is the same fill", name)
@@ -148,7 +149,7 @@ func TestForeignIDs(t *testing.T) {
 	ids := map[string]bool{}
 	for _, row := range rows {
 		require.NoError(t, row.Err)
-		assert.True(t, plan.ValidID(row.Reading.ID), row.Reading.ID)
+		assert.True(t, entry.ValidID(row.Reading.ID), row.Reading.ID)
 		ids[row.Reading.ID] = true
 	}
 	assert.Len(t, ids, 3)

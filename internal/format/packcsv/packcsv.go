@@ -11,6 +11,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format/table"
 )
@@ -45,7 +46,7 @@ func Write(w io.Writer, loads []plan.Load) error {
 	for _, l := range loads {
 		where := string(l.Place)
 		if l.Bag != "" {
-			info, _ := plan.InfoOf(l.Bag)
+			info, _ := parts.KindOf(l.Bag)
 			where = info.Name
 		}
 		_ = out.Write([]string{table.Text(l.Name), number(l.Mass.Known(), l.Mass.In("kg")), number(l.Volume.Known(), l.Volume.In("L")), where, string(l.Side), string(l.When), table.Yes(l.Daily), table.Yes(l.Packed)})
@@ -123,8 +124,8 @@ func put(l *plan.Load, where string) error {
 		l.Place = load.Place(where)
 		return nil
 	}
-	for _, slot := range plan.BagSlots() {
-		info, _ := plan.InfoOf(slot)
+	for _, slot := range parts.BagSlots() {
+		info, _ := parts.KindOf(slot)
 		if where == string(slot) || where == strings.ToLower(info.Name) {
 			l.Bag, l.Place = slot, info.Place
 			return nil

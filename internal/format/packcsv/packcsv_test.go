@@ -8,7 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/load"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/format/packcsv"
 )
@@ -35,10 +35,10 @@ func TestByHand(t *testing.T) {
 	require.Len(t, rows, 6)
 	require.NoError(t, rows[0].Err)
 	assert.InDelta(t, 0.45, rows[0].Load.Mass.In("kg"), 1e-9)
-	assert.Equal(t, plan.SideBags, rows[0].Load.Bag)
+	assert.Equal(t, parts.SideBags, rows[0].Load.Bag)
 	assert.True(t, rows[0].Load.Daily)
 	require.NoError(t, rows[1].Err)
-	assert.Equal(t, plan.TopBox, rows[1].Load.Bag)
+	assert.Equal(t, parts.TopBox, rows[1].Load.Bag)
 	assert.Equal(t, load.TopBox, rows[1].Load.Place)
 	for i, says := range []string{"item", "mass", "where", "daily"} {
 		assert.ErrorContains(t, rows[i+2].Err, says)

@@ -9,8 +9,10 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/store"
 )
@@ -93,10 +95,10 @@ func (d *Desk) Choices(values []string) ([]plan.Choice, error) {
 	for _, v := range values {
 		place, id, found := strings.Cut(v, ":")
 		slot, loadout, _ := strings.Cut(place, "@")
-		if _, known := plan.InfoOf(plan.Slot(slot)); !found || !known {
+		if _, known := parts.KindOf(parts.Slot(slot)); !found || !known {
 			return nil, store.ErrNotFound
 		}
-		c := plan.Choice{Slot: plan.Slot(slot), Loadout: loadout}
+		c := plan.Choice{Slot: parts.Slot(slot), Loadout: loadout}
 		if loadout != "" {
 			if _, err := d.Plan.Loadout(loadout); err != nil {
 				return nil, store.ErrNotFound
@@ -113,7 +115,7 @@ func (d *Desk) Choices(values []string) ([]plan.Choice, error) {
 }
 
 // part on the shelf, or the plan's own.
-func (d *Desk) part(slot plan.Slot, id string) *plan.Part {
+func (d *Desk) part(slot parts.Slot, id string) *parts.Part {
 	for _, l := range d.Plan.Lines {
 		if l.Part != nil && l.Part.Slot == slot && l.Part.ID == id {
 			return l.Part
@@ -221,13 +223,13 @@ func choiceName(c plan.Choice) string {
 	if c.Loadout != "" {
 		return "What the other loadouts have"
 	}
-	info, _ := plan.InfoOf(c.Slot)
+	info, _ := parts.KindOf(c.Slot)
 	return "Standard " + strings.ToLower(info.Name)
 }
 
 // shortName tells a part from another in its slot: by its count, where it has
 // one.
-func shortName(p *plan.Part) string {
+func shortName(p *parts.Part) string {
 	if p == nil {
 		return ""
 	}
@@ -290,7 +292,7 @@ func (s *House) Choose(w http.ResponseWriter, r *http.Request) error {
 		need = ""
 	}
 	decision := plan.Decision(r.PostFormValue("decision"))
-	if decision == plan.Chosen || !slices.ContainsFunc(plan.Decisions(), func(o plan.Option) bool { return o.Value == string(decision) }) {
+	if decision == plan.Chosen || !slices.ContainsFunc(plan.Decisions(), func(o entry.Option) bool { return o.Value == string(decision) }) {
 		decision = ""
 	}
 	var summary []string
@@ -300,10 +302,10 @@ func (s *House) Choose(w http.ResponseWriter, r *http.Request) error {
 			choices[i].Decision = decision
 		}
 		if choices[i].Decision != "" {
-			summary = append(summary, choiceName(choices[i])+": "+strings.ToLower(plan.NameOf(plan.Decisions(), string(decision))))
+			summary = append(summary, choiceName(choices[i])+": "+strings.ToLower(entry.NameOf(plan.Decisions(), string(decision))))
 			continue
 		}
-		info, _ := plan.InfoOf(choices[i].Slot)
+		info, _ := parts.KindOf(choices[i].Slot)
 		was := d.Plan.Bike.StandardIn(choices[i].Slot)
 		now := choices[i].Part
 		if now == nil {

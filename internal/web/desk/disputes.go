@@ -9,6 +9,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/words"
 )
@@ -53,16 +54,16 @@ type Dispute struct {
 // likes. One that likes none leaves the slot as it came.
 type Side struct {
 	School, Says string
-	Slot         plan.Slot
-	Likes        func(p *plan.Part) bool
+	Slot         parts.Slot
+	Likes        func(p *parts.Part) bool
 	// Nearest, where it is set, orders those that it likes: the least comes first.
-	Nearest func(f *facts.All, p *plan.Part) float64
+	Nearest func(f *facts.All, p *parts.Part) float64
 	With    *Side // what it takes beside that, nil for nothing
 }
 
 // Provides likes the parts that offer a tag.
-func Provides(tag string) func(*plan.Part) bool {
-	return func(p *plan.Part) bool {
+func Provides(tag string) func(*parts.Part) bool {
+	return func(p *parts.Part) bool {
 		for _, t := range p.Provides {
 			if t == tag {
 				return true
@@ -143,7 +144,7 @@ func (d *Desk) takes(s Side, built *plan.Built) (choices []plan.Choice, current,
 
 // pick is the part that a side takes: the plan's own where it is one that it likes, or else
 // the first, or the nearest; nil where none goes on the bike.
-func (d *Desk) pick(s Side, built *plan.Built, own *plan.Part) (best *plan.Part) {
+func (d *Desk) pick(s Side, built *plan.Built, own *parts.Part) (best *parts.Part) {
 	for _, p := range d.Shelf {
 		switch {
 		case p.Slot != s.Slot || !d.Shelf.CouldFit(built, p) || !s.Likes(p):
@@ -156,7 +157,7 @@ func (d *Desk) pick(s Side, built *plan.Built, own *plan.Part) (best *plan.Part)
 	return best
 }
 
-func (d *Desk) sideFigures(q Dispute, part *plan.Part, after *eval.LoadoutReport) []LineupRow {
+func (d *Desk) sideFigures(q Dispute, part *parts.Part, after *eval.LoadoutReport) []LineupRow {
 	price, mass := "–", "–"
 	if part != nil && part.Price.Known() {
 		price = d.Price(part.Price)

@@ -8,6 +8,7 @@ import (
 	"unicode"
 	"unicode/utf8"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/words"
@@ -17,11 +18,11 @@ import (
 const BlankRows = 2
 
 // Places where luggage goes; the others are for parts.
-func Places() []plan.Option {
-	var options []plan.Option
+func Places() []entry.Option {
+	var options []entry.Option
 	for _, s := range load.Spots() {
 		if !slices.Contains([]load.Place{load.FrontWheel, load.RearWheel, load.Rider, load.Tank}, s.Place) {
-			options = append(options, plan.Option{Value: string(s.Place), Name: s.Name})
+			options = append(options, entry.Option{Value: string(s.Place), Name: s.Name})
 		}
 	}
 	return options
@@ -61,13 +62,13 @@ func Typed(form url.Values, key, stored string) string {
 }
 
 // FieldOf shows a plan's field in the rider's units, as typed before as kept.
-func FieldOf(u words.Units, f plan.Field, form url.Values, errs FormErrors) FieldView {
+func FieldOf(u words.Units, f entry.Field, form url.Values, errs FormErrors) FieldView {
 	return FieldView{Key: f.Key, Label: f.Label, Unit: u.Of(f.Unit), Help: u.Prose(f.Help), Value: Typed(form, f.Key, u.ShownOf(f.Entry)), Error: errs[f.Key]}
 }
 
 // Enter sets fields from a form, a bare number in the rider's unit; it returns
 // what changed, in words.
-func Enter(u words.Units, fields []plan.Field, form url.Values, errs FormErrors) []string {
+func Enter(u words.Units, fields []entry.Field, form url.Values, errs FormErrors) []string {
 	var changed []string
 	for _, f := range fields {
 		was, shown := f.Entry.String(), u.ShownOf(f.Entry)
@@ -87,8 +88,8 @@ func Enter(u words.Units, fields []plan.Field, form url.Values, errs FormErrors)
 }
 
 // Sent are the fields that a form has; the others it leaves as they are.
-func Sent(fields []plan.Field, form url.Values) []plan.Field {
-	return slices.DeleteFunc(fields, func(f plan.Field) bool { return !form.Has(f.Key) })
+func Sent(fields []entry.Field, form url.Values) []entry.Field {
+	return slices.DeleteFunc(fields, func(f entry.Field) bool { return !form.Has(f.Key) })
 }
 
 // ChangedWords tell a change of a field in a plan's history.
@@ -104,13 +105,13 @@ func ChangedWords(label, was, now string) string {
 
 // Picked sets a choice that a form has, and says what changed, in words; what is none of the
 // options is left for validation to refuse.
-func Picked[T ~string](into *T, label string, options []plan.Option, form url.Values, key string) []string {
+func Picked[T ~string](into *T, label string, options []entry.Option, form url.Values, key string) []string {
 	was, now := *into, T(form.Get(key))
 	if !form.Has(key) || now == was {
 		return nil
 	}
 	*into = now
-	return []string{ChangedWords(label, plan.NameOf(options, string(was)), plan.NameOf(options, string(now)))}
+	return []string{ChangedWords(label, entry.NameOf(options, string(was)), entry.NameOf(options, string(now)))}
 }
 
 // Problems sorts what validation says under the fields of a form whose part of
@@ -164,7 +165,7 @@ func RowKey(name string, i int) string { return fmt.Sprintf("%s.%d", name, i) }
 
 // OptionsOf a list to choose from; none is what choosing nothing is called, "" where
 // something has to be chosen.
-func OptionsOf(options []plan.Option, selected, none string) []OptionView {
+func OptionsOf(options []entry.Option, selected, none string) []OptionView {
 	var list []OptionView
 	if none != "" {
 		list = append(list, OptionView{"", none, selected == ""})

@@ -9,6 +9,7 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/guide"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/store"
 	"valiantmule/internal/words"
@@ -109,7 +110,7 @@ func (g Guides) fill(d *Desk, v *guidesView, of *guide.Guide, tried []plan.Choic
 			columns = append(columns, Becomes(row.Name+" then", id))
 		}
 		built := d.Plan.Build(d.Loadout)
-		list, err := d.OptionsFor(plan.Slot(s.Slot), g.Page, func(p *plan.Part) bool { return d.Shelf.CouldFit(built, p) }, columns, []string{"guide", of.ID}, tried)
+		list, err := d.OptionsFor(parts.Slot(s.Slot), g.Page, func(p *parts.Part) bool { return d.Shelf.CouldFit(built, p) }, columns, []string{"guide", of.ID}, tried)
 		if err != nil {
 			return nil, err
 		}

@@ -6,6 +6,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/tyre"
@@ -14,7 +15,7 @@ import (
 
 // OptionList is what can go into a slot, each held against the plan.
 type OptionList struct {
-	Slot    plan.Slot
+	Slot    parts.Slot
 	Name    string
 	Aside   string // beside the name
 	Columns []string
@@ -73,11 +74,11 @@ func deltaOf(u words.Units, diff eval.Difference, id figure.ID) string {
 
 // ListsOf are the lists of a page's slots, each with columns of its own, of all that goes on
 // or could.
-func (d *Desk) ListsOf(slots []plan.Slot, page string, columns func(plan.Slot) []Column, tried []plan.Choice) ([]OptionList, error) {
+func (d *Desk) ListsOf(slots []parts.Slot, page string, columns func(parts.Slot) []Column, tried []plan.Choice) ([]OptionList, error) {
 	built := d.Plan.Build(d.Loadout)
 	var lists []OptionList
 	for _, slot := range slots {
-		list, err := d.OptionsFor(slot, page, func(p *plan.Part) bool { return d.Shelf.CouldFit(built, p) }, columns(slot), nil, tried)
+		list, err := d.OptionsFor(slot, page, func(p *parts.Part) bool { return d.Shelf.CouldFit(built, p) }, columns(slot), nil, tried)
 		if err != nil {
 			return nil, err
 		}
@@ -89,8 +90,8 @@ func (d *Desk) ListsOf(slots []plan.Slot, page string, columns func(plan.Slot) [
 // OptionsFor lists the parts for a slot that a filter lets through, after the
 // standard one, on a page, and the rider's own whatever the filter says; they are held
 // against the plan only where the answer shows them.
-func (d *Desk) OptionsFor(slot plan.Slot, page string, fits func(*plan.Part) bool, columns []Column, keep []string, tried []plan.Choice) (OptionList, error) {
-	info, _ := plan.InfoOf(slot)
+func (d *Desk) OptionsFor(slot parts.Slot, page string, fits func(*parts.Part) bool, columns []Column, keep []string, tried []plan.Choice) (OptionList, error) {
+	info, _ := parts.KindOf(slot)
 	list := OptionList{Slot: slot, Name: info.Name}
 	for _, c := range columns {
 		list.Columns = append(list.Columns, c.Title)
@@ -148,7 +149,7 @@ func (d *Desk) Rows(choices []plan.Choice, page string, columns []Column, keep [
 	return rows, nil
 }
 
-func (d *Desk) option(c plan.Choice, diff eval.Difference, own *plan.Part) optionRow {
+func (d *Desk) option(c plan.Choice, diff eval.Difference, own *parts.Part) optionRow {
 	o := optionRow{
 		Name: choiceName(c), Asks: len(study.Loud(diff.Appear)), State: StateOf(study.Worst(diff.Appear)),
 		Current: (c.Part == nil && own == nil) || (c.Part != nil && own != nil && own.ID == c.Part.ID),
@@ -182,7 +183,7 @@ func (d *Desk) option(c plan.Choice, diff eval.Difference, own *plan.Part) optio
 }
 
 // about is what a part is beyond its name.
-func (d *Desk) about(p *plan.Part) string {
+func (d *Desk) about(p *parts.Part) string {
 	text := ""
 	add := func(words string) {
 		if text != "" {
@@ -190,14 +191,14 @@ func (d *Desk) about(p *plan.Part) string {
 		}
 		text += words
 	}
-	if t := p.Tyre; t != nil {
+	if t := p.Tyre(); t != nil {
 		if character, ok := tyre.CharacterOf(t.Kind); ok {
 			add(character.Name)
 		}
 		add(t.Size.String())
 		add(d.Units.Plain(t.WidthMM(), "mm") + " wide")
 	}
-	if f := p.Filling; f != nil {
+	if f := p.Filling(); f != nil {
 		if content, ok := tyre.ContentOf(f.Kind); ok && f.Kind == tyre.Tube && p.Price.Known() {
 			add(content.Name)
 		}
@@ -205,8 +206,8 @@ func (d *Desk) about(p *plan.Part) string {
 	if p.Mass.Known() {
 		add(d.Units.Plain(p.Mass.In("kg"), "kg"))
 	}
-	if g := p.Guard; g != nil {
-		for _, m := range plan.Mounts() {
+	if g := p.Guard(); g != nil {
+		for _, m := range parts.Mounts() {
 			if m.Value == string(g.Mount) {
 				add("on the " + strings.Replace(m.Name, "glued or strapped", "surface, glued or strapped", 1))
 			}
@@ -214,8 +215,8 @@ func (d *Desk) about(p *plan.Part) string {
 		if g.Width.Known() {
 			add(d.Units.Plain(g.Width.In("mm"), "mm") + " wider")
 		}
-		for _, a := range plan.Accesses() {
-			if slices.Contains(g.Blocks, plan.Access(a.Value)) {
+		for _, a := range parts.Accesses() {
+			if slices.Contains(g.Blocks, parts.Access(a.Value)) {
 				add("before " + a.Name)
 			}
 		}
@@ -227,4 +228,4 @@ func (d *Desk) about(p *plan.Part) string {
 }
 
 // Every lets all parts through.
-func Every(*plan.Part) bool { return true }
+func Every(*parts.Part) bool { return true }

@@ -10,7 +10,8 @@ import (
 	"strconv"
 	"strings"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/store"
 )
 
@@ -36,7 +37,7 @@ func ReadingHeadOf(form url.Values, errs FormErrors, note string) ReadingHead {
 
 // AddReading keeps what the form of a page read off the bike, once for its id. Fill enters
 // what is read and what stood there then; the body is the page with what is wrong.
-func AddReading(page string, kind plan.ReadingKind, fill func(d *Desk, form url.Values, into *plan.Reading, errs FormErrors) error, body func(d *Desk, form url.Values, errs FormErrors) any) Handler {
+func AddReading(page string, kind logbook.Kind, fill func(d *Desk, form url.Values, into *logbook.Reading, errs FormErrors) error, body func(d *Desk, form url.Values, errs FormErrors) any) Handler {
 	return func(s *House, w http.ResponseWriter, r *http.Request) error {
 		d, err := s.Open(r)
 		if err != nil {
@@ -78,9 +79,9 @@ func NoteThen(digits int, list ...Then) error {
 }
 
 // ReadingOf begins a reading of the plan's bike from the id, day and note of its form.
-func (d *Desk) ReadingOf(kind plan.ReadingKind, form url.Values, errs FormErrors) plan.Reading {
-	r := plan.Reading{ID: form.Get("id"), Kind: kind, Bike: d.Plan.Bike.ID, Note: strings.TrimSpace(form.Get("note"))}
-	if !plan.ValidID(r.ID) {
+func (d *Desk) ReadingOf(kind logbook.Kind, form url.Values, errs FormErrors) logbook.Reading {
+	r := logbook.Reading{ID: form.Get("id"), Kind: kind, Bike: d.Plan.Bike.ID, Note: strings.TrimSpace(form.Get("note"))}
+	if !entry.ValidID(r.ID) {
 		r.ID = rand.Text()
 	}
 	var err error
@@ -91,9 +92,9 @@ func (d *Desk) ReadingOf(kind plan.ReadingKind, form url.Values, errs FormErrors
 }
 
 // Keep puts a reading into the log, or shows the page with what is wrong with it.
-func (s *House) Keep(w http.ResponseWriter, r *http.Request, d *Desk, page string, reading plan.Reading, errs FormErrors, body func(FormErrors) any) error {
+func (s *House) Keep(w http.ResponseWriter, r *http.Request, d *Desk, page string, reading logbook.Reading, errs FormErrors, body func(FormErrors) any) error {
 	if len(errs) == 0 {
-		_, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.PlanID, []plan.Reading{reading})
+		_, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.PlanID, []logbook.Reading{reading})
 		switch {
 		case errors.Is(err, store.ErrClash):
 			errs = FormErrors{"form": err.Error()}
@@ -117,11 +118,11 @@ func RevokeOn(page string) Handler {
 			return err
 		}
 		of := r.PostFormValue("of")
-		if !slices.ContainsFunc(d.Plan.Readings, func(x plan.Reading) bool { return x.ID == of && x.Kind != plan.Revocation }) {
+		if !slices.ContainsFunc(d.Plan.Readings, func(x logbook.Reading) bool { return x.ID == of && x.Kind != logbook.Revocation }) {
 			return store.ErrNotFound
 		}
-		reading := plan.Reading{ID: rand.Text(), Kind: plan.Revocation, On: Today(), Of: of}
-		if _, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.PlanID, []plan.Reading{reading}); err != nil {
+		reading := logbook.Reading{ID: rand.Text(), Kind: logbook.Revocation, On: Today(), Of: of}
+		if _, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.PlanID, []logbook.Reading{reading}); err != nil {
 			return err
 		}
 		return SeeOther(w, r, d.Href(page))
@@ -130,7 +131,7 @@ func RevokeOn(page string) Handler {
 
 // Believe puts what is not believed of a reading to its field, or to the form where it
 // has none.
-func Believe(r plan.Reading, form url.Values, errs FormErrors) {
+func Believe(r logbook.Reading, form url.Values, errs FormErrors) {
 	for _, problem := range r.Validate() {
 		key := problem.Path[strings.LastIndex(problem.Path, ".")+1:]
 		if !form.Has(key) {

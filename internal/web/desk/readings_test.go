@@ -8,7 +8,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/unit"
 )
 
@@ -16,7 +17,7 @@ import (
 // with what is wrong beside it.
 func TestReadingHead(t *testing.T) {
 	fresh := ReadingHeadOf(nil, nil, "Which one.")
-	assert.True(t, plan.ValidID(fresh.ID))
+	assert.True(t, entry.ValidID(fresh.ID))
 	assert.Equal(t, Today(), fresh.On.Value)
 	assert.Equal(t, "Which one.", fresh.Note.Help)
 	again := ReadingHeadOf(url.Values{"id": {"MINE"}, "on": {"yesterday"}, "note": {"cold"}}, FormErrors{"on": "no date", "form": "all of it"}, "")
@@ -34,18 +35,18 @@ func TestNoteThen(t *testing.T) {
 
 // TestPicked: a choice that a form has not, or leaves, is none; another is set and said.
 func TestPicked(t *testing.T) {
-	options := []plan.Option{{Value: "", Name: "Nothing"}, {Value: "a", Name: "An apple"}}
-	value := plan.Feed("a")
+	options := []entry.Option{{Value: "", Name: "Nothing"}, {Value: "a", Name: "An apple"}}
+	value := parts.Feed("a")
 	assert.Empty(t, Picked(&value, "Eats", options, url.Values{}, "eats"))
 	assert.Empty(t, Picked(&value, "Eats", options, url.Values{"eats": {"a"}}, "eats"))
-	assert.Equal(t, plan.Feed("a"), value)
+	assert.Equal(t, parts.Feed("a"), value)
 	assert.Equal(t, []string{"Eats An apple → Nothing"}, Picked(&value, "Eats", options, url.Values{"eats": {""}}, "eats"))
 	assert.Empty(t, value)
 }
 
 // TestSent: only what a form has is entered.
 func TestSent(t *testing.T) {
-	fields := []plan.Field{{Key: "one"}, {Key: "two"}}
+	fields := []entry.Field{{Key: "one"}, {Key: "two"}}
 	left := Sent(fields, url.Values{"two": {""}})
 	require.Len(t, left, 1)
 	assert.Equal(t, "two", left[0].Key)

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/store"
@@ -19,14 +20,14 @@ func (s *House) Save(r *http.Request, d *Desk, base string, changed *plan.Plan, 
 		return problem
 	}
 	id := r.PostFormValue("save")
-	if !plan.ValidID(id) {
+	if !entry.ValidID(id) {
 		id = ""
 	}
 	return s.Store.Save(r.Context(), s.Rider(r), d.PlanID, base, id, changed, summary)
 }
 
 // Refused is a change that would leave the plan such that it could not be read again.
-type Refused struct{ plan.Problem }
+type Refused struct{ entry.Problem }
 
 // worse is the first problem of a changed plan that it had not before.
 func worse(was, now *plan.Plan) error {

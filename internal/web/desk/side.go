@@ -4,6 +4,7 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/draw"
 )
@@ -19,7 +20,7 @@ func Silhouette(b *plan.Bike, report *eval.LoadoutReport) draw.Silhouette {
 		Screen: b.Body == plan.Screen, Faired: b.Body == plan.Faired,
 		BarWidthMM: mm(b.BarWidth),
 	}
-	if t := report.Facts.Built.Tyre(plan.FrontTyre); t != nil {
+	if t := report.Facts.Built.Tyre(parts.FrontTyre); t != nil {
 		s.FrontTyreWidthMM = t.WidthMM()
 	}
 	height, _ := report.Figure(figure.CentreHeight)

@@ -5,7 +5,7 @@ import (
 	"net/url"
 	"strconv"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/entry"
 )
 
 // Slider is a number that is typed, or moved by hand.
@@ -17,7 +17,7 @@ type Slider struct {
 }
 
 // SliderOf shows a plan's field between two of its own metric values.
-func (d *Desk) SliderOf(f plan.Field, low, high, step float64, form url.Values, errs FormErrors) Slider {
+func (d *Desk) SliderOf(f entry.Field, low, high, step float64, form url.Values, errs FormErrors) Slider {
 	low, _ = d.Units.Convert(low, f.Unit)
 	high, unit := d.Units.Convert(high, f.Unit)
 	if unit != f.Unit {

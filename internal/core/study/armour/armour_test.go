@@ -40,7 +40,7 @@ func TestArmourFigures(t *testing.T) {
 	bare.Lines = nil
 	stranded, days := studytest.Value(t, &bare, "armour-stranded"), studytest.Value(t, &bare, "armour-days")
 	for _, part := range shelf {
-		if part.Guard == nil {
+		if part.Guard() == nil {
 			continue
 		}
 		weightless := *part // what it weighs sinks the bike a little, nearer to what it strikes

@@ -3,7 +3,7 @@ package armour
 import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/guard"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
 )
@@ -81,7 +81,7 @@ func mud(f *facts.All) (n study.Need, ok bool) {
 	if !(share >= mudShare) {
 		return n, false
 	}
-	p := f.Built.Part(plan.FrontMudguard)
+	p := f.Built.Part(parts.FrontMudguard)
 	met := p != nil
 	tell := func() study.Answer {
 		a := study.Answer{Because: study.Say("%.0f %% of the trip is mud.", 100*share), Bare: "the standard mudguard, close to the tyre", Fitted: "the standard mudguard, close to the tyre"}

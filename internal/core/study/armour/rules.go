@@ -4,9 +4,10 @@ import (
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/guard"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
 )
@@ -78,17 +79,17 @@ func endsTheRide(f *facts.All) (study.Finding, bool) {
 // guarding offers the guard that takes most of a place's risk away, of those that
 // go on and stop at least a third of it.
 func guarding(f *facts.All, r guard.Risk) []study.Remedy {
-	var best *plan.Part
+	var best *parts.Part
 	least := 2.0 / 3
 	for _, p := range f.Shelf {
-		if p.Guard == nil || !p.Guard.Guards(r.Place.Place) || f.Built.Chosen(p.Slot) {
+		if p.Guard() == nil || !p.Guard().Guards(r.Place.Place) || f.Built.Chosen(p.Slot) {
 			continue
 		}
 		left, all := 0.0, 0.0
 		for _, t := range r.Threats {
 			through := t.Events * t.Breaks * t.Left
 			all += through
-			for _, c := range p.Guard.Covers {
+			for _, c := range p.Guard().Covers {
 				if c.Place == r.Place.Place && slices.Contains(c.Against, t.Hazard) {
 					through *= 1 - c.Stops.In("")
 				}
@@ -113,7 +114,7 @@ func lampBehindMudguard(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
-		Offer: func() []study.Remedy { return study.Offer(f, plan.LampGuard, func(*plan.Part) bool { return true }) },
+		Offer: func() []study.Remedy { return study.Offer(f, parts.LampGuard, func(*parts.Part) bool { return true }) },
 		Tell: func() study.Words {
 			return study.Words{
 				What: "The raised front mudguard lets stones of the front wheel up to the headlamp.",
@@ -125,7 +126,7 @@ func lampBehindMudguard(f *facts.All) (study.Finding, bool) {
 }
 
 func guardsAtTheBars(f *facts.All) (study.Finding, bool) {
-	p := f.Built.Part(plan.HandGuards)
+	p := f.Built.Part(parts.HandGuards)
 	if p == nil || !slices.Contains(p.Provides, "bar-ends") {
 		return study.Finding{}, false
 	}
@@ -141,10 +142,10 @@ func guardsAtTheBars(f *facts.All) (study.Finding, bool) {
 func blockedAccess(f *facts.All) (study.Finding, bool) {
 	var words []string
 	for _, fitted := range f.Built.Fitted {
-		if g := fitted.Part.Guard; g != nil && len(g.Blocks) > 0 {
+		if g := fitted.Part.Guard(); g != nil && len(g.Blocks) > 0 {
 			names := make([]string, len(g.Blocks))
 			for i, a := range g.Blocks {
-				names[i] = plan.NameOf(plan.Accesses(), string(a))
+				names[i] = entry.NameOf(parts.Accesses(), string(a))
 			}
 			words = append(words, fitted.Part.Name+" before "+strings.Join(names, " and "))
 		}
@@ -162,14 +163,14 @@ func blockedAccess(f *facts.All) (study.Finding, bool) {
 }
 
 func blowIntoCases(f *facts.All) (study.Finding, bool) {
-	p := f.Built.Part(plan.SkidPlate)
-	if p == nil || p.Guard == nil || p.Guard.Mount != plan.ToEngine {
+	p := f.Built.Part(parts.SkidPlate)
+	if p == nil || p.Guard() == nil || p.Guard().Mount != parts.ToEngine {
 		return study.Finding{}, false
 	}
 	return study.Finding{
 		State: verdict.Watch,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, plan.SkidPlate, func(p *plan.Part) bool { return p.Guard != nil && p.Guard.Mount == plan.ToFrame })
+			return study.Offer(f, parts.SkidPlate, func(p *parts.Part) bool { return p.Guard() != nil && p.Guard().Mount == parts.ToFrame })
 		},
 		Tell: func() study.Words {
 			return study.Words{

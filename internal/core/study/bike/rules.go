@@ -4,7 +4,9 @@ import (
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -126,7 +128,7 @@ func whyOff(o plan.Off) string {
 	}
 	lacking := make([]string, len(o.Lacks))
 	for i, tag := range o.Lacks {
-		lacking[i] = plan.TagWords(tag)
+		lacking[i] = parts.TagWords(tag)
 	}
 	if o.Unsure {
 		return o.Part.Name + " needs " + strings.Join(lacking, " and ") + "; the bike's sheet does not say whether that is there."
@@ -143,8 +145,8 @@ func after(between, words string) string {
 }
 
 // chosen are the parts that the plan puts on and that are not on yet.
-func chosen(f *facts.All) func(yield func(*plan.Part) bool) {
-	return func(yield func(*plan.Part) bool) {
+func chosen(f *facts.All) func(yield func(*parts.Part) bool) {
+	return func(yield func(*parts.Part) bool) {
 		for _, fitted := range f.Built.Fitted {
 			if fitted.Chosen && !fitted.On && !yield(fitted.Part) {
 				return
@@ -156,7 +158,7 @@ func chosen(f *facts.All) func(yield func(*plan.Part) bool) {
 func fitsWithWork(f *facts.All) (study.Finding, bool) {
 	var works []string
 	for p := range chosen(f) {
-		if fit := p.Fitment; fit != nil && (fit.Verdict == plan.FitsWithWork || fit.Blind) {
+		if fit := p.Fitment; fit != nil && (fit.Verdict == parts.FitsWithWork || fit.Blind == entry.Yes) {
 			works = append(works, work(p.Name, fit))
 		}
 	}
@@ -173,15 +175,15 @@ func fitsWithWork(f *facts.All) (study.Finding, bool) {
 }
 
 // work is what fitting a part takes, in a sentence.
-func work(name string, fit *plan.Fitment) string {
+func work(name string, fit *parts.Fitment) string {
 	sentence := name
-	if fit.Verdict == plan.FitsWithWork {
+	if fit.Verdict == parts.FitsWithWork {
 		sentence += " goes on with work" + after(": ", fit.Work)
 		if fit.Hours.Known() {
 			sentence += ", " + fit.Hours.String()
 		}
 		sentence += after(", with ", fit.Tools)
-		if fit.Blind {
+		if fit.Blind == entry.Yes {
 			sentence += "; a torque wrench cannot get at its fasteners"
 		}
 		return sentence + "."
@@ -192,7 +194,7 @@ func work(name string, fit *plan.Fitment) string {
 func anotherYear(f *facts.All) (study.Finding, bool) {
 	var others []string
 	for p := range chosen(f) {
-		if is, _ := p.Made.For(f.Built.Bike); !is && (p.Fitment == nil || p.Fitment.Verdict == "") {
+		if is, _ := f.Built.Bike.IsFor(p.Made); !is && (p.Fitment == nil || p.Fitment.Verdict == "") {
 			kind := strings.Join(strings.Fields(strings.Join([]string{p.Made.Family, p.Made.Variant, p.Made.Years()}, " ")), " ")
 			others = append(others, p.Name+" is made for "+kind+".")
 		}

@@ -6,7 +6,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fit"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
 )
@@ -111,7 +111,7 @@ func seatHours(r *study.Run) {
 		usual, seat = screenedSeatHours, "a standard seat behind a screen"
 	}
 	hours := usual
-	if set := r.Built.Figure(plan.SeatHours); set > 0 {
+	if set := r.Built.Figure(parts.SeatHours); set > 0 {
 		hours = set
 	}
 	r.Contact.SeatHours = hours
@@ -129,7 +129,7 @@ func knee(r *study.Run) {
 	b := r.Built.Bike
 	seat, peg := c.Bike("seat_height", "seat height", "mm", &b.SeatHeight), c.Bike("peg_height", "foot pegs", "mm", &b.PegHeight)
 	leg := c.Brief("inside leg", "mm", &r.Plan.Brief.Inseam)
-	over := seat.Number + r.Built.Figure(plan.SeatRise) - peg.Number + r.Built.Figure(plan.PegDrop)
+	over := seat.Number + r.Built.Figure(parts.SeatRise) - peg.Number + r.Built.Figure(parts.PegDrop)
 	angle := fit.KneeDegrees(leg.Number, over)
 	r.Contact.KneeDegrees = angle
 	c.Is(angle)
@@ -145,10 +145,10 @@ func standing(r *study.Run) {
 	b := r.Built.Bike
 	bar, peg := c.Bike("bar_height", "bar height", "mm", &b.BarHeight), c.Bike("peg_height", "foot pegs", "mm", &b.PegHeight)
 	leg := c.Brief("inside leg", "mm", &r.Plan.Brief.Inseam)
-	rise := r.Built.Figure(plan.BarRise)
-	over := bar.Number + rise - peg.Number + r.Built.Figure(plan.PegDrop)
+	rise := r.Built.Figure(parts.BarRise)
+	over := bar.Number + rise - peg.Number + r.Built.Figure(parts.PegDrop)
 	short := fit.GripOverPegMM(leg.Number) - over
-	r.Contact.BarShortMM, r.Contact.BarRiseMM, r.Contact.CableSlackMM = short, rise, b.CableSlack.In("mm")+r.Built.Figure(plan.CableSlack)
+	r.Contact.BarShortMM, r.Contact.BarRiseMM, r.Contact.CableSlackMM = short, rise, b.CableSlack.In("mm")+r.Built.Figure(parts.CableSlack)
 	c.Is(short)
 	if c.Sheet != nil {
 		c.Sheet.Step(fit.StandFormula, study.Computed("too low by", short, "mm"), leg, study.Computed("grips over the pegs", over, "mm"), bar, peg, study.Computed("bars raised by", rise, "mm"))

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/studytest"
 )
@@ -43,7 +44,7 @@ func TestBarsNoHigherThanOneSits(t *testing.T) {
 	for _, r := range low.Remedies() {
 		rise := 0.0
 		for _, c := range r.Choices {
-			rise += c.Part.Adds(plan.BarRise)
+			rise += c.Part.Adds(parts.BarRise)
 		}
 		assert.LessOrEqual(t, rise, 50.0)
 	}
@@ -67,7 +68,7 @@ func TestAnotherBarChangesWhatClampsToIt(t *testing.T) {
 	assert.Contains(t, b.Findings(b.With("corrin-850", "bar-flex", "hands-bar-28")), "cannot-both")
 	way := b.Findings(b.With("holt-650", "nav-phone"))["part-does-not-fit"].Remedies()
 	require.Len(t, way, 1, "what it needs is the next thing to try")
-	assert.Equal(t, plan.NavMount, way[0].Choices[0].Slot)
+	assert.Equal(t, parts.NavMount, way[0].Choices[0].Slot)
 }
 
 // TestBarsSayWhichGuards: a clamp for another bar does not go on.
@@ -82,20 +83,20 @@ func TestBarsSayWhichGuards(t *testing.T) {
 // higher bars shorten what standing lacks, lower pegs do both.
 func TestContactLaws(t *testing.T) {
 	p, shelf := studytest.Demo(t)
-	with := func(slot plan.Slot, id string) *plan.Plan {
+	with := func(slot parts.Slot, id string) *plan.Plan {
 		part := shelf.Find(p.Bike, slot, id)
 		require.NotNil(t, part, id)
 		return p.With(plan.Choice{Slot: slot, Part: part})
 	}
 	reach, knee, short := studytest.Value(t, p, "seat-reach"), studytest.Value(t, p, "knee"), studytest.Value(t, p, "bar-short")
-	tall := with(plan.Seat, "seat-tall")
+	tall := with(parts.Seat, "seat-tall")
 	assert.Greater(t, studytest.Value(t, tall, "knee"), knee)
 	assert.InDelta(t, 30, studytest.Value(t, tall, "seat-reach")-reach, 0.5, "but for the lean over its width")
-	assert.InDelta(t, short-20, studytest.Value(t, with(plan.Risers, "riser-20-22"), "bar-short"), 1e-9)
-	low := with(plan.Pegs, "pegs-low")
+	assert.InDelta(t, short-20, studytest.Value(t, with(parts.Risers, "riser-20-22"), "bar-short"), 1e-9)
+	low := with(parts.Pegs, "pegs-low")
 	assert.InDelta(t, short-20, studytest.Value(t, low, "bar-short"), 1e-9)
 	assert.Greater(t, studytest.Value(t, low, "knee"), knee)
-	assert.InDelta(t, 6, studytest.Value(t, with(plan.Seat, "seat-wide"), "seat-hours"), 1e-9)
+	assert.InDelta(t, 6, studytest.Value(t, with(parts.Seat, "seat-wide"), "seat-hours"), 1e-9)
 	// 6.5 hours; of the riding time so much is loose, and half of that is stood.
 	mix := p.Brief.Mix()
 	loose := 1 - mix.RoadHours(1)/mix.Hours(1)

@@ -5,6 +5,7 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/fit"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 )
@@ -95,7 +96,7 @@ func ownScreen(f *facts.All) bool {
 
 // screened reports whether something takes the wind off the rider.
 func screened(f *facts.All) bool {
-	return ownScreen(f) || f.Built.Figure(plan.Shelter) >= shelterMost
+	return ownScreen(f) || f.Built.Figure(parts.Shelter) >= shelterMost
 }
 
 func wind(f *facts.All) (n study.Need, ok bool) {
@@ -104,7 +105,7 @@ func wind(f *facts.All) (n study.Need, ok bool) {
 	if !(road > windHours) || !(f.Drive.CruiseKmh >= windKmh) {
 		return n, false
 	}
-	own, shelter, met := ownScreen(f), f.Built.Figure(plan.Shelter), screened(f)
+	own, shelter, met := ownScreen(f), f.Built.Figure(parts.Shelter), screened(f)
 	tell := func() study.Answer {
 		a := study.Answer{Because: study.Say("%.1f hours a day on the road, at {%.0f km/h}.", road, f.Drive.CruiseKmh), Bare: "nothing in front of you"}
 		switch {

@@ -6,7 +6,7 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/fit"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
 )
@@ -27,7 +27,7 @@ func cablesShort(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: state,
 		Offer: func() []study.Remedy {
-			longer := study.Offer(f, plan.Cables, func(p *plan.Part) bool { return slack+p.Adds(plan.CableSlack) >= rise })
+			longer := study.Offer(f, parts.Cables, func(p *parts.Part) bool { return slack+p.Adds(parts.CableSlack) >= rise })
 			return append(withoutRise(f), longer...)
 		},
 		Tell: func() study.Words {
@@ -48,7 +48,7 @@ func cablesShort(f *facts.All) (study.Finding, bool) {
 func withoutRise(f *facts.All) []study.Remedy {
 	var remedies []study.Remedy
 	for _, fitted := range f.Built.Fitted {
-		if fitted.Chosen && (fitted.Slot == plan.Risers || fitted.Slot == plan.Handlebar) {
+		if fitted.Chosen && (fitted.Slot == parts.Risers || fitted.Slot == parts.Handlebar) {
 			remedies = append(remedies, study.Without(fitted))
 		}
 	}
@@ -62,7 +62,7 @@ func kneesBent(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Watch,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, plan.Pegs, func(p *plan.Part) bool { return p.Adds(plan.PegDrop) > 0 && !f.Built.Chosen(plan.Pegs) })
+			return study.Offer(f, parts.Pegs, func(p *parts.Part) bool { return p.Adds(parts.PegDrop) > 0 && !f.Built.Chosen(parts.Pegs) })
 		},
 		Tell: func() study.Words {
 			return study.Words{
@@ -81,7 +81,7 @@ func seatForTheHours(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Watch,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, plan.Seat, func(p *plan.Part) bool { return p.Sets(plan.SeatHours) >= min(f.Contact.SeatedHours, 6) })
+			return study.Offer(f, parts.Seat, func(p *parts.Part) bool { return p.Sets(parts.SeatHours) >= min(f.Contact.SeatedHours, 6) })
 		},
 		Tell: func() study.Words {
 			return study.Words{
@@ -127,11 +127,11 @@ func higherBars(f *facts.All) []study.Remedy {
 	if math.IsNaN(slack) {
 		slack = fit.UsualSlackMM
 	}
-	var best *plan.Part
+	var best *parts.Part
 	for _, p := range f.Shelf {
-		rise := p.Adds(plan.BarRise)
-		if (p.Slot == plan.Risers || p.Slot == plan.Handlebar) && rise > 0 && f.Contact.BarRiseMM+rise <= min(slack, fit.StandMostMM) && f.Built.Fits(p) && !f.Built.Chosen(p.Slot) &&
-			(best == nil || rise > best.Adds(plan.BarRise)) {
+		rise := p.Adds(parts.BarRise)
+		if (p.Slot == parts.Risers || p.Slot == parts.Handlebar) && rise > 0 && f.Contact.BarRiseMM+rise <= min(slack, fit.StandMostMM) && f.Built.Fits(p) && !f.Built.Chosen(p.Slot) &&
+			(best == nil || rise > best.Adds(parts.BarRise)) {
 			best = p
 		}
 	}
@@ -157,7 +157,7 @@ func shakenPhone(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
-		Offer: func() []study.Remedy { return study.Providing(f, plan.NavMount, "damped-mount", "%s") },
+		Offer: func() []study.Remedy { return study.Providing(f, parts.NavMount, "damped-mount", "%s") },
 		Tell: func() study.Words {
 			return study.Words{
 				What: "A phone on a rigid mount: the engine shakes its camera to pieces.",
@@ -175,7 +175,7 @@ func liveSocket(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Watch,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, plan.Socket, func(p *plan.Part) bool { return !slices.Contains(p.Provides, "unswitched") })
+			return study.Offer(f, parts.Socket, func(p *parts.Part) bool { return !slices.Contains(p.Provides, "unswitched") })
 		},
 		Tell: func() study.Words {
 			return study.Words{
@@ -188,7 +188,7 @@ func liveSocket(f *facts.All) (study.Finding, bool) {
 }
 
 func gluedGrips(f *facts.All) (study.Finding, bool) {
-	if !f.Built.Chosen(plan.Grips) || f.Built.Provides("bolt-on-grips") {
+	if !f.Built.Chosen(parts.Grips) || f.Built.Provides("bolt-on-grips") {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {
@@ -201,9 +201,9 @@ func gluedGrips(f *facts.All) (study.Finding, bool) {
 }
 
 func pegsDrag(f *facts.All) (study.Finding, bool) {
-	p := f.Built.Part(plan.Pegs)
+	p := f.Built.Part(parts.Pegs)
 	road := f.Plan.Brief.Mix().Road()
-	if p == nil || !(p.Adds(plan.PegDrop) > 0) || !(road > dragsFromRoad) {
+	if p == nil || !(p.Adds(parts.PegDrop) > 0) || !(road > dragsFromRoad) {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {
@@ -233,7 +233,7 @@ const longBootMM = 310.0
 
 func bootsAndLevers(f *facts.All) (study.Finding, bool) {
 	boot := f.Plan.Brief.Boot.In("mm")
-	if !(boot > longBootMM) || f.Built.Chosen(plan.ShiftLever) {
+	if !(boot > longBootMM) || f.Built.Chosen(parts.ShiftLever) {
 		return study.Finding{}, false
 	}
 	return study.Noted(func() study.Words {

@@ -7,6 +7,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -14,21 +16,22 @@ import (
 )
 
 // drawing is a part of the rider's own that draws so much; "" is not known.
-func drawing(t *testing.T, slot plan.Slot, watts string) plan.Choice {
+func drawing(t *testing.T, slot parts.Slot, watts string) plan.Choice {
 	t.Helper()
-	p := &plan.Part{ID: "own-" + string(slot), Slot: slot, Name: "Own " + string(slot), Electric: &plan.Electric{}}
-	studytest.Enter(t, &p.Electric.Draw, watts, "W")
+	p := &parts.Part{ID: "own-" + string(slot), Slot: slot, Name: "Own " + string(slot)}
+	parts.FedBy.Put(p, parts.FeedIgnition)
+	studytest.Say(t, p, "draw", watts)
 	return plan.Choice{Slot: slot, Part: p}
 }
 
 // read is a bike whose volts were read.
 func read(t *testing.T, b *studytest.Garage, riding, all string, parts ...string) *plan.Plan {
 	t.Helper()
-	v := plan.Volts{}
+	v := logbook.Volts{}
 	studytest.Enter(t, &v.Riding, riding, "V")
 	studytest.Enter(t, &v.AllOn, all, "V")
 	p := b.With("holt-650", parts...)
-	p.Readings = []plan.Reading{{ID: "A", Kind: plan.VoltsRead, Bike: p.Bike.ID, On: studytest.Today, Volts: &v}}
+	p.Readings = []logbook.Reading{{ID: "A", Kind: logbook.VoltsRead, Bike: p.Bike.ID, On: studytest.Today, Read: &v}}
 	return p
 }
 
@@ -79,24 +82,24 @@ func TestBoxFull(t *testing.T) {
 // that the box does not have is the next free one.
 func TestChannelsToTheirLimit(t *testing.T) {
 	b := studytest.New(t)
-	p := b.With("holt-650", "box-4").With(drawing(t, plan.Camera, "101.25")) // 7.5 A at 13.5 V
+	p := b.With("holt-650", "box-4").With(drawing(t, parts.Camera, "101.25")) // 7.5 A at 13.5 V
 	for channel, on := range map[plan.Channel]int{"": 1, "4": 4, "5": 1, plan.OwnFuse: 0} {
-		p.Wired = []plan.Wired{{Slot: plan.Camera, Channel: channel}}
+		p.Wired = []plan.Wired{{Slot: parts.Camera, Channel: channel}}
 		c := b.Facts(p).Wiring.Circuits
 		require.Len(t, c, 1)
 		assert.Equal(t, on, c[0].Channel, "%q", channel)
 		_, over := said(b, p, "channel-over")
 		assert.False(t, over)
 	}
-	unknown := &plan.Part{ID: "own-box", Slot: plan.PowerBox, Name: "A box without a sheet", Box: &plan.Box{}}
-	assert.Nil(t, b.Facts(p.With(plan.Choice{Slot: plan.PowerBox, Part: unknown})).Wiring.Box, "nobody knows what hangs on it")
+	unknown := &parts.Part{ID: "own-box", Slot: parts.PowerBox, Name: "A box without a sheet"}
+	assert.Nil(t, b.Facts(p.With(plan.Choice{Slot: parts.PowerBox, Part: unknown})).Wiring.Box, "nobody knows what hangs on it")
 }
 
 // TestNoCircuit for what draws nothing, and for what nobody knows.
 func TestNoCircuit(t *testing.T) {
 	b := studytest.New(t)
 	for watts, n := range map[string]int{"": 0, "0": 0, "5": 1} {
-		assert.Len(t, b.Facts(b.With("holt-650").With(drawing(t, plan.Camera, watts))).Wiring.Circuits, n, "%q W", watts)
+		assert.Len(t, b.Facts(b.With("holt-650").With(drawing(t, parts.Camera, watts))).Wiring.Circuits, n, "%q W", watts)
 	}
 }
 
@@ -128,7 +131,7 @@ func TestWhoseFault(t *testing.T) {
 	require.True(t, ok)
 	ways := short.Remedies()
 	require.Len(t, ways, 1)
-	assert.Equal(t, plan.AuxLamps, ways[0].Choices[0].Slot)
+	assert.Equal(t, parts.AuxLamps, ways[0].Choices[0].Slot)
 	assert.Contains(t, short.Tell().What.String(), "on the trail")
 	drain, ok := said(b, p, "parked-drain")
 	require.True(t, ok)
@@ -147,29 +150,25 @@ func TestWhoseFault(t *testing.T) {
 // nothing is known is not one of bare lumens.
 func TestWhatALampSitsOn(t *testing.T) {
 	b := studytest.New(t)
-	turns := func(mount plan.LampMount, parts ...string) bool {
+	turns := func(mount parts.LampMount, parts ...string) bool {
 		p := b.With("holt-650", parts...)
 		bike := *p.Bike
 		bike.HeadlampMount, p.Bike = mount, &bike
 		return b.Facts(p).Light.Beams[0].Turns
 	}
 	assert.False(t, turns(""))
-	assert.True(t, turns(plan.OnBars))
-	assert.True(t, turns(plan.OnBars, "headlamp-led"), "an insert stays where the lamp was")
-	assert.False(t, turns(plan.OnFrame, "headlamp-led"))
-	assert.True(t, turns(plan.OnFrame, "headlamp-lens"), "its bracket is on the bars")
-	own := func(change func(l *plan.Lamp)) []string {
-		part := &plan.Part{ID: "own-lamps", Slot: plan.AuxLamps, Name: "Own", Lamp: &plan.Lamp{}}
-		change(part.Lamp)
-		return b.Facts(b.With("holt-650").With(plan.Choice{Slot: plan.AuxLamps, Part: part})).Light.Unsaid
+	assert.True(t, turns(parts.OnBars))
+	assert.True(t, turns(parts.OnBars, "headlamp-led"), "an insert stays where the lamp was")
+	assert.False(t, turns(parts.OnFrame, "headlamp-led"))
+	assert.True(t, turns(parts.OnFrame, "headlamp-lens"), "its bracket is on the bars")
+	own := func(said ...string) []string {
+		part := studytest.Say(t, &parts.Part{ID: "own-lamps", Slot: parts.AuxLamps, Name: "Own"}, said...)
+		return b.Facts(b.With("holt-650").With(plan.Choice{Slot: parts.AuxLamps, Part: part})).Light.Unsaid
 	}
-	assert.Empty(t, own(func(*plan.Lamp) {}))
-	assert.Empty(t, own(func(l *plan.Lamp) { studytest.Enter(t, &l.Beam, "30", "°") }))
-	assert.Equal(t, []string{"Own"}, own(func(l *plan.Lamp) { studytest.Enter(t, &l.Lumens, "3000", "lm") }))
-	assert.Empty(t, own(func(l *plan.Lamp) {
-		studytest.Enter(t, &l.Lumens, "3000", "lm")
-		studytest.Enter(t, &l.Beam, "30", "°")
-	}))
+	assert.Empty(t, own())
+	assert.Empty(t, own("beam", "30"))
+	assert.Equal(t, []string{"Own"}, own("lumens", "3000"))
+	assert.Empty(t, own("lumens", "3000", "beam", "30"))
 }
 
 // TestNightWithoutGround: a brief that names none is judged on paved roads.
@@ -186,25 +185,25 @@ func TestNightWithoutGround(t *testing.T) {
 // known are not as good as what they replace, and what surely draws draws something.
 func TestUnknownIsNotAsBefore(t *testing.T) {
 	b := studytest.New(t)
-	for slot, c := range map[plan.Slot]struct {
+	for slot, c := range map[parts.Slot]struct {
 		figure figure.ID
 		lacks  string
 	}{
-		plan.Headlamp: {figure.NightSpeed, "candela of Own"}, plan.Indicators: {figure.FlashRate, "what one indicator draws"}, plan.Flashing: {figure.FlashRate, "kind of the flasher relay"},
-		plan.VestLead: {figure.ChargeMargin, "what Own draws"}, plan.AuxLamps: {figure.ChargeMargin, "what Own draws"}, plan.Camera: {figure.ChargeMargin, "what Own draws"},
+		parts.Headlamp: {figure.NightSpeed, "candela of Own"}, parts.Indicators: {figure.FlashRate, "what one indicator draws"}, parts.Flashing: {figure.FlashRate, "kind of the flasher relay"},
+		parts.VestLead: {figure.ChargeMargin, "what Own draws"}, parts.AuxLamps: {figure.ChargeMargin, "what Own draws"}, parts.Camera: {figure.ChargeMargin, "what Own draws"},
 	} {
-		own := &plan.Part{ID: "own", Slot: slot, Name: "Own"}
+		own := &parts.Part{ID: "own", Slot: slot, Name: "Own"}
 		f, ok := b.Report(b.With("holt-650").With(plan.Choice{Slot: slot, Part: own})).Figure(c.figure)
 		require.True(t, ok)
 		assert.False(t, f.Known, slot)
 		assert.Contains(t, f.Missing, c.lacks)
 	}
-	warm := &plan.Part{ID: "own", Slot: plan.Grips, Name: "Own", Provides: []string{"warm-hands"}}
-	f, _ := b.Report(b.With("holt-650").With(plan.Choice{Slot: plan.Grips, Part: warm})).Figure(figure.ChargeMargin)
+	warm := &parts.Part{ID: "own", Slot: parts.Grips, Name: "Own", Provides: []string{"warm-hands"}}
+	f, _ := b.Report(b.With("holt-650").With(plan.Choice{Slot: parts.Grips, Part: warm})).Figure(figure.ChargeMargin)
 	assert.False(t, f.Known)
-	rubber := &plan.Part{ID: "own", Slot: plan.Grips, Name: "Own"}
+	rubber := &parts.Part{ID: "own", Slot: parts.Grips, Name: "Own"}
 	studytest.Enter(t, &rubber.Mass, "0.1", "kg")
-	f, _ = b.Report(b.With("holt-650").With(plan.Choice{Slot: plan.Grips, Part: rubber})).Figure(figure.ChargeMargin)
+	f, _ = b.Report(b.With("holt-650").With(plan.Choice{Slot: parts.Grips, Part: rubber})).Figure(figure.ChargeMargin)
 	assert.True(t, f.Known, "rubber ones draw nothing")
 }
 
@@ -213,19 +212,19 @@ func TestUnknownIsNotAsBefore(t *testing.T) {
 func TestAsItsSheetSays(t *testing.T) {
 	b := studytest.New(t)
 	p := b.With("holt-650", "aux-spot")
-	w := plan.Wired{Slot: plan.AuxLamps}
+	w := plan.Wired{Slot: parts.AuxLamps}
 	studytest.Enter(t, &w.Length, "1.5", "m")
 	p.Wired = []plan.Wired{w}
-	draw := func(p *plan.Plan) (plan.Feed, plan.Use) {
+	draw := func(p *plan.Plan) (parts.Feed, parts.Use) {
 		d := b.Facts(p).Charging.Draws[0]
 		return d.Feed, d.Use
 	}
 	feed, use := draw(p)
-	assert.Equal(t, plan.FeedEngine, feed)
-	assert.Equal(t, plan.AtNight, use)
+	assert.Equal(t, parts.FeedEngine, feed)
+	assert.Equal(t, parts.AtNight, use)
 	feed, _ = draw(p.With(b.Part("aux-halogen")))
-	assert.Equal(t, plan.FeedIgnition, feed)
-	p.Wired[0].Feed = plan.FeedAlways
+	assert.Equal(t, parts.FeedIgnition, feed)
+	p.Wired[0].Feed = parts.FeedAlways
 	feed, _ = draw(p.With(b.Part("aux-halogen")))
-	assert.Equal(t, plan.FeedAlways, feed)
+	assert.Equal(t, parts.FeedAlways, feed)
 }

@@ -8,6 +8,8 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/power"
 	"valiantmule/internal/core/sheet"
@@ -21,7 +23,7 @@ var Study = study.Study{
 	Steps: []study.Step{
 		{
 			Name: "volts", Needs: facts.Bike, Gives: facts.MeteredGroup,
-			Run:   func(r *study.Run) { r.Metered = r.Plan.ReadingsOf(plan.VoltsRead) },
+			Run:   func(r *study.Run) { r.Metered = r.Plan.ReadingsOf(logbook.VoltsRead) },
 			Stays: func(was, now *plan.Plan) bool { return was.Bike == now.Bike && len(was.Readings) == len(now.Readings) },
 		},
 		{
@@ -78,13 +80,13 @@ var coldShare = map[plan.Weather]float64{plan.Warm: 0, plan.Wet: 0.15, plan.Cold
 func charging(r *study.Run) {
 	b, c := r.Built.Bike, &r.Charging
 	c.RatedW, c.OwnW = b.Alternator.In("W"), b.OwnDraw.In("W")
-	if set := r.Built.Figure(plan.AlternatorW); set > 0 {
+	if set := r.Built.Figure(parts.AlternatorW); set > 0 {
 		c.RatedW = set
 	}
 	c.Sheet = power.CurveOf(c.RatedW, usually(&b.AlternatorRPM, "rpm", power.UsualRatedRPM), usually(&b.IdleRPM, "rpm", power.UsualIdleRPM))
 	c.Curve, c.Read = metered(r.Metered, c.Sheet)
 	c.BatteryAh = b.Battery.In("Ah")
-	if set := r.Built.Figure(plan.BatteryAh); set > 0 {
+	if set := r.Built.Figure(parts.BatteryAh); set > 0 {
 		c.BatteryAh = set
 	}
 	drawsOf(r.All, c)
@@ -113,7 +115,7 @@ func usually(q study.Quantity, unit string, usual float64) float64 {
 // metered is the curve by the latest volts that were read with the alternator that is in it.
 func metered(list facts.Metered, c power.Curve) (power.Curve, string) {
 	for _, r := range slices.Backward(list) {
-		v := r.Volts
+		v := r.Volts()
 		const same = 0.5
 		if rated := v.RatedW.In("W"); math.Abs(rated-c.RatedW) > same || math.IsNaN(rated) != math.IsNaN(c.RatedW) {
 			continue
@@ -122,7 +124,7 @@ func metered(list facts.Metered, c power.Curve) (power.Curve, string) {
 		if math.IsNaN(volts) {
 			volts, drawn = v.Riding.In("V"), v.OwnW.In("W")
 		}
-		return c.Found(v.Idle.In("V"), v.OwnW.In("W"), plan.VoltsRPM, volts, drawn), r.ID
+		return c.Found(v.Idle.In("V"), v.OwnW.In("W"), logbook.VoltsRPM, volts, drawn), r.ID
 	}
 	return c, ""
 }
@@ -132,13 +134,13 @@ func drawsOf(f *facts.All, c *facts.Charging) {
 	c.DrawnW, c.FullW, c.ParkedMA = 0, 0, 0
 	brief := &f.Plan.Brief
 	night := usually(&brief.Night, "%", 0) / 100
-	used := func(u plan.Use) float64 {
+	used := func(u parts.Use) float64 {
 		switch u {
-		case plan.InCold:
+		case parts.InCold:
 			return coldShare[brief.Weather]
-		case plan.AtNight:
+		case parts.AtNight:
 			return night
-		case plan.AtStops:
+		case parts.AtStops:
 			return 0
 		}
 		return 1
@@ -157,7 +159,7 @@ func drawsOf(f *facts.All, c *facts.Charging) {
 		if d.MeanW = d.FullW * d.Used; d.Used == 0 {
 			d.MeanW = 0
 		}
-		if d.Feed == plan.FeedAlways && e.Parked.Known() {
+		if d.Feed == parts.FeedAlways && e.Parked.Known() {
 			d.ParkedMA = e.Parked.In("mA")
 		}
 		c.Draws, c.DrawnW, c.FullW, c.ParkedMA = append(c.Draws, d), c.DrawnW+d.MeanW, c.FullW+d.FullW, c.ParkedMA+d.ParkedMA

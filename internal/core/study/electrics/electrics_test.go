@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/studytest"
 )
@@ -20,7 +21,7 @@ func TestMoreDrawNeverMoreMargin(t *testing.T) {
 		p.Brief.Weather = plan.Cold
 		bare := studytest.Value(t, p, figure.ChargeMargin)
 		for _, part := range b.Shelf {
-			if part.Electric == nil || !b.Standard(bike).BuildStandard().Goes(part) {
+			if part.Electric() == nil || !b.Standard(bike).BuildStandard().Goes(part) {
 				continue
 			}
 			with := studytest.Value(t, p.With(plan.Choice{Slot: part.Slot, Part: part}), figure.ChargeMargin)
@@ -42,8 +43,8 @@ func TestWorstOfTrailAndCruise(t *testing.T) {
 // TestUnknownDraw leaves the margin unknown and says whose it is.
 func TestUnknownDraw(t *testing.T) {
 	b := studytest.New(t)
-	own := &plan.Part{ID: "own-lamps", Slot: plan.AuxLamps, Name: "Lamps off a tractor", Electric: &plan.Electric{}}
-	gauge, ok := b.Report(b.With("holt-650").With(plan.Choice{Slot: plan.AuxLamps, Part: own})).Figure(figure.ChargeMargin)
+	own := &parts.Part{ID: "own-lamps", Slot: parts.AuxLamps, Name: "Lamps off a tractor"}
+	gauge, ok := b.Report(b.With("holt-650").With(plan.Choice{Slot: parts.AuxLamps, Part: own})).Figure(figure.ChargeMargin)
 	require.True(t, ok)
 	assert.False(t, gauge.Known)
 	assert.Contains(t, gauge.Missing, "what Lamps off a tractor draws")

@@ -7,7 +7,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/lamp"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -60,15 +60,15 @@ func light(r *study.Run) {
 // nothing that one could count on.
 func lamps(f *facts.All) {
 	l, b := &f.Light, f.Built.Bike
-	main := lamp.Beam{Cd: b.Headlamp.In("cd"), AngleDeg: b.HeadlampBeam.In("°"), Turns: b.HeadlampMount == plan.OnBars}
+	main := lamp.Beam{Cd: b.Headlamp.In("cd"), AngleDeg: b.HeadlampBeam.In("°"), Turns: b.HeadlampMount == parts.OnBars}
 	name := "the headlamp"
-	if p := f.Built.Part(plan.Headlamp); p != nil && (p.Lamp != nil || f.Built.Chosen(plan.Headlamp)) {
-		var sheet plan.Lamp // of one that nobody has measured all is unknown, not as it was
-		if p.Lamp != nil {
-			sheet = *p.Lamp
+	if p := f.Built.Part(parts.Headlamp); p != nil && (p.Lamp() != nil || f.Built.Chosen(parts.Headlamp)) {
+		var sheet parts.Lamp // of one that nobody has measured all is unknown, not as it was
+		if p.Lamp() != nil {
+			sheet = *p.Lamp()
 		}
 		if name, main = p.Name, beamOf(&sheet); sheet.Mount == "" {
-			main.Turns = b.HeadlampMount == plan.OnBars
+			main.Turns = b.HeadlampMount == parts.OnBars
 		}
 		note(l, p, &sheet, main.Cd)
 	}
@@ -76,28 +76,28 @@ func lamps(f *facts.All) {
 	if !math.IsNaN(main.Cd) {
 		l.Beams = append(l.Beams, facts.LampBeam{Beam: main, Name: name})
 	}
-	for _, slot := range plan.ToSeeBy() {
+	for _, slot := range parts.ToSeeBy() {
 		p := f.Built.Part(slot)
-		if p == nil || p.Lamp == nil {
+		if p == nil || p.Lamp() == nil {
 			continue
 		}
-		beam := beamOf(p.Lamp)
-		if note(l, p, p.Lamp, beam.Cd); !math.IsNaN(beam.Cd) {
+		beam := beamOf(p.Lamp())
+		if note(l, p, p.Lamp(), beam.Cd); !math.IsNaN(beam.Cd) {
 			l.Beams, l.AuxCd = append(l.Beams, facts.LampBeam{Beam: beam, Name: p.Name}), l.AuxCd+beam.CdAt(0)
 		}
 	}
 }
 
 // note lists a lamp of which only lumens are known.
-func note(l *facts.Light, p *plan.Part, sheet *plan.Lamp, cd float64) {
+func note(l *facts.Light, p *parts.Part, sheet *parts.Lamp, cd float64) {
 	if math.IsNaN(cd) && sheet.Lumens.Known() {
 		l.Unsaid = append(l.Unsaid, p.Name)
 	}
 }
 
 // beamOf a lamp; the intensity is NaN where it follows from nothing.
-func beamOf(l *plan.Lamp) lamp.Beam {
-	b := lamp.Beam{Cd: l.Candela.In("cd"), AngleDeg: l.Beam.In("°"), Turns: l.Mount == plan.OnBars, Looks: l.Mount == plan.OnHead}
+func beamOf(l *parts.Lamp) lamp.Beam {
+	b := lamp.Beam{Cd: l.Candela.In("cd"), AngleDeg: l.Beam.In("°"), Turns: l.Mount == parts.OnBars, Looks: l.Mount == parts.OnHead}
 	if l.Outward.Known() {
 		b.OutDeg = l.Outward.In("°")
 	}
@@ -153,7 +153,7 @@ func lit(r *study.Run) {
 	c := r.Figure(figure.LitDistance)
 	if math.IsNaN(r.Light.MainCd) {
 		what := "headlamp candela (Bike)"
-		if p := r.Built.Part(plan.Headlamp); p != nil && r.Built.Chosen(plan.Headlamp) {
+		if p := r.Built.Part(parts.Headlamp); p != nil && r.Built.Chosen(parts.Headlamp) {
 			what = "candela of " + p.Name
 		}
 		c.Lacks(what)
@@ -256,7 +256,7 @@ func nightTooFast(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Over,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, plan.AuxLamps, func(p *plan.Part) bool { return p.Lamp != nil && p.Lamp.Candela.Known() })
+			return study.Offer(f, parts.AuxLamps, func(p *parts.Part) bool { return p.Lamp() != nil && p.Lamp().Candela.Known() })
 		},
 		Tell: func() study.Words {
 			return study.Words{
@@ -304,7 +304,7 @@ func bareLumens(f *facts.All) (study.Finding, bool) {
 }
 
 // lawful are slots whose parts the law may not like, with what is asked about them.
-var lawful = []plan.Slot{plan.Headlamp, plan.AuxLamps, plan.WideLamps, plan.DayLamps, plan.LampControl, plan.BrakeLamp, plan.Indicators}
+var lawful = []parts.Slot{parts.Headlamp, parts.AuxLamps, parts.WideLamps, parts.DayLamps, parts.LampControl, parts.BrakeLamp, parts.Indicators}
 
 func lampsAndLaw(f *facts.All) (study.Finding, bool) {
 	var names []string
@@ -353,11 +353,11 @@ func bendsDark(f *facts.All) (study.Finding, bool) {
 
 // brighter is the first of the lamps for bends with which stopping fits into one.
 func brighter(f *facts.All) []study.Remedy {
-	return study.Offer(f, plan.WideLamps, func(p *plan.Part) bool {
-		if p.Lamp == nil {
+	return study.Offer(f, parts.WideLamps, func(p *parts.Part) bool {
+		if p.Lamp() == nil {
 			return false
 		}
-		beam := beamOf(p.Lamp)
+		beam := beamOf(p.Lamp())
 		lit := lamp.BendM(append(f.Light.Shine(), beam), BendRadiusM, lamp.SteerDeg(f.Built.Bike.Wheelbase.In("mm"), BendRadiusM), f.Light.Lux)
 		return lamp.OutrunKmh(lit, f.Light.ReactS, lamp.Decel(f.Light.Ground.Friction)) >= f.Light.AllowsKmh
 	})

@@ -4,6 +4,8 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/power"
 	"valiantmule/internal/core/study"
@@ -48,7 +50,7 @@ func without(f *facts.All) []study.Remedy {
 		}
 	}
 	if most == nil || f.Charging.Worst().MarginW+most.MeanW < 0 {
-		return study.Offer(f, plan.Stator, func(p *plan.Part) bool { return p.Sets(plan.AlternatorW) > f.Charging.RatedW })
+		return study.Offer(f, parts.Stator, func(p *parts.Part) bool { return p.Sets(parts.AlternatorW) > f.Charging.RatedW })
 	}
 	return []study.Remedy{study.Without(plan.Fitted{Slot: most.Slot, Part: most.Part})}
 }
@@ -125,7 +127,7 @@ func parkedDrain(f *facts.All) (study.Finding, bool) {
 
 func batteryCranks(f *facts.All) (study.Finding, bool) {
 	has := f.Built.Bike.Cranks.In("A")
-	if set := f.Built.Figure(plan.CrankAmps); set > 0 {
+	if set := f.Built.Figure(parts.CrankAmps); set > 0 {
 		has = set
 	}
 	wants := power.CrankA(f.Built.Bike.Displacement.In("cc"))
@@ -157,7 +159,7 @@ func lithiumCold(f *facts.All) (study.Finding, bool) {
 }
 
 func noRelay(f *facts.All) (study.Finding, bool) {
-	at := slices.IndexFunc(f.Charging.Draws, func(d facts.Draw) bool { return d.FullW >= relayFromW && d.Feed == plan.FeedAlways })
+	at := slices.IndexFunc(f.Charging.Draws, func(d facts.Draw) bool { return d.FullW >= relayFromW && d.Feed == parts.FeedAlways })
 	if at < 0 {
 		return study.Finding{}, false
 	}
@@ -172,11 +174,11 @@ func noRelay(f *facts.All) (study.Finding, bool) {
 }
 
 // latest are the volts that were read last, nil where nobody has.
-func latest(f *facts.All) *plan.Volts {
+func latest(f *facts.All) *logbook.Volts {
 	if len(f.Metered) == 0 {
 		return nil
 	}
-	return f.Metered[len(f.Metered)-1].Volts
+	return f.Metered[len(f.Metered)-1].Volts()
 }
 
 func voltsLow(f *facts.All) (study.Finding, bool) {
@@ -210,7 +212,7 @@ func regulatorHigh(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: state,
-		Offer: func() []study.Remedy { return study.Providing(f, plan.Regulator, "lithium-charge", "%s") },
+		Offer: func() []study.Remedy { return study.Providing(f, parts.Regulator, "lithium-charge", "%s") },
 		Tell: func() study.Words {
 			return study.Words{What: study.Say("%.1f V were read: the regulator does not regulate; 14.8 V is too much.", highest(v)), Why: study.Text(what), Do: "Another regulator before the next ride; read the volts again with it."}
 		},
@@ -218,7 +220,7 @@ func regulatorHigh(f *facts.All) (study.Finding, bool) {
 }
 
 // highest of the volts that were read.
-func highest(v *plan.Volts) float64 {
+func highest(v *logbook.Volts) float64 {
 	most := 0.0
 	for _, volts := range []float64{v.Idle.In("V"), v.Riding.In("V"), v.AllOn.In("V")} {
 		if volts > most { // what was not read is not more

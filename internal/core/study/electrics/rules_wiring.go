@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/power"
 	"valiantmule/internal/core/study"
@@ -161,7 +162,7 @@ func ComesOff(at plan.BoxPlace) string { return boxesAt[at].off }
 
 func boxBuried(f *facts.All) (study.Finding, bool) {
 	at := boxesAt[f.Plan.BoxSits]
-	strapped := f.Built.Part(plan.TailBag) != nil || f.Built.Part(plan.RearRack) != nil
+	strapped := f.Built.Part(parts.TailBag) != nil || f.Built.Part(parts.RearRack) != nil
 	if f.Wiring.Box == nil || !(at.buried || at.load && strapped) {
 		return study.Finding{}, false
 	}
@@ -183,7 +184,7 @@ func doublePace(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Watch,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, plan.Flashing, func(p *plan.Part) bool { return p.Flasher != nil && p.Flasher.Kind == power.Independent })
+			return study.Offer(f, parts.Flashing, func(p *parts.Part) bool { return p.Flasher() != nil && p.Flasher().Kind == power.Independent })
 		},
 		Tell: func() study.Words {
 			return study.Words{
@@ -196,7 +197,7 @@ func doublePace(f *facts.All) (study.Finding, bool) {
 }
 
 // leads go to what moves with its rider, or comes off with a bag.
-var leads = []plan.Slot{plan.HelmetLamp, plan.VestLead, plan.BagLead}
+var leads = []parts.Slot{parts.HelmetLamp, parts.VestLead, parts.BagLead}
 
 func leadsThatPart(f *facts.All) (study.Finding, bool) {
 	var names []string
@@ -224,7 +225,7 @@ func towerCables(f *facts.All) (study.Finding, bool) {
 	}
 	var names []string
 	for _, c := range f.Wiring.Circuits {
-		if slices.Contains([]plan.Slot{plan.Navigator, plan.Socket, plan.AuxLamps, plan.WideLamps, plan.DayLamps, plan.Camera, plan.Monitor}, c.Draw.Slot) {
+		if slices.Contains([]parts.Slot{parts.Navigator, parts.Socket, parts.AuxLamps, parts.WideLamps, parts.DayLamps, parts.Camera, parts.Monitor}, c.Draw.Slot) {
 			names = append(names, c.Draw.Part.Name)
 		}
 	}

@@ -7,6 +7,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/power"
 	"valiantmule/internal/core/sheet"
@@ -34,8 +35,8 @@ func wiring(r *study.Run) {
 			w.Circuits = append(w.Circuits, c)
 		}
 	}
-	if p := r.Built.Part(plan.PowerBox); p != nil && p.Box.Count() > 0 {
-		w.Box, w.BoxName = p.Box, p.Name
+	if p := r.Built.Part(parts.PowerBox); p != nil && p.Box().Count() > 0 {
+		w.Box, w.BoxName = p.Box(), p.Name
 		onChannels(w)
 	}
 	flash(r)
@@ -45,7 +46,7 @@ func wiring(r *study.Run) {
 // no wire.
 func circuitOf(d *facts.Draw) (facts.Circuit, bool) {
 	watts := d.FullW
-	if d.Slot == plan.Socket {
+	if d.Slot == parts.Socket {
 		watts = math.Max(watts, socketW)
 	}
 	if watts == 0 || math.IsNaN(watts) {
@@ -115,20 +116,20 @@ func flash(r *study.Run) {
 	if f.Relay == "" {
 		f.Relay = power.LoadSensing
 	}
-	if p := r.Built.Part(plan.Indicators); p != nil {
-		switch l := p.Blinkers; {
+	if p := r.Built.Part(parts.Indicators); p != nil {
+		switch l := p.Blinkers(); {
 		case l != nil:
 			f.FrontW, f.RearW = usually(&l.Front, "W", bulb), usually(&l.Rear, "W", bulb)
 		case r.Built.Provides("led-indicators"):
 			f.FrontW, f.RearW, f.ByTags = diodesW, diodesW, true
-		case r.Built.Chosen(plan.Indicators): // of another's nobody has said what they draw
+		case r.Built.Chosen(parts.Indicators): // of another's nobody has said what they draw
 			f.FrontW, f.RearW = math.NaN(), math.NaN()
 		}
 	}
-	if p := r.Built.Part(plan.Flashing); p != nil {
+	if p := r.Built.Part(parts.Flashing); p != nil {
 		f.Relay = ""
-		if p.Flasher != nil {
-			f.Relay, f.RatedW = p.Flasher.Kind, usually(&p.Flasher.Rated, "W", f.RatedW)
+		if p.Flasher() != nil {
+			f.Relay, f.RatedW = p.Flasher().Kind, usually(&p.Flasher().Rated, "W", f.RatedW)
 		}
 	} else if r.Built.Provides("flasher") {
 		f.Relay = power.Independent

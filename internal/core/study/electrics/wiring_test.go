@@ -7,6 +7,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/studytest"
@@ -18,12 +20,12 @@ func TestVoltsLead(t *testing.T) {
 	b := studytest.New(t)
 	p := b.With("holt-650", "vest-75")
 	bare := b.Facts(p).Charging
-	v := plan.Volts{}
+	v := logbook.Volts{}
 	studytest.Enter(t, &v.AllOn, "13.1", "V")
 	studytest.Enter(t, &v.OwnW, "150", "W")
 	studytest.Enter(t, &v.AllOnW, "225", "W")
 	studytest.Enter(t, &v.RatedW, "290", "W")
-	p.Readings = []plan.Reading{{ID: "VOLTSAAAAAAAAAAAAAAAAAAAAA", Kind: plan.VoltsRead, Bike: "holt-650", On: studytest.Today, Volts: &v}}
+	p.Readings = []logbook.Reading{{ID: "VOLTSAAAAAAAAAAAAAAAAAAAAA", Kind: logbook.VoltsRead, Bike: "holt-650", On: studytest.Today, Read: &v}}
 	read := b.Facts(p).Charging
 	assert.Equal(t, p.Readings[0].ID, read.Read)
 	assert.InDelta(t, 225, read.Curve.W(5000), 1e-9)
@@ -31,7 +33,7 @@ func TestVoltsLead(t *testing.T) {
 	other := b.Facts(p.With(b.Part("stator-rewound"))).Charging
 	assert.Empty(t, other.Read, "that was read off another alternator")
 	assert.Equal(t, other.Sheet, other.Curve)
-	p.Readings = append(p.Readings, plan.Reading{ID: "REVOKEAAAAAAAAAAAAAAAAAAAA", Kind: plan.Revocation, On: studytest.Today, Of: p.Readings[0].ID})
+	p.Readings = append(p.Readings, logbook.Reading{ID: "REVOKEAAAAAAAAAAAAAAAAAAAA", Kind: logbook.Revocation, On: studytest.Today, Of: p.Readings[0].ID})
 	assert.Equal(t, bare.Worst(), b.Facts(p).Charging.Worst())
 }
 
@@ -40,14 +42,14 @@ func TestVoltsLead(t *testing.T) {
 func TestChannels(t *testing.T) {
 	b := studytest.New(t)
 	p := b.With("holt-650", "vest-75", "grips-heated", "aux-halogen", "camera-bar", "box-4")
-	p.Wired = []plan.Wired{{Slot: plan.Grips, Channel: "3"}, {Slot: plan.Camera, Channel: plan.OwnFuse}}
+	p.Wired = []plan.Wired{{Slot: parts.Grips, Channel: "3"}, {Slot: parts.Camera, Channel: plan.OwnFuse}}
 	w := b.Facts(p).Wiring
 	require.NotNil(t, w.Box)
-	on := map[plan.Slot]int{}
+	on := map[parts.Slot]int{}
 	for _, c := range w.Circuits {
 		on[c.Draw.Slot] = c.Channel
 	}
-	assert.Equal(t, map[plan.Slot]int{plan.Grips: 3, plan.VestLead: 1, plan.AuxLamps: 0, plan.Camera: 0}, on)
+	assert.Equal(t, map[parts.Slot]int{parts.Grips: 3, parts.VestLead: 1, parts.AuxLamps: 0, parts.Camera: 0}, on)
 	assert.Equal(t, []string{"Two old lamps, 55 W bulbs"}, w.Left, "8.1 A on a channel for 7.5 A")
 	assert.Equal(t, 2, w.Spare)
 	assert.InDelta(t, (75.0+42)/13.5, w.BoxAmps, 1e-9)
@@ -84,7 +86,7 @@ func TestSocketIsWiredForWhatItFeeds(t *testing.T) {
 func TestToBuy(t *testing.T) {
 	b := studytest.New(t)
 	p := b.With("holt-650", "grips-heated", "vest-75", "camera-bar")
-	p.Wired = []plan.Wired{{Slot: plan.Camera}}
+	p.Wired = []plan.Wired{{Slot: parts.Camera}}
 	studytest.Enter(t, &p.Wired[0].Area, "1", "mm²")
 	w := b.Facts(p).Wiring
 	reels, fuses := w.ToBuy()

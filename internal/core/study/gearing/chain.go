@@ -6,7 +6,7 @@ import (
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
 )
@@ -77,7 +77,7 @@ func exactLinks(c study.Calc) (exact, pitchMM float64) {
 func runOf(f *facts.All, pitchMM, exact float64) facts.Chain {
 	b, pair := f.Built.Bike, f.Drive.Pair
 	chain := facts.Chain{
-		Links:     int(f.Built.Figure(plan.ChainLinks)),
+		Links:     int(f.Built.Figure(parts.ChainLinks)),
 		Exact:     exact,
 		ShiftMM:   math.NaN(),
 		BestShift: math.NaN(),

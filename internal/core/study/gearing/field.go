@@ -6,6 +6,7 @@ import (
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 )
@@ -103,8 +104,8 @@ func Sprockets(f *facts.All) SprocketField {
 	field.PaceLimitKmh, field.CruiseLimitRPM = f.Drive.PaceLimitKmh, f.Drive.CruiseLimitRPM
 	field.pull, field.ClimbKnown = pullOf(f, f.Plan.Brief.SteepGround())
 	field.steepest = math.Min(f.Climb.Traction, f.Climb.Wheely)
-	for _, front := range teethOf(f, plan.FrontSprocket, plan.FrontTeeth, f.Drive.Pair.Front, f.Drive.StandardPair.Front) {
-		for _, rear := range teethOf(f, plan.RearSprocket, plan.RearTeeth, f.Drive.Pair.Rear, f.Drive.StandardPair.Rear) {
+	for _, front := range teethOf(f, parts.FrontSprocket, parts.FrontTeeth, f.Drive.Pair.Front, f.Drive.StandardPair.Front) {
+		for _, rear := range teethOf(f, parts.RearSprocket, parts.RearTeeth, f.Drive.Pair.Rear, f.Drive.StandardPair.Rear) {
 			pair := drive.Pair{Front: front, Rear: rear}
 			if pair == f.Drive.Pair || math.Abs(pair.Ratio()/f.Drive.StandardPair.Ratio()-1) <= fieldSpan {
 				field.Pairs = append(field.Pairs, field.figures(f, pair))
@@ -143,13 +144,13 @@ func (f *SprocketField) holdRatio() float64 {
 
 // For a bike that no sprocket on the shelf fits, what is usually to be had
 // around the standard ones.
-var aroundStandard = map[plan.Slot]int{plan.FrontSprocket: 2, plan.RearSprocket: 6}
+var aroundStandard = map[parts.Slot]int{parts.FrontSprocket: 2, parts.RearSprocket: 6}
 
 const leastTeeth = 10
 
 // teethOf lists the tooth counts that can be had for a slot, with the ones that
 // are on or were.
-func teethOf(f *facts.All, slot plan.Slot, figure plan.Figure, more ...int) []int {
+func teethOf(f *facts.All, slot parts.Slot, figure parts.Figure, more ...int) []int {
 	teeth := slices.Clone(more)
 	for _, p := range f.Shelf {
 		if n := int(p.Sets(figure)); p.Slot == slot && n > 0 && f.Standard.Fits(p) {

@@ -14,6 +14,7 @@ import (
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/study/gearing"
@@ -49,10 +50,10 @@ func TestLawsOfPull(t *testing.T) {
 	for id, bike := range studytest.New(t).Bikes {
 		p := studytest.On(t, id)
 		if !bike.Shaft() {
-			std, _ := bike.StandardIn(plan.RearSprocket).Count()
+			std, _ := bike.StandardIn(parts.RearSprocket).Count()
 			pull := 0.0
 			for teeth := std - 4; teeth <= std+6; teeth++ {
-				now := studytest.Value(t, p.With(plan.Choice{Slot: plan.RearSprocket, Part: plan.Unlisted(bike, plan.RearSprocket, teeth)}), "crawl-pull")
+				now := studytest.Value(t, p.With(plan.Choice{Slot: parts.RearSprocket, Part: plan.Unlisted(bike, parts.RearSprocket, teeth)}), "crawl-pull")
 				assert.GreaterOrEqual(t, now, pull, "%s with %d teeth", id, teeth)
 				pull = now
 			}
@@ -127,7 +128,7 @@ func TestThrustAgreesWithTheGauges(t *testing.T) {
 func TestChainRuns(t *testing.T) {
 	p, shelf := studytest.Demo(t)
 	for teeth, want := range map[string][]int{"rear-h6-46": {110, 112}, "rear-h6-47": {112, 114, 110}} {
-		with := p.With(plan.Choice{Slot: plan.RearSprocket, Part: shelf.Find(p.Bike, plan.RearSprocket, teeth)})
+		with := p.With(plan.Choice{Slot: parts.RearSprocket, Part: shelf.Find(p.Bike, parts.RearSprocket, teeth)})
 		r, err := eval.EvaluateLoadout(with, shelf, "travel", studytest.Today)
 		require.NoError(t, err)
 		var links []int
@@ -177,7 +178,7 @@ func TestShaft(t *testing.T) {
 	p := studytest.On(t, shaftID(t))
 	r := studytest.Report(t, p)
 	b := p.Bike
-	rear := b.StandardIn(plan.RearTyre).Tyre.CircumferenceMM()
+	rear := b.StandardIn(parts.RearTyre).Tyre().CircumferenceMM()
 	assert.InDelta(t, p.Brief.Cruise.In("km/h")/3.6/rear*1000*60*b.Primary.In("")*b.Gearbox.Top()*b.FinalRatio.In(""), studytest.Value(t, p, "cruise-rpm"), 1e-6)
 	for _, id := range []figure.ID{"chain-links", "axle-shift"} {
 		f, _ := r.Figure(id)

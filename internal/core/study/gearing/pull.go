@@ -5,7 +5,7 @@ import (
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -105,7 +105,7 @@ func crawlPull(r *study.Run) {
 // friction of the rear tyre as built on a ground; of a tyre whose kind nobody has named it
 // is the ground's.
 func friction(f *facts.All, g terrain.Ground) float64 {
-	t := f.Built.Tyre(plan.RearTyre)
+	t := f.Built.Tyre(parts.RearTyre)
 	if t == nil || g.Kind.IsRoad() {
 		return g.Friction
 	}

@@ -7,6 +7,7 @@ import (
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
@@ -128,7 +129,7 @@ func chainSlider(f *facts.All) (study.Finding, bool) {
 		State: verdict.Watch,
 		Offer: func() []study.Remedy {
 			same := study.PairRemedy(f, drive.Pair{Front: f.Drive.StandardPair.Front, Rear: rear}, fmt.Sprintf("%d/%d gives nearly the same gearing", f.Drive.StandardPair.Front, rear))
-			return append(same, study.Providing(f, plan.ChainSlider, "hard-slider", "Fit %s")...)
+			return append(same, study.Providing(f, parts.ChainSlider, "hard-slider", "Fit %s")...)
 		},
 		Tell: func() study.Words {
 			return study.Words{
@@ -160,21 +161,21 @@ func smallFrontSprocket(f *facts.All) (study.Finding, bool) {
 // soundDrive reports whether somebody has looked at all that stays of chain and sprockets,
 // and found it good or, measured, less than half worn.
 func soundDrive(f *facts.All) bool {
-	sound := map[plan.Slot]bool{}
+	sound := map[parts.Slot]bool{}
 	for _, a := range f.Plan.Baseline.Answers {
 		slot := plan.SlotOf(a.Check)
 		w := a.Worn()
 		used := (w.NewMM - w.NowMM) / (w.NewMM - w.LimitMM)
 		sound[slot] = used < wornHalf || math.IsNaN(used) && (a.Verdict == baseline.Good || a.Verdict == baseline.Done)
 	}
-	return (sound[plan.Chain] || f.Built.Chosen(plan.Chain)) &&
-		(sound[plan.RearSprocket] || f.Built.Chosen(plan.FrontSprocket) && f.Built.Chosen(plan.RearSprocket))
+	return (sound[parts.Chain] || f.Built.Chosen(parts.Chain)) &&
+		(sound[parts.RearSprocket] || f.Built.Chosen(parts.FrontSprocket) && f.Built.Chosen(parts.RearSprocket))
 }
 
 func wornTogether(f *facts.All) (study.Finding, bool) {
-	sprockets := f.Built.Chosen(plan.FrontSprocket) || f.Built.Chosen(plan.RearSprocket)
-	chain := f.Built.Chosen(plan.Chain)
-	all := f.Built.Chosen(plan.FrontSprocket) && f.Built.Chosen(plan.RearSprocket) && chain
+	sprockets := f.Built.Chosen(parts.FrontSprocket) || f.Built.Chosen(parts.RearSprocket)
+	chain := f.Built.Chosen(parts.Chain)
+	all := f.Built.Chosen(parts.FrontSprocket) && f.Built.Chosen(parts.RearSprocket) && chain
 	run := f.Built.Bike.Odometer.In("km")
 	if !sprockets && !chain || all || run < wornKm || soundDrive(f) {
 		return study.Finding{}, false
@@ -210,7 +211,7 @@ func speedometer(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: state,
-		Offer: func() []study.Remedy { return study.Providing(f, plan.Speedometer, "speedometer-corrected", "Fit %s") },
+		Offer: func() []study.Remedy { return study.Providing(f, parts.Speedometer, "speedometer-corrected", "Fit %s") },
 		Tell: func() study.Words {
 			words := study.Words{
 				What: study.Say("The speedometer shows %.1f %% less than it did, and nobody has checked what it showed.", 100*(1-f.Speedo.Factor)),

@@ -7,6 +7,7 @@ import (
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
@@ -112,7 +113,7 @@ func swapSlack(f *facts.All) (study.Finding, bool) {
 		}
 		other := f.Plan.Build(l.ID)
 		pair, ok := other.Sprockets()
-		if !ok || pair == f.Drive.Pair || int(other.Figure(plan.ChainLinks)) != f.Chain.Links {
+		if !ok || pair == f.Drive.Pair || int(other.Figure(parts.ChainLinks)) != f.Chain.Links {
 			continue
 		}
 		here, err := drive.CentreMM(f.Drive.Pair, pitch, float64(f.Chain.Links))

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/studytest"
 )
@@ -29,8 +30,8 @@ func TestBaselineCounts(t *testing.T) {
 	require.NoError(t, chain.Cost.UnmarshalText([]byte("95 EUR")))
 	worn := p.Answered(chain)
 	assert.InDelta(t, before+9500, studytest.Value(t, worn, "cost"), 1e-9)
-	part := shelf.Find(p.Bike, plan.Chain, "chain-520-110")
-	replaced := worn.With(plan.Choice{Slot: plan.Chain, Part: part})
+	part := shelf.Find(p.Bike, parts.Chain, "chain-520-110")
+	replaced := worn.With(plan.Choice{Slot: parts.Chain, Part: part})
 	assert.InDelta(t, before+float64(part.Price.Minor()), studytest.Value(t, replaced, "cost"), 1e-9, "a chain that is bought is not mended")
 	assert.True(t, p.Riding(p.Bike).Baseline.IsZero())
 }

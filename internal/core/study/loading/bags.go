@@ -6,6 +6,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
@@ -22,16 +23,16 @@ const (
 func bags(r *study.Run) {
 	b := facts.Bags{RackLimitKg: r.Built.Bike.RackLimit.In("kg")}
 	// A pillion sits where a bag would lie across the seat.
-	onSeat := func(p *plan.Part) bool { return p != nil && p.Bag.OnSeat && !(r.Loadout.Pillion.Base() > 0) }
-	onRack := func(at load.Place, in *plan.Part, kg float64) {
+	onSeat := func(p *parts.Part) bool { return p != nil && p.Bag().OnSeat && !(r.Loadout.Pillion.Base() > 0) }
+	onRack := func(at load.Place, in *parts.Part, kg float64) {
 		if (at == load.Tail || at == load.TopBox) && !onSeat(in) {
 			b.RackKg += kg
 		}
 	}
-	for _, slot := range plan.BagSlots() {
-		if p := r.Built.Part(slot); p != nil && p.Bag != nil {
-			b.On = append(b.On, facts.Bag{Slot: slot, Part: p, LimitKg: p.Bag.Carries.In("kg"), LimitL: p.Bag.Litres.In("L")})
-			if !p.Bag.Pair {
+	for _, slot := range parts.BagSlots() {
+		if p := r.Built.Part(slot); p != nil && p.Bag() != nil {
+			b.On = append(b.On, facts.Bag{Slot: slot, Part: p, LimitKg: p.Bag().Carries.In("kg"), LimitL: p.Bag().Litres.In("L")})
+			if !p.Bag().Pair {
 				onRack(p.Sits(), p, p.Mass.In("kg"))
 			}
 		}
@@ -58,8 +59,8 @@ func bags(r *study.Run) {
 		}
 		onRack(l.Sits(r.Built), l.InBag(r.Built), kg)
 	}
-	if p := r.Built.Part(plan.RearRack); p != nil && p.Rack != nil && p.Rack.Carries.Known() {
-		b.RackLimitKg = p.Rack.Carries.In("kg")
+	if p := r.Built.Part(parts.RearRack); p != nil && p.Rack() != nil && p.Rack().Carries.Known() {
+		b.RackLimitKg = p.Rack().Carries.In("kg")
 	}
 	r.Bags = b
 	leftRight(r)

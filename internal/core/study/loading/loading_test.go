@@ -7,10 +7,13 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/loading"
 	"valiantmule/internal/core/verdict"
@@ -40,7 +43,7 @@ func TestFrontLightTwoUp(t *testing.T) {
 // when the bag is off.
 func TestBagsTakeTheirLoadAlong(t *testing.T) {
 	b := studytest.New(t)
-	loads := studytest.Packed(studytest.Thing(t, "5", "4", plan.ToolTube, "", load.Tail))
+	loads := studytest.Packed(studytest.Thing(t, "5", "4", parts.ToolTube, "", load.Tail))
 	without, with := b.With("holt-650"), b.With("holt-650", "tool-tube-5")
 	loads(without)
 	loads(with)
@@ -57,7 +60,7 @@ func TestBagsTakeTheirLoadAlong(t *testing.T) {
 func TestRollBagOnTheSeat(t *testing.T) {
 	b := studytest.New(t)
 	p := b.With("holt-650", "roll-40")
-	p.Loadouts[1].Loads = []plan.Load{studytest.Thing(t, "6", "2", plan.TailBag, plan.Middle, load.Tail), studytest.Thing(t, "2", "2", "", plan.Middle, load.Tail)}
+	p.Loadouts[1].Loads = []plan.Load{studytest.Thing(t, "6", "2", parts.TailBag, plan.Middle, load.Tail), studytest.Thing(t, "2", "2", "", plan.Middle, load.Tail)}
 	assert.InDelta(t, 2, b.Facts(p).Bags.RackKg, 1e-9)
 	studytest.Enter(t, &p.Loadouts[1].Pillion, "60", "kg")
 	assert.InDelta(t, 8.9, b.Facts(p).Bags.RackKg, 1e-9, "2 and 6 kg, and the bag's 0.9")
@@ -65,8 +68,8 @@ func TestRollBagOnTheSeat(t *testing.T) {
 
 // TestMirrored: what hangs left hung right instead changes nothing but the side.
 func TestMirrored(t *testing.T) {
-	left := loaded(t, studytest.Thing(t, "6", "2", plan.SideBags, plan.Left, load.Panniers), studytest.Thing(t, "2", "2", plan.SideBags, plan.Right, load.Panniers))
-	right := loaded(t, studytest.Thing(t, "6", "2", plan.SideBags, plan.Right, load.Panniers), studytest.Thing(t, "2", "2", plan.SideBags, plan.Left, load.Panniers))
+	left := loaded(t, studytest.Thing(t, "6", "2", parts.SideBags, plan.Left, load.Panniers), studytest.Thing(t, "2", "2", parts.SideBags, plan.Right, load.Panniers))
+	right := loaded(t, studytest.Thing(t, "6", "2", parts.SideBags, plan.Right, load.Panniers), studytest.Thing(t, "2", "2", parts.SideBags, plan.Left, load.Panniers))
 	for _, id := range []figure.ID{"loaded-mass", "axle-front", "axle-rear", "left-right", "centre-height", "bag-fullest"} {
 		assert.InDelta(t, studytest.Value(t, left, id), studytest.Value(t, right, id), 1e-9, id)
 	}
@@ -100,15 +103,15 @@ func TestShippedByHand(t *testing.T) {
 func TestWeighingsCorrect(t *testing.T) {
 	p, _ := studytest.Demo(t)
 	before := studytest.Report(t, p)
-	w := &plan.Weighing{}
+	w := &logbook.Weighing{}
 	for _, q := range []struct {
-		entry plan.Entry
+		entry entry.Entry
 		text  string
 	}{{&w.Front, "133"}, {&w.Rear, "198"}, {&w.ExpectedFront, "130"}, {&w.ExpectedRear, "197"}} {
 		require.NoError(t, q.entry.Enter(q.text, "kg"))
 	}
 	corrected := *p
-	corrected.Readings = append(append([]plan.Reading{}, p.Readings...), plan.Reading{ID: "W", Kind: plan.Weighed, On: "2026-11-20", Bike: p.Bike.ID, Weighing: w})
+	corrected.Readings = append(append([]logbook.Reading{}, p.Readings...), logbook.Reading{ID: "W", Kind: logbook.Weighed, On: "2026-11-20", Bike: p.Bike.ID, Read: w})
 	for id, by := range map[figure.ID]float64{"loaded-mass": 4, "front-load": 3, "rear-load": 1, "payload-left": -4} {
 		was, _ := before.Figure(id)
 		assert.InDelta(t, was.Value+by, studytest.Value(t, &corrected, id), 1e-9, id)
@@ -122,7 +125,7 @@ func TestWeighingsCorrect(t *testing.T) {
 func BenchmarkHundredTwentyItems(b *testing.B) {
 	var loads []plan.Load
 	for i := range 120 {
-		loads = append(loads, studytest.Thing(b, "0.2", "2", plan.SideBags, []plan.Side{plan.Left, plan.Right}[i%2], load.Panniers))
+		loads = append(loads, studytest.Thing(b, "0.2", "2", parts.SideBags, []plan.Side{plan.Left, plan.Right}[i%2], load.Panniers))
 	}
 	p := loaded(b, loads...)
 	for b.Loop() {
@@ -174,7 +177,7 @@ func TestRepackWhatIsInNone(t *testing.T) {
 
 	canoe := studytest.Thing(t, "3", "2", "", plan.Middle, load.Tail)
 	require.NoError(t, canoe.Volume.Enter("400", "L"))
-	bagged := studytest.Thing(t, "4", "2", plan.SideBags, plan.Left, load.Panniers)
+	bagged := studytest.Thing(t, "4", "2", parts.SideBags, plan.Left, load.Panniers)
 	r = loading.Repack(studytest.Report(t, loaded(t, canoe, bagged)).Facts)
 	require.True(t, r.Packing.OK, "the rest is packed all the same")
 	assert.Equal(t, 1, r.Out)

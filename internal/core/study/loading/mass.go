@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
@@ -66,7 +67,7 @@ func masses(r *study.Run) {
 // gained is the mass of a part that the plan puts on, less that of the one it
 // replaces.
 func gained(f *facts.All, fitted plan.Fitted) facts.Item {
-	info, _ := plan.InfoOf(fitted.Slot)
+	info, _ := parts.KindOf(fitted.Slot)
 	mass := sheet.Value{Name: fitted.Part.Name, Number: fitted.Part.Mass.In("kg"), Unit: "kg", Origin: fitted.Part.Origin}
 	if slices.Contains(fitted.Part.Provides, "waits-on-the-way") {
 		return facts.Item{Mass: sheet.Value{Name: fitted.Part.Name, Unit: "kg", Origin: fitted.Part.Origin, Note: "not on board"}, Place: fitted.Part.Sits()}

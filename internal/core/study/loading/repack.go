@@ -7,6 +7,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/pack"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 )
 
@@ -26,8 +27,8 @@ type Repacked struct {
 
 // pocket is a bag, or one side of a pair.
 type pocket struct {
-	slot plan.Slot
-	part *plan.Part
+	slot parts.Slot
+	part *parts.Part
 	side plan.Side
 }
 
@@ -43,12 +44,12 @@ func Repack(f *facts.All) Repacking {
 	var pockets []pocket
 	for _, b := range f.Bags.On {
 		at := b.Part.Sits()
-		bag := pack.Bag{CarriesKg: b.LimitKg, HoldsL: b.LimitL, XMM: at.XMM(base), ZMM: at.ZMM(seat), Handy: b.Part.Bag.Handy}
+		bag := pack.Bag{CarriesKg: b.LimitKg, HoldsL: b.LimitL, XMM: at.XMM(base), ZMM: at.ZMM(seat), Handy: b.Part.Bag().Handy}
 		if math.IsNaN(bag.CarriesKg) {
 			bag.CarriesKg = math.Inf(1)
 		}
 		sides := []plan.Side{plan.Middle}
-		if b.Part.Bag.Pair {
+		if b.Part.Bag().Pair {
 			bag.CarriesKg, bag.HoldsL = bag.CarriesKg/2, bag.HoldsL/2
 			sides = []plan.Side{plan.Left, plan.Right}
 		}
@@ -121,7 +122,7 @@ func gain(l plan.Load, built *plan.Built, to pocket, base, seat float64) string 
 	}
 	was := l.Sits(built)
 	switch now := to.part.Sits(); {
-	case l.Daily && to.part.Bag.Handy:
+	case l.Daily && to.part.Bag().Handy:
 		return "wanted every day: within reach"
 	case now.ZMM(seat) < was.ZMM(seat)-felt:
 		return "lower"

@@ -5,6 +5,7 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -64,7 +65,7 @@ func rackOverload(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Stop,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, plan.RearRack, func(p *plan.Part) bool { return p.Rack != nil && p.Rack.Carries.In("kg") >= f.Bags.RackKg })
+			return study.Offer(f, parts.RearRack, func(p *parts.Part) bool { return p.Rack() != nil && p.Rack().Carries.In("kg") >= f.Bags.RackKg })
 		},
 		Tell: func() study.Words {
 			return study.Words{
@@ -108,7 +109,7 @@ func bagOverfull(f *facts.All) (study.Finding, bool) {
 
 func bagSpeed(f *facts.All) (study.Finding, bool) {
 	for _, b := range f.Bags.On {
-		if most := b.Part.Bag.MaxSpeed.In("km/h"); figure.Past(f.Drive.CruiseKmh, most, 0) {
+		if most := b.Part.Bag().MaxSpeed.In("km/h"); figure.Past(f.Drive.CruiseKmh, most, 0) {
 			return study.Found(verdict.Watch, func() study.Words {
 				return study.Words{
 					What: study.Say("%s is made for {%.0f km/h}; the cruise is {%.0f km/h}.", b.Part.Name, most, f.Drive.CruiseKmh),
@@ -191,10 +192,10 @@ func bagNotThere(f *facts.All) (study.Finding, bool) {
 }
 
 // racks are those that the plan puts on.
-func racks(f *facts.All) []*plan.Part {
-	var list []*plan.Part
-	for _, slot := range plan.RackSlots() {
-		if p := f.Built.Part(slot); p != nil && p.Rack != nil {
+func racks(f *facts.All) []*parts.Part {
+	var list []*parts.Part
+	for _, slot := range parts.RackSlots() {
+		if p := f.Built.Part(slot); p != nil && p.Rack() != nil {
 			list = append(list, p)
 		}
 	}
@@ -202,13 +203,13 @@ func racks(f *facts.All) []*plan.Part {
 }
 
 func bagsByThePipe(f *facts.All) (study.Finding, bool) {
-	p := f.Built.Part(plan.SideBags)
-	if p == nil || p.Bag == nil || p.Bag.Kind == plan.HardBag || f.Built.Provides("heat-shield") {
+	p := f.Built.Part(parts.SideBags)
+	if p == nil || p.Bag() == nil || p.Bag().Kind == parts.HardBag || f.Built.Provides("heat-shield") {
 		return study.Finding{}, false
 	}
 	return study.Finding{
 		State: verdict.Watch,
-		Offer: func() []study.Remedy { return study.Providing(f, plan.SideRack, "heat-shield", "%s") },
+		Offer: func() []study.Remedy { return study.Providing(f, parts.SideRack, "heat-shield", "%s") },
 		Tell: func() study.Words {
 			return study.Words{
 				What: study.Say("%s hangs beside the silencer, without a shield.", p.Name),
@@ -220,12 +221,12 @@ func bagsByThePipe(f *facts.All) (study.Finding, bool) {
 }
 
 func hardBoxesTrap(f *facts.All) (study.Finding, bool) {
-	p, mix := f.Built.Part(plan.SideBags), f.Plan.Brief.Mix()
-	if p == nil || p.Bag == nil {
+	p, mix := f.Built.Part(parts.SideBags), f.Plan.Brief.Mix()
+	if p == nil || p.Bag() == nil {
 		return study.Finding{}, false
 	}
-	switch width := p.Bag.Width.In("mm"); {
-	case p.Bag.Kind == plan.HardBag && mix.Loose() >= hardOnLoose:
+	switch width := p.Bag().Width.In("mm"); {
+	case p.Bag().Kind == parts.HardBag && mix.Loose() >= hardOnLoose:
 		return study.Found(verdict.Watch, func() study.Words {
 			return study.Words{
 				What: study.Say("Hard boxes, and %.0f %% of the trip is off the road.", 100*mix.Loose()),
@@ -247,7 +248,7 @@ func hardBoxesTrap(f *facts.All) (study.Finding, bool) {
 
 func rackKeepsTheSeat(f *facts.All) (study.Finding, bool) {
 	for _, p := range racks(f) {
-		if p.Rack.SeatStays {
+		if p.Rack().SeatStays {
 			return study.Found(verdict.Watch, func() study.Words {
 				return study.Words{
 					What: study.Say("%s wraps round the seat: it does not come off any more.", p.Name),
@@ -265,7 +266,7 @@ func rackTakesThePegs(f *facts.All) (study.Finding, bool) {
 		return study.Finding{}, false
 	}
 	for _, p := range racks(f) {
-		if p.Rack.NoPegs {
+		if p.Rack().NoPegs {
 			return study.Found(verdict.Over, func() study.Words {
 				return study.Words{
 					What: study.Say("%s takes the place of the pillion's pegs, and there is a pillion.", p.Name),
@@ -281,7 +282,7 @@ func rackTakesThePegs(f *facts.All) (study.Finding, bool) {
 func homeMadeCarrier(f *facts.All) (study.Finding, bool) {
 	for i := range f.Plan.Lines {
 		l := &f.Plan.Lines[i]
-		if l.Source != plan.HomeMade || l.Part == nil || l.Standing() != plan.In || (l.Part.Bag == nil && l.Part.Rack == nil) {
+		if l.Source != plan.HomeMade || l.Part == nil || l.Standing() != plan.In || (l.Part.Bag() == nil && l.Part.Rack() == nil) {
 			continue
 		}
 		return study.Found(verdict.Watch, func() study.Words {
@@ -297,7 +298,7 @@ func homeMadeCarrier(f *facts.All) (study.Finding, bool) {
 
 func tailLampHidden(f *facts.All) (study.Finding, bool) {
 	var names []string
-	for _, slot := range []plan.Slot{plan.TailBag, plan.TopBox} {
+	for _, slot := range []parts.Slot{parts.TailBag, parts.TopBox} {
 		if p := f.Built.Part(slot); p != nil && f.Built.Chosen(slot) {
 			names = append(names, p.Name)
 		}

@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/loading"
 	"valiantmule/internal/core/terrain"
@@ -13,7 +14,7 @@ import (
 
 func TestGoldenRules(t *testing.T) {
 	b := studytest.New(t)
-	in := func(kg, litres string, slot plan.Slot, side plan.Side) func(p *plan.Plan) {
+	in := func(kg, litres string, slot parts.Slot, side plan.Side) func(p *plan.Plan) {
 		return studytest.Packed(studytest.Thing(t, kg, litres, slot, side, load.Panniers))
 	}
 	at := func(kg string, place load.Place) func(p *plan.Plan) {
@@ -37,15 +38,15 @@ func TestGoldenRules(t *testing.T) {
 	studytest.Rows(t, b, loading.Study, map[string]studytest.Row{
 		"overweight":          studytest.Speaks(verdict.Stop, b.Changing("holt-650", overloaded), b.As("holt-650"), ""),
 		"axle-overload":       studytest.Speaks(verdict.Stop, b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Loadouts[1].Loads[0].Mass, "60", "kg") }), b.As("holt-650"), ""),
-		"rack-overload":       studytest.Speaks(verdict.Stop, b.Changing("holt-650", at("12", load.Tail)), b.Changing("holt-650", at("12", load.Tail), "rear-rack-wrap-h"), plan.RearRack),
-		"bag-overload":        studytest.Speaks(verdict.Stop, b.Changing("holt-650", in("25", "5", plan.SideBags, plan.Left), "bags-rackless-38"), b.Changing("holt-650", in("20", "5", plan.SideBags, plan.Left), "bags-rackless-38"), ""),
-		"bag-overfull":        studytest.Speaks(verdict.Over, b.Changing("holt-650", in("5", "40", plan.SideBags, plan.Left), "bags-rackless-38"), b.Changing("holt-650", in("5", "30", plan.SideBags, plan.Left), "bags-rackless-38"), ""),
+		"rack-overload":       studytest.Speaks(verdict.Stop, b.Changing("holt-650", at("12", load.Tail)), b.Changing("holt-650", at("12", load.Tail), "rear-rack-wrap-h"), parts.RearRack),
+		"bag-overload":        studytest.Speaks(verdict.Stop, b.Changing("holt-650", in("25", "5", parts.SideBags, plan.Left), "bags-rackless-38"), b.Changing("holt-650", in("20", "5", parts.SideBags, plan.Left), "bags-rackless-38"), ""),
+		"bag-overfull":        studytest.Speaks(verdict.Over, b.Changing("holt-650", in("5", "40", parts.SideBags, plan.Left), "bags-rackless-38"), b.Changing("holt-650", in("5", "30", parts.SideBags, plan.Left), "bags-rackless-38"), ""),
 		"bag-speed":           studytest.Speaks(verdict.Watch, b.Changing("holt-650", cruise("135"), "bags-rackless-38"), b.Changing("holt-650", cruise("110"), "bags-rackless-38"), ""),
-		"sides-uneven":        studytest.Speaks(verdict.Watch, b.Changing("holt-650", in("6", "5", plan.SideBags, plan.Left), "bags-rackless-38"), b.Changing("holt-650", in("1.5", "5", plan.SideBags, plan.Left), "bags-rackless-38"), ""),
+		"sides-uneven":        studytest.Speaks(verdict.Watch, b.Changing("holt-650", in("6", "5", parts.SideBags, plan.Left), "bags-rackless-38"), b.Changing("holt-650", in("1.5", "5", parts.SideBags, plan.Left), "bags-rackless-38"), ""),
 		"front-light":         studytest.Speaks(verdict.Watch, b.Changing("holt-650", at("45", load.TopBox)), b.Changing("holt-650", at("10", load.Engine)), ""),
 		"high-behind":         studytest.Speaks(verdict.Watch, b.Changing("holt-650", at("8.5", load.Tail), "rear-rack-h"), b.Changing("holt-650", at("5", load.Tail), "rear-rack-h"), ""),
-		"bag-not-there":       studytest.Speaks(verdict.Watch, b.Changing("holt-650", in("5", "5", plan.TankBag, "")), b.Changing("holt-650", in("3", "5", plan.TankBag, ""), "tank-bag-9"), ""),
-		"bags-by-the-pipe":    studytest.Speaks(verdict.Watch, b.As("holt-650", "bags-rackless-38"), b.As("holt-650", "bags-soft-2x22", "side-rack-h"), plan.SideRack),
+		"bag-not-there":       studytest.Speaks(verdict.Watch, b.Changing("holt-650", in("5", "5", parts.TankBag, "")), b.Changing("holt-650", in("3", "5", parts.TankBag, ""), "tank-bag-9"), ""),
+		"bags-by-the-pipe":    studytest.Speaks(verdict.Watch, b.As("holt-650", "bags-rackless-38"), b.As("holt-650", "bags-soft-2x22", "side-rack-h"), parts.SideRack),
 		"hard-boxes-trap":     studytest.Speaks(verdict.Watch, b.Changing("holt-650", tight, "boxes-2x36", "side-rack-h"), b.Changing("holt-650", tight, "bags-rackless-26"), ""),
 		"rack-keeps-the-seat": studytest.Speaks(verdict.Watch, b.As("holt-650", "rear-rack-wrap-h"), b.As("holt-650", "rear-rack-h"), ""),
 		"rack-takes-the-pegs": studytest.Speaks(verdict.Over, b.Changing("holt-650", withPillion, "side-rack-h"), b.As("holt-650", "side-rack-h"), ""),

@@ -6,6 +6,7 @@ import (
 	"valiantmule/internal/core/air"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/fuel"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
 )
@@ -81,7 +82,7 @@ func mixedUse(m fuel.Machine) float64 {
 // learn takes the fills together. Each is computed for the bike as it was then.
 func learn(p *plan.Plan, std *plan.Built) facts.Learning {
 	came := asItCame(p, std)
-	l := facts.Learning{Anchor: anchor(p, std), Intervals: plan.Intervals(p.ReadingsOf(plan.FillReading)), FlatPer100Km: std.Bike.Economy.In("L/100 km")}
+	l := facts.Learning{Anchor: anchor(p, std), Intervals: logbook.Intervals(p.ReadingsOf(logbook.FillReading)), FlatPer100Km: std.Bike.Economy.In("L/100 km")}
 	l.First = fuel.Anchored(l.Anchor, false)
 	if math.IsNaN(l.Anchor) {
 		l.First = fuel.Anchored(1, true)
@@ -97,11 +98,11 @@ func learn(p *plan.Plan, std *plan.Built) facts.Learning {
 		t := fuel.Tankful{Litres: in.Litres, Km: in.Km, KmSpread: in.Spread}
 		for _, r := range in.Fills {
 			km := in.Km / float64(len(in.Fills))
-			if r.Fill.Trip.Known() {
-				km = r.Fill.Trip.In("km")
+			if r.Fill().Trip.Known() {
+				km = r.Fill().Trip.In("km")
 			}
-			b := burningOf(asRidden(came, std.Bike, r.Fill.As), r.Fill.As.Cruise.In("km/h"), 0, l.FlatPer100Km) // the wind of that day is in what it took
-			t.By = t.By.Plus(b.over(km, plan.MixOf(r.Fill.Ground).Or(terrain.Only(terrain.Paved))))
+			b := burningOf(asRidden(came, std.Bike, r.Fill().As), r.Fill().As.Cruise.In("km/h"), 0, l.FlatPer100Km) // the wind of that day is in what it took
+			t.By = t.By.Plus(b.over(km, terrain.MixOfStretches(r.Fill().Ground).Or(terrain.Only(terrain.Paved))))
 		}
 		l.Tankfuls = append(l.Tankfuls, t)
 	}

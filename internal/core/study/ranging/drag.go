@@ -7,7 +7,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/load"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
 )
@@ -28,7 +28,7 @@ var dragFormula = sheet.Formula{Text: "CdA = the bike's own × (1 − 0.2 × she
 func dragArea(r *study.Run) {
 	c := r.Figure(figure.DragArea)
 	own := c.Bike("drag_area", "drag area", "m²", &r.Built.Bike.DragArea)
-	shelter := r.Built.Figure(plan.Shelter)
+	shelter := r.Built.Figure(parts.Shelter)
 	area := own.Number * (1 - fuel.SheltersOfScreen*min(100, shelter)/100)
 	in := []sheet.Value{own, study.Computed("shelter of a screen", shelter, "%")}
 	items := r.Masses.Items

@@ -5,8 +5,11 @@ import (
 	"strconv"
 
 	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/fuel"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
@@ -28,7 +31,7 @@ func machineOf(b *plan.Bike, final float64) fuel.Machine {
 // tyreRoad is the share of road that both tyres are made for, on average.
 func tyreRoad(b *plan.Built) float64 {
 	sum := 0.0
-	for _, slot := range []plan.Slot{plan.FrontTyre, plan.RearTyre} {
+	for _, slot := range []parts.Slot{parts.FrontTyre, parts.RearTyre} {
 		t := b.Tyre(slot)
 		if t == nil {
 			return math.NaN()
@@ -45,7 +48,7 @@ func asItCame(p *plan.Plan, std *plan.Built) fuel.Machine {
 	b := std.Bike
 	m := machineOf(b, std.FinalRatio())
 	m.CircumferenceMM, m.TyreRoad, m.DragAreaM2 = math.NaN(), tyreRoad(std), b.DragArea.In("m²")
-	if t := std.Tyre(plan.RearTyre); t != nil {
+	if t := std.Tyre(parts.RearTyre); t != nil {
 		m.CircumferenceMM = t.CircumferenceMM()
 	}
 	m.MassKg = b.KerbMass.In("kg") + b.Tank.In("L")*fuel.Density*(0.5-b.KerbFuel.In("")) + p.Brief.Rider.In("kg")
@@ -64,7 +67,7 @@ func machine(f *facts.All) fuel.Machine {
 }
 
 // asRidden is the machine of a fill: the bike as it came, but for what the fill says.
-func asRidden(m fuel.Machine, b *plan.Bike, as plan.Ridden) fuel.Machine {
+func asRidden(m fuel.Machine, b *plan.Bike, as logbook.Ridden) fuel.Machine {
 	if as.Final.Known() {
 		m.Overalls = machineOf(b, as.Final.In("")).Overalls
 	}
@@ -94,9 +97,9 @@ func travelling(g terrain.Ground, cruiseKmh float64) float64 {
 
 // Ridden is the bike as it is ridden in the loadout, to be written down
 // with a fill.
-func Ridden(f *facts.All) plan.Ridden {
-	as := plan.Ridden{Name: f.Loadout.Name, Cruise: f.Plan.Brief.Cruise}
-	set := func(q plan.Entry, v float64, digits int, unit string) {
+func Ridden(f *facts.All) logbook.Ridden {
+	as := logbook.Ridden{Name: f.Loadout.Name, Cruise: f.Plan.Brief.Cruise}
+	set := func(q entry.Entry, v float64, digits int, unit string) {
 		if !math.IsNaN(v) {
 			_ = q.Enter(strconv.FormatFloat(v, 'f', digits, 64), unit) // a plain number in a unit there is
 		}

@@ -10,6 +10,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/fuel"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/ranging"
 	"valiantmule/internal/core/terrain"
@@ -152,10 +153,10 @@ func TestShortOnlyIntoTheWind(t *testing.T) {
 }
 
 func pavedOnly(t *testing.T, p *plan.Plan) {
-	var all plan.Stretch
+	var all terrain.Stretch
 	all.Ground = terrain.Paved
 	require.NoError(t, all.Share.Enter("100", "%"))
-	p.Brief.Terrain = []plan.Stretch{all}
+	p.Brief.Terrain = []terrain.Stretch{all}
 }
 
 // TestWhatMovesTheRange: through the whole plan, each thing moves it the way it
@@ -225,13 +226,13 @@ func TestWhatMovesTheRange(t *testing.T) {
 
 // thirsty is a dozen fills on the road that came to so many times what the sheet
 // says.
-func thirsty(t *testing.T, p *plan.Plan, times float64) []plan.Reading {
-	var list []plan.Reading
+func thirsty(t *testing.T, p *plan.Plan, times float64) []logbook.Reading {
+	var list []logbook.Reading
 	for i := range 12 {
-		r := plan.Reading{ID: string(rune('A'+i)) + "AAAAAAAAAAAAAAAAAAAAAAAAA", Kind: plan.FillReading, On: "2026-11-10", Bike: p.Bike.ID, Fill: &plan.Fill{By: plan.ByGPS}}
-		require.NoError(t, r.Fill.Odometer.Enter([]string{"30000", "30200", "30400", "30600", "30800", "31000", "31200", "31400", "31600", "31800", "32000", "32200"}[i], "km"))
-		require.NoError(t, r.Fill.As.Cruise.Enter("110", "km/h"))
-		require.NoError(t, r.Fill.Litres.Enter(strconv.FormatFloat(2*4.3*times, 'f', 3, 64), "L"))
+		r := logbook.Reading{ID: string(rune('A'+i)) + "AAAAAAAAAAAAAAAAAAAAAAAAA", Kind: logbook.FillReading, On: "2026-11-10", Bike: p.Bike.ID, Read: &logbook.Fill{By: logbook.ByGPS}}
+		require.NoError(t, r.Fill().Odometer.Enter([]string{"30000", "30200", "30400", "30600", "30800", "31000", "31200", "31400", "31600", "31800", "32000", "32200"}[i], "km"))
+		require.NoError(t, r.Fill().As.Cruise.Enter("110", "km/h"))
+		require.NoError(t, r.Fill().Litres.Enter(strconv.FormatFloat(2*4.3*times, 'f', 3, 64), "L"))
 		list = append(list, r)
 	}
 	return list
@@ -256,7 +257,7 @@ func TestFillsNarrowTheBand(t *testing.T) {
 
 	revoked := taught
 	for _, r := range taught.Readings {
-		revoked.Readings = append(revoked.Readings, plan.Reading{ID: "Z" + r.ID[1:], Kind: plan.Revocation, On: r.On, Of: r.ID})
+		revoked.Readings = append(revoked.Readings, logbook.Reading{ID: "Z" + r.ID[1:], Kind: logbook.Revocation, On: r.On, Of: r.ID})
 	}
 	assert.InDelta(t, before, width(&revoked), 1e-12, "a fill that was revoked teaches nothing")
 	elsewhere := taught

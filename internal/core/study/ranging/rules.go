@@ -3,9 +3,11 @@ package ranging
 import (
 	"slices"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
@@ -53,12 +55,12 @@ func rangeShort(f *facts.All) (study.Finding, bool) {
 // of the band before the reserve.
 func closing(f *facts.All, leg facts.Leg) []study.Remedy {
 	want := (leg.NeedL + fuel.BandSigma*leg.SpreadL) / (1 - f.Range.Tank.Reserve)
-	var best *plan.Part
+	var best *parts.Part
 	for _, p := range f.Shelf {
-		if p.Carrier == nil || !p.Carrier.Approved || !f.Built.Fits(p) || !p.Price.Known() {
+		if p.Carrier() == nil || !p.Carrier().Approved || !f.Built.Fits(p) || !p.Price.Known() {
 			continue
 		}
-		has := leg.HaveL + p.Carrier.UsableL()
+		has := leg.HaveL + p.Carrier().UsableL()
 		for _, old := range f.Built.Fuels {
 			if old.Slot == p.Slot {
 				has -= old.HoldsL - old.UnusedL
@@ -96,7 +98,7 @@ func unsurePump(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Found(verdict.Watch, func() study.Words {
 		return study.Words{
-			What: study.Say("%s (%s): %s %s to %s is {%.0f km} and {%.1f L} short.", pump.Name, plan.NameOf(plan.Certainties(), string(pump.Certainty)), how, worst.From, worst.To, worst.Km, -worst.MarginL),
+			What: study.Say("%s (%s): %s %s to %s is {%.0f km} and {%.1f L} short.", pump.Name, entry.NameOf(plan.Certainties(), string(pump.Certainty)), how, worst.From, worst.To, worst.Km, -worst.MarginL),
 			Why:  "A pump that has run dry, closed for the day or for the winter makes two legs into one.",
 			Do:   "Ask there before you go, arrive inside the hours, or carry that much. Click it shut on the range page and look.",
 		}
@@ -149,7 +151,7 @@ func carried(f *facts.All) []plan.Fuel {
 
 func tankAtTheKnees(f *facts.All) (study.Finding, bool) {
 	for _, c := range carried(f) {
-		if wider := c.Part.Carrier.Wider.In("mm"); wider >= widerMM {
+		if wider := c.Part.Carrier().Wider.In("mm"); wider >= widerMM {
 			return study.Found(verdict.Watch, func() study.Words {
 				return study.Words{
 					What: study.Say("%s is {%.0f mm} wider between the knees.", c.Part.Name, wider),
@@ -165,7 +167,7 @@ func tankAtTheKnees(f *facts.All) (study.Finding, bool) {
 func tankPlumbing(f *facts.All) (study.Finding, bool) {
 	var names []string
 	for _, c := range carried(f) {
-		if k := c.Part.Carrier.Kind; k == plan.Plumbed || (k == plan.MainTank && c.Part.Carrier.Plastic) {
+		if k := c.Part.Carrier().Kind; k == parts.Plumbed || (k == parts.MainTank && c.Part.Carrier().Plastic) {
 			names = append(names, c.Part.Name)
 		}
 	}
@@ -220,13 +222,13 @@ func fuelBehind(f *facts.All) (study.Finding, bool) {
 
 func canNotApproved(f *facts.All) (study.Finding, bool) {
 	for _, c := range carried(f) {
-		if c.Part.Carrier.Approved {
+		if c.Part.Carrier().Approved {
 			continue
 		}
 		return study.Finding{
 			State: verdict.Over,
 			Offer: func() []study.Remedy {
-				return study.Offer(f, c.Slot, func(p *plan.Part) bool { return p.Carrier != nil && p.Carrier.Approved })
+				return study.Offer(f, c.Slot, func(p *parts.Part) bool { return p.Carrier() != nil && p.Carrier().Approved })
 			},
 			Tell: func() study.Words {
 				return study.Words{
@@ -241,7 +243,7 @@ func canNotApproved(f *facts.All) (study.Finding, bool) {
 }
 
 func fuelByTheExhaust(f *facts.All) (study.Finding, bool) {
-	i := slices.IndexFunc(carried(f), func(c plan.Fuel) bool { return c.Part.Sits() == load.Panniers && c.Part.Carrier.Kind == plan.Poured })
+	i := slices.IndexFunc(carried(f), func(c plan.Fuel) bool { return c.Part.Sits() == load.Panniers && c.Part.Carrier().Kind == parts.Poured })
 	if i < 0 || f.Built.Provides("heat-shield") {
 		return study.Finding{}, false
 	}

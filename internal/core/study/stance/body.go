@@ -5,6 +5,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fit"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
@@ -15,8 +16,8 @@ func body(r *study.Run) {
 	b, built := r.Built.Bike, r.Built
 	base := b.Wheelbase.In("mm")
 	man := fit.BodyOf(r.Plan.Brief.Stature.In("mm"), r.Plan.Brief.Inseam.In("mm"))
-	seat, peg, bar := b.SeatHeight.In("mm")+built.Figure(plan.SeatRise), b.PegHeight.In("mm")-built.Figure(plan.PegDrop), b.BarHeight.In("mm")
-	grip := fit.Place{X: fit.GripXMM(base, r.Wheels.StandardDiameterMM.Front/2, b.Rake.In("°"), b.Offset.In("mm"), bar) - built.Figure(plan.BarBack), Z: bar + built.Figure(plan.BarRise)}
+	seat, peg, bar := b.SeatHeight.In("mm")+built.Figure(parts.SeatRise), b.PegHeight.In("mm")-built.Figure(parts.PegDrop), b.BarHeight.In("mm")
+	grip := fit.Place{X: fit.GripXMM(base, r.Wheels.StandardDiameterMM.Front/2, b.Rake.In("°"), b.Offset.In("mm"), bar) - built.Figure(parts.BarBack), Z: bar + built.Figure(parts.BarRise)}
 	foot := fit.Place{X: fit.PegXMM(base), Z: peg}
 	hip := fit.Place{X: foot.X - fit.Forward + sits(r.Loadout.Sits)*base, Z: seat}
 	up := man.StandingHip(foot)

@@ -7,6 +7,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fit"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/stance"
@@ -80,9 +81,9 @@ func reach(r *study.Run) {
 	leg, sole := c.Brief("inside leg", "mm", &brief.Inseam), c.Brief("boot sole", "mm", &brief.Sole)
 	sunk(c)
 	spot, _ := load.SpotOf(load.Rider)
-	raised := r.Built.Figure(plan.SeatRise)
+	raised := r.Built.Figure(parts.SeatRise)
 	_, loaded := pose.At(spot.Share*r.Poses.Frame.WheelbaseMM, seat.Number+raised)
-	across := width.Number + r.Built.Figure(plan.SeatWidth)
+	across := width.Number + r.Built.Figure(parts.SeatWidth)
 	reach := fit.ReachMM(loaded, across, leg.Number, sole.Number)
 	c.Is(reach)
 	wish := sheet.Value{Name: "wish", Number: usualReachMM, Unit: "mm", Origin: sheet.Practice}

@@ -6,7 +6,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fit"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
 )
@@ -95,7 +95,7 @@ func roomPressed(f *facts.All) (study.Finding, bool) {
 }
 
 func linksLower(f *facts.All) (study.Finding, bool) {
-	lower := -f.Built.Figure(plan.LinkRise)
+	lower := -f.Built.Figure(parts.LinkRise)
 	if !(lower > 0) {
 		return study.Finding{}, false
 	}
@@ -115,7 +115,7 @@ func linksLower(f *facts.All) (study.Finding, bool) {
 
 // lowSeats are the first seat that lowers.
 func lowSeats(f *facts.All) []study.Remedy {
-	return study.Offer(f, plan.Seat, func(p *plan.Part) bool { return p.Adds(plan.SeatRise) < 0 })
+	return study.Offer(f, parts.Seat, func(p *parts.Part) bool { return p.Adds(parts.SeatRise) < 0 })
 }
 
 func springsRaise(f *facts.All) (study.Finding, bool) {
@@ -182,7 +182,7 @@ func backBent(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Watch,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, plan.Risers, func(p *plan.Part) bool { return p.Adds(plan.BarRise) > 0 })
+			return study.Offer(f, parts.Risers, func(p *parts.Part) bool { return p.Adds(parts.BarRise) > 0 })
 		},
 		Tell: func() study.Words {
 			return study.Words{
@@ -195,13 +195,13 @@ func backBent(f *facts.All) (study.Finding, bool) {
 }
 
 func tallSeat(f *facts.All) (study.Finding, bool) {
-	p := f.Built.Part(plan.Seat)
-	if p == nil || !(p.Adds(plan.SeatRise) >= tallSeatMM) {
+	p := f.Built.Part(parts.Seat)
+	if p == nil || !(p.Adds(parts.SeatRise) >= tallSeatMM) {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {
 		return study.Words{
-			What: study.Say("%s lifts the rider by {%.0f mm}: %s on the ground.", p.Name, p.Adds(plan.SeatRise), fit.FeetAt(f.Reach.MM)),
+			What: study.Say("%s lifts the rider by {%.0f mm}: %s on the ground.", p.Name, p.Adds(parts.SeatRise), fit.FeetAt(f.Reach.MM)),
 			Why:  "Easier to stand up from; further down at each stop, and the weight sits higher.",
 			Do:   "Sit on one first, in boots, on a slope. Some sell a tall seat within a month.",
 		}

@@ -7,7 +7,7 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
@@ -193,22 +193,22 @@ func bounces(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) 
 // nextSpring offers the spring of the ladder that leaves the adjuster in its lower half, or
 // comes nearest to the rate that the load wants.
 func nextSpring(f *facts.All, rear bool) []study.Remedy {
-	slot := plan.ForkSprings
+	slot := parts.ForkSprings
 	if rear {
-		slot = plan.ShockSpring
+		slot = parts.ShockSpring
 	}
 	e := f.Springs.Of(rear)
-	var ladder []*plan.Part
+	var ladder []*parts.Part
 	for _, p := range f.Shelf {
-		if p.Slot == slot && p.Spring != nil && p.Spring.Rate.Known() && p != e.By && f.Built.Goes(p) {
+		if p.Slot == slot && p.Spring() != nil && p.Spring().Rate.Known() && p != e.By && f.Built.Goes(p) {
 			ladder = append(ladder, p)
 		}
 	}
 	if len(ladder) == 0 {
 		return nil
 	}
-	off := func(p *plan.Part) float64 { return math.Abs(p.Spring.Rate.In("N/mm") - e.WantNmm) }
-	best := slices.MinFunc(ladder, func(a, b *plan.Part) int { return cmp.Compare(off(a), off(b)) })
+	off := func(p *parts.Part) float64 { return math.Abs(p.Spring().Rate.In("N/mm") - e.WantNmm) }
+	best := slices.MinFunc(ladder, func(a, b *parts.Part) int { return cmp.Compare(off(a), off(b)) })
 	if !(off(best) < math.Abs(e.End.Spring.Nmm-e.WantNmm)) {
 		return nil // none is nearer than the one that is on
 	}
@@ -281,7 +281,7 @@ func airWithoutValves(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
-		Offer: func() []study.Remedy { return study.Providing(f, plan.ForkCaps, "fork-valves", "Fit %s") },
+		Offer: func() []study.Remedy { return study.Providing(f, parts.ForkCaps, "fork-valves", "Fit %s") },
 		Tell: func() study.Words {
 			return study.Words{
 				What: study.Say("{%.0f kPa} in a fork whose caps have no valves.", f.Springs.Front.End.Air.KPa),
@@ -339,8 +339,8 @@ func dampingFollows(f *facts.All) (study.Finding, bool) {
 
 func unitUnproven(f *facts.All) (study.Finding, bool) {
 	var names []string
-	for _, slot := range []plan.Slot{plan.Fork, plan.Shock} {
-		if p := f.Built.Part(slot); p != nil && f.Built.Chosen(slot) && (p.Spring != nil || len(p.Effects) > 0) {
+	for _, slot := range []parts.Slot{parts.Fork, parts.Shock} {
+		if p := f.Built.Part(slot); p != nil && f.Built.Chosen(slot) && (p.Spring() != nil || len(p.Effects) > 0) {
 			names = append(names, p.Name)
 		}
 	}
@@ -358,11 +358,11 @@ func unitUnproven(f *facts.All) (study.Finding, bool) {
 }
 
 func damperMount(f *facts.All) (study.Finding, bool) {
-	p := f.Built.Part(plan.SteeringDamper)
+	p := f.Built.Part(parts.SteeringDamper)
 	if p == nil {
 		return study.Finding{}, false
 	}
-	rise := p.Adds(plan.BarRise)
+	rise := p.Adds(parts.BarRise)
 	return study.Found(verdict.Watch, func() study.Words {
 		what := study.Say("%s sits on the steering head.", p.Name)
 		if rise > 0 {

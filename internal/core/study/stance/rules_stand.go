@@ -5,7 +5,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/facts"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -27,7 +27,7 @@ func standTooShort(f *facts.All) (study.Finding, bool) {
 		State: verdict.Watch,
 		Small: f.Stood.ShortMM <= standSmallMM,
 		Offer: func() []study.Remedy {
-			return standOf(f, func(p *plan.Part) bool { return p.Adds(plan.StandLength) > 0 })
+			return standOf(f, func(p *parts.Part) bool { return p.Adds(parts.StandLength) > 0 })
 		},
 		Tell: func() study.Words {
 			return study.Words{
@@ -47,7 +47,7 @@ func standTooLong(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Watch,
 		Offer: func() []study.Remedy {
-			return standOf(f, func(p *plan.Part) bool { return p.Adds(plan.StandLength) < 0 })
+			return standOf(f, func(p *parts.Part) bool { return p.Adds(parts.StandLength) < 0 })
 		},
 		Tell: func() study.Words {
 			return study.Words{
@@ -60,12 +60,12 @@ func standTooLong(f *facts.All) (study.Finding, bool) {
 }
 
 // standOf is the stand of a kind that leaves least of what is wrong.
-func standOf(f *facts.All, likes func(*plan.Part) bool) []study.Remedy {
-	var best *plan.Part
-	now := f.Built.Figure(plan.StandLength)
-	left := func(p *plan.Part) float64 { return math.Abs(f.Stood.ShortMM + now - p.Adds(plan.StandLength)) }
+func standOf(f *facts.All, likes func(*parts.Part) bool) []study.Remedy {
+	var best *parts.Part
+	now := f.Built.Figure(parts.StandLength)
+	left := func(p *parts.Part) float64 { return math.Abs(f.Stood.ShortMM + now - p.Adds(parts.StandLength)) }
 	for _, p := range f.Shelf {
-		if p.Slot == plan.SideStand && likes(p) && f.Built.Goes(p) && left(p) <= standNoticeMM && (best == nil || left(p) < left(best)) {
+		if p.Slot == parts.SideStand && likes(p) && f.Built.Goes(p) && left(p) <= standNoticeMM && (best == nil || left(p) < left(best)) {
 			best = p
 		}
 	}
@@ -132,12 +132,12 @@ func bedShare(mix terrain.Mix, bed stance.Bed) float64 {
 
 // widerFoot is the cheapest foot, or else plate, under which the ground holds.
 func widerFoot(f *facts.All, bearsKPa float64) []study.Remedy {
-	holds := func(p *plan.Part) bool {
+	holds := func(p *parts.Part) bool {
 		const cm2 = 100
-		return stance.FootKPa(f.Stood.ForceN, cm2*math.Max(p.Sets(plan.StandFoot), p.Sets(plan.StandPlate))) <= bearsKPa
+		return stance.FootKPa(f.Stood.ForceN, cm2*math.Max(p.Sets(parts.StandFoot), p.Sets(parts.StandPlate))) <= bearsKPa
 	}
-	if foot := study.Offer(f, plan.StandPlateSlot, holds); foot != nil {
+	if foot := study.Offer(f, parts.StandPlateSlot, holds); foot != nil {
 		return foot
 	}
-	return study.Offer(f, plan.SideStand, holds)
+	return study.Offer(f, parts.SideStand, holds)
 }

@@ -4,6 +4,7 @@ import (
 	"testing"
 
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/stance"
 	"valiantmule/internal/core/unit"
@@ -51,16 +52,16 @@ func TestGoldenRules(t *testing.T) {
 	air := func(p *plan.Plan) { enter(&p.Loadouts[1].Setting.ForkAir, "60", "kPa") }
 	roomy := func(p *plan.Plan) { enter(&p.Brief.RoomWanted, "212", "mm") }
 	studytest.Rows(t, b, stance.Study, map[string]studytest.Row{
-		"sag-soft-front":         studytest.Speaks(verdict.Over, riding(t, b, "150", nil, nil), usual, plan.ForkSprings),
-		"sag-soft-rear":          studytest.Speaks(verdict.Over, riding(t, b, "120", nil, on("20", load.Tail)), usual, plan.ShockSpring),
+		"sag-soft-front":         studytest.Speaks(verdict.Over, riding(t, b, "150", nil, nil), usual, parts.ForkSprings),
+		"sag-soft-rear":          studytest.Speaks(verdict.Over, riding(t, b, "120", nil, on("20", load.Tail)), usual, parts.ShockSpring),
 		"sag-stiff-front":        studytest.Speaks(verdict.Watch, riding(t, b, "45", nil, nil), usual, ""),
 		"sag-stiff-rear":         studytest.Speaks(verdict.Watch, riding(t, b, "45", nil, nil), usual, ""),
-		"preload-runs-out-front": studytest.Speaks(verdict.Watch, riding(t, b, "80", nil, on("45", load.TankBag)), usual, plan.ForkSprings),
-		"preload-runs-out-rear":  studytest.Speaks(verdict.Watch, riding(t, b, "80", nil, on("35", load.Panniers)), usual, plan.ShockSpring),
-		"wrong-spring-front":     studytest.Speaks(verdict.Watch, riding(t, b, "120", nil, on("30", load.TankBag)), usual, plan.ForkSprings),
-		"wrong-spring-rear":      studytest.Speaks(verdict.Watch, riding(t, b, "120", nil, on("35", load.Panniers)), usual, plan.ShockSpring),
-		"spring-too-soft-front":  studytest.Speaks(verdict.Watch, riding(t, b, "80", weak, nil), usual, plan.ForkSprings),
-		"spring-too-soft-rear":   studytest.Speaks(verdict.Watch, riding(t, b, "118", nil, nil), usual, plan.ShockSpring),
+		"preload-runs-out-front": studytest.Speaks(verdict.Watch, riding(t, b, "80", nil, on("45", load.TankBag)), usual, parts.ForkSprings),
+		"preload-runs-out-rear":  studytest.Speaks(verdict.Watch, riding(t, b, "80", nil, on("35", load.Panniers)), usual, parts.ShockSpring),
+		"wrong-spring-front":     studytest.Speaks(verdict.Watch, riding(t, b, "120", nil, on("30", load.TankBag)), usual, parts.ForkSprings),
+		"wrong-spring-rear":      studytest.Speaks(verdict.Watch, riding(t, b, "120", nil, on("35", load.Panniers)), usual, parts.ShockSpring),
+		"spring-too-soft-front":  studytest.Speaks(verdict.Watch, riding(t, b, "80", weak, nil), usual, parts.ForkSprings),
+		"spring-too-soft-rear":   studytest.Speaks(verdict.Watch, riding(t, b, "118", nil, nil), usual, parts.ShockSpring),
 		"spring-too-stiff-front": studytest.Speaks(verdict.Watch, riding(t, b, "48", nil, nil), usual, ""),
 		"spring-too-stiff-rear":  studytest.Speaks(verdict.Watch, riding(t, b, "48", nil, nil), usual, ""),
 		"bounces-front":          studytest.Speaks(verdict.Watch, riding(t, b, "48", preloads("0", "0"), nil), riding(t, b, "48", nil, nil), ""),
@@ -69,8 +70,8 @@ func TestGoldenRules(t *testing.T) {
 		"sag-measured-rear":      studytest.Speaks(verdict.Watch, riding(t, b, "80", sags("66", "80"), nil), usual, ""),
 		"sag-doubtful-front":     studytest.Speaks(verdict.Watch, riding(t, b, "80", far, nil), usual, ""),
 		"sag-doubtful-rear":      studytest.Speaks(verdict.Watch, riding(t, b, "80", far, nil), usual, ""),
-		"one-end-sprung":         studytest.Speaks(verdict.Watch, riding(t, b, "130", nil, nil, "fork-springs-f-12"), usual, plan.ShockSpring),
-		"air-without-valves":     studytest.Speaks(verdict.Watch, riding(t, b, "80", air, nil), riding(t, b, "80", air, nil, "fork-caps-valves"), plan.ForkCaps),
+		"one-end-sprung":         studytest.Speaks(verdict.Watch, riding(t, b, "130", nil, nil, "fork-springs-f-12"), usual, parts.ShockSpring),
+		"air-without-valves":     studytest.Speaks(verdict.Watch, riding(t, b, "80", air, nil), riding(t, b, "80", air, nil, "fork-caps-valves"), parts.ForkCaps),
 		"air-holds":              studytest.Speaks(verdict.Watch, riding(t, b, "80", air, nil, "fork-caps-valves"), usual, ""),
 		"oil-first":              studytest.Speaks(verdict.Watch, riding(t, b, "80", nil, nil, "oil-thick"), riding(t, b, "80", nil, nil, "oil-fresh"), ""),
 		"damping-follows":        studytest.Speaks(verdict.Watch, riding(t, b, "80", preloads("18", "30"), nil), usual, ""),
@@ -78,17 +79,17 @@ func TestGoldenRules(t *testing.T) {
 		"out-of-reach":           studytest.Speaks(verdict.Over, b.Changing("fennick-450", func(p *plan.Plan) { enter(&p.Brief.Inseam, "700", "mm") }), b.As("sorrel-320"), ""),
 		"room-short":             studytest.Speaks(verdict.Over, b.As("sorrel-320"), b.As("morrow-400"), ""),
 		"room-pressed":           studytest.Speaks(verdict.Watch, riding(t, b, "80", roomy, nil, "links-low-25"), riding(t, b, "80", roomy, nil), ""),
-		"links-lower":            studytest.Speaks(verdict.Watch, riding(t, b, "80", nil, nil, "links-low-25"), usual, plan.Seat),
+		"links-lower":            studytest.Speaks(verdict.Watch, riding(t, b, "80", nil, nil, "links-low-25"), usual, parts.Seat),
 		"springs-raise":          studytest.Speaks(verdict.Watch, riding(t, b, "120", nil, nil, "fork-springs-f-11", "shock-spring-f-72"), usual, ""),
 		"one-end-raised":         studytest.Speaks(verdict.Watch, b.As("holt-650", "bracken-140-80-18"), b.As("holt-650", "wether-130-80-18"), ""),
 		"fork-through":           studytest.Speaks(verdict.Watch, riding(t, b, "80", func(p *plan.Plan) { enter(&p.ForkThrough, "15", "mm") }, nil), usual, ""),
 		"seat-height":            studytest.Speaks(verdict.Watch, b.As("holt-650", "bracken-140-80-18"), b.As("holt-650", "wether-130-80-18"), ""),
-		"stand-too-short":        studytest.Speaks(verdict.Watch, b.As("holt-650", "bracken-140-80-18"), b.As("holt-650", "bracken-140-80-18", "stand-foot-10"), plan.SideStand),
-		"stand-too-long":         studytest.Speaks(verdict.Watch, b.As("holt-650", "links-low-40"), b.As("holt-650", "links-low-40", "stand-short-20"), plan.SideStand),
+		"stand-too-short":        studytest.Speaks(verdict.Watch, b.As("holt-650", "bracken-140-80-18"), b.As("holt-650", "bracken-140-80-18", "stand-foot-10"), parts.SideStand),
+		"stand-too-long":         studytest.Speaks(verdict.Watch, b.As("holt-650", "links-low-40"), b.As("holt-650", "links-low-40", "stand-short-20"), parts.SideStand),
 		"stand-leans":            studytest.Speaks(verdict.Watch, riding(t, b, "80", func(p *plan.Plan) { enter(&p.Bike.StandLean, "15", "°") }, nil), usual, ""),
-		"stand-sinks":            studytest.Speaks(verdict.Watch, b.As("holt-650"), b.As("holt-650", "stand-plate"), plan.StandPlateSlot),
+		"stand-sinks":            studytest.Speaks(verdict.Watch, b.As("holt-650"), b.As("holt-650", "stand-plate"), parts.StandPlateSlot),
 		"damper-mount":           studytest.Speaks(verdict.Watch, b.As("holt-650", "damper-under"), b.As("holt-650"), ""),
-		"back-bent":              studytest.Speaks(verdict.Watch, b.Changing("holt-650", func(p *plan.Plan) { enter(&p.Bike.BarHeight, "900", "mm") }), b.As("holt-650"), plan.Risers),
+		"back-bent":              studytest.Speaks(verdict.Watch, b.Changing("holt-650", func(p *plan.Plan) { enter(&p.Bike.BarHeight, "900", "mm") }), b.As("holt-650"), parts.Risers),
 		"tall-seat":              studytest.Speaks(verdict.Watch, b.As("holt-650", "seat-tall"), b.As("holt-650"), ""),
 	})
 }

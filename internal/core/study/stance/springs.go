@@ -8,7 +8,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/study"
@@ -23,7 +23,7 @@ type suspension struct {
 	measured, setPreload           study.Quantity
 	sag, free, wantsMM, wantsNmm   figure.ID
 	carries                        figure.ID
-	moreTravel                     plan.Figure
+	moreTravel                     parts.Figure
 }
 
 // suspensionOf an end.
@@ -32,12 +32,12 @@ func suspensionOf(r *study.Run, rear bool) suspension {
 	if rear {
 		return suspension{
 			true, "shock", "rear_travel", "rear_preload", "rear_spring", &b.RearTravel, &b.RearPre, &b.RearSpring, &b.RearSag, &set.RearPreload,
-			figure.SagRear, figure.FreeRear, figure.PreloadRear, figure.SpringRear, figure.RearLoad, plan.RearTravel,
+			figure.SagRear, figure.FreeRear, figure.PreloadRear, figure.SpringRear, figure.RearLoad, parts.RearTravel,
 		}
 	}
 	return suspension{
 		false, "fork", "front_travel", "front_preload", "front_spring", &b.FrontTravel, &b.FrontPre, &b.FrontSpring, &b.FrontSag, &set.FrontPreload,
-		figure.SagFront, figure.FreeFront, figure.PreloadFront, figure.SpringFront, figure.FrontLoad, plan.ForkTravel,
+		figure.SagFront, figure.FreeFront, figure.PreloadFront, figure.SpringFront, figure.FrontLoad, parts.ForkTravel,
 	}
 }
 
@@ -122,7 +122,7 @@ func (s *suspension) find(r *study.Run) facts.SpringEnd {
 // which is of the rider alone.
 func (s *suspension) measuredOf(r *study.Run, cameKg float64) facts.Measured {
 	for _, sat := range slices.Backward(r.Sat) {
-		if end := sat.Sag.Of(s.rear); !math.IsNaN(end.RiderMM()) && end.Sprung.Known() {
+		if end := sat.Sag().Of(s.rear); !math.IsNaN(end.RiderMM()) && end.Sprung.Known() {
 			return facts.Measured{MM: end.RiderMM(), Kg: end.Sprung.In("kg"), Reading: sat.ID, On: sat.On}
 		}
 	}
@@ -148,7 +148,7 @@ func (s *suspension) corrected(r *study.Run, came stance.End, e *facts.SpringEnd
 		if reading.ID != e.Measured.Reading {
 			continue
 		}
-		was := reading.Sag.Of(s.rear)
+		was := reading.Sag().Of(s.rear)
 		if was.Preload.Known() {
 			then.PreloadMM = was.Preload.In("mm")
 		}
@@ -199,7 +199,7 @@ func asMeasured(m *facts.Measured, kg float64) float64 {
 }
 
 // built is the end with the plan's parts, set for the loadout.
-func (s *suspension) built(r *study.Run) (stance.End, *plan.Part) {
+func (s *suspension) built(r *study.Run) (stance.End, *parts.Part) {
 	e := s.came(r)
 	spring, by := r.Built.Sprung(s.rear)
 	e.Spring = spring
@@ -208,7 +208,7 @@ func (s *suspension) built(r *study.Run) (stance.End, *plan.Part) {
 	}
 	e.TravelMM += r.Built.Figure(s.moreTravel)
 	if s.rear {
-		e.Ratio *= 1 + r.Built.Figure(plan.LinkPercent)/100
+		e.Ratio *= 1 + r.Built.Figure(parts.LinkPercent)/100
 	} else if air := &r.Loadout.Setting.ForkAir; air.Known() {
 		e.Air.KPa = air.In("kPa")
 	}

@@ -8,6 +8,7 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 )
@@ -22,7 +23,7 @@ var Study = study.Study{
 		},
 		{
 			Name: "measured sag", Needs: facts.Bike, Gives: facts.SatGroup,
-			Run:   func(r *study.Run) { r.Sat = r.Plan.ReadingsOf(plan.SagRead) },
+			Run:   func(r *study.Run) { r.Sat = r.Plan.ReadingsOf(logbook.SagRead) },
 			Stays: func(was, now *plan.Plan) bool { return was.Bike == now.Bike && len(was.Readings) == len(now.Readings) },
 		},
 		{

@@ -12,6 +12,8 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fit"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/core/verdict"
@@ -73,8 +75,8 @@ func TestTiptoe(t *testing.T) {
 	studytest.Enter(t, &p.Brief.Stature, "1690", "mm")
 	studytest.Enter(t, &p.Brief.Sole, "30", "mm")
 	studytest.Enter(t, &p.Bike.SeatWidth, "250", "mm")
-	taller := &plan.Part{ID: "own-taller", Slot: plan.Seat, Name: "Taller", Effects: []plan.Effect{{Figure: plan.SeatRise, Op: plan.Add, Value: 20}}}
-	before, after := b.Facts(p).Reach.MM, b.Facts(p.With(plan.Choice{Slot: plan.Seat, Part: taller})).Reach.MM
+	taller := &parts.Part{ID: "own-taller", Slot: parts.Seat, Name: "Taller", Effects: []parts.Effect{{Figure: parts.SeatRise, Op: parts.Add, Value: 20}}}
+	before, after := b.Facts(p).Reach.MM, b.Facts(p.With(plan.Choice{Slot: parts.Seat, Part: taller})).Reach.MM
 	assert.InDelta(t, 20, after-before, 0.1)
 	assert.NotEqual(t, fit.FeetAt(before), fit.FeetAt(after), "%.0f and %.0f mm", before, after)
 }
@@ -120,8 +122,8 @@ func TestReadingsLead(t *testing.T) {
 	p := light(t, b, "fennick-300", "80", studytest.Thing(t, "12", "20", "", "", load.Tail))
 	studytest.Enter(t, &p.Bike.RearSag, "90", "mm")
 	computed := b.Facts(p).Springs.Rear
-	sat := func(id, on, down, up string) plan.Reading {
-		s := &plan.Sag{Name: "Travel"}
+	sat := func(id, on, down, up string) logbook.Reading {
+		s := &logbook.Sag{Name: "Travel"}
 		studytest.Enter(t, &s.Rear.Hanging, "640", "mm")
 		studytest.Enter(t, &s.Rear.RiderDown, down, "mm")
 		studytest.Enter(t, &s.Rear.RiderUp, up, "mm")
@@ -129,14 +131,14 @@ func TestReadingsLead(t *testing.T) {
 		studytest.Enter(t, &s.Rear.Preload, "19", "mm")
 		studytest.Enter(t, &s.Rear.Spring, "54", "N/mm")
 		require.NoError(t, s.Check())
-		return plan.Reading{ID: id, Kind: plan.SagRead, On: on, Bike: p.Bike.ID, Sag: s}
+		return logbook.Reading{ID: id, Kind: logbook.SagRead, On: on, Bike: p.Bike.ID, Read: s}
 	}
 	first, second := "AAAAAAAAAAAAAAAAAAAAAAAAAA", "BBBBBBBBBBBBBBBBBBBBBBBBBB"
-	p.Readings = []plan.Reading{sat(first, "2026-10-01", "540", "546"), sat(second, "2026-11-01", "532", "538")}
+	p.Readings = []logbook.Reading{sat(first, "2026-10-01", "540", "546"), sat(second, "2026-11-01", "532", "538")}
 	e := b.Facts(p).Springs.Rear
 	assert.Equal(t, second, e.Measured.Reading)
 	assert.InDelta(t, 105, e.LoadedMM, 1e-3, "the middle of both")
-	p.Readings = append(p.Readings, plan.Reading{ID: "CCCCCCCCCCCCCCCCCCCCCCCCCC", Kind: plan.Revocation, On: "2026-11-02", Bike: p.Bike.ID, Of: second})
+	p.Readings = append(p.Readings, logbook.Reading{ID: "CCCCCCCCCCCCCCCCCCCCCCCCCC", Kind: logbook.Revocation, On: "2026-11-02", Bike: p.Bike.ID, Of: second})
 	assert.InDelta(t, 97, b.Facts(p).Springs.Rear.LoadedMM, 1e-3)
 	stiffer := b.Facts(p.With(b.Part("shock-spring-f-66"))).Springs.Rear
 	assert.InDelta(t, 66, stiffer.End.Spring.Nmm, 1e-9, "what the old spring was off by is not the new one's")

@@ -4,7 +4,7 @@ import (
 	"math"
 
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/study"
@@ -23,7 +23,7 @@ var standFormula = sheet.Formula{Text: "short by = rise at the stand, wheels han
 // everything on it but the rider its lean and what is under its foot.
 func stand(r *study.Run) {
 	b, p, s := r.Built.Bike, &r.Poses, &r.Stood
-	added := r.Built.Figure(plan.StandLength)
+	added := r.Built.Figure(parts.StandLength)
 
 	c := r.Figure(figure.StandShort)
 	rise := p.RearRiseMM + (p.FrontRiseMM-p.RearRiseMM)*standShare

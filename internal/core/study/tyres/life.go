@@ -5,7 +5,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/tyre"
@@ -19,12 +19,12 @@ var (
 
 // lives is how long the tyres last, and what that costs.
 func lives(r *study.Run) {
-	front, rear := oneLife(r, figure.FrontLife, plan.FrontTyre), oneLife(r, figure.RearLife, plan.RearTyre)
+	front, rear := oneLife(r, figure.FrontLife, parts.FrontTyre), oneLife(r, figure.RearLife, parts.RearTyre)
 	tyreLife(r, front, rear)
 	tyreCost(r, front, rear)
 }
 
-func oneLife(r *study.Run, id figure.ID, slot plan.Slot) tyre.Band {
+func oneLife(r *study.Run, id figure.ID, slot parts.Slot) tyre.Band {
 	c := r.Figure(id)
 	band := life(c, slot)
 	c.Is(band.Mid)
@@ -39,7 +39,7 @@ func tyreLife(r *study.Run, front, rear tyre.Band) {
 	c := r.Figure(figure.TyreLife)
 	c.On(figure.FrontLife, "")
 	c.On(figure.RearLife, "")
-	front, rear = with(c, front, plan.SpareFront), with(c, rear, plan.SpareRear)
+	front, rear = with(c, front, parts.SpareFront), with(c, rear, parts.SpareRear)
 	band := rear
 	if front.Mid < rear.Mid {
 		band = front
@@ -52,7 +52,7 @@ func tyreLife(r *study.Run, front, rear tyre.Band) {
 
 // with is a tyre's band and that of the one that is changed to on the way, where the
 // plan has one.
-func with(c study.Calc, b tyre.Band, spare plan.Slot) tyre.Band {
+func with(c study.Calc, b tyre.Band, spare parts.Slot) tyre.Band {
 	if c.Run.Built.Part(spare) == nil {
 		return b
 	}
@@ -62,10 +62,10 @@ func with(c study.Calc, b tyre.Band, spare plan.Slot) tyre.Band {
 
 // life is the band of what is left of a tyre: all of it for one that the plan
 // fits, what is left of the tread for one that is on the bike.
-func life(c study.Calc, slot plan.Slot) tyre.Band {
+func life(c study.Calc, slot parts.Slot) tyre.Band {
 	r, b := c.Run, c.Run.Built.Bike
 	t := r.Built.Tyre(slot)
-	info, _ := plan.InfoOf(slot)
+	info, _ := parts.KindOf(slot)
 	if t == nil {
 		c.Lacks(info.Name + " (Tyres)")
 		return tyre.Band{Low: math.NaN(), Mid: math.NaN(), High: math.NaN()}
@@ -103,7 +103,7 @@ func life(c study.Calc, slot plan.Slot) tyre.Band {
 			study.Computed("abrasion of the mix", wear.Abrasion, ""),
 			sheet.Value{Name: "style, " + string(wear.Style), Number: tyre.StyleFactor(wear.Style), Origin: sheet.Practice})
 	}
-	if slot == plan.FrontTyre || slot == plan.SpareFront {
+	if slot == parts.FrontTyre || slot == parts.SpareFront {
 		band = scale(band, tyre.FrontLife)
 		if c.Sheet != nil {
 			c.Sheet.Step(frontFormula, study.Computed("front tyre", band.Mid, "km"))
@@ -122,16 +122,16 @@ func life(c study.Calc, slot plan.Slot) tyre.Band {
 
 // treadLeft is what is left on a tyre: as its own sheet says of one that the plan
 // fits, NaN for a new one; as the bike's says of the one that is on it.
-func treadLeft(c study.Calc, slot plan.Slot) sheet.Value {
+func treadLeft(c study.Calc, slot parts.Slot) sheet.Value {
 	b := c.Run.Built.Bike
 	if c.Run.Built.Chosen(slot) {
 		part := c.Run.Built.Part(slot)
-		return sheet.Value{Name: "tread left", Number: part.Tyre.Tread.In("%"), Unit: "%", Origin: part.Origin}
+		return sheet.Value{Name: "tread left", Number: part.Tyre().Tread.In("%"), Unit: "%", Origin: part.Origin}
 	}
 	if measured := c.Run.Plan.Baseline.Tread(slot); !math.IsNaN(measured) {
 		return sheet.Value{Name: "tread left, by its depth", Number: 100 * measured, Unit: "%", Origin: sheet.Measured}
 	}
-	if slot == plan.FrontTyre {
+	if slot == parts.FrontTyre {
 		return c.Bike("front_tread", "front tread left", "%", &b.FrontTread)
 	}
 	return c.Bike("rear_tread", "rear tread left", "%", &b.RearTread)
@@ -146,10 +146,10 @@ func tyreCost(r *study.Run, front, rear tyre.Band) {
 	c := r.Figure(figure.TyreCost)
 	sum := 0.0
 	for _, of := range []struct {
-		slot plan.Slot
+		slot parts.Slot
 		life figure.ID
 		band tyre.Band
-	}{{plan.FrontTyre, figure.FrontLife, front}, {plan.RearTyre, figure.RearLife, rear}} {
+	}{{parts.FrontTyre, figure.FrontLife, front}, {parts.RearTyre, figure.RearLife, rear}} {
 		part := r.Built.Part(of.slot)
 		if part == nil || !r.Built.Chosen(of.slot) {
 			continue

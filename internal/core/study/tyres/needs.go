@@ -5,6 +5,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/tyre"
@@ -37,7 +38,7 @@ func tyresForTheGround(f *facts.All) (n study.Need, ok bool) {
 // roadShare is what of the road the rear tyre is made for, NaN when nobody has named
 // it.
 func roadShare(b *plan.Built) float64 {
-	t := b.Tyre(plan.RearTyre)
+	t := b.Tyre(parts.RearTyre)
 	if t == nil {
 		return math.NaN()
 	}
@@ -45,7 +46,7 @@ func roadShare(b *plan.Built) float64 {
 }
 
 func rearTyre(b *plan.Built) study.Text {
-	t := b.Tyre(plan.RearTyre)
+	t := b.Tyre(parts.RearTyre)
 	if t == nil {
 		return "a rear tyre that nobody has named"
 	}
@@ -58,7 +59,7 @@ func mendAFlat(f *facts.All) (n study.Need, ok bool) {
 	if !(km >= mendFromKm) {
 		return n, false
 	}
-	kit := f.Built.Part(plan.TyreKit)
+	kit := f.Built.Part(parts.TyreKit)
 	met := kit != nil
 	tell := func() study.Answer {
 		a := study.Answer{Because: study.Say("{%.0f km}, and help is not everywhere.", km), Bare: "nothing", Fitted: "nothing"}

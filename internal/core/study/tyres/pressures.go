@@ -5,7 +5,7 @@ import (
 	"math"
 
 	"valiantmule/internal/core/facts"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -80,7 +80,7 @@ func own(f *facts.All, w *study.Wheel, s terrain.Surface) float64 {
 func placard(f *facts.All, w *study.Wheel) float64 {
 	b := f.Built.Bike
 	alone, loaded := b.FrontPressure, b.FrontPressureLoaded
-	if w.Tyre == plan.RearTyre {
+	if w.Tyre == parts.RearTyre {
 		alone, loaded = b.RearPressure, b.RearPressureLoaded
 	}
 	if f.Masses.CarriedKg >= facts.WithLoadKg && loaded.Known() {
@@ -136,7 +136,7 @@ var (
 	cardFormula = sheet.Formula{Text: "the highest of load, rim and maker, and of the stone up to the placard; in steps of 5 kPa", Origin: sheet.Practice}
 )
 
-func explainPressure(w *sheet.Sheet, s terrain.Surface, t *plan.Tyre, e facts.PressureEnd, axle, rated, hit float64, filling tyre.Filling) {
+func explainPressure(w *sheet.Sheet, s terrain.Surface, t *parts.Tyre, e facts.PressureEnd, axle, rated, hit float64, filling tyre.Filling) {
 	on := study.Computed("axle, worse of full and empty tank", axle, "kg")
 	w.Step(tyre.LoadFloorFormula, study.Computed("to carry the axle", e.Load, "kPa"), on,
 		sheet.Value{Name: fmt.Sprintf("rated load, index %d", t.Size.LoadIndex), Number: rated, Unit: "kg", Origin: sheet.Published, Note: tyre.RatingSource},

@@ -4,7 +4,7 @@ import (
 	"math"
 
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/tyre"
@@ -18,15 +18,15 @@ var (
 // rollOuts finds how the tyres roll and how tall they are, as built and as they came.
 func rollOuts(r *study.Run) {
 	w := &r.Wheels
-	w.CircumferenceMM.Front, w.DiameterMM.Front = rollOut(r.Figure(figure.FrontCircumference), plan.FrontTyre)
-	w.CircumferenceMM.Rear, w.DiameterMM.Rear = rollOut(r.Figure(figure.RearCircumference), plan.RearTyre)
-	w.StandardCircumferenceMM.Front, w.StandardDiameterMM.Front = sizes(r.Standard.Tyre(plan.FrontTyre))
-	w.StandardCircumferenceMM.Rear, w.StandardDiameterMM.Rear = sizes(r.Standard.Tyre(plan.RearTyre))
+	w.CircumferenceMM.Front, w.DiameterMM.Front = rollOut(r.Figure(figure.FrontCircumference), parts.FrontTyre)
+	w.CircumferenceMM.Rear, w.DiameterMM.Rear = rollOut(r.Figure(figure.RearCircumference), parts.RearTyre)
+	w.StandardCircumferenceMM.Front, w.StandardDiameterMM.Front = sizes(r.Standard.Tyre(parts.FrontTyre))
+	w.StandardCircumferenceMM.Rear, w.StandardDiameterMM.Rear = sizes(r.Standard.Tyre(parts.RearTyre))
 	wheelMix(r)
 }
 
 // sizes are the circumference and diameter of a tyre, mm; NaN without one.
-func sizes(t *plan.Tyre) (circumference, diameter float64) {
+func sizes(t *parts.Tyre) (circumference, diameter float64) {
 	if t == nil {
 		return math.NaN(), math.NaN()
 	}
@@ -34,15 +34,15 @@ func sizes(t *plan.Tyre) (circumference, diameter float64) {
 }
 
 // rollOut is the rolling circumference of a tyre: measured, or by its code.
-func rollOut(c study.Calc, slot plan.Slot) (circumference, diameter float64) {
+func rollOut(c study.Calc, slot parts.Slot) (circumference, diameter float64) {
 	defer c.Plain()
 	part := c.Run.Built.Part(slot)
-	if part == nil || part.Tyre == nil {
-		info, _ := plan.InfoOf(slot)
+	if part == nil || part.Tyre() == nil {
+		info, _ := parts.KindOf(slot)
 		c.Lacks(info.Name + " (Tyres)")
 		return math.NaN(), math.NaN()
 	}
-	t := part.Tyre
+	t := part.Tyre()
 	c.Is(t.CircumferenceMM())
 	if c.Sheet != nil {
 		explainRollOut(c, part)
@@ -50,8 +50,8 @@ func rollOut(c study.Calc, slot plan.Slot) (circumference, diameter float64) {
 	return sizes(t)
 }
 
-func explainRollOut(c study.Calc, part *plan.Part) {
-	t := part.Tyre
+func explainRollOut(c study.Calc, part *parts.Part) {
+	t := part.Tyre()
 	v := sheet.Value{Name: "roll-out", Number: t.CircumferenceMM(), Unit: "mm", Origin: sheet.Computed, Note: t.Size.String()}
 	if t.RollOut.Known() {
 		v.Origin = part.Origin

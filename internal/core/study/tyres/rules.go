@@ -6,7 +6,7 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/verdict"
@@ -36,14 +36,14 @@ const (
 	clearanceTight = 5.0 // mm beyond which a tape measure is not asked for
 )
 
-func wheelName(s plan.Slot) string {
-	if s == plan.FrontTyre {
+func wheelName(s parts.Slot) string {
+	if s == parts.FrontTyre {
 		return "front"
 	}
 	return "rear"
 }
 
-func rimMismatch(f *facts.All, s plan.Slot) (study.Finding, bool) {
+func rimMismatch(f *facts.All, s parts.Slot) (study.Finding, bool) {
 	t, r := f.Built.Tyre(s), f.Built.Rim(s)
 	if t == nil || r.DiameterIn == 0 || t.Size.RimIn == r.DiameterIn {
 		return study.Finding{}, false
@@ -57,7 +57,7 @@ func rimMismatch(f *facts.All, s plan.Slot) (study.Finding, bool) {
 	})
 }
 
-func rimWidth(f *facts.All, s plan.Slot) (study.Finding, bool) {
+func rimWidth(f *facts.All, s parts.Slot) (study.Finding, bool) {
 	t, r := f.Built.Tyre(s), f.Built.Rim(s)
 	if t == nil || r.WidthIn == 0 || !f.Built.Chosen(s) {
 		return study.Finding{}, false
@@ -81,8 +81,8 @@ func rimWidth(f *facts.All, s plan.Slot) (study.Finding, bool) {
 }
 
 func rearClearance(f *facts.All) (study.Finding, bool) {
-	t, b := f.Built.Tyre(plan.RearTyre), f.Built.Bike
-	if t == nil || !f.Built.Chosen(plan.RearTyre) {
+	t, b := f.Built.Tyre(parts.RearTyre), f.Built.Bike
+	if t == nil || !f.Built.Chosen(parts.RearTyre) {
 		return study.Finding{}, false
 	}
 	if t.Room.Known() {
@@ -121,7 +121,7 @@ func rearClearance(f *facts.All) (study.Finding, bool) {
 				}
 			},
 		}, true
-	case (!b.RearMaxWidth.Known() && grows(t.WidthMM(), widthOf(f.Standard.Tyre(plan.RearTyre)))) ||
+	case (!b.RearMaxWidth.Known() && grows(t.WidthMM(), widthOf(f.Standard.Tyre(parts.RearTyre)))) ||
 		(!b.RearMaxDiameter.Known() && grows(f.Wheels.DiameterMM.Rear, f.Wheels.StandardDiameterMM.Rear)):
 		return study.Found(verdict.Watch, func() study.Words {
 			return study.Words{
@@ -135,7 +135,7 @@ func rearClearance(f *facts.All) (study.Finding, bool) {
 }
 
 // clearing offers the chain that brings the axle back, and the tyre that clears.
-func clearing(f *facts.All, t *plan.Tyre, forward float64) []study.Remedy {
+func clearing(f *facts.All, t *parts.Tyre, forward float64) []study.Remedy {
 	var remedies []study.Remedy
 	if forward > 0 {
 		remedies = study.CloserChain(f)
@@ -144,8 +144,8 @@ func clearing(f *facts.All, t *plan.Tyre, forward float64) []study.Remedy {
 }
 
 func frontClearance(f *facts.All) (study.Finding, bool) {
-	t, b := f.Built.Tyre(plan.FrontTyre), f.Built.Bike
-	if t == nil || !f.Built.Chosen(plan.FrontTyre) {
+	t, b := f.Built.Tyre(parts.FrontTyre), f.Built.Bike
+	if t == nil || !f.Built.Chosen(parts.FrontTyre) {
 		return study.Finding{}, false
 	}
 	if t.Room.Known() {
@@ -166,7 +166,7 @@ func frontClearance(f *facts.All) (study.Finding, bool) {
 
 // measuredRoom judges by what somebody measured with the tyre mounted: it answers what the
 // sheet only guesses.
-func measuredRoom(t *plan.Tyre, end string) (study.Finding, bool) {
+func measuredRoom(t *parts.Tyre, end string) (study.Finding, bool) {
 	room := t.Room.In("mm")
 	if room >= clearanceTight {
 		return study.Finding{}, false
@@ -201,7 +201,7 @@ func excess(wide, tall, forward float64, what string) string {
 	return text
 }
 
-func widthOf(t *plan.Tyre) float64 {
+func widthOf(t *parts.Tyre) float64 {
 	if t == nil {
 		return math.NaN()
 	}
@@ -212,23 +212,23 @@ func grows(now, before float64) bool { return now > before+1 }
 
 // clearingTyres offers the tyre of the same kind that clears and comes nearest in
 // width.
-func clearingTyres(f *facts.All, t *plan.Tyre, forward float64) []study.Remedy {
+func clearingTyres(f *facts.All, t *parts.Tyre, forward float64) []study.Remedy {
 	b := f.Built.Bike
-	var best *plan.Part
+	var best *parts.Part
 	for _, p := range f.Shelf {
-		if p.Slot != plan.RearTyre || p.Tyre == nil || p.Tyre.Kind != t.Kind || p.Tyre.Size.RimIn != t.Size.RimIn ||
-			!(p.Tyre.WidthMM() <= b.RearMaxWidth.In("mm")-clearanceTight) ||
-			!(p.Tyre.DiameterMM()+2*forward <= b.RearMaxDiameter.In("mm")-clearanceTight) {
+		if p.Slot != parts.RearTyre || p.Tyre() == nil || p.Tyre().Kind != t.Kind || p.Tyre().Size.RimIn != t.Size.RimIn ||
+			!(p.Tyre().WidthMM() <= b.RearMaxWidth.In("mm")-clearanceTight) ||
+			!(p.Tyre().DiameterMM()+2*forward <= b.RearMaxDiameter.In("mm")-clearanceTight) {
 			continue
 		}
-		if best == nil || p.Tyre.WidthMM() > best.Tyre.WidthMM() {
+		if best == nil || p.Tyre().WidthMM() > best.Tyre().WidthMM() {
 			best = p
 		}
 	}
 	return study.Take(best, "Take %s, which clears")
 }
 
-func speedSymbol(f *facts.All, s plan.Slot) (study.Finding, bool) {
+func speedSymbol(f *facts.All, s parts.Slot) (study.Finding, bool) {
 	t := f.Built.Tyre(s)
 	if t == nil || t.Size.Speed == "" {
 		return study.Finding{}, false
@@ -261,7 +261,7 @@ func speedSymbol(f *facts.All, s plan.Slot) (study.Finding, bool) {
 }
 
 func rearInFront(f *facts.All) (study.Finding, bool) {
-	t := f.Built.Tyre(plan.FrontTyre)
+	t := f.Built.Tyre(parts.FrontTyre)
 	if t == nil || !t.Size.RearOnly {
 		return study.Finding{}, false
 	}
@@ -304,23 +304,23 @@ func frontRearMix(f *facts.All) (study.Finding, bool) {
 // balancingTyres offers the tyre at the end that was not changed that brings the
 // circumferences back together.
 func balancingTyres(f *facts.All) []study.Remedy {
-	slot := plan.FrontTyre
-	if f.Built.Chosen(plan.FrontTyre) && !f.Built.Chosen(plan.RearTyre) {
-		slot = plan.RearTyre
+	slot := parts.FrontTyre
+	if f.Built.Chosen(parts.FrontTyre) && !f.Built.Chosen(parts.RearTyre) {
+		slot = parts.RearTyre
 	}
 	rim := f.Built.Rim(slot)
 	standard := f.Wheels.StandardCircumferenceMM.Front / f.Wheels.StandardCircumferenceMM.Rear
-	var best *plan.Part
+	var best *parts.Part
 	bestOff := mixNotice
 	for _, p := range f.Shelf {
-		if p.Slot != slot || p.Tyre == nil || p.Tyre.Size.RimIn != rim.DiameterIn {
+		if p.Slot != slot || p.Tyre() == nil || p.Tyre().Size.RimIn != rim.DiameterIn {
 			continue
 		}
 		ends := f.Wheels.CircumferenceMM
-		if slot == plan.FrontTyre {
-			ends.Front = p.Tyre.CircumferenceMM()
+		if slot == parts.FrontTyre {
+			ends.Front = p.Tyre().CircumferenceMM()
 		} else {
-			ends.Rear = p.Tyre.CircumferenceMM()
+			ends.Rear = p.Tyre().CircumferenceMM()
 		}
 		if off := math.Abs(ends.Front/ends.Rear/standard-1) * 100; off < bestOff {
 			best, bestOff = p, off

@@ -4,6 +4,7 @@ import (
 	"math"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -24,7 +25,7 @@ const (
 	unlikeEnds   = 0.45 // between the road shares of the two ends [memory]
 )
 
-func againstGround(f *facts.All, slot plan.Slot) (study.Finding, bool) {
+func againstGround(f *facts.All, slot parts.Slot) (study.Finding, bool) {
 	t, mix := f.Built.Tyre(slot), f.Plan.Brief.Mix()
 	if t == nil || !mix.Said() {
 		return study.Finding{}, false
@@ -47,7 +48,7 @@ func againstGround(f *facts.All, slot plan.Slot) (study.Finding, bool) {
 				Why:  "Road treads manage dry, flat gravel. They fill with mud and slide at once.",
 				Do:   "Take an all-round or dirt-biased tyre, or ride round the wet parts.",
 			}
-			if slot == plan.FrontTyre {
+			if slot == parts.FrontTyre {
 				words.Why += " A front that slides is seldom caught."
 			}
 			return words
@@ -60,7 +61,7 @@ func againstGround(f *facts.All, slot plan.Slot) (study.Finding, bool) {
 
 // wetGrip says what rain makes of a tyre's kind: road treads where there is mud, blocks
 // where there is much road.
-func wetGrip(f *facts.All, slot plan.Slot) (study.Finding, bool) {
+func wetGrip(f *facts.All, slot parts.Slot) (study.Finding, bool) {
 	t, mix := f.Built.Tyre(slot), f.Plan.Brief.Mix()
 	if t == nil || f.Plan.Brief.Weather != plan.Wet || !mix.Said() {
 		return study.Finding{}, false
@@ -91,7 +92,7 @@ func wetGrip(f *facts.All, slot plan.Slot) (study.Finding, bool) {
 
 // endsUnlike speaks of two tyres that are made for different ground.
 func endsUnlike(f *facts.All) (study.Finding, bool) {
-	front, rear := f.Built.Tyre(plan.FrontTyre), f.Built.Tyre(plan.RearTyre)
+	front, rear := f.Built.Tyre(parts.FrontTyre), f.Built.Tyre(parts.RearTyre)
 	if front == nil || rear == nil {
 		return study.Finding{}, false
 	}
@@ -101,7 +102,7 @@ func endsUnlike(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
-		Offer: func() []study.Remedy { return tyreNearer(f, plan.FrontTyre, front, behind) },
+		Offer: func() []study.Remedy { return tyreNearer(f, parts.FrontTyre, front, behind) },
 		Tell: func() study.Words {
 			words := study.Words{
 				What: study.Say("In front %s, behind %s.", front.Kind, rear.Kind),
@@ -117,22 +118,22 @@ func endsUnlike(f *facts.All) (study.Finding, bool) {
 	}, true
 }
 
-func roadShareOf(t *plan.Tyre) float64 {
+func roadShareOf(t *parts.Tyre) float64 {
 	c, _ := tyre.CharacterOf(t.Kind)
 	return c.RoadShare
 }
 
 // tyreNearer offers the tyre whose kind suits the road share best, nearest in size to the
 // one it replaces.
-func tyreNearer(f *facts.All, slot plan.Slot, t *plan.Tyre, road float64) []study.Remedy {
-	var best *plan.Part
+func tyreNearer(f *facts.All, slot parts.Slot, t *parts.Tyre, road float64) []study.Remedy {
+	var best *parts.Part
 	bestOff := math.Inf(1)
 	for _, p := range f.Shelf {
-		if p.Slot != slot || p.Tyre == nil || p.Tyre.Size.RimIn != t.Size.RimIn {
+		if p.Slot != slot || p.Tyre() == nil || p.Tyre().Size.RimIn != t.Size.RimIn {
 			continue
 		}
-		off := math.Abs(roadShareOf(p.Tyre)-min(road, 0.6)) + math.Abs(p.Tyre.CircumferenceMM()/t.CircumferenceMM()-1)
-		if p.Tyre.Kind != t.Kind && off < bestOff {
+		off := math.Abs(roadShareOf(p.Tyre())-min(road, 0.6)) + math.Abs(p.Tyre().CircumferenceMM()/t.CircumferenceMM()-1)
+		if p.Tyre().Kind != t.Kind && off < bestOff {
 			best, bestOff = p, off
 		}
 	}

@@ -6,6 +6,7 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -25,13 +26,13 @@ const (
 )
 
 // fillingFor offers a filling for a wheel from the shelf.
-func fillingFor(f *facts.All, w *study.Wheel, slot plan.Slot, kind tyre.Filling, label string) []study.Remedy {
+func fillingFor(f *facts.All, w *study.Wheel, slot parts.Slot, kind tyre.Filling, label string) []study.Remedy {
 	rim := f.Built.Rim(w.Tyre)
 	for _, p := range f.Shelf {
-		if p.Slot != slot || p.Filling == nil || p.Filling.Kind != kind || (p.Filling.Rim.Known() && p.Filling.Rim.In("in") != rim.DiameterIn) {
+		if p.Slot != slot || p.Filling() == nil || p.Filling().Kind != kind || (p.Filling().Rim.Known() && p.Filling().Rim.In("in") != rim.DiameterIn) {
 			continue
 		}
-		if p.Filling.RimWidth.Known() && !(math.Abs(p.Filling.RimWidth.In("in")-rim.WidthIn) <= lockWidthOffIn) {
+		if p.Filling().RimWidth.Known() && !(math.Abs(p.Filling().RimWidth.In("in")-rim.WidthIn) <= lockWidthOffIn) {
 			continue
 		}
 		return study.Take(p, label)
@@ -81,7 +82,7 @@ func tapedRim(f *facts.All) (study.Finding, bool) {
 		}
 		leaks := t != nil && t.Size.TubeType
 		state := verdict.Watch
-		if w.Tyre == plan.FrontTyre {
+		if w.Tyre == parts.FrontTyre {
 			state = verdict.Over
 		}
 		return study.Finding{
@@ -226,7 +227,7 @@ func wheelBalance(f *facts.All) (study.Finding, bool) {
 
 func balancedLock(f *facts.All, w *study.Wheel) []study.Remedy {
 	for _, p := range f.Shelf {
-		if p.Slot == w.Lock && slices.Contains(p.Provides, w.Balanced) && p.Filling != nil && math.Abs(p.Filling.RimWidth.In("in")-f.Built.Rim(w.Tyre).WidthIn) <= lockWidthOffIn {
+		if p.Slot == w.Lock && slices.Contains(p.Provides, w.Balanced) && p.Filling() != nil && math.Abs(p.Filling().RimWidth.In("in")-f.Built.Rim(w.Tyre).WidthIn) <= lockWidthOffIn {
 			return study.Take(p, "Take %s")
 		}
 	}
@@ -251,11 +252,11 @@ func unsprungMass(f *facts.All) (study.Finding, bool) {
 }
 
 func tyreTools(f *facts.All) (study.Finding, bool) {
-	tag, what, build := "mends-tubes", "tubes", f.Built.WheelBuild(plan.RearTyre)
-	if build == "" || f.Built.Tyre(plan.RearTyre) == nil {
+	tag, what, build := "mends-tubes", "tubes", f.Built.WheelBuild(parts.RearTyre)
+	if build == "" || f.Built.Tyre(parts.RearTyre) == nil {
 		return study.Finding{}, false
 	}
-	if filling := f.Built.Filling(plan.RearTube); filling != nil && filling.Kind == tyre.Foam {
+	if filling := f.Built.Filling(parts.RearTube); filling != nil && filling.Kind == tyre.Foam {
 		return study.Finding{}, false
 	} else if build.Tubeless() && filling == nil {
 		tag, what = "mends-tubeless", "tubeless tyres"
@@ -266,7 +267,7 @@ func tyreTools(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
-		Offer: func() []study.Remedy { return study.Providing(f, plan.TyreKit, tag, "Carry %s") },
+		Offer: func() []study.Remedy { return study.Providing(f, parts.TyreKit, tag, "Carry %s") },
 		Tell: func() study.Words {
 			return study.Words{
 				What: study.Say("Nothing in the plan mends %s on the way.", what),
@@ -281,7 +282,7 @@ func castOnRock(f *facts.All) (study.Finding, bool) {
 	rock, _ := terrain.SurfaceOf("rock")
 	share := rock.Share(f.Plan.Brief.Mix())
 	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
-		if f.Built.WheelBuild(w.Tyre) != plan.Cast || !(share > rockShareNotice) {
+		if f.Built.WheelBuild(w.Tyre) != parts.Cast || !(share > rockShareNotice) {
 			return study.Finding{}, false
 		}
 		return study.Finding{
@@ -300,7 +301,7 @@ func castOnRock(f *facts.All) (study.Finding, bool) {
 
 func spokedWheel(f *facts.All, w *study.Wheel) []study.Remedy {
 	for _, p := range f.Shelf {
-		if p.Slot == w.Wheel && p.Wheel != nil && p.Wheel.Build != plan.Cast && f.Built.Fits(p) && p.Wheel.Rim().DiameterIn == f.Built.Rim(w.Tyre).DiameterIn {
+		if p.Slot == w.Wheel && p.Wheel() != nil && p.Wheel().Build != parts.Cast && f.Built.Fits(p) && p.Wheel().Rim().DiameterIn == f.Built.Rim(w.Tyre).DiameterIn {
 			return study.Take(p, "Fit %s")
 		}
 	}
@@ -310,10 +311,10 @@ func spokedWheel(f *facts.All, w *study.Wheel) []study.Remedy {
 func otherWheels(f *facts.All) (study.Finding, bool) {
 	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
 		part := f.Built.Part(w.Wheel)
-		if part == nil || part.Wheel == nil || !f.Built.Chosen(w.Wheel) {
+		if part == nil || part.Wheel() == nil || !f.Built.Chosen(w.Wheel) {
 			return study.Finding{}, false
 		}
-		now, was := part.Wheel.Rim(), f.Standard.Rim(w.Tyre)
+		now, was := part.Wheel().Rim(), f.Standard.Rim(w.Tyre)
 		resized := was.DiameterIn > 0 && now.DiameterIn != was.DiameterIn
 		counted := resized && (f.Built.Bike.AntiLock || f.Built.Bike.TractionControl)
 		state := verdict.Watch

@@ -3,8 +3,7 @@ package tyres_test
 import (
 	"testing"
 
-	"github.com/stretchr/testify/require"
-
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/tyres"
 	"valiantmule/internal/core/terrain"
@@ -16,7 +15,7 @@ import (
 func TestGoldenRules(t *testing.T) {
 	b := studytest.New(t)
 	noTube := func(p *plan.Plan) {
-		p.Bike.ClearStandard(plan.RearTube)
+		p.Bike.ClearStandard(parts.RearTube)
 	}
 	rainy := func(mud string) func(p *plan.Plan) {
 		return func(p *plan.Plan) {
@@ -40,38 +39,38 @@ func TestGoldenRules(t *testing.T) {
 		"tyre-overload":             studytest.Speaks(verdict.Stop, func() *plan.Plan { p := b.With("corrin-850", "hackle-140-80-18"); heavy(t, p); return p }, b.As("corrin-850"), ""),
 		"front-tyre-rim":            studytest.Speaks(verdict.Stop, b.As("corrin-850", "bracken-90-90-21"), b.As("corrin-850", "bracken-110-80-19"), ""),
 		"rear-tyre-rim":             studytest.Speaks(verdict.Stop, b.As("holt-650", "lanner-150-70r17"), b.As("holt-650", "bracken-140-80-18"), ""),
-		"rear-tyre-clearance":       studytest.Speaks(verdict.Stop, b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Bike.RearMaxWidth, "130", "mm") }, "bracken-140-80-18"), b.As("holt-650", "wether-130-80-18"), plan.RearTyre),
+		"rear-tyre-clearance":       studytest.Speaks(verdict.Stop, b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Bike.RearMaxWidth, "130", "mm") }, "bracken-140-80-18"), b.As("holt-650", "wether-130-80-18"), parts.RearTyre),
 		"front-tyre-speed":          studytest.Speaks(verdict.Watch, b.As("corrin-850", "bracken-110-80-19"), b.As("corrin-850", "lanner-110-80r19"), ""),
 		"rear-tyre-speed":           studytest.Speaks(verdict.Watch, b.As("corrin-850", "bracken-150-70-17"), b.As("corrin-850", "lanner-150-70r17"), ""),
 		"rear-tyre-in-front":        studytest.Speaks(verdict.Over, b.Changing("holt-650", func(p *plan.Plan) { rearOnly(t, b, p) }), b.As("holt-650"), ""),
 		"front-rim-width":           studytest.Speaks(verdict.Watch, b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Bike.FrontRimWidth, "3.5", "in") }, "bracken-90-90-21"), b.As("holt-650", "bracken-90-90-21"), ""),
 		"rear-rim-width":            studytest.Speaks(verdict.Watch, b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Bike.RearRimWidth, "5", "in") }, "bracken-140-80-18"), b.As("holt-650", "bracken-140-80-18"), ""),
 		"front-rear-mix":            studytest.Speaks(verdict.Over, b.As("fennick-300", "hackle-110-100-18"), b.As("fennick-300", "lanner-120-80-18"), ""),
-		"tyre-against-ground":       studytest.Speaks(verdict.Watch, b.Changing("holt-650", studytest.Paved(t), "hackle-140-80-18"), b.As("holt-650", "wether-140-80-18"), plan.RearTyre),
-		"front-tyre-against-ground": studytest.Speaks(verdict.Watch, b.Changing("holt-650", sandy), b.Changing("holt-650", sandy, "bracken-90-90-21"), plan.FrontTyre),
-		"front-wet-grip":            studytest.Speaks(verdict.Watch, b.Changing("holt-650", rainy("10")), b.Changing("holt-650", rainy("10"), "bracken-90-90-21"), plan.FrontTyre),
-		"rear-wet-grip":             studytest.Speaks(verdict.Watch, b.Changing("holt-650", rainy("10"), "lanner-460-18"), b.Changing("holt-650", rainy("3"), "lanner-460-18"), plan.RearTyre),
-		"ends-unlike":               studytest.Speaks(verdict.Watch, b.As("fennick-450", "lanner-120-80-18"), b.As("fennick-450", "bracken-140-80-18"), plan.FrontTyre),
+		"tyre-against-ground":       studytest.Speaks(verdict.Watch, b.Changing("holt-650", studytest.Paved(t), "hackle-140-80-18"), b.As("holt-650", "wether-140-80-18"), parts.RearTyre),
+		"front-tyre-against-ground": studytest.Speaks(verdict.Watch, b.Changing("holt-650", sandy), b.Changing("holt-650", sandy, "bracken-90-90-21"), parts.FrontTyre),
+		"front-wet-grip":            studytest.Speaks(verdict.Watch, b.Changing("holt-650", rainy("10")), b.Changing("holt-650", rainy("10"), "bracken-90-90-21"), parts.FrontTyre),
+		"rear-wet-grip":             studytest.Speaks(verdict.Watch, b.Changing("holt-650", rainy("10"), "lanner-460-18"), b.Changing("holt-650", rainy("3"), "lanner-460-18"), parts.RearTyre),
+		"ends-unlike":               studytest.Speaks(verdict.Watch, b.As("fennick-450", "lanner-120-80-18"), b.As("fennick-450", "bracken-140-80-18"), parts.FrontTyre),
 		"front-tyre-clearance":      studytest.Speaks(verdict.Stop, b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Bike.FrontMaxWidth, "88", "mm") }, "bracken-90-90-21"), b.As("holt-650", "bracken-90-90-21"), ""),
-		"holds-no-air":              studytest.Speaks(verdict.Stop, b.Changing("holt-650", noTube), b.Changing("holt-650", noTube, "tube-heavy-rear-18"), plan.RearTube),
-		"taped-rim":                 studytest.Speaks(verdict.Watch, b.As("holt-650", "tape-rear-18"), b.As("holt-650", "tube-heavy-rear-18"), plan.RearTube),
-		"filling-size":              studytest.Speaks(verdict.Stop, b.As("holt-650", "tube-heavy-rear-17"), b.As("holt-650", "tube-heavy-rear-18"), plan.RearTube),
+		"holds-no-air":              studytest.Speaks(verdict.Stop, b.Changing("holt-650", noTube), b.Changing("holt-650", noTube, "tube-heavy-rear-18"), parts.RearTube),
+		"taped-rim":                 studytest.Speaks(verdict.Watch, b.As("holt-650", "tape-rear-18"), b.As("holt-650", "tube-heavy-rear-18"), parts.RearTube),
+		"filling-size":              studytest.Speaks(verdict.Stop, b.As("holt-650", "tube-heavy-rear-17"), b.As("holt-650", "tube-heavy-rear-18"), parts.RearTube),
 		"rim-lock-fit":              studytest.Speaks(verdict.Stop, b.As("corrin-850", "lock-rear-250"), b.As("holt-650", "lock-rear-250"), ""),
 		"foam-speed":                studytest.Speaks(verdict.Stop, b.As("holt-650", "foam-rear-18"), b.As("holt-650", "tube-ultra-rear-18"), ""),
 		"ultra-tube-speed": studytest.Speaks(verdict.Watch, b.Changing("holt-650", cruising("115"), "tube-ultra-rear-18"),
-			b.Changing("holt-650", cruising("110"), "tube-ultra-rear-18"), plan.RearTube),
-		"wheel-balance":  studytest.Speaks(verdict.Watch, b.As("holt-650", "lock-rear-250"), b.As("holt-650", "lock-light-rear-250"), plan.RearLock),
+			b.Changing("holt-650", cruising("110"), "tube-ultra-rear-18"), parts.RearTube),
+		"wheel-balance":  studytest.Speaks(verdict.Watch, b.As("holt-650", "lock-rear-250"), b.As("holt-650", "lock-light-rear-250"), parts.RearLock),
 		"unsprung-mass":  studytest.Speaks(verdict.Watch, b.As("holt-650", "tube-ultra-rear-18"), b.As("holt-650", "tube-heavy-rear-18"), ""),
 		"pressure-load":  studytest.Speaks(verdict.Stop, b.Changing("holt-650", own(t, "gravel", "150", "110")), b.Changing("holt-650", own(t, "gravel", "150", "190")), ""),
 		"pressure-maker": studytest.Speaks(verdict.Stop, b.Changing("holt-650", own(t, "soft", "110", "190")), b.Changing("holt-650", own(t, "soft", "125", "190")), ""),
-		"pressure-pinch": studytest.Speaks(verdict.Watch, b.Changing("holt-650", own(t, "rock", "130", "180")), b.Changing("holt-650", own(t, "rock", "220", "240")), plan.FrontTube),
+		"pressure-pinch": studytest.Speaks(verdict.Watch, b.Changing("holt-650", own(t, "rock", "130", "180")), b.Changing("holt-650", own(t, "rock", "220", "240")), parts.FrontTube),
 		"pressure-soft": studytest.Speaks(verdict.Watch, b.Changing("fennick-450", own(t, "soft", "100", "150")),
-			b.Changing("fennick-450", own(t, "soft", "100", "150"), "lock-front-160"), plan.FrontLock),
+			b.Changing("fennick-450", own(t, "soft", "100", "150"), "lock-front-160"), parts.FrontLock),
 		"pressure-road": studytest.Speaks(verdict.Over, b.Changing("holt-650", own(t, "road", "150", "200")), b.Changing("holt-650", own(t, "road", "175", "200")), ""),
 		"pressure-hard": studytest.Speaks(verdict.Watch, b.Changing("holt-650", wetAnd(own(t, "gravel", "220", "220"))),
 			b.Changing("holt-650", wetAnd(own(t, "gravel", "140", "190"))), ""),
-		"tyre-tools":   studytest.Speaks(verdict.Watch, b.As("holt-650"), b.As("holt-650", "kit-tubes"), plan.TyreKit),
-		"cast-on-rock": studytest.Speaks(verdict.Watch, b.Changing("corrin-850", rock), b.Changing("corrin-850", rock, "wheel-c-19", "wheel-c-17"), plan.FrontWheel),
+		"tyre-tools":   studytest.Speaks(verdict.Watch, b.As("holt-650"), b.As("holt-650", "kit-tubes"), parts.TyreKit),
+		"cast-on-rock": studytest.Speaks(verdict.Watch, b.Changing("corrin-850", rock), b.Changing("corrin-850", rock, "wheel-c-19", "wheel-c-17"), parts.FrontWheel),
 		"other-wheels": studytest.Speaks(verdict.Over, b.As("corrin-850", "wheel-c-21"), b.As("corrin-850"), ""),
 	})
 }
@@ -84,8 +83,6 @@ func heavy(t *testing.T, p *plan.Plan) {
 
 func rearOnly(t *testing.T, b *studytest.Garage, p *plan.Plan) {
 	part := *b.Part("hackle-300-21").Part
-	copied := *part.Tyre
-	require.NoError(t, copied.Size.UnmarshalText([]byte("90/90-21 M/C 54R R")))
-	part.Tyre = &copied
+	studytest.Say(t, &part, "code", "90/90-21 M/C 54R R")
 	p.Lines = append(p.Lines, plan.Line{Kind: plan.PartLine, Need: plan.Needed, Part: &part})
 }

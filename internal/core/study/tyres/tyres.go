@@ -6,7 +6,7 @@ package tyres
 import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/study"
 )
 
@@ -39,19 +39,19 @@ var Study = study.Study{
 
 var rules = []study.Rule{
 	{ID: "tyre-overload", Stage: figure.Tyres, Judge: tyreOverload},
-	{ID: "front-tyre-rim", Stage: figure.Tyres, Judge: of(rimMismatch, plan.FrontTyre)},
-	{ID: "rear-tyre-rim", Stage: figure.Tyres, Judge: of(rimMismatch, plan.RearTyre)},
+	{ID: "front-tyre-rim", Stage: figure.Tyres, Judge: of(rimMismatch, parts.FrontTyre)},
+	{ID: "rear-tyre-rim", Stage: figure.Tyres, Judge: of(rimMismatch, parts.RearTyre)},
 	{ID: "rear-tyre-clearance", Stage: figure.Tyres, Judge: rearClearance},
-	{ID: "front-tyre-speed", Stage: figure.Tyres, Judge: of(speedSymbol, plan.FrontTyre)},
-	{ID: "rear-tyre-speed", Stage: figure.Tyres, Judge: of(speedSymbol, plan.RearTyre)},
+	{ID: "front-tyre-speed", Stage: figure.Tyres, Judge: of(speedSymbol, parts.FrontTyre)},
+	{ID: "rear-tyre-speed", Stage: figure.Tyres, Judge: of(speedSymbol, parts.RearTyre)},
 	{ID: "rear-tyre-in-front", Stage: figure.Tyres, Judge: rearInFront},
-	{ID: "front-rim-width", Stage: figure.Tyres, Judge: of(rimWidth, plan.FrontTyre)},
-	{ID: "rear-rim-width", Stage: figure.Tyres, Judge: of(rimWidth, plan.RearTyre)},
+	{ID: "front-rim-width", Stage: figure.Tyres, Judge: of(rimWidth, parts.FrontTyre)},
+	{ID: "rear-rim-width", Stage: figure.Tyres, Judge: of(rimWidth, parts.RearTyre)},
 	{ID: "front-rear-mix", Stage: figure.Tyres, Judge: frontRearMix},
-	{ID: "tyre-against-ground", Stage: figure.Tyres, Judge: of(againstGround, plan.RearTyre)},
-	{ID: "front-tyre-against-ground", Stage: figure.Tyres, Judge: of(againstGround, plan.FrontTyre)},
-	{ID: "front-wet-grip", Stage: figure.Tyres, Judge: of(wetGrip, plan.FrontTyre)},
-	{ID: "rear-wet-grip", Stage: figure.Tyres, Judge: of(wetGrip, plan.RearTyre)},
+	{ID: "tyre-against-ground", Stage: figure.Tyres, Judge: of(againstGround, parts.RearTyre)},
+	{ID: "front-tyre-against-ground", Stage: figure.Tyres, Judge: of(againstGround, parts.FrontTyre)},
+	{ID: "front-wet-grip", Stage: figure.Tyres, Judge: of(wetGrip, parts.FrontTyre)},
+	{ID: "rear-wet-grip", Stage: figure.Tyres, Judge: of(wetGrip, parts.RearTyre)},
 	{ID: "ends-unlike", Stage: figure.Tyres, Judge: endsUnlike},
 	{ID: "front-tyre-clearance", Stage: figure.Tyres, Judge: frontClearance},
 	{ID: "holds-no-air", Stage: figure.Tyres, Judge: holdsNoAir},
@@ -74,6 +74,6 @@ var rules = []study.Rule{
 }
 
 // of is a rule of one of the two tyres.
-func of(judge func(*facts.All, plan.Slot) (study.Finding, bool), tyre plan.Slot) func(*facts.All) (study.Finding, bool) {
+func of(judge func(*facts.All, parts.Slot) (study.Finding, bool), tyre parts.Slot) func(*facts.All) (study.Finding, bool) {
 	return func(f *facts.All) (study.Finding, bool) { return judge(f, tyre) }
 }

@@ -12,6 +12,7 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -24,9 +25,12 @@ import (
 func TestNoTubeForTubeless(t *testing.T) {
 	b := studytest.New(t)
 	p := b.With("corrin-850")
-	copied := *b.Facts(p).Built.Tyre(plan.RearTyre)
-	copied.Size.TubeType = true
-	p = p.With(plan.Choice{Slot: plan.RearTyre, Part: &plan.Part{ID: "own-rear", Slot: plan.RearTyre, Name: "Own", Tyre: &copied}})
+	size := b.Facts(p).Built.Tyre(parts.RearTyre).Size
+	size.TubeType = true
+	own := *p.Build("").Part(parts.RearTyre)
+	own.ID, own.Name = "own-rear", "Own"
+	parts.TyreCode.Put(&own, parts.Code{Size: size})
+	p = p.With(plan.Choice{Slot: parts.RearTyre, Part: &own})
 	air, said := b.Findings(p)["holds-no-air"]
 	require.True(t, said)
 	assert.Empty(t, air.Remedies())
@@ -35,11 +39,12 @@ func TestNoTubeForTubeless(t *testing.T) {
 // TestTapeInFront is worse than behind, and neither "holds no air".
 func TestTapeInFront(t *testing.T) {
 	b := studytest.New(t)
-	taped := func(w plan.Slot) map[string]study.Finding {
-		part := &plan.Part{ID: "own-tape", Slot: w, Name: "Tape", Filling: &plan.Filling{Kind: tyre.RimTape}}
+	taped := func(w parts.Slot) map[string]study.Finding {
+		part := &parts.Part{ID: "own-tape", Slot: w, Name: "Tape"}
+		parts.FillingKind.Put(part, tyre.RimTape)
 		return b.Findings(b.With("holt-650").With(plan.Choice{Slot: w, Part: part}))
 	}
-	for slot, state := range map[plan.Slot]verdict.State{plan.FrontTube: verdict.Over, plan.RearTube: verdict.Watch} {
+	for slot, state := range map[parts.Slot]verdict.State{parts.FrontTube: verdict.Over, parts.RearTube: verdict.Watch} {
 		assert.Equal(t, state, taped(slot)["taped-rim"].State, slot)
 		assert.NotContains(t, taped(slot), "holds-no-air", slot)
 	}

@@ -9,6 +9,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
@@ -136,7 +137,7 @@ func times(n float64) string {
 func guardsOf(b *plan.Built, place guard.Place) []string {
 	var names []string
 	for _, f := range b.Fitted {
-		if f.Part.Guard != nil && f.Part.Guard.Guards(place) {
+		if f.Part.Guard() != nil && f.Part.Guard().Guards(place) {
 			names = append(names, f.Part.Name)
 		}
 	}
@@ -161,9 +162,9 @@ func guardsFor(d *desk.Desk, r guard.Risk, tried []plan.Choice) (*placeView, err
 		return "?"
 	}}, desk.Becomes("All in all", "armour-stranded")}
 	built := d.Plan.Build(d.Loadout)
-	for _, info := range plan.Slots() {
-		fits := func(p *plan.Part) bool { return p.Guard != nil && p.Guard.Guards(place) && built.Fits(p) }
-		if !slices.ContainsFunc(d.Shelf, func(p *plan.Part) bool { return p.Slot == info.Slot && fits(p) }) {
+	for _, info := range parts.Kinds() {
+		fits := func(p *parts.Part) bool { return p.Guard() != nil && p.Guard().Guards(place) && built.Fits(p) }
+		if !slices.ContainsFunc(d.Shelf, func(p *parts.Part) bool { return p.Slot == info.Slot && fits(p) }) {
 			continue
 		}
 		list, err := d.OptionsFor(info.Slot, "armour", fits, columns, []string{"place", string(place)}, tried)

@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web/webtest"
 )
@@ -31,7 +31,7 @@ func TestArmour(t *testing.T) {
 	w.Until(`document.querySelector('#bench [data-finding="blocked-access"]') !== null`)
 	w.Follow("[data-fit]")
 	p := s.Newest(t, demo.Rider)
-	assert.Equal(t, "bars-low-h", p.Chosen(plan.EngineBars, "travel").ID)
+	assert.Equal(t, "bars-low-h", p.Chosen(parts.EngineBars, "travel").ID)
 	w.Follow(`.rail a[href*="/armour"]`)
 	w.Follow(`#tabs a[href*="/disputes"]`)
 	w.Until(`document.querySelectorAll('.side-card').length > 8`)

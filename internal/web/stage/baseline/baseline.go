@@ -8,6 +8,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
@@ -150,7 +151,7 @@ func answer(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return s.ShowPage(w, r, http.StatusUnprocessableEntity, d, "baseline", nil, walk(d, check.ID, r.PostForm, errs))
 	}
 	id := r.PostFormValue("id")
-	if !plan.ValidID(id) {
+	if !entry.ValidID(id) {
 		id = rand.Text()
 	}
 	err = s.Store.Amend(r.Context(), s.Rider(r), d.PlanID, id, func(p *plan.Plan) (*plan.Plan, string) {

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web/webtest"
@@ -107,9 +108,9 @@ func TestRecord(t *testing.T) {
 	saved := v.Page(header.Get("Location"))
 	assert.Equal(t, "over €1,699", webtest.Gauge(saved, "cost"))
 	assert.Contains(t, saved, "Main fuse")
-	grips := s.Newest(t, demo.Rider).Build("travel").Part(plan.Grips)
+	grips := s.Newest(t, demo.Rider).Build("travel").Part(parts.Grips)
 	require.NotNil(t, grips)
-	assert.Equal(t, "60 %", grips.Electric.Duty.String(), "what a row does not ask of a part that was found stays")
+	assert.Equal(t, "60 %", grips.Electric().Duty.String(), "what a row does not ask of a part that was found stays")
 	v.Post(path+"/bike/take", url.Values{"base": {webtest.Base(saved)}, "bike": {"fennick-300"}})
 	assert.True(t, s.Newest(t, demo.Rider).Baseline.IsZero(), "what was found on one bike is not true of another")
 }

@@ -9,6 +9,8 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/draw"
@@ -92,9 +94,9 @@ func record(d *desk.Desk, form url.Values, errs desk.FormErrors) recordView {
 		if i < len(in.Changes) {
 			stored = in.Changes[i]
 		}
-		fates := make([]plan.Option, 0, 3)
+		fates := make([]entry.Option, 0, 3)
 		for _, f := range baseline.Fates() {
-			fates = append(fates, plan.Option{Value: string(f.Fate), Name: f.Name})
+			fates = append(fates, entry.Option{Value: string(f.Fate), Name: f.Name})
 		}
 		v.Changes = append(v.Changes, changeRow{
 			Index: i, New: i >= len(in.Changes), Out: form.Has(desk.RowKey("out_change", i)), Error: errs[desk.RowKey("change", i)],
@@ -119,21 +121,21 @@ func record(d *desk.Desk, form url.Values, errs desk.FormErrors) recordView {
 
 // foundSlots are the places in which a change of before is more than words: the figures
 // follow what is there.
-func foundSlots() []plan.Option {
-	var list []plan.Option
-	for _, info := range plan.Slots() {
-		if f, ok := plan.FoundBy(info.Slot); ok {
+func foundSlots() []entry.Option {
+	var list []entry.Option
+	for _, info := range parts.Kinds() {
+		if f, ok := parts.FoundBy(info.Slot); ok {
 			name := info.Name
 			if f.Unit != "" {
 				name += ", " + f.Unit
 			}
-			list = append(list, plan.Option{Value: string(info.Slot), Name: name})
+			list = append(list, entry.Option{Value: string(info.Slot), Name: name})
 		}
 	}
 	return list
 }
 
-func slotOf(p *plan.Part) string {
+func slotOf(p *parts.Part) string {
 	if p == nil {
 		return ""
 	}
@@ -141,16 +143,16 @@ func slotOf(p *plan.Part) string {
 }
 
 // isOf is what was found of a part, as typed.
-func isOf(p *plan.Part) string {
+func isOf(p *parts.Part) string {
 	if p == nil {
 		return ""
 	}
-	return plan.DraftOf(p).Found().Entry.String()
+	return parts.DraftOf(p).Found().Entry.String()
 }
 
 // readFound is the part that a row says is on the bike, nil for words only. One that the row
 // leaves as it was keeps all that is known of it.
-func readFound(d *desk.Desk, c plan.Change, was plan.Change, slot plan.Slot, is string) (*plan.Part, error) {
+func readFound(d *desk.Desk, c plan.Change, was plan.Change, slot parts.Slot, is string) (*parts.Part, error) {
 	if was.Part != nil && was.Part.Slot == slot && is == isOf(was.Part) {
 		part := *was.Part
 		if part.Name == was.Name {
@@ -164,10 +166,10 @@ func readFound(d *desk.Desk, c plan.Change, was plan.Change, slot plan.Slot, is 
 		}
 		return nil, nil
 	}
-	if _, ok := plan.FoundBy(slot); !ok {
+	if _, ok := parts.FoundBy(slot); !ok {
 		return nil, fmt.Errorf("%q is no place whose part is known by one number", slot)
 	}
-	draft := plan.DraftOf(&plan.Part{ID: "found-" + string(slot), Slot: slot, Name: c.Name, Origin: sheet.Measured})
+	draft := parts.DraftOf(&parts.Part{ID: "found-" + string(slot), Slot: slot, Name: c.Name, Origin: sheet.Measured})
 	f := draft.Found()
 	if err := d.Units.EnterField(f, is); err != nil {
 		return nil, err
@@ -222,7 +224,7 @@ func readRecord(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 			if i < len(d.Plan.Baseline.Changes) {
 				was = d.Plan.Baseline.Changes[i]
 			}
-			c.Part, err = readFound(d, c, was, plan.Slot(form.Get(desk.RowKey("slot", i))), strings.TrimSpace(form.Get(desk.RowKey("is", i))))
+			c.Part, err = readFound(d, c, was, parts.Slot(form.Get(desk.RowKey("slot", i))), strings.TrimSpace(form.Get(desk.RowKey("is", i))))
 		}
 		if err != nil {
 			errs[desk.RowKey("change", i)] = err.Error()

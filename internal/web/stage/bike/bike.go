@@ -11,6 +11,7 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/draw"
@@ -352,7 +353,7 @@ var measures = []struct {
 	}},
 }
 
-func wheelWord(build plan.WheelBuild) string {
+func wheelWord(build parts.WheelBuild) string {
 	if build == "" {
 		return "build not known"
 	}

@@ -8,6 +8,8 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/tyre"
@@ -82,7 +84,7 @@ func (v sheetView) Fields() []desk.FieldView {
 
 // standardView is what the factory put into a slot.
 type standardView struct {
-	Slot        plan.Slot
+	Slot        parts.Slot
 	Name        string
 	Value, Mass string // a tyre code, or a count
 	MassUnit    string
@@ -130,7 +132,7 @@ func sheetOf(d *desk.Desk, form url.Values, errs desk.FormErrors) sheetView {
 	for _, slot := range standardSlots {
 		v.Standard = append(v.Standard, standardOf(d.Units, b, slot, form, errs))
 	}
-	v.Origins = desk.OptionsOf([]plan.Option{
+	v.Origins = desk.OptionsOf([]entry.Option{
 		{Value: string(sheet.Measured), Name: "Measured on this bike"},
 		{Value: string(sheet.Maker), Name: "Maker's manual or plate"},
 		{Value: string(sheet.Memory), Name: "Recalled, not looked up"},
@@ -143,7 +145,7 @@ func sheetOf(d *desk.Desk, form url.Values, errs desk.FormErrors) sheetView {
 		{Key: "family", Label: "Family", Value: desk.Typed(form, "family", b.Family), Help: "What part lists call such bikes."},
 		{Key: "variant", Label: "Variant", Value: desk.Typed(form, "variant", b.Variant)},
 	}
-	for _, kind := range plan.Families() {
+	for _, kind := range parts.Families() {
 		v.Hangs = append(v.Hangs, hangOf(d, b, kind, form))
 	}
 	v.Pulse = slices.Contains(b.Provides, pulseTag)
@@ -197,11 +199,11 @@ func readHangs(b *plan.Bike, form url.Values) []string {
 	var tags []string
 	for _, tag := range b.Provides {
 		kind, _, ok := strings.Cut(tag, ": ")
-		if !(ok && slices.Contains(plan.Families(), kind)) && tag != pulseTag {
+		if !(ok && slices.Contains(parts.Families(), kind)) && tag != pulseTag {
 			tags = append(tags, tag)
 		}
 	}
-	for _, kind := range plan.Families() {
+	for _, kind := range parts.Families() {
 		for name := range strings.SplitSeq(form.Get(hangKey(kind)), ";") {
 			if name = strings.TrimSpace(name); name != "" {
 				tags = append(tags, kind+": "+name)
@@ -218,40 +220,40 @@ func readHangs(b *plan.Bike, form url.Values) []string {
 var chainOnly = []string{"centre", "adjuster_forward", "adjuster_back"}
 
 // standardSlots are what the sheet asks of the factory's parts.
-var standardSlots = []plan.Slot{
-	plan.FrontTyre, plan.RearTyre, plan.FrontTube, plan.RearTube, plan.FrontWheel, plan.RearWheel,
-	plan.FrontSprocket, plan.RearSprocket, plan.Chain,
+var standardSlots = []parts.Slot{
+	parts.FrontTyre, parts.RearTyre, parts.FrontTube, parts.RearTube, parts.FrontWheel, parts.RearWheel,
+	parts.FrontSprocket, parts.RearSprocket, parts.Chain,
 }
 
-func isTyre(s plan.Slot) bool { return s == plan.FrontTyre || s == plan.RearTyre }
+func isTyre(s parts.Slot) bool { return s == parts.FrontTyre || s == parts.RearTyre }
 
-func isTube(s plan.Slot) bool { return s == plan.FrontTube || s == plan.RearTube }
+func isTube(s parts.Slot) bool { return s == parts.FrontTube || s == parts.RearTube }
 
-func isWheel(s plan.Slot) bool { return s == plan.FrontWheel || s == plan.RearWheel }
+func isWheel(s parts.Slot) bool { return s == parts.FrontWheel || s == parts.RearWheel }
 
-func standardOf(u words.Units, b *plan.Bike, slot plan.Slot, form url.Values, errs desk.FormErrors) standardView {
-	info, _ := plan.InfoOf(slot)
+func standardOf(u words.Units, b *plan.Bike, slot parts.Slot, form url.Values, errs desk.FormErrors) standardView {
+	info, _ := parts.KindOf(slot)
 	key := "std." + string(slot)
 	v := standardView{Slot: slot, Name: info.Name, Error: errs[key], Unit: "teeth", MassUnit: u.Of("kg")}
 	part := b.StandardIn(slot)
 	stored, mass, kind, rated, least := "", "", "", "", ""
 	if part != nil {
 		mass = u.Shown(part.Mass.String())
-		if t := part.Tyre; t != nil {
+		if t := part.Tyre(); t != nil {
 			stored, kind, rated, least = t.Size.String(), string(t.Kind), u.Shown(t.RatedAt.String()), u.Shown(t.MinPressure.String())
 		} else if n, ok := part.Count(); ok {
 			stored = strconv.Itoa(n)
-		} else if part.Filling != nil {
-			stored = string(part.Filling.Kind)
+		} else if part.Filling() != nil {
+			stored = string(part.Filling().Kind)
 		}
 	}
 	v.Value, v.Mass = desk.Typed(form, key, stored), desk.Typed(form, key+".mass", mass)
 	switch {
 	case isTyre(slot):
 		v.Unit, v.Help = "", "The code on the sidewall, e.g. 120/80-18 M/C 62S"
-		var kinds []plan.Option
+		var kinds []entry.Option
 		for _, c := range tyre.Characters() {
-			kinds = append(kinds, plan.Option{Value: string(c.Kind), Name: c.Name})
+			kinds = append(kinds, entry.Option{Value: string(c.Kind), Name: c.Name})
 		}
 		v.Kinds = desk.OptionsOf(kinds, desk.Typed(form, key+".kind", kind), "")
 		v.More = []desk.FieldView{
@@ -260,10 +262,10 @@ func standardOf(u words.Units, b *plan.Bike, slot plan.Slot, form url.Values, er
 		}
 	case isTube(slot):
 		v.Unit = ""
-		v.Choices = desk.OptionsOf([]plan.Option{{Value: string(tyre.Tube), Name: "Standard tube"}, {Value: string(tyre.HeavyTube), Name: "Heavy tube"}, {Value: string(tyre.Foam), Name: "Foam"}}, v.Value, "No tube, or not known")
+		v.Choices = desk.OptionsOf([]entry.Option{{Value: string(tyre.Tube), Name: "Standard tube"}, {Value: string(tyre.HeavyTube), Name: "Heavy tube"}, {Value: string(tyre.Foam), Name: "Foam"}}, v.Value, "No tube, or not known")
 	case isWheel(slot):
 		v.Unit, v.OnlyMass = "", true
-	case slot == plan.Chain:
+	case slot == parts.Chain:
 		v.Unit = "links"
 	}
 	return v
@@ -320,7 +322,7 @@ func readBike(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 	for _, f := range b.Fields() {
 		before[f.Key] = f.Entry.String()
 	}
-	var asked []plan.Field // what the form has; a shaft drive's has no chain
+	var asked []entry.Field // what the form has; a shaft drive's has no chain
 	for _, f := range b.Fields() {
 		if form.Has(f.Key) {
 			asked = append(asked, f)
@@ -338,7 +340,7 @@ func readBike(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 			errs["std."+string(slot)] = err.Error()
 			continue
 		}
-		info, _ := plan.InfoOf(slot)
+		info, _ := parts.KindOf(slot)
 		note("Standard "+strings.ToLower(info.Name), was, standardText(&b, slot))
 	}
 	if len(errs) == 0 {
@@ -350,7 +352,7 @@ func readBike(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 func hangsText(tags []string) string {
 	tags = slices.Sorted(slices.Values(tags))
 	for i, tag := range tags {
-		tags[i] = plan.TagWords(tag)
+		tags[i] = parts.TagWords(tag)
 	}
 	return strings.Join(tags, ", ")
 }
@@ -362,17 +364,17 @@ func yes(b bool) string {
 	return "no"
 }
 
-func standardText(b *plan.Bike, slot plan.Slot) string {
+func standardText(b *plan.Bike, slot parts.Slot) string {
 	part := b.StandardIn(slot)
 	if part == nil {
 		return ""
 	}
 	what := ""
 	switch n, counted := part.Count(); {
-	case part.Tyre != nil:
-		what = fmt.Sprintf("%s %s %s %s", part.Tyre.Size, part.Tyre.Kind, part.Tyre.RatedAt, part.Tyre.MinPressure)
-	case part.Filling != nil:
-		what = string(part.Filling.Kind)
+	case part.Tyre() != nil:
+		what = fmt.Sprintf("%s %s %s %s", part.Tyre().Size, part.Tyre().Kind, part.Tyre().RatedAt, part.Tyre().MinPressure)
+	case part.Filling() != nil:
+		what = string(part.Filling().Kind)
 	case counted:
 		what = strconv.Itoa(n)
 	}
@@ -381,7 +383,7 @@ func standardText(b *plan.Bike, slot plan.Slot) string {
 
 // readStandard sets what the factory put into a slot; empty makes it unknown.
 // What the form does not ask of a part stays.
-func readStandard(b *plan.Bike, slot plan.Slot, form url.Values, origin sheet.Origin, u words.Units) error {
+func readStandard(b *plan.Bike, slot parts.Slot, form url.Values, origin sheet.Origin, u words.Units) error {
 	key := "std." + string(slot)
 	text, mass := strings.TrimSpace(form.Get(key)), form.Get(key+".mass")
 	if text == "" && (!isWheel(slot) || mass == "") {
@@ -389,8 +391,8 @@ func readStandard(b *plan.Bike, slot plan.Slot, form url.Values, origin sheet.Or
 		return nil
 	}
 	was := standardText(b, slot)
-	info, _ := plan.InfoOf(slot)
-	part := plan.Part{ID: "standard-" + string(slot), Slot: slot, Origin: origin}
+	info, _ := parts.KindOf(slot)
+	part := parts.Part{ID: "standard-" + string(slot), Slot: slot, Origin: origin}
 	if standing := b.StandardIn(slot); standing != nil {
 		part = *standing
 	}
@@ -410,7 +412,7 @@ func readStandard(b *plan.Bike, slot plan.Slot, form url.Values, origin sheet.Or
 }
 
 // readWhat sets what a standard part is: a tyre's size, a tube, a count.
-func readWhat(b *plan.Bike, part *plan.Part, text string, form url.Values, u words.Units) error {
+func readWhat(b *plan.Bike, part *parts.Part, text string, form url.Values, u words.Units) error {
 	key := "std." + string(part.Slot)
 	switch {
 	case isTyre(part.Slot):
@@ -418,28 +420,31 @@ func readWhat(b *plan.Bike, part *plan.Part, text string, form url.Values, u wor
 		if err != nil {
 			return err
 		}
-		t := plan.Tyre{}
-		if part.Tyre != nil && part.Tyre.Size == size {
-			t = *part.Tyre // measured numbers belong to this size
+		if parts.TyreCode.In(part).Size != size { // measured numbers belong to their size
+			part.Has = parts.Properties{}
 		}
-		t.Size, t.Kind = size, tyre.Kind(form.Get(key+".kind"))
-		part.Tyre = &t
-		if err := u.Enter(&t.RatedAt, form.Get(key+".rated"), "kPa"); err != nil {
+		parts.TyreCode.Put(part, parts.Code{Size: size})
+		parts.TyreKind.Put(part, tyre.Kind(form.Get(key+".kind")))
+		rated, least := parts.RatedAt.In(part), parts.MinPressure.In(part)
+		if err := u.Enter(&rated, form.Get(key+".rated"), "kPa"); err != nil {
 			return err
 		}
-		return u.Enter(&t.MinPressure, form.Get(key+".least"), "kPa")
+		parts.RatedAt.Put(part, rated)
+		err = u.Enter(&least, form.Get(key+".least"), "kPa")
+		parts.MinPressure.Put(part, least)
+		return err
 	case isTube(part.Slot):
-		filling := plan.Filling{Kind: tyre.Filling(text), Rim: b.FrontRimDiameter}
-		if part.Slot == plan.RearTube {
-			filling.Rim = b.RearRimDiameter
+		parts.FillingKind.Put(part, tyre.Filling(text))
+		parts.RimDiameter.Put(part, b.FrontRimDiameter)
+		if part.Slot == parts.RearTube {
+			parts.RimDiameter.Put(part, b.RearRimDiameter)
 		}
-		part.Filling = &filling
 	case !isWheel(part.Slot):
-		count, err := u.Count(text)
+		n, err := u.Count(text)
 		if err != nil {
 			return err
 		}
-		part.Effects = plan.Counted(part.Slot, count).Effects
+		part.Recount(n)
 	}
 	return nil
 }

@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
@@ -102,9 +103,9 @@ func brief(d *desk.Desk, form url.Values, errs desk.FormErrors) briefView {
 		}
 		v.Sections = append(v.Sections, shown)
 	}
-	var grounds []plan.Option
+	var grounds []entry.Option
 	for _, g := range terrain.Grounds() {
-		grounds = append(grounds, plan.Option{Value: string(g.Kind), Name: g.Name})
+		grounds = append(grounds, entry.Option{Value: string(g.Kind), Name: g.Name})
 	}
 	v.Grounds = desk.OptionsOf(grounds, desk.Typed(form, "climb_ground", string(p.Brief.ClimbGround)), "The roughest of the trip")
 	for _, g := range terrain.Grounds() {
@@ -175,11 +176,11 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 }
 
 // named is a word of a closed list as it is shown, "" for none.
-func named[S ~string](options []plan.Option, value S) string {
+func named[S ~string](options []entry.Option, value S) string {
 	if value == "" {
 		return ""
 	}
-	return strings.ToLower(plan.NameOf(options, string(value)))
+	return strings.ToLower(entry.NameOf(options, string(value)))
 }
 
 func groundName(k terrain.Kind) string {
@@ -190,21 +191,21 @@ func groundName(k terrain.Kind) string {
 	return strings.ToLower(g.Name)
 }
 
-func readShares(d *desk.Desk, form url.Values, errs desk.FormErrors) []plan.Stretch {
-	var list []plan.Stretch
+func readShares(d *desk.Desk, form url.Values, errs desk.FormErrors) []terrain.Stretch {
+	var list []terrain.Stretch
 	for _, g := range terrain.Grounds() {
 		var share unit.Ratio
 		key := "share." + string(g.Kind)
 		if err := d.Units.Enter(&share, form.Get(key), "%"); err != nil {
 			errs[key] = err.Error()
 		} else if share.Known() && share.Base() != 0 {
-			list = append(list, plan.Stretch{Ground: g.Kind, Share: share})
+			list = append(list, terrain.Stretch{Ground: g.Kind, Share: share})
 		}
 	}
 	return list
 }
 
-func sharesText(list []plan.Stretch) string {
+func sharesText(list []terrain.Stretch) string {
 	words := make([]string, len(list))
 	for i, s := range list {
 		words[i] = fmt.Sprintf("%s %s", s.Ground, s.Share)

@@ -6,6 +6,7 @@ import (
 
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
@@ -31,17 +32,17 @@ type freeView struct {
 
 // contactSlots are the slots of the two pages, in the order in which they are
 // tried.
-var contactSlots = map[string][]plan.Slot{
-	"contact": {plan.Seat, plan.Pegs, plan.Risers, plan.Handlebar, plan.Windscreen, plan.KneeGrip, plan.HighwayPegs},
-	"cockpit": {plan.Grips, plan.Levers, plan.Mirrors, plan.ShiftLever, plan.BrakePedal, plan.NavMount, plan.Navigator, plan.Socket, plan.Monitor},
+var contactSlots = map[string][]parts.Slot{
+	"contact": {parts.Seat, parts.Pegs, parts.Risers, parts.Handlebar, parts.Windscreen, parts.KneeGrip, parts.HighwayPegs},
+	"cockpit": {parts.Grips, parts.Levers, parts.Mirrors, parts.ShiftLever, parts.BrakePedal, parts.NavMount, parts.Navigator, parts.Socket, parts.Monitor},
 }
 
 // contactColumns are what the parts of a slot are compared by.
-var contactColumns = map[plan.Slot][]desk.Column{
-	plan.Seat:      {desk.Moves("Reach", "seat-reach"), desk.Moves("Knee", "knee"), desk.Becomes("Does", "seat-hours")},
-	plan.Pegs:      {desk.Moves("Knee", "knee"), desk.Becomes("Bars low by", "bar-short")},
-	plan.Risers:    {desk.Becomes("Bars low by", "bar-short")},
-	plan.Handlebar: {desk.Becomes("Bars low by", "bar-short")},
+var contactColumns = map[parts.Slot][]desk.Column{
+	parts.Seat:      {desk.Moves("Reach", "seat-reach"), desk.Moves("Knee", "knee"), desk.Becomes("Does", "seat-hours")},
+	parts.Pegs:      {desk.Moves("Knee", "knee"), desk.Becomes("Bars low by", "bar-short")},
+	parts.Risers:    {desk.Becomes("Bars low by", "bar-short")},
+	parts.Handlebar: {desk.Becomes("Bars low by", "bar-short")},
 }
 
 func contactPage(page string) desk.Handler {
@@ -59,7 +60,7 @@ func contactPage(page string) desk.Handler {
 
 func contactPoints(d *desk.Desk, v *contactView, page string, tried []plan.Choice) error {
 	var err error
-	v.Lists, err = d.ListsOf(contactSlots[page], page, func(slot plan.Slot) []desk.Column {
+	v.Lists, err = d.ListsOf(contactSlots[page], page, func(slot parts.Slot) []desk.Column {
 		return append([]desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Needs", "needs")}, contactColumns[slot]...)
 	}, tried)
 	if err != nil || page != "contact" {
@@ -99,7 +100,7 @@ func contactPoints(d *desk.Desk, v *contactView, page string, tried []plan.Choic
 func posture(d *desk.Desk, report *eval.LoadoutReport, style draw.Style) draw.Posture {
 	b, built := d.Plan.Bike, report.Facts.Built
 	return draw.Posture{
-		InseamMM: d.Plan.Brief.Inseam.In("mm"), SeatMM: b.SeatHeight.In("mm") + built.Figure(plan.SeatRise),
-		PegMM: b.PegHeight.In("mm") - built.Figure(plan.PegDrop), BarMM: b.BarHeight.In("mm") + built.Figure(plan.BarRise), Style: style,
+		InseamMM: d.Plan.Brief.Inseam.In("mm"), SeatMM: b.SeatHeight.In("mm") + built.Figure(parts.SeatRise),
+		PegMM: b.PegHeight.In("mm") - built.Figure(parts.PegDrop), BarMM: b.BarHeight.In("mm") + built.Figure(parts.BarRise), Style: style,
 	}
 }

@@ -6,7 +6,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web/webtest"
 )
@@ -28,7 +28,7 @@ func TestContact(t *testing.T) {
 	w.Click(`a.option[href*="riser-20-22"]`)
 	w.Bench("Risers 20 mm")
 	w.Follow("[data-fit]")
-	assert.Equal(t, "riser-20-22", s.Newest(t, demo.Rider).Chosen(plan.Risers, "travel").ID)
+	assert.Equal(t, "riser-20-22", s.Newest(t, demo.Rider).Chosen(parts.Risers, "travel").ID)
 	w.Follow(`#tabs a[href*="/cockpit"]`)
 	w.Click(`a.option[href*="nav-phone"]`)
 	w.Bench("Your own phone")

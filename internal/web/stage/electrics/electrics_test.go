@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web/webtest"
@@ -41,7 +42,7 @@ func TestPower(t *testing.T) {
 	w.Fill(`[name="use.camera"]`, "stopped")
 	w.Until(`document.querySelector('#supply [data-gauge="charge-margin"] .gauge-value').textContent.replace(/\u00a0/g, ' ') === ` + webtest.Quote(bare))
 	w.Follow("#save")
-	assert.Equal(t, []plan.Wired{{Slot: plan.Camera, Feed: plan.FeedAlways, Use: plan.AtStops}}, s.Newest(t, demo.Rider).Wired)
+	assert.Equal(t, []plan.Wired{{Slot: parts.Camera, Feed: parts.FeedAlways, Use: parts.AtStops}}, s.Newest(t, demo.Rider).Wired)
 }
 
 // TestWiredWrong: a feed that there is not is refused, and nothing is kept.

@@ -8,9 +8,11 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/lamp"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	study "valiantmule/internal/core/study/electrics"
@@ -77,10 +79,10 @@ func (v lightView) With(state desk.FormState) desk.FormBody {
 var nightKeys, lampKeys = []string{"night_cruise", "reacts", "sees_by"}, []string{"lamp_aim", "lamp_height"}
 
 // keyed are the fields of some keys, in the order of the keys.
-func keyed(fields []plan.Field, keys []string) []plan.Field {
-	list := make([]plan.Field, 0, len(keys))
+func keyed(fields []entry.Field, keys []string) []entry.Field {
+	list := make([]entry.Field, 0, len(keys))
 	for _, key := range keys {
-		list = append(list, fields[slices.IndexFunc(fields, func(f plan.Field) bool { return f.Key == key })])
+		list = append(list, fields[slices.IndexFunc(fields, func(f entry.Field) bool { return f.Key == key })])
 	}
 	return list
 }
@@ -95,7 +97,7 @@ func readLight(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	}
 	bike := *d.Plan.Bike
 	for _, f := range desk.Sent(keyed(bike.Fields(), lampKeys), form) {
-		if said := desk.Enter(d.Units, []plan.Field{f}, form, errs); len(said) > 0 {
+		if said := desk.Enter(d.Units, []entry.Field{f}, form, errs); len(said) > 0 {
 			bike.SetOrigin(f.Key, sheet.Measured)
 			summary, changed.Bike = append(summary, said...), &bike
 		}
@@ -128,7 +130,7 @@ func seenTo(form url.Values, p *plan.Plan) []plan.Look {
 }
 
 // lightSlots are what the page offers.
-var lightSlots = []plan.Slot{plan.AuxLamps, plan.WideLamps, plan.DayLamps, plan.Headlamp, plan.HelmetLamp, plan.LampControl, plan.BrakeLamp}
+var lightSlots = []parts.Slot{parts.AuxLamps, parts.WideLamps, parts.DayLamps, parts.Headlamp, parts.HelmetLamp, parts.LampControl, parts.BrakeLamp}
 
 func lightOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 	v := lightView{Has: s.After != nil, FormState: s.State}
@@ -157,12 +159,12 @@ func lightOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 }
 
 // lightColumns are what parts of a slot move here.
-func lightColumns(slot plan.Slot) []desk.Column {
+func lightColumns(slot parts.Slot) []desk.Column {
 	cost, power := desk.Moves("Cost", "cost"), desk.Becomes("Charging then", "charge-margin")
 	switch slot {
-	case plan.LampControl, plan.BrakeLamp:
+	case parts.LampControl, parts.BrakeLamp:
 		return []desk.Column{cost, power}
-	case plan.DayLamps:
+	case parts.DayLamps:
 		return []desk.Column{cost, {Title: "A year", Cell: aYear}, power}
 	}
 	return []desk.Column{cost, desk.Becomes("Night speed", "night-speed"), desk.Becomes("Of a bend", "bend-lit"), power}
@@ -170,7 +172,7 @@ func lightColumns(slot plan.Slot) []desk.Column {
 
 // aYear is what lamps to be seen by cost a year.
 func aYear(_ words.Units, diff eval.Difference) string {
-	p := diff.After.Facts.Built.Part(plan.DayLamps)
+	p := diff.After.Facts.Built.Part(parts.DayLamps)
 	if p == nil {
 		return ""
 	}
@@ -237,9 +239,9 @@ func (v *lightView) grounds(d *desk.Desk, s desk.Shown) terrain.Ground {
 		at = n
 	}
 	at = max(at, 0)
-	var options []plan.Option
+	var options []entry.Option
 	for i, g := range terrain.Grounds() {
-		options = append(options, plan.Option{Value: strconv.Itoa(i), Name: g.Name})
+		options = append(options, entry.Option{Value: strconv.Itoa(i), Name: g.Name})
 	}
 	v.At = strconv.Itoa(at)
 	v.Ground = desk.OptionsOf(options, v.At, "")

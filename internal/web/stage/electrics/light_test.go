@@ -8,7 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web/webtest"
 )
@@ -46,7 +46,7 @@ func TestLight(t *testing.T) {
 	assert.Equal(t, "1.2 °", p.Bike.LampAim.String())
 	require.Len(t, p.Seen, 1)
 	assert.Equal(t, "plate-lamp", p.Seen[0].ID)
-	assert.Nil(t, p.Chosen(plan.AuxLamps, "travel"))
+	assert.Nil(t, p.Chosen(parts.AuxLamps, "travel"))
 }
 
 // TestLooks: a tick keeps its day, an untick takes it out, and a form without the list, as the

@@ -7,6 +7,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
@@ -75,11 +76,11 @@ func readPower(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	summary := desk.Enter(d.Units, desk.Sent(keyed(changed.Brief.Fields(), []string{"night_share"}), form), form, errs)
 	summary = append(summary, desk.Picked(&changed.Brief.Weather, "Weather", plan.Weathers(), form, "weather")...)
 	summary = append(summary, rewired(d, &changed, func(w *plan.Wired, is plan.Wired, of string) []string {
-		said := desk.Picked(&is.Feed, "hangs on", plan.Feeds(), form, "feed"+of)
+		said := desk.Picked(&is.Feed, "hangs on", parts.Feeds(), form, "feed"+of)
 		if len(said) > 0 {
 			w.Feed = is.Feed
 		}
-		used := desk.Picked(&is.Use, "is on", plan.Uses(), form, "use"+of)
+		used := desk.Picked(&is.Use, "is on", parts.Uses(), form, "use"+of)
 		if len(used) > 0 {
 			w.Use = is.Use
 		}
@@ -107,8 +108,8 @@ func rewired(d *desk.Desk, changed *plan.Plan, change func(w *plan.Wired, is pla
 }
 
 // powerSlots are what the page offers.
-var powerSlots = []plan.Slot{
-	plan.Grips, plan.VestLead, plan.Navigator, plan.Socket, plan.BagLead, plan.Camera, plan.Inflator, plan.Monitor, plan.Horn, plan.Battery, plan.Stator, plan.Regulator,
+var powerSlots = []parts.Slot{
+	parts.Grips, parts.VestLead, parts.Navigator, parts.Socket, parts.BagLead, parts.Camera, parts.Inflator, parts.Monitor, parts.Horn, parts.Battery, parts.Stator, parts.Regulator,
 }
 
 func powerOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
@@ -131,18 +132,18 @@ func powerOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 }
 
 // powerColumns are what parts of a slot move here.
-func powerColumns(plan.Slot) []desk.Column {
+func powerColumns(parts.Slot) []desk.Column {
 	return []desk.Column{desk.Moves("Cost", "cost"), desk.Becomes("Charging then", "charge-margin"), desk.Becomes("At idle", "charge-idle"), desk.Becomes("Parked", "parked-days")}
 }
 
 // lanes put each accessory under what it hangs on.
 func (v *powerView) lanes(c *facts.Charging) {
-	for _, o := range plan.Feeds() {
+	for _, o := range parts.Feeds() {
 		lane := laneView{Feed: o.Value, Name: o.Name}
 		for _, a := range c.Draws {
 			if string(a.Feed) == o.Value {
 				lane.Blocks = append(lane.Blocks, blockView{
-					Slot: string(a.Slot), Name: a.Part.Name, Draws: watts(a.FullW), Feeds: desk.OptionsOf(plan.Feeds(), string(a.Feed), ""), Uses: desk.OptionsOf(plan.Uses(), string(a.Use), ""),
+					Slot: string(a.Slot), Name: a.Part.Name, Draws: watts(a.FullW), Feeds: desk.OptionsOf(parts.Feeds(), string(a.Feed), ""), Uses: desk.OptionsOf(parts.Uses(), string(a.Use), ""),
 				})
 			}
 		}

@@ -6,7 +6,7 @@ import (
 	"net/url"
 
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/web/desk"
 )
 
@@ -22,7 +22,7 @@ var Stage = desk.Stage{
 		{ID: "light", Name: "Light", Needs: []string{"seen-by-day"}, Routes: lightForm.Routes()},
 		{ID: "volts", Name: "Volts", Routes: []desk.Route{
 			desk.Live("/volts", voltsPage),
-			desk.Post("/volts", desk.AddReading("volts", plan.VoltsRead, fillVolts, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any { return voltsOf(d, "", form, errs) })),
+			desk.Post("/volts", desk.AddReading("volts", logbook.VoltsRead, fillVolts, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any { return voltsOf(d, "", form, errs) })),
 			desk.Post("/volts/revoke", desk.RevokeOn("volts")),
 		}},
 		{ID: "electric-sides", Name: "Both sides", Routes: []desk.Route{desk.Get("/electric-sides", desk.DisputesPage("electric-sides", disputes))}},

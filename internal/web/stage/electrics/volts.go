@@ -9,7 +9,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/facts"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/power"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/draw"
@@ -57,7 +57,7 @@ func voltsOf(d *desk.Desk, kept string, form url.Values, errs desk.FormErrors) v
 		form = url.Values{}
 	}
 	c := &d.Report.Facts.Charging
-	var blank plan.Volts
+	var blank logbook.Volts
 	for _, f := range blank.Fields() {
 		v.Fields = append(v.Fields, desk.FieldOf(d.Units, f, form, errs))
 	}
@@ -90,22 +90,22 @@ func allOnWords(c *facts.Charging) string {
 
 // reads lists what was read, the newest first.
 func (v *voltsView) reads(d *desk.Desk, c *facts.Charging, kept string) {
-	live := d.Plan.ReadingsOf(plan.VoltsRead)
+	live := d.Plan.ReadingsOf(logbook.VoltsRead)
 	for i, r := range slices.Backward(live) {
 		row := readView{ID: r.ID, On: r.On, Note: r.Note, Leads: r.ID == c.Read}
 		var said []string
 		var marks []draw.VoltRead
-		for _, f := range r.Volts.Fields() {
+		for _, f := range r.Volts().Fields() {
 			if q, ok := f.Entry.(interface{ In(string) float64 }); ok && f.Entry.Known() {
 				said = append(said, strings.ToLower(f.Label)+" "+volts(q.In("V")))
 				marks = append(marks, draw.VoltRead{Name: f.Label, Volts: q.In("V"), Words: volts(q.In("V"))})
 			}
 		}
 		row.Read = strings.Join(said, ", ")
-		means := meterWords[power.MeterOf(r.Volts.Idle.In("V"), r.Volts.Riding.In("V"), r.Volts.AllOn.In("V"))]
+		means := meterWords[power.MeterOf(r.Volts().Idle.In("V"), r.Volts().Riding.In("V"), r.Volts().AllOn.In("V"))]
 		row.State, row.Says = desk.StateOf(means.state), means.says
 		if row.Leads {
-			row.Says += fmt.Sprintf(" By it the alternator gives %s at %s, by the sheet %s.", watts(c.Curve.W(plan.VoltsRPM)), d.Units.Quantity(plan.VoltsRPM, "rpm"), watts(c.Sheet.W(plan.VoltsRPM)))
+			row.Says += fmt.Sprintf(" By it the alternator gives %s at %s, by the sheet %s.", watts(c.Curve.W(logbook.VoltsRPM)), d.Units.Quantity(logbook.VoltsRPM, "rpm"), watts(c.Sheet.W(logbook.VoltsRPM)))
 		}
 		if r.ID == kept {
 			v.Kept = "Kept. " + row.Says
@@ -135,9 +135,9 @@ var meterWords = map[power.Meter]struct {
 }
 
 // fillVolts enters what was read, and what was drawn then, as the plan has it.
-func fillVolts(d *desk.Desk, form url.Values, into *plan.Reading, errs desk.FormErrors) error {
-	v, c := &plan.Volts{}, &d.Report.Facts.Charging
-	into.Volts = v
+func fillVolts(d *desk.Desk, form url.Values, into *logbook.Reading, errs desk.FormErrors) error {
+	v, c := &logbook.Volts{}, &d.Report.Facts.Charging
+	into.Read = v
 	desk.Enter(d.Units, v.Fields(), form, errs)
 	return desk.NoteThen(1, desk.Then{Into: &v.OwnW, V: c.OwnW, Unit: "W"}, desk.Then{Into: &v.AllOnW, V: c.OwnW + c.FullW, Unit: "W"}, desk.Then{Into: &v.RatedW, V: c.RatedW, Unit: "W"})
 }

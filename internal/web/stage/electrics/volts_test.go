@@ -11,7 +11,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web/webtest"
 )
@@ -27,10 +27,10 @@ func TestVolts(t *testing.T) {
 		status, body, _ := v.Post(path+"/volts?loadout=travel", form)
 		require.Equal(t, http.StatusSeeOther, status, body)
 	}
-	kept := v.Stored(path).ReadingsOf(plan.VoltsRead)
+	kept := v.Stored(path).ReadingsOf(logbook.VoltsRead)
 	require.Len(t, kept, 2, "beside the demo's own")
 	assert.Equal(t, form.Get("id"), kept[1].ID)
-	assert.Equal(t, "192.0 W", kept[1].Volts.AllOnW.String(), "what was on then, as the plan had it: the bike and its grips")
+	assert.Equal(t, "192.0 W", kept[1].Volts().AllOnW.String(), "what was on then, as the plan had it: the bike and its grips")
 	page := v.Page(path + "/volts?loadout=travel&kept=" + kept[1].ID)
 	assert.Contains(t, page, "leads")
 	assert.True(t, utf8.ValidString(page) && !strings.ContainsRune(page, utf8.RuneError))
@@ -60,7 +60,7 @@ func TestVoltsWrong(t *testing.T) {
 			assert.Contains(t, body, `value="`+typed+`"`, name)
 		}
 	}
-	assert.Len(t, v.Stored(path).ReadingsOf(plan.VoltsRead), 1, "the demo's own")
+	assert.Len(t, v.Stored(path).ReadingsOf(logbook.VoltsRead), 1, "the demo's own")
 }
 
 // TestVoltsInTheGarage: on a phone without a network a reading waits, is sent once, and says

@@ -10,7 +10,9 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/power"
 	study "valiantmule/internal/core/study/electrics"
@@ -121,10 +123,10 @@ func gauged(form url.Values, key string) url.Values {
 func byGauge(d *desk.Desk) bool { return d.Units.Of("mm") == "in" }
 
 // channels are those that are no number.
-var channels = []plan.Option{{Value: "", Name: "the next free channel"}, {Value: string(plan.OwnFuse), Name: "a fuse of its own"}}
+var channels = []entry.Option{{Value: "", Name: "the next free channel"}, {Value: string(plan.OwnFuse), Name: "a fuse of its own"}}
 
 // wiringSlots are what the page offers.
-var wiringSlots = []plan.Slot{plan.PowerBox, plan.Flashing, plan.BagLead}
+var wiringSlots = []parts.Slot{parts.PowerBox, parts.Flashing, parts.BagLead}
 
 func wiringOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 	v := wiringView{Has: s.After != nil, FormState: s.State}
@@ -147,8 +149,8 @@ func wiringOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 }
 
 // wiringColumns are what parts of a slot move here.
-func wiringColumns(slot plan.Slot) []desk.Column {
-	if slot == plan.Flashing {
+func wiringColumns(slot parts.Slot) []desk.Column {
+	if slot == parts.Flashing {
 		return []desk.Column{desk.Moves("Cost", "cost"), desk.Becomes("Flashes then", "flash-rate")}
 	}
 	return []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Becomes("Charging then", "charge-margin"), desk.Becomes("Parked", "parked-days")}
@@ -161,7 +163,7 @@ func (v *wiringView) circuits(d *desk.Desk, s desk.Shown) {
 		c := &w.Circuits[i]
 		slot := string(c.Draw.Slot)
 		row := circuitView{
-			Slot: slot, Name: c.Draw.Part.Name, Draws: watts(c.Watts) + ", " + amps(c.Amps), Feed: plan.NameOf(plan.Feeds(), string(c.Draw.Feed)),
+			Slot: slot, Name: c.Draw.Part.Name, Draws: watts(c.Watts) + ", " + amps(c.Amps), Feed: entry.NameOf(parts.Feeds(), string(c.Draw.Feed)),
 			Bad: c.Wrong(),
 		}
 		if c.Err != nil {
@@ -196,12 +198,12 @@ func channelsOf(w *facts.Wiring, typed string, c *facts.Circuit) []desk.OptionVi
 			next = fmt.Sprintf("next free: %d", c.Channel)
 		}
 	}
-	options := []plan.Option{{Value: "", Name: next}, channels[1]}
+	options := []entry.Option{{Value: "", Name: next}, channels[1]}
 	for n := 1; n <= w.Box.Count(); n++ {
-		options = append(options, plan.Option{Value: strconv.Itoa(n), Name: fmt.Sprintf("channel %d", n)})
+		options = append(options, entry.Option{Value: strconv.Itoa(n), Name: fmt.Sprintf("channel %d", n)})
 	}
-	if !slices.ContainsFunc(options, func(o plan.Option) bool { return o.Value == typed }) { // of a larger box
-		options = append(options, plan.Option{Value: typed, Name: "channel " + typed + ", not on this box"})
+	if !slices.ContainsFunc(options, func(o entry.Option) bool { return o.Value == typed }) { // of a larger box
+		options = append(options, entry.Option{Value: typed, Name: "channel " + typed + ", not on this box"})
 	}
 	return desk.OptionsOf(options, typed, "")
 }
@@ -283,8 +285,8 @@ func circuitsDrawn(d *desk.Desk, w *facts.Wiring) (list []draw.OneCircuit, taken
 	for i := range w.Circuits {
 		c := &w.Circuits[i]
 		row := draw.OneCircuit{
-			Name: c.Draw.Part.Name, Draws: watts(c.Watts) + " · " + amps(c.Amps), Always: c.Draw.Feed == plan.FeedAlways,
-			Relay: c.Relayed(), Feed: map[plan.Feed]string{plan.FeedIgnition: "ignition", plan.FeedEngine: "engine", plan.FeedAlways: "always live"}[c.Draw.Feed],
+			Name: c.Draw.Part.Name, Draws: watts(c.Watts) + " · " + amps(c.Amps), Always: c.Draw.Feed == parts.FeedAlways,
+			Relay: c.Relayed(), Feed: map[parts.Feed]string{parts.FeedIgnition: "ignition", parts.FeedEngine: "engine", parts.FeedAlways: "always live"}[c.Draw.Feed],
 		}
 		if c.Channel > 0 {
 			row.Channel, taken[c.Channel] = strconv.Itoa(c.Channel), true
@@ -326,7 +328,7 @@ func flashOf(d *desk.Desk, s desk.Shown) flashView {
 	gauge, _ := s.After.Figure("flash-rate")
 	v := flashView{
 		PerMin: d.Units.Value(gauge), State: desk.StateOf(gauge.State),
-		Lamps: fmt.Sprintf("%s in front, %s behind", watts(f.FrontW), watts(f.RearW)), Relay: plan.NameOf(plan.FlasherKinds(), string(f.Relay)),
+		Lamps: fmt.Sprintf("%s in front, %s behind", watts(f.FrontW), watts(f.RearW)), Relay: entry.NameOf(parts.FlasherKinds(), string(f.Relay)),
 		Pulses: draw.PulsesOf(f.PerMin, power.FlashLeast, power.FlashMost),
 	}
 	if f.Relay == power.LoadSensing {

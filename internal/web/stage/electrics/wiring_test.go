@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web/webtest"
@@ -41,10 +42,10 @@ func TestWiring(t *testing.T) {
 	w.Follow("#save")
 	kept := s.Newest(t, demo.Rider)
 	require.Len(t, kept.Wired, 1)
-	assert.Equal(t, plan.Grips, kept.Wired[0].Slot)
+	assert.Equal(t, parts.Grips, kept.Wired[0].Slot)
 	assert.Equal(t, "0.5 mm²", kept.Wired[0].Area.String())
 	assert.Empty(t, kept.Wired[0].Use, "when it is used is still as its sheet says")
-	assert.Nil(t, kept.Chosen(plan.PowerBox, "travel"), "a preview is not a choice")
+	assert.Nil(t, kept.Chosen(parts.PowerBox, "travel"), "a preview is not a choice")
 }
 
 // TestChannels: what hangs on a channel by hand is kept and drawn there; a channel that there

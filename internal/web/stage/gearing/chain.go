@@ -8,6 +8,7 @@ import (
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/draw"
@@ -96,8 +97,8 @@ func chain(d *desk.Desk, v *chainView, tried []plan.Choice) error {
 	if err := v.kits(d); err != nil {
 		return err
 	}
-	fits := func(p *plan.Part) bool { return after.Facts.Built.Fits(p) }
-	for _, slot := range []plan.Slot{plan.ChainSlider, plan.Speedometer} {
+	fits := func(p *parts.Part) bool { return after.Facts.Built.Fits(p) }
+	for _, slot := range []parts.Slot{parts.ChainSlider, parts.Speedometer} {
 		list, err := d.OptionsFor(slot, "chain", fits, []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Display", "speedometer")}, nil, tried)
 		if err != nil {
 			return err

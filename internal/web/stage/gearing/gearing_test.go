@@ -5,7 +5,7 @@ import (
 
 	"github.com/stretchr/testify/assert"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web/webtest"
 )
@@ -27,8 +27,8 @@ func TestChainAndSwap(t *testing.T) {
 	w.Until(`document.querySelector('#chain-run tr.is-current').textContent.includes('112')`)
 	w.Follow("[data-fit]")
 	p := s.Newest(t, demo.Rider)
-	assert.Equal(t, "rear-h6-46", p.Chosen(plan.RearSprocket, "travel").ID)
-	assert.Equal(t, "chain-520-112", p.Chosen(plan.Chain, "travel").ID)
+	assert.Equal(t, "rear-h6-46", p.Chosen(parts.RearSprocket, "travel").ID)
+	assert.Equal(t, "chain-520-112", p.Chosen(parts.Chain, "travel").ID)
 
 	before := w.Gauge("crawl-speed")
 	w.Click(`section[aria-labelledby="swap"] .option[href*="front-h20-13"]`)
@@ -36,8 +36,8 @@ func TestChainAndSwap(t *testing.T) {
 	w.Follow("[data-fit]")
 	assert.NotEqual(t, before, w.Gauge("crawl-speed"))
 	p = s.Newest(t, demo.Rider)
-	assert.Equal(t, "front-h20-13", p.Chosen(plan.FrontSprocket, "travel").ID)
-	assert.Equal(t, "front-h20-14", p.Chosen(plan.FrontSprocket, "trail-day").ID, "the other loadout keeps its own")
+	assert.Equal(t, "front-h20-13", p.Chosen(parts.FrontSprocket, "travel").ID)
+	assert.Equal(t, "front-h20-14", p.Chosen(parts.FrontSprocket, "trail-day").ID, "the other loadout keeps its own")
 	w.Open(path + "/gearing?loadout=trail-day")
 	assert.Equal(t, webtest.CoreIn(t, p, "trail-day", "crawl-speed"), w.Gauge("crawl-speed"))
 }

@@ -7,10 +7,12 @@ import (
 	"net/url"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
@@ -70,15 +72,15 @@ func (v loadView) With(state desk.FormState) desk.FormBody {
 }
 
 // wheres are the bags that are on the bike, then the places.
-func wheres(b *plan.Built) []plan.Option {
-	var list []plan.Option
-	for _, slot := range plan.BagSlots() {
-		if p := b.Part(slot); p != nil && p.Bag != nil {
-			list = append(list, plan.Option{Value: "bag:" + string(slot), Name: "in " + p.Name})
+func wheres(b *plan.Built) []entry.Option {
+	var list []entry.Option
+	for _, slot := range parts.BagSlots() {
+		if p := b.Part(slot); p != nil && p.Bag() != nil {
+			list = append(list, entry.Option{Value: "bag:" + string(slot), Name: "in " + p.Name})
 		}
 	}
 	for _, o := range desk.Places() {
-		list = append(list, plan.Option{Value: "place:" + o.Value, Name: o.Name})
+		list = append(list, entry.Option{Value: "place:" + o.Value, Name: o.Name})
 	}
 	return list
 }
@@ -99,8 +101,8 @@ func moveTo(l *plan.Load, where string, b *plan.Built) error {
 		l.Place, l.Bag = load.Place(id), ""
 		return nil
 	case kind == "bag":
-		if p := b.Part(plan.Slot(id)); p != nil && p.Bag != nil {
-			l.Bag, l.Place = plan.Slot(id), p.Sits()
+		if p := b.Part(parts.Slot(id)); p != nil && p.Bag() != nil {
+			l.Bag, l.Place = parts.Slot(id), p.Sits()
 			return nil
 		}
 	}
@@ -125,7 +127,7 @@ func readWhere(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 				errs[desk.RowKey("where", i)] = err.Error()
 				continue
 			}
-			summary = append(summary, fmt.Sprintf("%s to %s", l.Name, strings.TrimPrefix(plan.NameOf(wheres(built), where), "in ")))
+			summary = append(summary, fmt.Sprintf("%s to %s", l.Name, strings.TrimPrefix(entry.NameOf(wheres(built), where), "in ")))
 		}
 		if form.Has(desk.RowKey("side", i)) {
 			l.Side = plan.Side(form.Get(desk.RowKey("side", i)))
@@ -189,7 +191,7 @@ func (v *loadView) says(d *desk.Desk, after *eval.LoadoutReport) {
 // options lists racks and bags, held against the plan.
 func (v *loadView) options(d *desk.Desk, tried []plan.Choice) (err error) {
 	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Front axle", "axle-front"), desk.Moves("Rear axle", "axle-rear"), desk.Becomes("Fullest bag", "bag-fullest"), desk.Becomes("Range", "range")}
-	v.Lists, err = d.ListsOf(append(plan.RackSlots(), plan.BagSlots()...), "load", func(plan.Slot) []desk.Column { return columns }, tried)
+	v.Lists, err = d.ListsOf(append(parts.RackSlots(), parts.BagSlots()...), "load", func(parts.Slot) []desk.Column { return columns }, tried)
 	return err
 }
 
@@ -265,7 +267,7 @@ func balance(d *desk.Desk, p *plan.Plan, after *eval.LoadoutReport, tried bool) 
 		kind, id, _ := strings.Cut(o.Value, ":")
 		place := load.Place(id)
 		if kind == "bag" {
-			place = built.Part(plan.Slot(id)).Sits()
+			place = built.Part(parts.Slot(id)).Sits()
 		}
 		spots = append(spots, draw.SpotFor(place, o.Value, o.Name, base, seat))
 	}

@@ -13,6 +13,8 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/web/desk"
 	"valiantmule/internal/web/webtest"
@@ -39,7 +41,7 @@ func TestMovingThings(t *testing.T) {
 	values.Set("side.14", "right")
 	v.Post(path+"/load", values)
 	moved = v.Stored(path).Loadouts[1].Loads[14]
-	assert.Equal(t, plan.SideBags, moved.Bag)
+	assert.Equal(t, parts.SideBags, moved.Bag)
 	assert.Equal(t, plan.Right, moved.Side)
 	values.Set("base", webtest.Base(v.Page(path+"/load")))
 	values.Set("where.14", "bag:top-box")
@@ -198,7 +200,7 @@ func TestWeighbridge(t *testing.T) {
 		status, _, _ := v.Post(path+"/weigh?loadout=travel", values)
 		require.Equal(t, http.StatusSeeOther, status)
 	}
-	list := v.Stored(path).ReadingsOf(plan.Weighed)
+	list := v.Stored(path).ReadingsOf(logbook.Weighed)
 	require.Len(t, list, 1, "sent twice, kept once")
 	correction := v.Stored(path).Correction()
 	assert.NotEqual(t, before, mass())
@@ -222,7 +224,7 @@ func TestWeighbridge(t *testing.T) {
 		assert.Contains(t, body, c.says, name)
 		assert.Contains(t, body, `value="`+c.values.Get("front")+`"`, name)
 	}
-	for _, r := range v.Stored(path).ReadingsOf(plan.Weighed) {
+	for _, r := range v.Stored(path).ReadingsOf(logbook.Weighed) {
 		v.Post(path+"/weigh/revoke", url.Values{"of": {r.ID}})
 	}
 	assert.Equal(t, before, mass(), "revoked, it corrects nothing")

@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/web/desk"
 )
@@ -61,9 +62,9 @@ func (v loadoutsView) With(state desk.FormState) desk.FormBody {
 
 func loadouts(d *desk.Desk, form url.Values, errs desk.FormErrors) loadoutsView {
 	v := loadoutsView{Unit: d.Units.Of("kg"), FormState: desk.FormState{Error: errs["form"], Try: d.Href("loadouts/try"), Save: d.Href("loadouts")}}
-	var likes []plan.Option
+	var likes []entry.Option
 	for _, l := range d.Plan.Loadouts {
-		likes = append(likes, plan.Option{Value: l.ID, Name: "like " + l.Name})
+		likes = append(likes, entry.Option{Value: l.ID, Name: "like " + l.Name})
 	}
 	for i := range desk.RowsOf(form, "loadout", len(d.Plan.Loadouts)) {
 		var stored plan.Loadout

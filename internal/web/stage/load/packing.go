@@ -10,6 +10,7 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/pack"
@@ -166,7 +167,7 @@ func (v *packingView) columns(d *desk.Desk, loadout *plan.Loadout, built *plan.B
 			v.Bags[k].Things = append(v.Bags[k].Things, thing)
 			continue
 		}
-		thing.Note = strings.TrimSuffix(plan.NameOf(wheres(built), whereOf(l, built))+", "+thing.Note, ", ")
+		thing.Note = strings.TrimSuffix(entry.NameOf(wheres(built), whereOf(l, built))+", "+thing.Note, ", ")
 		beside.Things = append(beside.Things, thing)
 	}
 	if len(beside.Things) > 0 {
@@ -328,7 +329,7 @@ func trip(d *desk.Desk) pack.Trip {
 
 // lying is where a thing is, with its side.
 func lying(l plan.Load, built *plan.Built) string {
-	where := plan.NameOf(wheres(built), whereOf(l, built))
+	where := entry.NameOf(wheres(built), whereOf(l, built))
 	if l.Side == plan.Middle {
 		return where
 	}

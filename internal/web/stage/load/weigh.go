@@ -12,8 +12,9 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/study/loading"
 	"valiantmule/internal/outside"
 	"valiantmule/internal/store"
@@ -70,8 +71,8 @@ func weigh(d *desk.Desk, form url.Values, errs desk.FormErrors) weighView {
 	for _, f := range outside.Faults() {
 		v.Faults = append(v.Faults, desk.OptionView{Value: string(f.Fault), Name: f.Name, Selected: string(f.Fault) == form.Get("fault")})
 	}
-	for _, reading := range slices.Backward(d.Plan.ReadingsOf(plan.Weighed)) {
-		m := reading.Weighing
+	for _, reading := range slices.Backward(d.Plan.ReadingsOf(logbook.Weighed)) {
+		m := reading.Weighing()
 		off := func(read, want float64) string {
 			return fmt.Sprintf("%s (%s)", d.Kg(read), moreOrLess(d.Kg, read-want))
 		}
@@ -136,11 +137,11 @@ func keepWeighing(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return store.ErrNotFound
 	}
 	loadout, _ := d.Plan.Loadout(d.Loadout)
-	m := &plan.Weighing{Name: loadout.Name}
+	m := &logbook.Weighing{Name: loadout.Name}
 	errs := desk.FormErrors{}
 	for _, f := range []struct {
 		key   string
-		entry plan.Entry
+		entry entry.Entry
 	}{{"front", &m.Front}, {"rear", &m.Rear}, {"left", &m.Left}, {"right", &m.Right}} {
 		if err := d.Units.Enter(f.entry, strings.TrimSpace(r.PostFormValue(f.key)), "kg"); err != nil {
 			errs[f.key] = err.Error()
@@ -148,8 +149,8 @@ func keepWeighing(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	}
 	_ = m.ExpectedFront.Enter(strconv.FormatFloat(want.FrontKg, 'f', 2, 64), "kg") // plain numbers
 	_ = m.ExpectedRear.Enter(strconv.FormatFloat(want.RearKg, 'f', 2, 64), "kg")
-	reading := plan.Reading{ID: r.PostFormValue("id"), Kind: plan.Weighed, On: desk.Today(), Bike: d.Plan.Bike.ID, Weighing: m}
-	if !plan.ValidID(reading.ID) {
+	reading := logbook.Reading{ID: r.PostFormValue("id"), Kind: logbook.Weighed, On: desk.Today(), Bike: d.Plan.Bike.ID, Read: m}
+	if !entry.ValidID(reading.ID) {
 		reading.ID = rand.Text()
 	}
 	desk.Believe(reading, r.PostForm, errs)

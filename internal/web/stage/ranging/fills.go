@@ -12,11 +12,12 @@ import (
 	"strings"
 	"time"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fuel"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/study/ranging"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/draw"
@@ -122,10 +123,10 @@ func fillFormOf(d *desk.Desk, form url.Values, errs desk.FormErrors) fillForm {
 	if form == nil {
 		f.Fields[0].Value, f.Fields[4].Value = desk.Today(), d.Plan.Brief.Cruise.String()
 	}
-	f.Sources = desk.OptionsOf(plan.DistancesBy(), desk.Typed(form, "by", string(plan.ByOdometer)), "")
-	as := []plan.Option{{Value: "", Name: asItCame}}
+	f.Sources = desk.OptionsOf(logbook.DistancesBy(), desk.Typed(form, "by", string(logbook.ByOdometer)), "")
+	as := []entry.Option{{Value: "", Name: asItCame}}
 	for _, l := range d.Plan.Loadouts {
-		as = append(as, plan.Option{Value: l.ID, Name: "As planned, " + l.Name})
+		as = append(as, entry.Option{Value: l.ID, Name: "As planned, " + l.Name})
 	}
 	f.As = desk.OptionsOf(as, form.Get("as"), "")
 	for _, g := range terrain.Grounds() {
@@ -147,7 +148,7 @@ func (v *fillsView) table(d *desk.Desk, learning facts.Learning, page string) {
 	for i, in := range learning.Intervals {
 		ends[in.Last().ID] = i
 	}
-	live := d.Plan.ReadingsOf(plan.FillReading)
+	live := d.Plan.ReadingsOf(logbook.FillReading)
 	slices.Reverse(live)
 	v.Pages = desk.PagesOf(len(live), fillsAPage, page, func(n string) string { return d.Href("fills", "page", n) })
 	for _, r := range live[v.Pages.From:v.Pages.To] {
@@ -169,7 +170,7 @@ func (v *fillsView) table(d *desk.Desk, learning facts.Learning, page string) {
 		alive[r.ID] = true
 	}
 	for _, r := range slices.Backward(d.Plan.Readings) {
-		if r.Kind == plan.FillReading && r.Bike == d.Plan.Bike.ID && !alive[r.ID] {
+		if r.Kind == logbook.FillReading && r.Bike == d.Plan.Bike.ID && !alive[r.ID] {
 			if v.Gone++; v.Gone <= revokedNamed {
 				v.Revoked = append(v.Revoked, fillRowOf(d, r))
 			}
@@ -177,16 +178,16 @@ func (v *fillsView) table(d *desk.Desk, learning facts.Learning, page string) {
 	}
 }
 
-func fillRowOf(d *desk.Desk, r plan.Reading) fillRow {
-	row := fillRow{ID: r.ID, On: r.On, Litres: d.Units.Quantity(r.Fill.Litres.In("L"), "L"), Full: !r.Fill.Partial, As: r.Fill.As.Name, Note: r.Note}
+func fillRowOf(d *desk.Desk, r logbook.Reading) fillRow {
+	row := fillRow{ID: r.ID, On: r.On, Litres: d.Units.Quantity(r.Fill().Litres.In("L"), "L"), Full: !r.Fill().Partial, As: r.Fill().As.Name, Note: r.Note}
 	switch {
-	case r.Fill.Trip.Known():
-		row.Distance = "+" + d.Units.Quantity(r.Fill.Trip.In("km"), "km")
+	case r.Fill().Trip.Known():
+		row.Distance = "+" + d.Units.Quantity(r.Fill().Trip.In("km"), "km")
 	default:
-		row.Distance = "at " + d.Units.Quantity(r.Fill.Odometer.In("km"), "km")
+		row.Distance = "at " + d.Units.Quantity(r.Fill().Odometer.In("km"), "km")
 	}
-	row.By = plan.NameOf(plan.DistancesBy(), string(r.Fill.By))
-	if row.Ground = desk.Grounds(plan.MixOf(r.Fill.Ground)); row.Ground == "" {
+	row.By = entry.NameOf(logbook.DistancesBy(), string(r.Fill().By))
+	if row.Ground = desk.Grounds(terrain.MixOfStretches(r.Fill().Ground)); row.Ground == "" {
 		row.Ground = "paved road"
 	}
 	return row
@@ -265,11 +266,11 @@ func addFill(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 }
 
 // readFill reads a fill from its form, with the bike as it was ridden.
-func readFill(d *desk.Desk, form url.Values) (plan.Reading, desk.FormErrors) {
+func readFill(d *desk.Desk, form url.Values) (logbook.Reading, desk.FormErrors) {
 	errs := desk.FormErrors{}
-	f := &plan.Fill{By: plan.DistanceBy(form.Get("by")), Partial: form.Has("partial"), Missed: form.Has("missed")}
-	r := plan.Reading{ID: form.Get("id"), Kind: plan.FillReading, Bike: d.Plan.Bike.ID, Note: strings.TrimSpace(form.Get("note")), Fill: f}
-	if !plan.ValidID(r.ID) {
+	f := &logbook.Fill{By: logbook.DistanceBy(form.Get("by")), Partial: form.Has("partial"), Missed: form.Has("missed")}
+	r := logbook.Reading{ID: form.Get("id"), Kind: logbook.FillReading, Bike: d.Plan.Bike.ID, Note: strings.TrimSpace(form.Get("note")), Read: f}
+	if !entry.ValidID(r.ID) {
 		r.ID = rand.Text()
 	}
 	var err error
@@ -279,13 +280,13 @@ func readFill(d *desk.Desk, form url.Values) (plan.Reading, desk.FormErrors) {
 	f.As = ridden(d, form.Get("as"))
 	for _, q := range []struct {
 		key, metric string
-		entry       plan.Entry
+		entry       entry.Entry
 	}{{"litres", "L", &f.Litres}, {"odometer", "km", &f.Odometer}, {"trip", "km", &f.Trip}, {"cruise", "km/h", &f.As.Cruise}} {
 		if err := d.Units.Enter(q.entry, strings.TrimSpace(form.Get(q.key)), q.metric); err != nil {
 			errs[q.key] = err.Error()
 		}
 	}
-	if !f.Odometer.Known() && !f.Trip.Known() && len(d.Plan.ReadingsOf(plan.FillReading)) > 0 && errs["odometer"] == "" && errs["trip"] == "" {
+	if !f.Odometer.Known() && !f.Trip.Known() && len(d.Plan.ReadingsOf(logbook.FillReading)) > 0 && errs["odometer"] == "" && errs["trip"] == "" {
 		errs["odometer"] = "give the odometer, or the distance since the fill before; only the first needs neither"
 	}
 	f.Ground = readShares(d, form, errs)
@@ -294,10 +295,10 @@ func readFill(d *desk.Desk, form url.Values) (plan.Reading, desk.FormErrors) {
 }
 
 // readShares of ground since the last fill; none typed is the brief's mix.
-func readShares(d *desk.Desk, form url.Values, errs desk.FormErrors) []plan.Stretch {
-	var list []plan.Stretch
+func readShares(d *desk.Desk, form url.Values, errs desk.FormErrors) []terrain.Stretch {
+	var list []terrain.Stretch
 	for _, g := range terrain.Grounds() {
-		s := plan.Stretch{Ground: g.Kind}
+		s := terrain.Stretch{Ground: g.Kind}
 		text := strings.TrimSpace(form.Get("on." + string(g.Kind)))
 		if err := d.Units.Enter(&s.Share, text, "%"); err != nil {
 			errs["form"] = g.Name + ": " + err.Error()
@@ -314,13 +315,13 @@ func readShares(d *desk.Desk, form url.Values, errs desk.FormErrors) []plan.Stre
 }
 
 // ridden is the bike as it was ridden: as planned in a loadout, or as it came.
-func ridden(d *desk.Desk, loadout string) plan.Ridden {
+func ridden(d *desk.Desk, loadout string) logbook.Ridden {
 	if loadout != "" {
 		if report, err := eval.EvaluateLoadout(d.Plan, d.Shelf, loadout, d.AsOf); err == nil {
 			return ranging.Ridden(report.Facts)
 		}
 	}
-	return plan.Ridden{Name: asItCame}
+	return logbook.Ridden{Name: asItCame}
 }
 
 func fillsFile(s *desk.House, w http.ResponseWriter, r *http.Request) error {
@@ -329,7 +330,7 @@ func fillsFile(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	desk.Attach(w, "text/csv; charset=utf-8", format.FileName(d.Plan.Name, ".fills.csv"))
-	return fillcsv.Write(w, d.Plan.ReadingsOf(plan.FillReading))
+	return fillcsv.Write(w, d.Plan.ReadingsOf(logbook.FillReading))
 }
 
 // importFills looks a file of fills through. Nothing is kept until the rider takes
@@ -368,9 +369,9 @@ func importFills(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 
 // goodFills sorts the rows of a file; a loadout's name stands for the bike as it is
 // planned there.
-func goodFills(d *desk.Desk, rows []fillcsv.Row, view *fillsView) []plan.Reading {
-	var good []plan.Reading
-	there := map[string]plan.Reading{}
+func goodFills(d *desk.Desk, rows []fillcsv.Row, view *fillsView) []logbook.Reading {
+	var good []logbook.Reading
+	there := map[string]logbook.Reading{}
 	for _, r := range d.Plan.Readings {
 		there[r.ID] = r
 	}
@@ -385,11 +386,11 @@ func goodFills(d *desk.Desk, rows []fillcsv.Row, view *fillsView) []plan.Reading
 		case known:
 			shown.Says = "in the log already"
 		default:
-			name := row.Reading.Fill.As.Name
-			row.Reading.Fill.As = ridden(d, "")
+			name := row.Reading.Fill().As.Name
+			row.Reading.Fill().As = ridden(d, "")
 			for _, l := range d.Plan.Loadouts {
 				if strings.EqualFold(name, l.Name) || strings.EqualFold(name, l.ID) {
-					row.Reading.Fill.As = ridden(d, l.ID)
+					row.Reading.Fill().As = ridden(d, l.ID)
 				}
 			}
 			good = append(good, row.Reading)

@@ -8,10 +8,12 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fuel"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/study/ranging"
@@ -318,7 +320,7 @@ func pumps(d *desk.Desk, l desk.Looked, route *plan.Route) []draw.Pump {
 }
 
 func certainty(s plan.Stop) string {
-	text := plan.NameOf(plan.Certainties(), string(s.Certainty))
+	text := entry.NameOf(plan.Certainties(), string(s.Certainty))
 	if s.Open != "" {
 		text += " (" + s.Open + ")"
 	}
@@ -375,13 +377,13 @@ func (v *rangeView) ways(d *desk.Desk, l desk.Looked) error {
 // carriers lists tanks, bladders and cans, held against the plan.
 func (v *rangeView) carriers(d *desk.Desk, l desk.Looked) error {
 	built := d.Plan.Build(d.Loadout)
-	fits := func(p *plan.Part) bool { return d.Shelf.CouldFit(built, p) }
+	fits := func(p *parts.Part) bool { return d.Shelf.CouldFit(built, p) }
 	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Rear axle", "axle-rear"), desk.Becomes("Fuel then", "usable-fuel"), desk.Becomes("Range then", "range"), desk.Moves("Own hours", "own-hours")}
 	var keep []string
 	for _, id := range l.Turned {
 		keep = append(keep, "pump", id)
 	}
-	for _, slot := range plan.FuelSlots() {
+	for _, slot := range parts.FuelSlots() {
 		list, err := d.OptionsFor(slot, "range", fits, columns, keep, l.Tried)
 		if err != nil {
 			return err

@@ -21,6 +21,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/geo"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/demo"
@@ -277,14 +278,14 @@ func fill(odometer, litres string) url.Values {
 func TestFillLog(t *testing.T) {
 	s := webtest.New(t)
 	v, path := s.Demo(t)
-	before, history := len(v.Stored(path).ReadingsOf(plan.FillReading)), v.Page(path+"/history")
+	before, history := len(v.Stored(path).ReadingsOf(logbook.FillReading)), v.Page(path+"/history")
 	values := fill("23150", "9.6")
 	values.Set("id", "AAAAAAAAAAAAAAAAAAAAAAAAAA")
 	for range 2 {
 		status, _, _ := v.Post(path+"/fills", values)
 		require.Equal(t, http.StatusSeeOther, status)
 	}
-	readings := v.Stored(path).ReadingsOf(plan.FillReading)
+	readings := v.Stored(path).ReadingsOf(logbook.FillReading)
 	require.Len(t, readings, before+1, "sent twice, kept once")
 	assert.Equal(t, strings.Count(history, "history-what"), strings.Count(v.Page(path+"/history"), "history-what"), "a reading is no revision")
 
@@ -301,7 +302,7 @@ func TestFillLog(t *testing.T) {
 	}
 	status, _, _ := v.Post(path+"/fills/revoke", url.Values{"of": {values.Get("id")}})
 	require.Equal(t, http.StatusSeeOther, status)
-	assert.Len(t, v.Stored(path).ReadingsOf(plan.FillReading), before)
+	assert.Len(t, v.Stored(path).ReadingsOf(logbook.FillReading), before)
 	assert.Contains(t, v.Page(path+"/fills"), "Revoked, and still in the log")
 	status, _, _ = v.Post(path+"/fills/revoke", url.Values{"of": {"NOBODY"}})
 	assert.Equal(t, http.StatusNotFound, status)
@@ -316,7 +317,7 @@ func TestFillsAsPlanned(t *testing.T) {
 	values.Set("cruise", "90")
 	v.Post(path+"/fills", values)
 	readings := v.Stored(path).Readings
-	as := readings[len(readings)-1].Fill.As
+	as := readings[len(readings)-1].Fill().As
 	assert.Equal(t, "Travel", as.Name)
 	assert.InDelta(t, 327.7-14*0.745/2, as.Mass.In("kg"), 0.1)
 	assert.Equal(t, "90 km/h", as.Cruise.String())
@@ -497,8 +498,8 @@ func TestFillsWithoutANetwork(t *testing.T) {
 	w.Until(`JSON.parse(localStorage.getItem(Object.keys(localStorage).find((k) => k.startsWith('mule-log')))).length === 0`)
 	readings := s.Newest(t, demo.Rider).Readings
 	require.Len(t, readings, before+2)
-	assert.Equal(t, 11.5, readings[before].Fill.Litres.In("L"))
-	assert.Equal(t, 12.5, readings[before+1].Fill.Litres.In("L"))
+	assert.Equal(t, 11.5, readings[before].Fill().Litres.In("L"))
+	assert.Equal(t, 12.5, readings[before+1].Fill().Litres.In("L"))
 }
 
 // TestForeignFills: a file of another program is taken, and the plan can be saved and

@@ -7,6 +7,7 @@ import (
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/draw"
@@ -142,9 +143,9 @@ func routeOf(d *desk.Desk, form url.Values, errs desk.FormErrors) routeView {
 }
 
 func (v *routeView) grounds(d *desk.Desk, route *plan.Route, form url.Values, errs desk.FormErrors) {
-	var kinds []plan.Option
+	var kinds []entry.Option
 	for _, g := range terrain.Grounds() {
-		kinds = append(kinds, plan.Option{Value: string(g.Kind), Name: g.Name})
+		kinds = append(kinds, entry.Option{Value: string(g.Kind), Name: g.Name})
 	}
 	for i := range desk.RowsOf(form, "from", len(route.Ground)) {
 		var stored plan.GroundStretch

@@ -8,6 +8,7 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/web/desk"
@@ -53,13 +54,13 @@ func drawer(d *desk.Desk, query url.Values, tried []plan.Choice) (drawerView, er
 		return v, nil
 	}
 	v.Slots = append(v.Slots, desk.OptionView{Value: "", Name: "Every place", Selected: query.Get("slot") == ""})
-	for _, info := range plan.Slots() {
+	for _, info := range parts.Kinds() {
 		v.Slots = append(v.Slots, desk.OptionView{Value: string(info.Slot), Name: info.Name, Selected: string(info.Slot) == query.Get("slot")})
 	}
 	for _, o := range plan.Decisions() {
 		v.Keys = append(v.Keys, decisionKey{decisionKeys[plan.Decision(o.Value)], o.Value, o.Name})
 	}
-	found, err := search(d, v, plan.Slot(query.Get("slot")))
+	found, err := search(d, v, parts.Slot(query.Get("slot")))
 	if err != nil {
 		v.Problem = err.Error()
 		return v, nil
@@ -74,7 +75,7 @@ func drawer(d *desk.Desk, query url.Values, tried []plan.Choice) (drawerView, er
 }
 
 // search is the parts that the filters let through.
-func search(d *desk.Desk, v drawerView, slot plan.Slot) ([]*plan.Part, error) {
+func search(d *desk.Desk, v drawerView, slot parts.Slot) ([]*parts.Part, error) {
 	built := d.Plan.Build(d.Loadout)
 	var mass unit.Mass
 	if err := d.Units.Enter(&mass, v.Mass, "kg"); err != nil {
@@ -85,9 +86,9 @@ func search(d *desk.Desk, v drawerView, slot plan.Slot) ([]*plan.Part, error) {
 		return nil, errors.New("price: " + err.Error())
 	}
 	words := strings.Fields(strings.ToLower(v.Query))
-	var found []*plan.Part
+	var found []*parts.Part
 	for _, p := range d.Shelf {
-		info, _ := plan.InfoOf(p.Slot)
+		info, _ := parts.KindOf(p.Slot)
 		text := strings.ToLower(p.Name + " " + p.Note + " " + info.Name)
 		home, _, known := d.Plan.Home(p.Price)
 		switch {
@@ -104,22 +105,22 @@ func search(d *desk.Desk, v drawerView, slot plan.Slot) ([]*plan.Part, error) {
 }
 
 // held holds parts of any slot against the plan.
-func held(d *desk.Desk, parts []*plan.Part, keep []string, tried []plan.Choice) (desk.OptionList, error) {
+func held(d *desk.Desk, found []*parts.Part, keep []string, tried []plan.Choice) (desk.OptionList, error) {
 	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Needs", "needs")}
 	list := desk.OptionList{Slot: "drawer", Name: "Parts"}
 	for _, c := range columns {
 		list.Columns = append(list.Columns, c.Title)
 	}
-	choices := make([]plan.Choice, len(parts))
-	for i, p := range parts {
+	choices := make([]plan.Choice, len(found))
+	for i, p := range found {
 		choices[i] = plan.Choice{Slot: p.Slot, Part: p}
 	}
 	var err error
 	if list.Options, err = d.Rows(choices, "drawer", columns, keep, tried); err != nil {
 		return list, err
 	}
-	for i, p := range parts {
-		info, _ := plan.InfoOf(p.Slot)
+	for i, p := range found {
+		info, _ := parts.KindOf(p.Slot)
 		list.Options[i].Sub = strings.TrimSuffix(info.Name+", "+list.Options[i].Sub, ", ")
 	}
 	return list, nil

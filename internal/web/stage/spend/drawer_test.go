@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web/webtest"
@@ -27,13 +28,13 @@ func TestDrawer(t *testing.T) {
 	w.Do(chromedp.Focus(chromedp.CSS(`#drawer-list .option`)))
 	w.Leads(chromedp.KeyEvent("o"))
 	p := s.Newest(t, demo.Rider)
-	require.NotNil(t, p.Chosen(plan.CoolerGuard, "travel"))
+	require.NotNil(t, p.Chosen(parts.CoolerGuard, "travel"))
 	assert.Equal(t, plan.Ordered, p.Lines[len(p.Lines)-1].Decision)
 	w.Open(path + "/drawer?loadout=travel&q=oil+cooler+grille&fits=on")
 	w.Do(chromedp.Focus(chromedp.CSS(`#drawer-list .option`)))
 	w.Leads(chromedp.KeyEvent("x"))
 	p = s.Newest(t, demo.Rider)
-	assert.Nil(t, p.Chosen(plan.CoolerGuard, "travel"))
+	assert.Nil(t, p.Chosen(parts.CoolerGuard, "travel"))
 	assert.Equal(t, plan.Rejected, p.Lines[len(p.Lines)-1].Decision, "kept for its reason")
 }
 
@@ -89,7 +90,7 @@ func TestOwnPart(t *testing.T) {
 	last := p.Lines[len(p.Lines)-1]
 	assert.Equal(t, plan.Undecided, last.Decision)
 	assert.Equal(t, "60.00 EUR", last.Cost().String(), "a price that is known stays known when it is home-made")
-	assert.Equal(t, "skid-alu-h", p.Chosen(plan.SkidPlate, "travel").ID, "it is only noted")
+	assert.Equal(t, "skid-alu-h", p.Chosen(parts.SkidPlate, "travel").ID, "it is only noted")
 	assert.Contains(t, v.Page(path+"/armour?loadout=travel&place=sump"), "Bash plate from the smithy", "where such parts are chosen")
 	status, _, _ = v.Post(path+"/part?loadout=travel", own)
 	assert.Equal(t, http.StatusSeeOther, status, "sent again it is the same save")
@@ -103,7 +104,7 @@ func TestOwnPart(t *testing.T) {
 	status, body, _ = v.Post(path+"/part?loadout=travel", edited)
 	require.Equal(t, http.StatusSeeOther, status, body)
 	p = s.Newest(t, demo.Rider)
-	assert.Equal(t, last.Part.ID, p.Chosen(plan.SkidPlate, "travel").ID)
+	assert.Equal(t, last.Part.ID, p.Chosen(parts.SkidPlate, "travel").ID)
 	assert.NotEqual(t, stranded, webtest.Gauge(v.Page(path+"/armour?loadout=travel"), "armour-stranded"), "it guards by what its sheet says")
 	sneaky := webtest.Form(v.Page(path + "/part?loadout=travel&edit=" + last.Part.ID))
 	sneaky.Del("id")
@@ -119,7 +120,7 @@ func TestOwnPart(t *testing.T) {
 func TestLikeThisOne(t *testing.T) {
 	s := webtest.New(t)
 	v, path := s.Demo(t)
-	for _, info := range plan.Slots() {
+	for _, info := range parts.Kinds() {
 		form := webtest.Form(v.Page(path + "/part?slot=" + string(info.Slot)))
 		form.Set("name", "Mine")
 		status, body, _ := v.Post(path+"/part", form)
@@ -136,10 +137,10 @@ func TestLikeThisOne(t *testing.T) {
 	status, body, _ := v.Post(path+"/part?loadout=travel", form)
 	require.Equal(t, http.StatusSeeOther, status, body)
 	p := s.Newest(t, demo.Rider)
-	own := p.Chosen(plan.RearTyre, "travel")
+	own := p.Chosen(parts.RearTyre, "travel")
 	assert.Equal(t, "Worn Bracken of a friend", own.Name)
-	assert.Equal(t, "140/80-18 M/C 70R TT M+S", own.Tyre.Size.String())
-	assert.InDelta(t, 0.4, own.Tyre.Tread.Base(), 1e-9)
+	assert.Equal(t, "140/80-18 M/C 70R TT M+S", own.Tyre().Size.String())
+	assert.InDelta(t, 0.4, own.Tyre().Tread.Base(), 1e-9)
 	spare := webtest.Form(v.Page(path + "/part?loadout=travel&slot=spare-rear-tyre&like=bracken-140-80-18"))
 	spare.Set("name", "The same again")
 	spare.Set("provides.waits-on-the-way", "on")

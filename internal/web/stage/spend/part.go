@@ -11,8 +11,10 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/store"
@@ -49,7 +51,6 @@ type askView struct {
 	Name     string
 	Fields   []desk.FieldView // numbers and words
 	Picks    []partPick
-	Checks   []checkView
 	Severals []severalView
 }
 
@@ -91,9 +92,6 @@ func (v partView) Fields() []desk.FieldView {
 		for _, p := range ask.Picks {
 			fields = append(fields, desk.Selected(p.Key, p.Label, p.Options))
 		}
-		for _, c := range ask.Checks {
-			fields = append(fields, desk.Checked(c.Key, c.Label, c.On))
-		}
 		for _, s := range ask.Severals {
 			for _, c := range s.Checks {
 				fields = append(fields, desk.Checked(c.Key, s.Label+" "+c.Label, c.On))
@@ -114,19 +112,19 @@ var ownID = regexp.MustCompile(`^own-[a-z0-9]{8,20}$`)
 
 // asked is what a form or an address asks for: the slot, the part that is edited, and
 // the one that it is to be like.
-func asked(d *desk.Desk, values url.Values) (slot plan.Slot, was, like *plan.Part, err error) {
-	slot = plan.Slot(values.Get("slot"))
+func asked(d *desk.Desk, values url.Values) (slot parts.Slot, was, like *parts.Part, err error) {
+	slot = parts.Slot(values.Get("slot"))
 	for _, p := range d.Plan.Owned() {
 		if p.ID == values.Get("id") || p.ID == values.Get("edit") {
 			was, slot = p, p.Slot
 		}
 	}
-	if _, ok := plan.InfoOf(slot); slot != "" && !ok || values.Has("edit") && was == nil {
+	if _, ok := parts.KindOf(slot); slot != "" && !ok || values.Has("edit") && was == nil {
 		return slot, nil, nil, store.ErrNotFound
 	}
 	if id := values.Get("like"); id != "" && was == nil {
 		if like = d.Shelf.Find(d.Plan.Bike, slot, id); like == nil {
-			like = d.Shelf.Find(d.Plan.Bike, plan.SpareOf(slot), id)
+			like = d.Shelf.Find(d.Plan.Bike, parts.SpareOf(slot), id)
 		}
 		if like == nil {
 			return slot, nil, nil, store.ErrNotFound
@@ -149,13 +147,13 @@ func partPage(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 		v.Own = append(v.Own, desk.LinkView{Name: p.Name, Href: d.Href("part", "edit", p.ID), Current: p == was})
 	}
 	v.Slots = append(v.Slots, desk.OptionView{Name: "Where it sits"})
-	for _, info := range plan.Slots() {
+	for _, info := range parts.Kinds() {
 		v.Slots = append(v.Slots, desk.OptionView{Value: string(info.Slot), Name: info.Name, Selected: info.Slot == slot})
 	}
 	if slot == "" {
 		return v, nil
 	}
-	info, _ := plan.InfoOf(slot)
+	info, _ := parts.KindOf(slot)
 	v.Slot, v.Named = string(slot), strings.ToLower(info.Name)
 	from := was
 	switch {
@@ -164,7 +162,7 @@ func partPage(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 	case ownID.MatchString(values.Get("id")):
 		v.ID = values.Get("id")
 	default:
-		v.ID = plan.OwnPrefix + strings.ToLower(rand.Text()[:12])
+		v.ID = parts.OwnPrefix + strings.ToLower(rand.Text()[:12])
 	}
 	if like != nil {
 		copied := *like
@@ -172,11 +170,11 @@ func partPage(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 		from = &copied
 	}
 	if from == nil {
-		from = &plan.Part{Slot: slot}
+		from = &parts.Part{Slot: slot}
 	}
 	v.Likes = append(v.Likes, desk.OptionView{Name: "nothing on the shelf"})
 	for _, p := range d.Shelf {
-		if (p.Slot == slot || p.Slot == plan.SpareOf(slot)) && p != was {
+		if (p.Slot == slot || p.Slot == parts.SpareOf(slot)) && p != was {
 			v.Likes = append(v.Likes, desk.OptionView{Value: p.ID, Name: p.Name, Selected: like == p})
 		}
 	}
@@ -186,12 +184,12 @@ func partPage(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 			line = l
 		}
 	}
-	v.fill(d, plan.DraftOf(from), line, typed, errs)
+	v.fill(d, parts.DraftOf(from), line, typed, errs)
 	return v, nil
 }
 
 // fill shows a part's sheet, as typed before as kept.
-func (v *partView) fill(d *desk.Desk, draft *plan.Draft, line plan.Line, typed url.Values, errs desk.FormErrors) {
+func (v *partView) fill(d *desk.Desk, draft *parts.Draft, line plan.Line, typed url.Values, errs desk.FormErrors) {
 	decision, source := string(line.Decision), string(line.Source)
 	if decision == "" {
 		decision = string(plan.Chosen)
@@ -204,7 +202,7 @@ func (v *partView) fill(d *desk.Desk, draft *plan.Draft, line plan.Line, typed u
 	v.PartNote = desk.FieldView{Key: "note", Label: "Note", Value: desk.Typed(typed, "note", draft.Note)}
 	v.Decisions = desk.OptionsOf(plan.Decisions(), desk.Typed(typed, "decision", decision), "")
 	v.Sources = desk.OptionsOf(plan.Sources(), desk.Typed(typed, "source", source), "")
-	info, _ := plan.InfoOf(draft.Slot)
+	info, _ := parts.KindOf(draft.Slot)
 	v.Places = desk.OptionsOf(spots(), desk.Typed(typed, "place", string(draft.Place)), "As usual: "+spotName(info.Place))
 	on := func(key string, kept bool) bool {
 		if typed != nil {
@@ -215,20 +213,21 @@ func (v *partView) fill(d *desk.Desk, draft *plan.Draft, line plan.Line, typed u
 	for _, ask := range draft.Asks() {
 		v.Asks = append(v.Asks, askOf(d, ask, on, typed, errs))
 	}
-	if v.Guards = draft.Guards(); !v.Guards {
+	kept := draft.Covers()
+	if v.Guards = kept != nil; !v.Guards {
 		return
 	}
-	covers := *draft.Covers()
+	covers := *kept
 	for i := range desk.RowsOf(typed, "cover", len(covers)) {
-		var c plan.Cover
+		var c parts.Cover
 		if i < len(covers) {
 			c = covers[i]
 		}
 		row := coverRow{
 			Index: i, Error: errs[desk.RowKey("stops", i)], Stops: desk.Typed(typed, desk.RowKey("stops", i), d.Units.Shown(c.Stops.String())),
-			Places: desk.OptionsOf(plan.Vulnerable(), desk.Typed(typed, desk.RowKey("cover", i), string(c.Place)), "Nothing more"),
+			Places: desk.OptionsOf(parts.Vulnerable(), desk.Typed(typed, desk.RowKey("cover", i), string(c.Place)), "Nothing more"),
 		}
-		for _, h := range plan.Hazards() {
+		for _, h := range parts.Hazards() {
 			key := desk.RowKey("against."+h.Value, i)
 			kept := slices.ContainsFunc(c.Against, func(a guard.Hazard) bool { return string(a) == h.Value })
 			row.Against = append(row.Against, checkView{key, h.Name, on(key, kept)})
@@ -238,7 +237,7 @@ func (v *partView) fill(d *desk.Desk, draft *plan.Draft, line plan.Line, typed u
 }
 
 // askOf shows one group.
-func askOf(d *desk.Desk, ask plan.Asked, on func(key string, kept bool) bool, typed url.Values, errs desk.FormErrors) askView {
+func askOf(d *desk.Desk, ask parts.Asked, on func(key string, kept bool) bool, typed url.Values, errs desk.FormErrors) askView {
 	v := askView{Name: ask.Name}
 	for _, p := range ask.Picks {
 		v.Picks = append(v.Picks, partPick{p.Key, p.Label, desk.OptionsOf(p.Options, desk.Typed(typed, p.Key, p.Get()), "Not said")})
@@ -248,9 +247,6 @@ func askOf(d *desk.Desk, ask plan.Asked, on func(key string, kept bool) bool, ty
 	}
 	for _, f := range ask.Fields {
 		v.Fields = append(v.Fields, desk.FieldOf(d.Units, f, typed, errs))
-	}
-	for _, c := range ask.Checks {
-		v.Checks = append(v.Checks, checkView{c.Key, c.Label, on(c.Key, *c.On)})
 	}
 	for _, s := range ask.Severals {
 		shown := severalView{Label: s.Label, Help: s.Help}
@@ -265,10 +261,10 @@ func askOf(d *desk.Desk, ask plan.Asked, on func(key string, kept bool) bool, ty
 	return v
 }
 
-func spots() []plan.Option {
-	var list []plan.Option
+func spots() []entry.Option {
+	var list []entry.Option
 	for _, s := range load.Spots() {
-		list = append(list, plan.Option{Value: string(s.Place), Name: s.Name})
+		list = append(list, entry.Option{Value: string(s.Place), Name: s.Name})
 	}
 	return list
 }
@@ -286,11 +282,11 @@ func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 	if d.Plan.Bike == nil || err != nil || slot == "" || !ownID.MatchString(id) && was == nil {
 		return d.Plan, nil, desk.FormErrors{"form": "Choose where the part sits first."}
 	}
-	from := &plan.Part{ID: id, Slot: slot, Origin: sheet.Rider}
+	from := &parts.Part{ID: id, Slot: slot, Origin: sheet.Rider}
 	if was != nil {
 		from = was
 	}
-	draft := plan.DraftOf(from)
+	draft := parts.DraftOf(from)
 	if draft.Name = strings.TrimSpace(form.Get("name")); draft.Name == "" {
 		errs["name"] = "say what it is"
 	}
@@ -303,11 +299,18 @@ func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 	for _, ask := range draft.Asks() {
 		readAsk(d, ask, form, errs)
 	}
-	if draft.Guards() {
-		*draft.Covers() = readCovers(d, form, errs)
+	if covers := draft.Covers(); covers != nil {
+		*covers = readCovers(d, form, errs)
 	}
 	part := draft.Done()
 	changed := d.Plan.Deciding(part, plan.Decision(form.Get("decision")), plan.Source(form.Get("source")))
+	var wrong entry.Problems
+	part.Validate(&wrong, "part")
+	for _, problem := range wrong.List {
+		if key := parts.KeyAt(strings.TrimPrefix(problem.Path, "part.")); errs[key] == "" {
+			errs[key] = problem.What
+		}
+	}
 	if len(errs) == 0 {
 		at := slices.IndexFunc(changed.Lines, func(l plan.Line) bool { return l.Part == part })
 		desk.Problems(changed, "lines["+strconv.Itoa(at)+"].part.", errs)
@@ -320,16 +323,13 @@ func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 }
 
 // readAsk reads one group into the sheet.
-func readAsk(d *desk.Desk, ask plan.Asked, form url.Values, errs desk.FormErrors) {
+func readAsk(d *desk.Desk, ask parts.Asked, form url.Values, errs desk.FormErrors) {
 	desk.Enter(d.Units, ask.Fields, form, errs)
 	for _, p := range ask.Picks {
 		p.Set(form.Get(p.Key))
 	}
 	for _, t := range ask.Texts {
 		*t.Words = strings.TrimSpace(form.Get(t.Key))
-	}
-	for _, c := range ask.Checks {
-		*c.On = form.Has(c.Key)
 	}
 	for _, s := range ask.Severals {
 		var have []string
@@ -343,14 +343,14 @@ func readAsk(d *desk.Desk, ask plan.Asked, form url.Values, errs desk.FormErrors
 }
 
 // readCovers reads the rows of what a part guards.
-func readCovers(d *desk.Desk, form url.Values, errs desk.FormErrors) []plan.Cover {
-	var list []plan.Cover
+func readCovers(d *desk.Desk, form url.Values, errs desk.FormErrors) []parts.Cover {
+	var list []parts.Cover
 	for i := range desk.RowsOf(form, "cover", 0) {
-		c := plan.Cover{Place: guard.Place(form.Get(desk.RowKey("cover", i)))}
+		c := parts.Cover{Place: guard.Place(form.Get(desk.RowKey("cover", i)))}
 		if c.Place == "" {
 			continue
 		}
-		for _, h := range plan.Hazards() {
+		for _, h := range parts.Hazards() {
 			if form.Has(desk.RowKey("against."+h.Value, i)) {
 				c.Against = append(c.Against, guard.Hazard(h.Value))
 			}

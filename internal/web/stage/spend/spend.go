@@ -12,9 +12,11 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/unit"
@@ -131,7 +133,7 @@ func wordsOf(d *desk.Desk, form url.Values, key string, l plan.Line) lineWords {
 		source = string(plan.BoughtNew)
 	}
 	v := lineWords{
-		Needs:     desk.OptionsOf([]plan.Option{{Value: string(plan.Needed), Name: "Needed"}, {Value: string(plan.Wanted), Name: "Wanted"}}, desk.Typed(form, "need."+key, string(l.Need)), ""),
+		Needs:     desk.OptionsOf([]entry.Option{{Value: string(plan.Needed), Name: "Needed"}, {Value: string(plan.Wanted), Name: "Wanted"}}, desk.Typed(form, "need."+key, string(l.Need)), ""),
 		Decisions: desk.OptionsOf(plan.Decisions(), desk.Typed(form, "decision."+key, decision), ""),
 		Sources:   desk.OptionsOf(plan.Sources(), desk.Typed(form, "source."+key, source), ""),
 		Why:       desk.Typed(form, "why."+key, l.Why), Hours: desk.Typed(form, "hours."+key, d.Units.Shown(l.Hours.String())), Off: l.Standing() != plan.In,
@@ -190,7 +192,7 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 			continue
 		}
 		key := partKey(l)
-		info, _ := plan.InfoOf(l.Part.Slot)
+		info, _ := parts.KindOf(l.Part.Slot)
 		row := partRow{Key: key, Name: l.Part.Name, Slots: info.Name, Price: "no price", Out: form.Has("out." + key),
 			Amount: desk.Typed(form, "amount."+key, d.Units.Shown(l.Amount.String())), Error: errs["line."+key], lineWords: wordsOf(d, form, key, l)}
 		if only, err := d.Plan.Loadout(l.Loadout); err == nil {
@@ -353,10 +355,10 @@ func readSpend(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 		case keep && line != was:
 			words := []string{strings.TrimSpace(line.Title() + " " + line.Cost().String()), string(line.Need)}
 			if line.Decision != "" {
-				words = append(words, strings.ToLower(plan.NameOf(plan.Decisions(), string(line.Decision))))
+				words = append(words, strings.ToLower(entry.NameOf(plan.Decisions(), string(line.Decision))))
 			}
 			if line.Source != "" {
-				words = append(words, strings.ToLower(plan.NameOf(plan.Sources(), string(line.Source))))
+				words = append(words, strings.ToLower(entry.NameOf(plan.Sources(), string(line.Source))))
 			}
 			if line.Why != "" {
 				words = append(words, line.Why)

@@ -10,6 +10,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web/webtest"
@@ -64,7 +65,7 @@ func TestLedgerDecisions(t *testing.T) {
 	w.Follow("#save")
 	assert.Equal(t, "€1,364", w.Gauge("cost"), "1675 + 34 − 345")
 	p := s.Newest(t, demo.Rider)
-	assert.Equal(t, "lock-light-rear-250", p.Chosen(plan.RearLock, "travel").ID, "what is ordered is on the bike")
+	assert.Equal(t, "lock-light-rear-250", p.Chosen(parts.RearLock, "travel").ID, "what is ordered is on the bike")
 	assert.Contains(t, w.Text(`[...document.querySelectorAll('.line-more summary')].map((e) => e.textContent).join()`), "the fork has been opened")
 }
 
@@ -81,7 +82,7 @@ func TestUndecidedFromTheBench(t *testing.T) {
 		page = v.Page(header.Get("Location"))
 		assert.Equal(t, cost, webtest.Gauge(page, "cost"), "it costs nothing yet")
 		p := s.Newest(t, demo.Rider)
-		assert.Equal(t, "bracken-140-80-18", p.Chosen(plan.RearTyre, "travel").ID)
+		assert.Equal(t, "bracken-140-80-18", p.Chosen(parts.RearTyre, "travel").ID)
 		last := p.Lines[len(p.Lines)-1]
 		assert.Equal(t, plan.Decision(decision), last.Decision)
 		assert.Len(t, p.Lines, 19, "one line, whatever is decided")
@@ -100,8 +101,8 @@ func TestScope(t *testing.T) {
 	_, _, header := v.Post(path+"/choose", url.Values{"base": {webtest.Base(only)}, "stage": {"wheels"}, "loadout": {"travel"}, "try": {"rear-wheel@travel:wheel-h-17r"}})
 	page = v.Page(header.Get("Location"))
 	p := s.Newest(t, demo.Rider)
-	assert.Nil(t, p.Chosen(plan.RearWheel, "trail-day"))
-	assert.Equal(t, "wheel-h-17r", p.Chosen(plan.RearWheel, "travel").ID)
+	assert.Nil(t, p.Chosen(parts.RearWheel, "trail-day"))
+	assert.Equal(t, "wheel-h-17r", p.Chosen(parts.RearWheel, "travel").ID)
 	assert.Contains(t, page, "17\u00a0in rim", "the second wheel is described")
 	status, _, _ := v.Get(path + "/wheels?try=rear-wheel@winter:wheel-h-17r")
 	assert.Equal(t, http.StatusNotFound, status)

@@ -8,7 +8,9 @@ import (
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/terrain"
@@ -189,16 +191,16 @@ func recordOf(d *desk.Desk) []plan.Fact {
 	}
 	add("Fork preload", setWords(d, &s.Front, s.Front.SetMM))
 	add("Shock preload", setWords(d, &s.Rear, s.Rear.SetMM))
-	for _, slot := range []plan.Slot{plan.Shock, plan.Fork, plan.Links, plan.ForkOil, plan.ForkValving, plan.ShockValving} {
+	for _, slot := range []parts.Slot{parts.Shock, parts.Fork, parts.Links, parts.ForkOil, parts.ForkValving, parts.ShockValving} {
 		p := built.Part(slot)
 		if p == nil || !built.Chosen(slot) {
 			continue
 		}
-		info, _ := plan.InfoOf(slot)
+		info, _ := parts.KindOf(slot)
 		value := p.Name
 		for i := range d.Plan.Lines {
 			if l := &d.Plan.Lines[i]; l.Part == p && l.Source != "" {
-				value += ", " + strings.ToLower(plan.NameOf(plan.Sources(), string(l.Source)))
+				value += ", " + strings.ToLower(entry.NameOf(plan.Sources(), string(l.Source)))
 			}
 		}
 		add(info.Name, value)

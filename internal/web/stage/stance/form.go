@@ -4,6 +4,7 @@ import (
 	"net/url"
 	"slices"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/web/desk"
 )
@@ -25,12 +26,12 @@ func readSits(form url.Values, l *plan.Loadout, errs desk.FormErrors) (changed [
 		return nil
 	}
 	was, now := l.Sits, plan.Sit(form.Get("sits"))
-	if !slices.ContainsFunc(plan.Sits(), func(o plan.Option) bool { return o.Value == string(now) }) {
+	if !slices.ContainsFunc(plan.Sits(), func(o entry.Option) bool { return o.Value == string(now) }) {
 		errs["sits"] = "choose one of them"
 		return nil
 	}
 	if l.Sits = now; now != was {
-		changed = append(changed, desk.ChangedWords("Rider sits", plan.NameOf(plan.Sits(), string(was)), plan.NameOf(plan.Sits(), string(now))))
+		changed = append(changed, desk.ChangedWords("Rider sits", entry.NameOf(plan.Sits(), string(was)), entry.NameOf(plan.Sits(), string(now))))
 	}
 	return changed
 }

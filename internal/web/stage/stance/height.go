@@ -6,10 +6,12 @@ import (
 	"net/url"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fit"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/terrain"
@@ -66,13 +68,13 @@ func readHeight(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 }
 
 // heightStates are how the bike can be drawn.
-var heightStates = []plan.Option{{Value: "loaded", Name: "everything on"}, {Value: "static", Name: "by itself"}, {Value: "pressed", Name: "all travel used"}}
+var heightStates = []entry.Option{{Value: "loaded", Name: "everything on"}, {Value: "static", Name: "by itself"}, {Value: "pressed", Name: "all travel used"}}
 
 // riderPoses are what its rider can do.
-var riderPoses = []plan.Option{{Value: string(draw.LegsDown), Name: "legs down"}, {Value: string(draw.Seated), Name: "seated"}, {Value: string(draw.OnPegs), Name: "standing"}}
+var riderPoses = []entry.Option{{Value: string(draw.LegsDown), Name: "legs down"}, {Value: string(draw.Seated), Name: "seated"}, {Value: string(draw.OnPegs), Name: "standing"}}
 
 // chosen is the one of a list that an address names, or the first.
-func chosen(list []plan.Option, value string) string {
+func chosen(list []entry.Option, value string) string {
 	for _, o := range list {
 		if o.Value == value {
 			return value
@@ -82,7 +84,7 @@ func chosen(list []plan.Option, value string) string {
 }
 
 // heightSlots are what the page offers, in the order in which they are tried.
-var heightSlots = []plan.Slot{plan.Seat, plan.Links, plan.SideStand, plan.StandPlateSlot, plan.Risers, plan.Pegs, plan.SteeringDamper, plan.Shock, plan.Fork}
+var heightSlots = []parts.Slot{parts.Seat, parts.Links, parts.SideStand, parts.StandPlateSlot, parts.Risers, parts.Pegs, parts.SteeringDamper, parts.Shock, parts.Fork}
 
 func heightOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 	v := heightView{Has: s.After != nil, Tried: s.Touched(), FormState: s.State}
@@ -117,17 +119,17 @@ func heightOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 }
 
 // heightColumns are what parts of a slot move here.
-func heightColumns(slot plan.Slot) []desk.Column {
+func heightColumns(slot parts.Slot) []desk.Column {
 	cost, reach, clearance := desk.Moves("Cost", "cost"), desk.Moves("Reach", "seat-reach"), desk.Moves("Clearance", "clearance")
 	knee, back := desk.Moves("Knee", "knee"), desk.Moves("Back, standing", "back-standing")
 	switch slot {
-	case plan.Pegs:
+	case parts.Pegs:
 		return []desk.Column{cost, knee, back}
-	case plan.Risers:
+	case parts.Risers:
 		return []desk.Column{cost, back, desk.Becomes("Bars low by", "bar-short")}
-	case plan.SideStand, plan.StandPlateSlot:
+	case parts.SideStand, parts.StandPlateSlot:
 		return []desk.Column{cost, desk.Becomes("Leans then", "stand-lean"), desk.Becomes("Under its foot", "stand-pressure"), desk.Becomes("Short by", "stand-short")}
-	case plan.Seat:
+	case parts.Seat:
 		return []desk.Column{cost, reach, clearance, knee}
 	}
 	return []desk.Column{cost, reach, clearance, desk.Becomes("Trail then", "trail"), desk.Becomes("Stand short by", "stand-short")}
@@ -144,10 +146,10 @@ func turned(d *desk.Desk, after *eval.LoadoutReport, state string, pose draw.Rid
 	t := draw.Turned{
 		Bike: desk.Silhouette(b, after), Frame: f.Poses.Frame, Pose: now, Rider: pose,
 		Body: fit.BodyOf(brief.Stature.In("mm"), brief.Inseam.In("mm")), InseamMM: brief.Inseam.In("mm"),
-		SeatMM: b.SeatHeight.In("mm") + built.Figure(plan.SeatRise), PegMM: b.PegHeight.In("mm") - built.Figure(plan.PegDrop),
+		SeatMM: b.SeatHeight.In("mm") + built.Figure(parts.SeatRise), PegMM: b.PegHeight.In("mm") - built.Figure(parts.PegDrop),
 		Grip: fit.Place{
-			X: fit.GripXMM(f.Poses.Frame.WheelbaseMM, f.Poses.Frame.FrontRadiusMM, f.Poses.Frame.RakeDeg, f.Poses.Frame.OffsetMM, bar) - built.Figure(plan.BarBack),
-			Z: bar + built.Figure(plan.BarRise),
+			X: fit.GripXMM(f.Poses.Frame.WheelbaseMM, f.Poses.Frame.FrontRadiusMM, f.Poses.Frame.RakeDeg, f.Poses.Frame.OffsetMM, bar) - built.Figure(parts.BarBack),
+			Z: bar + built.Figure(parts.BarRise),
 		},
 		Back: f.Body.BackSeatedDeg, SitsMM: (sits.Share - usual.Share) * f.Poses.Frame.WheelbaseMM,
 		ReachMM: f.Reach.MM, Feet: fit.FeetAt(f.Reach.MM), Words: func(mm float64) string { return d.Units.Quantity(mm, "mm") },

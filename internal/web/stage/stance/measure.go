@@ -9,8 +9,10 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/draw"
@@ -61,12 +63,12 @@ const (
 	aloneAfter = ":alone"
 )
 
-func standings(p *plan.Plan) []plan.Option {
-	list := []plan.Option{}
+func standings(p *plan.Plan) []entry.Option {
+	list := []entry.Option{}
 	for _, l := range p.Loadouts {
-		list = append(list, plan.Option{Value: l.ID, Name: "As planned, " + l.Name + ", everything on"}, plan.Option{Value: l.ID + aloneAfter, Name: "As planned, " + l.Name + ", you alone"})
+		list = append(list, entry.Option{Value: l.ID, Name: "As planned, " + l.Name + ", everything on"}, entry.Option{Value: l.ID + aloneAfter, Name: "As planned, " + l.Name + ", you alone"})
 	}
-	return append(list, plan.Option{Value: asItCame, Name: "As it came, you alone"})
+	return append(list, entry.Option{Value: asItCame, Name: "As it came, you alone"})
 }
 
 func measurePage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
@@ -89,7 +91,7 @@ func measure(d *desk.Desk, kept string, form url.Values, errs desk.FormErrors) m
 		if rear {
 			end.Name = "Rear"
 		}
-		var blank plan.SagEnd
+		var blank logbook.SagEnd
 		for _, f := range blank.Fields(rear) {
 			end.Fields = append(end.Fields, desk.FieldOf(d.Units, f, orEmpty(form), errs))
 		}
@@ -115,11 +117,11 @@ func orEmpty(form url.Values) url.Values {
 // sessions lists what was measured, the newest first.
 func (v *measureView) sessions(d *desk.Desk, kept string) {
 	s := &d.Report.Facts.Springs
-	live := d.Plan.ReadingsOf(plan.SagRead)
+	live := d.Plan.ReadingsOf(logbook.SagRead)
 	for _, r := range slices.Backward(live) {
-		row := satRow{ID: r.ID, On: r.On, As: r.Sag.Name, Note: r.Note, Leads: r.ID == s.Rear.Measured.Reading || r.ID == s.Front.Measured.Reading}
+		row := satRow{ID: r.ID, On: r.On, As: r.Sag().Name, Note: r.Note, Leads: r.ID == s.Rear.Measured.Reading || r.ID == s.Front.Measured.Reading}
 		for _, rear := range []bool{true, false} {
-			if end, ok := satEndOf(d, s.Of(rear), r.Sag.Of(rear), rear); ok {
+			if end, ok := satEndOf(d, s.Of(rear), r.Sag().Of(rear), rear); ok {
 				row.Ends = append(row.Ends, end)
 			}
 		}
@@ -140,7 +142,7 @@ func verdictOf(ends []satEnd) string {
 }
 
 // satEndOf is one end of a session in words.
-func satEndOf(d *desk.Desk, e *facts.SpringEnd, m *plan.SagEnd, rear bool) (satEnd, bool) {
+func satEndOf(d *desk.Desk, e *facts.SpringEnd, m *logbook.SagEnd, rear bool) (satEnd, bool) {
 	free, rider := m.FreeMM(), m.RiderMM()
 	if math.IsNaN(free) && math.IsNaN(rider) {
 		return satEnd{}, false
@@ -204,10 +206,10 @@ func freeWords(e *facts.SpringEnd, free float64) string {
 // pointsOf are the loads under which an end was measured with the spring and the preload of
 // the latest session.
 func pointsOf(p *plan.Plan, rear bool) (points []stance.Point, stiction []float64) {
-	live := p.ReadingsOf(plan.SagRead)
-	var last *plan.SagEnd
+	live := p.ReadingsOf(logbook.SagRead)
+	var last *logbook.SagEnd
 	for _, r := range slices.Backward(live) {
-		e := r.Sag.Of(rear)
+		e := r.Sag().Of(rear)
 		if !e.Hanging.Known() {
 			continue
 		}
@@ -275,17 +277,18 @@ func (v *measureView) rates(d *desk.Desk) {
 }
 
 // fillSag enters one session.
-func fillSag(d *desk.Desk, form url.Values, into *plan.Reading, errs desk.FormErrors) error {
-	into.Sag = &plan.Sag{}
+func fillSag(d *desk.Desk, form url.Values, into *logbook.Reading, errs desk.FormErrors) error {
+	sag := &logbook.Sag{}
+	into.Read = sag
 	for _, rear := range []bool{true, false} {
-		desk.Enter(d.Units, into.Sag.Of(rear).Fields(rear), form, errs)
+		desk.Enter(d.Units, sag.Of(rear).Fields(rear), form, errs)
 	}
-	return stoodAs(d, form.Get("as"), into.Sag)
+	return stoodAs(d, form.Get("as"), sag)
 }
 
 // stoodAs notes what stood on the springs: their masses, preload and rates as the plan has
 // them.
-func stoodAs(d *desk.Desk, as string, into *plan.Sag) error {
+func stoodAs(d *desk.Desk, as string, into *logbook.Sag) error {
 	id, alone := strings.CutSuffix(as, aloneAfter)
 	p := d.Plan
 	if as == asItCame {

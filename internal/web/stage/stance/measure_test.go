@@ -9,7 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web/webtest"
 )
@@ -48,9 +48,9 @@ func TestMeasure(t *testing.T) {
 	readings := s.Newest(t, demo.Rider).Readings
 	require.Len(t, readings, before+1, "exactly one")
 	sat := readings[before]
-	assert.Equal(t, plan.SagRead, sat.Kind)
-	assert.InDelta(t, 100, sat.Sag.Rear.RiderMM(), 1e-9)
-	assert.True(t, sat.Sag.Rear.Sprung.Known() && sat.Sag.Rear.Preload.Known() && sat.Sag.Rear.Spring.Known(), "with what stood on the springs")
+	assert.Equal(t, logbook.SagRead, sat.Kind)
+	assert.InDelta(t, 100, sat.Sag().Rear.RiderMM(), 1e-9)
+	assert.True(t, sat.Sag().Rear.Sprung.Known() && sat.Sag().Rear.Preload.Known() && sat.Sag().Rear.Spring.Known(), "with what stood on the springs")
 	w.Open(path + "/stance?loadout=travel")
 	assert.Equal(t, "47 %", w.GaugeIn("#travel", "sag-rear"), "100 of 215 mm: what was measured leads")
 }
@@ -70,9 +70,9 @@ func TestMeasureTwoLoads(t *testing.T) {
 	assert.Contains(t, page, "Rate at the wheel")
 	assert.Contains(t, page, "Rear")
 	p := v.Stored(path)
-	live := p.ReadingsOf(plan.SagRead)
+	live := p.ReadingsOf(logbook.SagRead)
 	require.Len(t, live, 2)
-	assert.Greater(t, live[1].Sag.Rear.Sprung.In("kg"), live[0].Sag.Rear.Sprung.In("kg"))
+	assert.Greater(t, live[1].Sag().Rear.Sprung.In("kg"), live[0].Sag().Rear.Sprung.In("kg"))
 	for _, r := range live {
 		status, _, _ := v.Post(path+"/measure/revoke", url.Values{"of": {r.ID}})
 		require.Equal(t, http.StatusSeeOther, status)

@@ -8,8 +8,10 @@ import (
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/unit"
@@ -63,7 +65,7 @@ func readSag(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErro
 	if len(summary) > 0 {
 		summary[0] = l.Name + ": " + summary[0]
 	}
-	if use := form.Get("springs_for"); use != "" && !slices.ContainsFunc(plan.SpringUses(), func(o plan.Option) bool { return o.Value == use }) {
+	if use := form.Get("springs_for"); use != "" && !slices.ContainsFunc(plan.SpringUses(), func(o entry.Option) bool { return o.Value == use }) {
 		errs["springs_for"] = "choose one of them"
 		return changed, summary, errs
 	}
@@ -72,7 +74,7 @@ func readSag(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErro
 }
 
 // sagSlots are what the page offers, in the order in which they are tried.
-var sagSlots = []plan.Slot{plan.ShockSpring, plan.ForkSprings, plan.ShockAdjuster, plan.ForkCaps, plan.ForkOil, plan.ForkValving, plan.ShockValving, plan.Shock, plan.Fork}
+var sagSlots = []parts.Slot{parts.ShockSpring, parts.ForkSprings, parts.ShockAdjuster, parts.ForkCaps, parts.ForkOil, parts.ForkValving, parts.ShockValving, parts.Shock, parts.Fork}
 
 func sagOf(d *desk.Desk, shown desk.Shown) (desk.FormBody, error) {
 	v := sagView{Has: shown.After != nil, Tried: shown.Touched(), Revoke: d.Href("stance/measured"), FormState: shown.State}
@@ -95,7 +97,7 @@ func sagOf(d *desk.Desk, shown desk.Shown) (desk.FormBody, error) {
 	v.Missing = desk.MissingOf(v.Working)
 	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Becomes("Front then", "sag-front"), desk.Becomes("Rear then", "sag-rear"), desk.Moves("Reach", "seat-reach"), desk.Moves("Own hours", "own-hours")}
 	var err error
-	v.Lists, err = d.ListsOf(sagSlots, "stance", func(plan.Slot) []desk.Column { return columns }, shown.Tried)
+	v.Lists, err = d.ListsOf(sagSlots, "stance", func(parts.Slot) []desk.Column { return columns }, shown.Tried)
 	return v, err
 }
 
@@ -132,7 +134,7 @@ func (v *sagView) form(d *desk.Desk, after *eval.LoadoutReport, form url.Values,
 	v.Sits = sitsOf(form, l)
 	byGround := "by the ground"
 	if mix := d.Plan.Brief.Mix(); mix.Said() {
-		byGround = "by the ground: " + strings.ToLower(plan.NameOf(plan.SpringUses(), string(stance.UseOf(mix.Loose()))))
+		byGround = "by the ground: " + strings.ToLower(entry.NameOf(plan.SpringUses(), string(stance.UseOf(mix.Loose()))))
 	}
 	v.Uses = desk.OptionsOf(plan.SpringUses(), desk.Typed(form, "springs_for", string(d.Plan.Brief.SpringsFor)), byGround)
 }

@@ -7,7 +7,7 @@ import (
 
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/guide"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/web/desk"
 )
 
@@ -28,7 +28,7 @@ var Stage = desk.Stage{
 		{ID: "height", Name: "Height", Routes: heightForm.Routes()},
 		{ID: "measure", Name: "Measure", Routes: []desk.Route{
 			desk.Live("/measure", measurePage),
-			desk.Post("/measure", desk.AddReading("measure", plan.SagRead, fillSag, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any { return measure(d, "", form, errs) })),
+			desk.Post("/measure", desk.AddReading("measure", logbook.SagRead, fillSag, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any { return measure(d, "", form, errs) })),
 			desk.Post("/measure/revoke", desk.RevokeOn("measure")),
 		}},
 		{ID: "symptoms", Name: "What it does", Routes: symptoms.Routes()},

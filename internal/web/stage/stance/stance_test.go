@@ -9,6 +9,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/demo"
@@ -48,7 +49,7 @@ func TestSag(t *testing.T) {
 	day, err := p.Loadout("trail-day")
 	require.NoError(t, err)
 	assert.False(t, day.Setting.RearPreload.Known(), "the other loadout is set by itself")
-	assert.Nil(t, p.Chosen(plan.ShockSpring, "travel"), "a preview is not a choice")
+	assert.Nil(t, p.Chosen(parts.ShockSpring, "travel"), "a preview is not a choice")
 }
 
 // TestForward: sitting forward takes sag off the rear, at once, for nothing.
@@ -122,10 +123,10 @@ func TestOwnSpring(t *testing.T) {
 	values.Set("mass", "2.4 kg")
 	status, body, _ := v.Post(path+"/part?slot=shock-spring&loadout=travel", values)
 	require.Equal(t, http.StatusSeeOther, status, body)
-	own := v.Stored(path).Chosen(plan.ShockSpring, "travel")
+	own := v.Stored(path).Chosen(parts.ShockSpring, "travel")
 	require.NotNil(t, own)
 	var want unit.Stiffness
 	require.NoError(t, want.Enter("440 lb/in", "N/mm"))
-	assert.Equal(t, want.In("N/mm"), own.Spring.Rate.In("N/mm"))
+	assert.Equal(t, want.In("N/mm"), own.Spring().Rate.In("N/mm"))
 	assert.True(t, strings.Contains(v.Page(path+"/stance?loadout=travel"), "77.1"), "in the rider's own units")
 }

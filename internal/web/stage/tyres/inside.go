@@ -8,6 +8,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
@@ -28,14 +29,14 @@ type schoolView struct{ Name, Says string }
 
 // wheelSlots are the slots of one wheel.
 type wheelSlots struct {
-	tyre, tube, lock, sealant, wheel plan.Slot
+	tyre, tube, lock, sealant, wheel parts.Slot
 	gains                            figure.ID // figure of what the plan adds to it
 	front                            bool
 }
 
 var wheelsOfBike = []wheelSlots{
-	{plan.RearTyre, plan.RearTube, plan.RearLock, plan.RearSealant, plan.RearWheel, "rear-unsprung", false},
-	{plan.FrontTyre, plan.FrontTube, plan.FrontLock, plan.FrontSealant, plan.FrontWheel, "front-unsprung", true},
+	{parts.RearTyre, parts.RearTube, parts.RearLock, parts.RearSealant, parts.RearWheel, "rear-unsprung", false},
+	{parts.FrontTyre, parts.FrontTube, parts.FrontLock, parts.FrontSealant, parts.FrontWheel, "front-unsprung", true},
 }
 
 // rockAdvice is the pressure for rock at one wheel.
@@ -70,8 +71,8 @@ func inside(d *desk.Desk, view *insideView, tried []plan.Choice) error {
 	}
 	for _, w := range wheelsOfBike {
 		rim, tubeless := built.Rim(w.tyre), built.WheelBuild(w.tyre).Tubeless()
-		fits := func(p *plan.Part) bool {
-			f := p.Filling
+		fits := func(p *parts.Part) bool {
+			f := p.Filling()
 			switch {
 			case f == nil:
 				return true
@@ -91,7 +92,7 @@ func inside(d *desk.Desk, view *insideView, tried []plan.Choice) error {
 			return pressureWords(u, rockAdvice(diff.After, w.front))
 		}}
 		columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Wheel gains", w.gains), onRock}
-		for _, slot := range []plan.Slot{w.tube, w.lock, w.sealant} {
+		for _, slot := range []parts.Slot{w.tube, w.lock, w.sealant} {
 			list, err := d.OptionsFor(slot, "inside", fits, columns, nil, tried)
 			if err != nil {
 				return err
@@ -101,13 +102,13 @@ func inside(d *desk.Desk, view *insideView, tried []plan.Choice) error {
 				continue
 			}
 			if slot == w.tube {
-				info, _ := plan.InfoOf(w.tyre)
+				info, _ := parts.KindOf(w.tyre)
 				list.Name, list.Aside = "Inside the "+strings.ToLower(info.Name), rimWords(d, rim)
 			}
 			view.Lists = append(view.Lists, list)
 		}
 	}
-	kits, err := d.OptionsFor(plan.TyreKit, "inside", desk.Every, []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Loaded mass", "loaded-mass")}, nil, tried)
+	kits, err := d.OptionsFor(parts.TyreKit, "inside", desk.Every, []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Loaded mass", "loaded-mass")}, nil, tried)
 	view.Lists = append(view.Lists, kits)
 	return err
 }
@@ -142,27 +143,27 @@ func wheelsPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		built := d.Plan.Build(d.Loadout)
 		for _, wheel := range wheelsOfBike {
 			view.Now = append(view.Now, wheelNowOf(d, built, wheel))
-			fits := func(p *plan.Part) bool { return built.Fits(p) }
+			fits := func(p *parts.Part) bool { return built.Fits(p) }
 			list, err := d.OptionsFor(wheel.wheel, "wheels", fits, []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Wheel gains", wheel.gains)}, nil, tried)
 			if err != nil {
 				return nil, err
 			}
 			view.Lists = append(view.Lists, list)
 		}
-		for _, slot := range []plan.Slot{plan.SpareFront, plan.SpareRear} {
+		for _, slot := range []parts.Slot{parts.SpareFront, parts.SpareRear} {
 			list, err := d.OptionsFor(slot, "wheels", built.Goes, []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Becomes("Tyres last", "tyre-life")}, nil, tried)
 			if err != nil {
 				return nil, err
 			}
 			view.Lists = append(view.Lists, list)
 		}
-		view.Own = d.Href("part", "slot", string(plan.SpareRear))
+		view.Own = d.Href("part", "slot", string(parts.SpareRear))
 		return view, nil
 	})
 }
 
 func wheelNowOf(d *desk.Desk, built *plan.Built, w wheelSlots) wheelNow {
-	info, _ := plan.InfoOf(w.wheel)
+	info, _ := parts.KindOf(w.wheel)
 	rim := built.Rim(w.tyre)
 	v := wheelNow{Name: info.Name, Build: buildWords[built.WheelBuild(w.tyre)], Rim: rimWords(d, rim)}
 	if rim.DiameterIn == 0 {
@@ -171,7 +172,7 @@ func wheelNowOf(d *desk.Desk, built *plan.Built, w wheelSlots) wheelNow {
 	for _, c := range tyre.Characters() {
 		n := 0
 		for _, p := range d.Shelf {
-			if p.Slot == w.tyre && p.Tyre != nil && p.Tyre.Kind == c.Kind && p.Tyre.Size.RimIn == rim.DiameterIn {
+			if p.Slot == w.tyre && p.Tyre() != nil && p.Tyre().Kind == c.Kind && p.Tyre().Size.RimIn == rim.DiameterIn {
 				n++
 			}
 		}
@@ -180,8 +181,8 @@ func wheelNowOf(d *desk.Desk, built *plan.Built, w wheelSlots) wheelNow {
 	return v
 }
 
-var buildWords = map[plan.WheelBuild]string{
-	"": "how it is built is not known", plan.Spoked: "spoked, with a tube", plan.SpokedTubeless: "spoked, tubeless", plan.Cast: "cast, tubeless",
+var buildWords = map[parts.WheelBuild]string{
+	"": "how it is built is not known", parts.Spoked: "spoked, with a tube", parts.SpokedTubeless: "spoked, tubeless", parts.Cast: "cast, tubeless",
 }
 
 // surfaceWords are the surfaces of the card.

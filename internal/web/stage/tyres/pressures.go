@@ -7,8 +7,10 @@ import (
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -175,7 +177,7 @@ func pressureAsks(d *desk.Desk, report *eval.LoadoutReport) []string {
 		asks = append(asks, "the bike's placard pressures (Its sheet)")
 	}
 	for _, w := range wheelsOfBike {
-		info, _ := plan.InfoOf(w.tyre)
+		info, _ := parts.KindOf(w.tyre)
 		switch t := built.Tyre(w.tyre); {
 		case t == nil:
 			asks = append(asks, info.Name)
@@ -277,7 +279,7 @@ func readPressures(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.Fo
 			if err := d.Units.Enter(e.now, form.Get(key), "kPa"); err != nil {
 				errs[key] = err.Error()
 			} else if kPa := e.now.In("kPa"); e.now.Known() && !(kPa >= 40 && kPa <= 450) {
-				errs[key] = d.Units.Says(&plan.OutOfRange{Text: e.now.String(), Min: 40, Max: 450, Unit: "kPa"}).Error()
+				errs[key] = d.Units.Says(&entry.OutOfRange{Text: e.now.String(), Min: 40, Max: 450, Unit: "kPa"}).Error()
 			} else if e.now.String() != e.before.String() {
 				summary = append(summary, desk.ChangedWords(s.Name+", "+e.name, e.before.String(), e.now.String()))
 			}

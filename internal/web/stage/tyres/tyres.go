@@ -7,6 +7,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/tyre"
@@ -34,9 +35,9 @@ const maxBeside = 4
 
 // columns of the two wheels: what a rear tyre moves is mostly the gearing, what
 // a front one moves the steering and the display.
-var tyreColumns = map[plan.Slot][]desk.Column{
-	plan.RearTyre:  {desk.Moves("Cost", "cost"), desk.Moves("Gearing", "gear-change"), desk.Moves("Cruise", "cruise-rpm"), desk.Moves("Pace", "crawl-speed"), desk.Becomes("Lasts", "rear-life")},
-	plan.FrontTyre: {desk.Moves("Cost", "cost"), desk.Moves("Against rear", "wheel-mix"), desk.Moves("Seat", "seat-rise"), desk.Moves("Display", "speedometer"), desk.Becomes("Lasts", "front-life")},
+var tyreColumns = map[parts.Slot][]desk.Column{
+	parts.RearTyre:  {desk.Moves("Cost", "cost"), desk.Moves("Gearing", "gear-change"), desk.Moves("Cruise", "cruise-rpm"), desk.Moves("Pace", "crawl-speed"), desk.Becomes("Lasts", "rear-life")},
+	parts.FrontTyre: {desk.Moves("Cost", "cost"), desk.Moves("Against rear", "wheel-mix"), desk.Moves("Seat", "seat-rise"), desk.Moves("Display", "speedometer"), desk.Becomes("Lasts", "front-life")},
 }
 
 func tyresPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
@@ -62,10 +63,10 @@ func tyres(d *desk.Desk, view *tyresView, beside []string, tried []plan.Choice) 
 		view.Toggle, keep = d.Href("tyres", keep...), everything
 	}
 	built := d.Plan.Build(d.Loadout)
-	for _, slot := range []plan.Slot{plan.RearTyre, plan.FrontTyre} {
+	for _, slot := range []parts.Slot{parts.RearTyre, parts.FrontTyre} {
 		rim := built.Rim(slot)
-		fits := func(p *plan.Part) bool {
-			return view.All || rim.DiameterIn == 0 || p.Tyre != nil && p.Tyre.Size.RimIn == rim.DiameterIn
+		fits := func(p *parts.Part) bool {
+			return view.All || rim.DiameterIn == 0 || p.Tyre() != nil && p.Tyre().Size.RimIn == rim.DiameterIn
 		}
 		list, err := d.OptionsFor(slot, "tyres", fits, tyreColumns[slot], keep, tried)
 		if err != nil {
@@ -96,9 +97,9 @@ func known(d *desk.Desk, ids []string) []string {
 	return list
 }
 
-func tyrePart(d *desk.Desk, id string) *plan.Part {
+func tyrePart(d *desk.Desk, id string) *parts.Part {
 	for _, p := range d.Shelf {
-		if p.ID == id && p.Tyre != nil {
+		if p.ID == id && p.Tyre() != nil {
 			return p
 		}
 	}
@@ -142,9 +143,9 @@ func rimWords(d *desk.Desk, rim tyre.Rim) string {
 type contender struct {
 	name, word string
 	style      draw.Style
-	slot       plan.Slot
-	tyre       *plan.Tyre
-	part       *plan.Part // nil for the standard one
+	slot       parts.Slot
+	tyre       *parts.Tyre
+	part       *parts.Part // nil for the standard one
 	plan       *plan.Plan
 }
 
@@ -162,9 +163,9 @@ func lineup(d *desk.Desk, view *tyresView, beside []string, tried []plan.Choice)
 		return err
 	}
 	standard := d.Plan.BuildStandard()
-	room := map[plan.Slot]draw.Clearance{
-		plan.RearTyre:  {WidthMM: d.Plan.Bike.RearMaxWidth.In("mm"), DiameterMM: d.Plan.Bike.RearMaxDiameter.In("mm")},
-		plan.FrontTyre: {WidthMM: d.Plan.Bike.FrontMaxWidth.In("mm"), DiameterMM: d.Plan.Bike.FrontMaxDiameter.In("mm")},
+	room := map[parts.Slot]draw.Clearance{
+		parts.RearTyre:  {WidthMM: d.Plan.Bike.RearMaxWidth.In("mm"), DiameterMM: d.Plan.Bike.RearMaxDiameter.In("mm")},
+		parts.FrontTyre: {WidthMM: d.Plan.Bike.FrontMaxWidth.In("mm"), DiameterMM: d.Plan.Bike.FrontMaxDiameter.In("mm")},
 	}
 	rows := make([]desk.LineupRow, len(lineupRows))
 	for i, row := range lineupRows {
@@ -189,7 +190,7 @@ func lineup(d *desk.Desk, view *tyresView, beside []string, tried []plan.Choice)
 	return nil
 }
 
-func tyreOf(t *plan.Tyre, style draw.Style) draw.Tyre {
+func tyreOf(t *parts.Tyre, style draw.Style) draw.Tyre {
 	return draw.Tyre{Style: style, WidthMM: t.WidthMM(), DiameterMM: t.DiameterMM(), RimMM: 25.4 * t.Size.RimIn}
 }
 
@@ -197,7 +198,7 @@ func contenders(d *desk.Desk, beside []string, tried []plan.Choice) []contender 
 	var list []contender
 	for _, id := range beside {
 		part := tyrePart(d, id)
-		if part.Tyre == nil || part.Tyre.Size.IsZero() {
+		if part.Tyre() == nil || part.Tyre().Size.IsZero() {
 			continue // nothing to draw
 		}
 		word := "beside"
@@ -205,15 +206,15 @@ func contenders(d *desk.Desk, beside []string, tried []plan.Choice) []contender 
 			word = "in the plan"
 		}
 		choices := d.Plan.Scoped([]plan.Choice{{Slot: part.Slot, Part: part}}, d.Loadout)
-		list = append(list, contender{part.Name, word, draw.Current, part.Slot, part.Tyre, part, d.Plan.With(choices...)})
+		list = append(list, contender{part.Name, word, draw.Current, part.Slot, part.Tyre(), part, d.Plan.With(choices...)})
 	}
 	if len(list) > 0 {
 		return list
 	}
-	slot := plan.RearTyre
+	slot := parts.RearTyre
 	for _, c := range tried {
-		if c.Slot == plan.FrontTyre {
-			slot = plan.FrontTyre
+		if c.Slot == parts.FrontTyre {
+			slot = parts.FrontTyre
 		}
 	}
 	add := func(p *plan.Plan, word string, style draw.Style) {
@@ -222,7 +223,7 @@ func contenders(d *desk.Desk, beside []string, tried []plan.Choice) []contender 
 		if built.Tyre(slot) == nil {
 			return
 		}
-		c := contender{part.Name, word, style, slot, part.Tyre, part, p}
+		c := contender{part.Name, word, style, slot, part.Tyre(), part, p}
 		if p.Chosen(slot, d.Loadout) == nil {
 			c.part = nil
 		}
@@ -302,7 +303,7 @@ var lineupRows = []struct {
 		return d.Units.Quantity(float64(price.Minor())/life*1000, d.Plan.Currency)
 	}},
 	{"Gearing, walking pace", func(d *desk.Desk, c contender, diff eval.Difference) string {
-		if c.slot != plan.RearTyre {
+		if c.slot != parts.RearTyre {
 			return "–"
 		}
 		change, _ := diff.After.Figure(figure.GearChange)
@@ -319,7 +320,7 @@ var lineupRows = []struct {
 	}},
 }
 
-var lifeOf = map[plan.Slot]figure.ID{plan.FrontTyre: figure.FrontLife, plan.RearTyre: figure.RearLife}
+var lifeOf = map[parts.Slot]figure.ID{parts.FrontTyre: figure.FrontLife, parts.RearTyre: figure.RearLife}
 
 // lasts answers whether a tyre lasts the trip, or else from where another is
 // needed.

@@ -1,11 +1,17 @@
-package plan
+// Package entry is what a document's forms and its validation have in common: a number or
+// a word, how it is asked for, and what of it is believed.
+//
+// An [Entry] keeps what was typed. A [Field] says in which unit and between which bounds a
+// number is believed, a [Pick] out of which words one is chosen; whoever shows, reads or
+// validates a document walks the same ones. The package knows no trade.
+package entry
 
 import (
 	"fmt"
 	"strings"
 )
 
-// Entry is a number as a rider enters it: a quantity or a list of gears.
+// Entry is something that a rider enters: a quantity, a count, a list of gears.
 type Entry interface {
 	String() string
 	Known() bool
@@ -25,6 +31,15 @@ type Field struct {
 type Section struct {
 	Name   string
 	Fields []Field
+}
+
+// FieldsOf are the fields of all sections.
+func FieldsOf(sections []Section) []Field {
+	var all []Field
+	for _, s := range sections {
+		all = append(all, s.Fields...)
+	}
+	return all
 }
 
 // OutOfRange is a number that nobody believes, with the range in which one is.
@@ -50,10 +65,13 @@ func (f Field) Check() error {
 	return nil
 }
 
-func fieldsOf(sections []Section) []Field {
-	var all []Field
-	for _, s := range sections {
-		all = append(all, s.Fields...)
-	}
-	return all
+// Text is words of a form, with where they are kept.
+type Text struct {
+	Key, Label, Help string
+	Words            *string
+}
+
+// Ask is a field in one line, as tables of them are written.
+func Ask(key, label, unit string, least, most float64, help string, entry Entry) Field {
+	return Field{key, label, unit, least, most, help, entry}
 }

@@ -1,9 +1,10 @@
-package plan
+package logbook
 
 import (
 	"fmt"
 	"math"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/unit"
 )
 
@@ -69,17 +70,17 @@ func middle(a, b unit.Length) float64 {
 }
 
 // Fields lists what is measured at an end, in the order of the work.
-func (e *SagEnd) Fields(rear bool) []Field {
+func (e *SagEnd) Fields(rear bool) []entry.Field {
 	end, mark := "front", "Along the leg, from the axle or the dust seal up to a mark."
 	if rear {
 		end, mark = "rear", "From the axle straight up to a mark on the tail or the rack."
 	}
-	return []Field{
-		{end + "_hanging", "Wheel hanging", "mm", 50, 1200, mark, &e.Hanging},
-		{end + "_free_down", "By itself, pushed down", "mm", 20, 1200, "On its wheels, nobody on it: push down once, let it come up, read.", &e.FreeDown},
-		{end + "_free_up", "… lifted", "mm", 20, 1200, "Lift, let it down, read.", &e.FreeUp},
-		{end + "_rider_down", "You on it, pushed down", "mm", 20, 1200, "Dressed to ride, where you ride, feet on the pegs: push down once, let it come up, read.", &e.RiderDown},
-		{end + "_rider_up", "… lifted", "mm", 20, 1200, "Lift, let it down, read.", &e.RiderUp},
+	return []entry.Field{
+		{Key: end + "_hanging", Label: "Wheel hanging", Unit: "mm", Min: 50, Max: 1200, Help: mark, Entry: &e.Hanging},
+		{Key: end + "_free_down", Label: "By itself, pushed down", Unit: "mm", Min: 20, Max: 1200, Help: "On its wheels, nobody on it: push down once, let it come up, read.", Entry: &e.FreeDown},
+		{Key: end + "_free_up", Label: "… lifted", Unit: "mm", Min: 20, Max: 1200, Help: "Lift, let it down, read.", Entry: &e.FreeUp},
+		{Key: end + "_rider_down", Label: "You on it, pushed down", Unit: "mm", Min: 20, Max: 1200, Help: "Dressed to ride, where you ride, feet on the pegs: push down once, let it come up, read.", Entry: &e.RiderDown},
+		{Key: end + "_rider_up", Label: "… lifted", Unit: "mm", Min: 20, Max: 1200, Help: "Lift, let it down, read.", Entry: &e.RiderUp},
 	}
 }
 
@@ -92,7 +93,7 @@ func (s *Sag) Check() error {
 		fields := e.Fields(rear)
 		for _, f := range fields {
 			if err := f.Check(); err != nil {
-				return Problem{f.Key, err.Error()}
+				return entry.Problem{Path: f.Key, What: err.Error()}
 			}
 		}
 		if err := e.check(fields); err != nil {
@@ -101,7 +102,7 @@ func (s *Sag) Check() error {
 		any = any || !math.IsNaN(e.RiderMM()) || !math.IsNaN(e.FreeMM())
 	}
 	if !any {
-		return Problem{"rear_hanging", "nothing is measured yet: the rear with you on it says most"}
+		return entry.Problem{Path: "rear_hanging", What: "nothing is measured yet: the rear with you on it says most"}
 	}
 	return nil
 }
@@ -109,17 +110,38 @@ func (s *Sag) Check() error {
 // nothingMM is within what a tape and two people read.
 const nothingMM = 2.0
 
-func (e *SagEnd) check(fields []Field) error {
+func (e *SagEnd) check(fields []entry.Field) error {
 	for _, f := range fields[1:] {
 		if f.Entry.Known() && !e.Hanging.Known() {
-			return Problem{fields[0].Key, "how far is it with the wheel hanging? The others count from there"}
+			return entry.Problem{Path: fields[0].Key, What: "how far is it with the wheel hanging? The others count from there"}
 		}
 		if q, ok := f.Entry.(interface{ In(string) float64 }); ok && q.In("mm") > e.Hanging.In("mm")+nothingMM {
-			return Problem{f.Key, fmt.Sprintf("%s is more than with the wheel hanging, %s: measure both again", f.Entry, e.Hanging)}
+			return entry.Problem{Path: f.Key, What: fmt.Sprintf("%s is more than with the wheel hanging, %s: measure both again", f.Entry, e.Hanging)}
 		}
 	}
 	if free, rider := e.FreeMM(), e.RiderMM(); rider < free-nothingMM {
-		return Problem{fields[3].Key, fmt.Sprintf("with you on it the wheel is pushed in %.0f mm and by itself %.0f mm: measure again, nobody is lighter than nothing", rider, free)}
+		return entry.Problem{Path: fields[3].Key, What: fmt.Sprintf("with you on it the wheel is pushed in %.0f mm and by itself %.0f mm: measure again, nobody is lighter than nothing", rider, free)}
 	}
 	return nil
 }
+
+// Validate notes what else is wrong with it: with what stood on the springs then.
+func (s *Sag) Validate(v *entry.Problems, at string) {
+	v.Short(at+".name", s.Name)
+	for _, rear := range []bool{false, true} {
+		e, end := s.Of(rear), at+".front"
+		if rear {
+			end = at + ".rear"
+		}
+		v.Fields(end, []entry.Field{
+			{Key: "free_sprung", Unit: "kg", Min: 0.001, Max: 1000, Entry: &e.FreeSprung}, {Key: "sprung", Unit: "kg", Min: 0.001, Max: 1000, Entry: &e.Sprung},
+			{Key: "preload", Unit: "mm", Min: 0, Max: 80, Entry: &e.Preload}, {Key: "spring", Unit: "N/mm", Min: 2, Max: 600, Entry: &e.Spring},
+		})
+	}
+}
+
+// Words say what it is.
+func (s *Sag) Words() string { return "a measured sag" }
+
+// Sag is the sag that was measured, nil for another kind of reading.
+func (r Reading) Sag() *Sag { return content[Sag](r) }

@@ -1,8 +1,10 @@
-package plan
+package parts
 
 import (
 	"slices"
 	"strings"
+
+	"valiantmule/internal/core/entry"
 )
 
 // Tag is what one thing provides and another needs. Most are of a table. What belongs
@@ -98,21 +100,21 @@ func TagWords(tag string) string {
 }
 
 // TagsBy lists what parts of a slot may provide, or with "" what a bike may.
-func TagsBy(s Slot) []Option {
-	var list []Option
+func TagsBy(s Slot) []entry.Option {
+	var list []entry.Option
 	for _, info := range tags {
 		if s == "" && info.By == nil || slices.Contains(info.By, s) {
-			list = append(list, Option{info.Tag, info.Words})
+			list = append(list, entry.Option{Value: info.Tag, Name: info.Words})
 		}
 	}
 	return list
 }
 
 // KnownTags lists every tag of the table.
-func KnownTags() []Option {
-	list := make([]Option, len(tags))
+func KnownTags() []entry.Option {
+	list := make([]entry.Option, len(tags))
 	for i, info := range tags {
-		list[i] = Option{info.Tag, info.Words}
+		list[i] = entry.Option{Value: info.Tag, Name: info.Words}
 	}
 	return list
 }

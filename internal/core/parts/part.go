@@ -1,0 +1,113 @@
+// Package parts is what can be put on a bike: the slots, the kinds of part that go into
+// them, and a part with its properties.
+//
+// One table, [Kinds], says of each slot how its part is called, where it sits, how long it
+// takes to fit, and which properties such parts have; a [Property] says in which unit and
+// between which bounds its number is believed, which words it may be, how it is asked for
+// in words, and which figure of the bike it moves. The form of a part ([Draft]), its
+// validation, the schema of the document and docs/kinds.md walk that table: a new slot is a
+// row and its parts. A number that nobody has said is missing, not zero, and a yes or no
+// that nobody has said is no no.
+//
+// The package knows no bike and no plan: what a part does to a bike is computed where the
+// bike is.
+package parts
+
+import (
+	"fmt"
+	"strings"
+
+	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/unit"
+)
+
+// Part is something that goes into a slot. What it does is data: the properties of its
+// kind, effects on the figures of the bike, tags.
+type Part struct {
+	ID       string       `json:"id"`
+	Slot     Slot         `json:"slot"`
+	Name     string       `json:"name"`
+	Price    money.Amount `json:"price,omitzero"`
+	Mass     unit.Mass    `json:"mass,omitzero"`
+	Place    load.Place   `json:"place,omitempty"` // "" for the kind's own
+	Origin   sheet.Origin `json:"origin,omitempty"`
+	Note     string       `json:"note,omitempty"`
+	Has      Properties   `json:"has,omitzero"`      // the properties of its kind that are known
+	Effects  []Effect     `json:"effects,omitempty"` // beyond those of its properties
+	Provides []string     `json:"provides,omitempty"`
+	Needs    []string     `json:"needs,omitempty"`    // tags that the bike or another part must provide
+	Excludes []string     `json:"excludes,omitempty"` // tags that no other part may provide
+	Replaces unit.Mass    `json:"replaces,omitzero"`  // mass of what it takes the place of; missing: what the bike's sheet says
+	Fitment  *Fitment     `json:"fitment,omitempty"`
+	Made     Made         `json:"made,omitzero"` // the bikes that it was made for
+}
+
+// Sits is where a part sits: its own place, or its kind's.
+func (p *Part) Sits() load.Place {
+	if p.Place != "" {
+		return p.Place
+	}
+	kind, _ := KindOf(p.Slot)
+	return kind.Place
+}
+
+// OwnPrefix starts the ids of parts that a rider has entered.
+const OwnPrefix = "own-"
+
+// Own reports whether a rider has entered the part.
+func (p *Part) Own() bool { return strings.HasPrefix(p.ID, OwnPrefix) }
+
+// counts are the properties by which parts of a slot are told apart, and how one is called
+// of which no more is known.
+var counts = map[Slot]struct {
+	is   Prop[count]
+	name string
+}{
+	FrontSprocket: {Teeth, "Front sprocket %d T"},
+	RearSprocket:  {Teeth, "Rear sprocket %d T"},
+	Chain:         {ChainPitches, "Chain, %d links"},
+}
+
+// Counted is a sprocket or chain that is known by its count alone; it has no
+// mass and no price. Nil for other slots.
+func Counted(slot Slot, n int) *Part {
+	by, ok := counts[slot]
+	if !ok {
+		return nil
+	}
+	p := &Part{ID: fmt.Sprintf("any-%s-%d", slot, n), Slot: slot, Name: fmt.Sprintf(by.name, n)}
+	by.is.Put(p, count(n))
+	return p
+}
+
+// Count is the teeth or links of a part whose slot is told apart by them; ok is
+// false for other slots and where no count is known.
+func (p *Part) Count() (n int, ok bool) {
+	by, ok := counts[p.Slot]
+	if !ok {
+		return 0, false
+	}
+	n = int(by.is.In(p))
+	return n, n > 0
+}
+
+// Recount sets the teeth or links of a part whose slot is told apart by them.
+func (p *Part) Recount(n int) {
+	if by, ok := counts[p.Slot]; ok {
+		by.is.Put(p, count(n))
+	}
+}
+
+// CountOf is between what the count of a slot's parts is believed; ok is false for slots
+// that are not told apart by one.
+func CountOf(slot Slot) (least, most int, ok bool) {
+	by, ok := counts[slot]
+	if !ok {
+		return 0, 0, false
+	}
+	kind, _ := KindOf(slot)
+	row := kind.asks(by.is.Key)
+	return int(row.Min), int(row.Max), true
+}

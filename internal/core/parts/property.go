@@ -1,0 +1,203 @@
+package parts
+
+import (
+	"cmp"
+	"fmt"
+	"slices"
+
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/sheet"
+)
+
+// A Property is one thing that parts of some kinds have: how it is called in a document,
+// how it is asked for, and what of it is believed. It is the only place that says so: the
+// form of a part, its validation, the schema and docs/kinds.md walk the same rows.
+type Property struct {
+	Key, Label, Unit string
+	Min, Max         float64 // in Unit, of a number
+	Help             string
+
+	Options func() []entry.Option // of a word, or of words
+	Moves   Figure                // figure of the bike that its number moves, "" for none
+	By      Op                    // how it moves it
+	Usual   Usual                 // of such parts
+	Vital   bool                  // a part of which nobody has said it is unknown there, not without
+
+	blank func() Value
+	copy  func(Value) Value
+}
+
+// Value is what is known of a property: a quantity, a count, a word or several, a yes or a
+// no, a tyre's code, what a guard covers.
+type Value interface{ entry.Entry }
+
+// Usual is what a number usually is, give or take half of a band, in its property's unit;
+// the zero Usual is none. It is taken nowhere yet: it is told where the number is asked.
+type Usual struct {
+	Value, Half float64
+	Origin      sheet.Origin
+}
+
+// Known reports whether there is one.
+func (u Usual) Known() bool { return u.Origin != "" }
+
+// in is it in words.
+func (u Usual) in(symbol string) string {
+	return fmt.Sprintf("Usually {%g %s} to {%g %s}.", u.Value-u.Half, symbol, u.Value+u.Half, symbol)
+}
+
+func (p Property) row() Property { return p }
+
+// As is the property as parts of one kind are asked for it.
+func (p Property) As(label, help string) Property {
+	p.Label, p.Help = label, help
+	return p
+}
+
+// Within is the property with other bounds.
+func (p Property) Within(least, most float64) Property {
+	p.Min, p.Max = least, most
+	return p
+}
+
+// Moving is the property of parts that move a figure by it.
+func (p Property) Moving(f Figure, by Op) Property {
+	p.Moves, p.By = f, by
+	return p
+}
+
+// Usually is the property with what is usual to a kind, from memory.
+func (p Property) Usually(value, half float64) Property {
+	p.Usual = Usual{value, half, sheet.Memory}
+	return p
+}
+
+// OrUnknown is the property of parts that are not without: one of which nobody has said it
+// is unknown.
+func (p Property) OrUnknown() Property {
+	p.Vital = true
+	return p
+}
+
+// asks is a list of rows.
+func asks(rows ...interface{ row() Property }) []Property {
+	list := make([]Property, len(rows))
+	for i, r := range rows {
+		list[i] = r.row()
+	}
+	return list
+}
+
+// Prop is a property whose value is a T: reading it needs no more than the part.
+type Prop[T any] struct{ Property }
+
+// prop makes a property of a number or a text.
+func prop[T any, P interface {
+	*T
+	Value
+}](key, label, unit string, least, most float64, help string) Prop[T] {
+	return Prop[T]{Property{
+		Key: key, Label: label, Unit: unit, Min: least, Max: most, Help: help,
+		blank: func() Value { return P(new(T)) },
+		copy:  func(v Value) Value { c := *v.(P); return P(&c) },
+	}}
+}
+
+// Among is the property of words out of a closed list.
+func (k Prop[T]) Among(options func() []entry.Option) Prop[T] {
+	k.Options = options
+	return k
+}
+
+// In is what a part says of it, the zero T where it says nothing.
+func (k Prop[T]) In(p *Part) (t T) {
+	if v := p.Has.of(k.Key); v != nil {
+		t = *any(v).(*T)
+	}
+	return t
+}
+
+// Put sets it; the part as it was handed to others stays as it is.
+func (k Prop[T]) Put(p *Part, t T) {
+	v := k.blank()
+	*any(v).(*T) = t
+	p.Has.put(k.Key, v)
+}
+
+// Choice is a property whose value is a word of a closed list.
+type Choice[S ~string] struct{ Property }
+
+func choice[S ~string](key, label string, options func() []entry.Option) Choice[S] {
+	return Choice[S]{prop[entry.Word](key, label, "", 0, 0, "").Among(options).Property}
+}
+
+// In is what a part says of it, "" where it says nothing.
+func (k Choice[S]) In(p *Part) S { return S(Prop[entry.Word]{k.Property}.In(p)) }
+
+// Put sets it.
+func (k Choice[S]) Put(p *Part, word S) { Prop[entry.Word]{k.Property}.Put(p, entry.Word(word)) }
+
+// YesNo is a property that parts have or have not.
+type YesNo struct{ Prop[entry.Said] }
+
+func yesNo(key, label string) YesNo { return YesNo{prop[entry.Said](key, label, "", 0, 0, "")} }
+
+// Yes reports whether somebody has said yes.
+func (k YesNo) Yes(p *Part) bool { return k.In(p) == entry.Yes }
+
+// Properties are what is known of a part beyond its name, price and mass, in the order of
+// the table. Those of two parts may be one; setting one makes them two.
+type Properties struct{ held []held }
+
+type held struct {
+	key   string
+	value Value
+}
+
+// IsZero reports that nothing is known.
+func (h Properties) IsZero() bool { return len(h.held) == 0 }
+
+// of is the value of a property, nil where nothing is known of it.
+func (h Properties) of(key string) Value {
+	for i := range h.held {
+		if h.held[i].key == key {
+			return h.held[i].value
+		}
+	}
+	return nil
+}
+
+// put sets a property in a list of its own; one that is not known is taken out.
+func (h *Properties) put(key string, v Value) {
+	list := slices.DeleteFunc(slices.Clone(h.held), func(was held) bool { return was.key == key })
+	if v.Known() {
+		list = append(list, held{key, v})
+		slices.SortStableFunc(list, func(a, b held) int { return cmp.Compare(orderOf(a.key), orderOf(b.key)) })
+	}
+	h.held = list
+}
+
+// any reports whether something is known of one of the properties.
+func (h Properties) any(rows ...interface{ row() Property }) bool {
+	for _, r := range rows {
+		if h.of(r.row().Key) != nil {
+			return true
+		}
+	}
+	return false
+}
+
+// Say enters a property of a part by its key, as it is typed: a bare number is in the
+// property's own unit.
+func (p *Part) Say(key, text string) error {
+	row := p.Slot.row(key)
+	if row == nil {
+		return fmt.Errorf("parts of %q have no %s", p.Slot, key)
+	}
+	v := row.blank()
+	if err := v.Enter(text, row.Unit); err != nil {
+		return err
+	}
+	p.Has.put(key, v)
+	return nil
+}

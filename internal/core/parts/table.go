@@ -1,0 +1,169 @@
+package parts
+
+import "valiantmule/internal/core/load"
+
+// The kinds, by what they are of. Places are usual ones; hours are what fitting one takes
+// of a rider who has done it before [memory].
+
+// Wheels, and what turns the rear one.
+var wheels = []Kind{
+	{Slot: FrontTyre, Name: "Front tyre", Place: load.FrontWheel, Standing: true, Hours: 0.8, Takes: Tools, Asks: tyreAsks, Found: TyreCode.Key},
+	{Slot: RearTyre, Name: "Rear tyre", Place: load.RearWheel, Standing: true, Hours: 1, Takes: Tools, Asks: tyreAsks, Found: TyreCode.Key},
+	{Slot: FrontTube, Name: "Front tube", Place: load.FrontWheel, Hours: 0.3, Takes: Tools, Asks: filling},
+	{Slot: RearTube, Name: "Rear tube", Place: load.RearWheel, Hours: 0.3, Takes: Tools, Asks: filling},
+	{Slot: FrontLock, Name: "Front rim lock", Place: load.FrontWheel, Hours: 0.4, Takes: Tools, Asks: filling, AtOnce: 2},
+	{Slot: RearLock, Name: "Rear rim lock", Place: load.RearWheel, Hours: 0.4, Takes: Tools, Asks: filling, AtOnce: 2},
+	{Slot: FrontSealant, Name: "Sealant, front", Place: load.FrontWheel, Hours: 0.2, Asks: filling},
+	{Slot: RearSealant, Name: "Sealant, rear", Place: load.RearWheel, Hours: 0.2, Asks: filling},
+	{Slot: FrontWheel, Name: "Front wheel", Place: load.FrontWheel, Standing: true, Hours: 0.5, Takes: Tools, Asks: wheel},
+	{Slot: RearWheel, Name: "Rear wheel", Place: load.RearWheel, Standing: true, Hours: 0.7, Takes: Tools, Asks: wheel},
+	{Slot: TyreKit, Name: "Puncture kit", Place: load.Tail},
+	{Slot: FrontSprocket, Name: "Front sprocket", Place: load.Engine, Hours: 0.7, Takes: Tools, Asks: asks(Teeth.Moving(FrontTeeth, Set).Within(8, 30)), Found: Teeth.Key},
+	{Slot: RearSprocket, Name: "Rear sprocket", Place: load.RearWheel, Hours: 0.8, Takes: Tools, Asks: asks(Teeth.Moving(RearTeeth, Set).Within(20, 80)), Found: Teeth.Key},
+	{Slot: Chain, Name: "Chain", Place: load.RearWheel, Hours: 0.6, Takes: Tools, Asks: asks(ChainPitches.Moving(ChainLinks, Set)), Found: ChainPitches.Key},
+	{Slot: ChainSlider, Name: "Chain slider", Place: load.RearWheel, Hours: 1.5, Takes: Tools},
+	{Slot: Speedometer, Name: "Speedometer", Place: load.FrontRack, Hours: 0.8, Takes: Press},
+	{Slot: SideStand, Name: "Side stand", Place: load.Engine, Hours: 0.5, Takes: Tools, Asks: asks(Sole.Moving(StandFoot, Set), StandLonger), Found: Sole.Key},
+}
+
+// What keeps something whole.
+var guards = []Kind{
+	{Slot: HandGuards, Name: "Hand guards", Place: load.FrontRack, Hours: 0.8, Takes: Tools, Asks: guarding},
+	{Slot: SkidPlate, Name: "Skid plate", Place: load.Engine, Hours: 0.6, Takes: Tools, Asks: guarding},
+	{Slot: EngineBars, Name: "Engine bars", Place: load.Engine, Hours: 1.5, Takes: Tools, Asks: guarding},
+	{Slot: CaseCovers, Name: "Case covers", Place: load.Engine, Hours: 0.6, Takes: Tools, Asks: guarding},
+	{Slot: CoolerGuard, Name: "Cooler guard", Place: load.Engine, Hours: 0.6, Takes: Tools, Asks: guarding},
+	{Slot: LampGuard, Name: "Headlamp guard", Place: load.FrontRack, Hours: 0.4, Asks: guarding},
+	{Slot: FrontMudguard, Name: "Front mudguard", Place: load.FrontWheel, Comes: true, Hours: 0.8, Takes: Tools, Asks: guarding},
+	{Slot: ForkGuards, Name: "Fork guards", Place: load.FrontWheel, Hours: 0.4, Takes: Tools, Asks: guarding},
+	{Slot: FrameGuards, Name: "Frame guards", Place: load.Engine, Hours: 0.5, Asks: guarding, AtOnce: 4},
+	{Slot: TankGuard, Name: "Tank guard", Place: load.Tank, Hours: 0.3, Asks: guarding},
+	{Slot: DashGuard, Name: "Dash guard", Place: load.FrontRack, Hours: 0.2, Asks: guarding},
+	{Slot: CaseSaver, Name: "Case saver", Place: load.Engine, Hours: 0.5, Takes: Tools, Asks: guarding},
+	{Slot: ChainGuide, Name: "Chain guide", Place: load.RearWheel, Hours: 0.5, Takes: Tools, Asks: guarding},
+	{Slot: BrakeGuard, Name: "Rear brake guard", Place: load.RearWheel, Hours: 0.4, Takes: Tools, Asks: guarding},
+	{Slot: StandGuard, Name: "Stand switch guard", Place: load.Engine, Hours: 0.2, Takes: Tools, Asks: guarding},
+	{Slot: Indicators, Name: "Indicators", Place: load.Tail, Comes: true, Hours: 1, Takes: Press, Asks: asks(GuardMount, FrontBlink, RearBlink, GuardWidth, Bolts, Blocks, Covering)},
+	{Slot: PlateHolder, Name: "Plate holder", Place: load.Tail, Comes: true, Hours: 0.8, Takes: Tools, Asks: guarding},
+}
+
+// What a rider touches and looks at.
+var contact = []Kind{
+	{Slot: Handlebar, Name: "Handlebar", Place: load.FrontRack, Comes: true, Hours: 1.5, Takes: Tools, Asks: asks(BarsUp, BarsBack), Found: BarsUp.Key},
+	{Slot: Risers, Name: "Risers, clamps", Place: load.FrontRack, Hours: 0.8, Takes: Tools, Asks: asks(BarsUp, BarsBack), Found: BarsUp.Key},
+	{Slot: Grips, Name: "Grips", Place: load.FrontRack, Comes: true, Hours: 0.5, Takes: Tools, Asks: drawing(Draw.As(Draw.Label, "With it on, by its label: volts × amperes. Of warm ones: without it the charging is unknown.").Usually(40, 10)), Found: Draw.Key},
+	{Slot: Levers, Name: "Levers", Place: load.FrontRack, Comes: true, Hours: 0.4, Takes: Tools},
+	{Slot: Mirrors, Name: "Mirrors", Place: load.FrontRack, Comes: true, Hours: 0.2},
+	{Slot: Windscreen, Name: "Screen", Place: load.FrontRack, Hours: 0.7, Takes: Tools, Asks: asks(Shelters.Moving(Shelter, Add))},
+	{Slot: Seat, Name: "Seat", Place: load.Rider, Comes: true, Hours: 0.1, Asks: asks(Comfort.Moving(SeatHours, Set), SeatUp, SeatWider), Found: SeatUp.Key},
+	{Slot: Pegs, Name: "Foot pegs", Place: load.Engine, Comes: true, Hours: 0.5, Takes: Tools, Asks: asks(PegsDown), Found: PegsDown.Key},
+	{Slot: ShiftLever, Name: "Shift lever", Place: load.Engine, Comes: true, Hours: 0.2, Takes: Tools},
+	{Slot: BrakePedal, Name: "Brake pedal", Place: load.Engine, Comes: true, Hours: 0.4, Takes: Tools},
+	{Slot: KneeGrip, Name: "Knee and calf grip", Place: load.Tank, Hours: 0.3, AtOnce: 2},
+	{Slot: HighwayPegs, Name: "Highway pegs", Place: load.Engine, Hours: 0.4, Takes: Tools},
+	{Slot: NavMount, Name: "Navigation mount", Place: load.FrontRack, Hours: 0.3},
+	{Slot: Navigator, Name: "Navigation", Place: load.FrontRack, Asks: drawing(Draw.Usually(14, 6)), Found: Draw.Key, AtOnce: 2},
+	{Slot: Socket, Name: "Charging socket", Place: load.FrontRack, Hours: 0.8, Takes: Press, Asks: drawing(Draw), Found: Draw.Key, AtOnce: 3},
+	{Slot: Monitor, Name: "Gauges to act on", Place: load.FrontRack, Hours: 0.8, Takes: Press, Asks: drawing(Draw), Found: Draw.Key, AtOnce: 3},
+}
+
+// Lamps, and what gives and takes current.
+var electrics = []Kind{
+	{Slot: Headlamp, Name: "Headlamp", Place: load.FrontRack, Comes: true, Hours: 1.5, Takes: Press, Asks: lamp(Draw), Found: Draw.Key},
+	{Slot: AuxLamps, Name: "Lamps to see far", Place: load.FrontRack, Hours: 2, Takes: Press, Asks: lamp(thirst.Usually(40, 30), Outward), Found: Draw.Key, AtOnce: 4},
+	{Slot: WideLamps, Name: "Lamps for bends", Place: load.FrontRack, Hours: 2, Takes: Press, Asks: lamp(thirst.Usually(40, 30), Outward), Found: Draw.Key, AtOnce: 4},
+	{Slot: DayLamps, Name: "Lamps to be seen by", Place: load.FrontRack, Hours: 1, Takes: Tools, Asks: lamp(thirst.Usually(12, 8)), Found: Draw.Key, AtOnce: 4},
+	{Slot: HelmetLamp, Name: "Helmet lamp", Place: load.Rider, Hours: 0.3, Asks: lamp(Draw.Usually(10, 3), Outward), Found: Draw.Key},
+	{Slot: LampControl, Name: "Lamp switching", Place: load.FrontRack, Hours: 1.5, Takes: Press},
+	{Slot: BrakeLamp, Name: "Brake lamp", Place: load.Tail, Comes: true, Hours: 0.5, Takes: Tools, Asks: drawing(Draw), Found: Draw.Key},
+	{Slot: Flashing, Name: "Flasher relay", Place: load.FrontRack, Comes: true, Hours: 0.3, Takes: Tools, Asks: asks(RelayKind, MadeForW)},
+	{Slot: PowerBox, Name: "Distribution box", Place: load.Tail, Hours: 2, Takes: Press, Asks: asks(Channels, Limit, Total, Delay)},
+	{Slot: BagLead, Name: "Lead to the tank bag", Place: load.TankBag, Hours: 0.5, Takes: Tools, Asks: drawing(thirst.Usually(14, 4)), Found: Draw.Key},
+	{Slot: VestLead, Name: "Heated vest", Place: load.Rider, Hours: 0.5, Takes: Tools, Asks: drawing(thirst.Usually(75, 15)), Found: Draw.Key},
+	{Slot: Camera, Name: "Camera", Place: load.FrontRack, Hours: 0.5, Takes: Tools, Asks: drawing(thirst.Usually(7.5, 2.5)), Found: Draw.Key, AtOnce: 3},
+	{Slot: Inflator, Name: "Inflator", Place: load.Tail, Hours: 0.3, Takes: Tools, Asks: drawing(thirst.Usually(100, 20)), Found: Draw.Key},
+	{Slot: Horn, Name: "Horn", Place: load.FrontRack, Comes: true, Hours: 0.6, Takes: Tools, Asks: drawing(thirst.Usually(60, 20)), Found: Draw.Key},
+	{Slot: Battery, Name: "Battery", Place: load.Engine, Comes: true, Hours: 0.4, Takes: Tools, Asks: asks(Capacity.Moving(BatteryAh, Set), ColdCrank.Moving(CrankAmps, Set)), Found: Capacity.Key},
+	{Slot: Stator, Name: "Alternator", Place: load.Engine, Comes: true, Hours: 4, Takes: Press, Asks: asks(Output.Moving(AlternatorW, Set)), Found: Output.Key},
+	{Slot: Regulator, Name: "Regulator", Place: load.Tail, Comes: true, Hours: 0.6, Takes: Tools},
+}
+
+// Fuel and luggage; bags that ride best first.
+var carrying = []Kind{
+	{Slot: FuelTank, Name: "Fuel tank", Place: load.Tank, Standing: true, Comes: true, Hours: 2, Takes: Tools, Asks: asks(Holds, Unusable, Wider, Plastic, Approved, Seen)},
+	{Slot: AuxTank, Name: "Second tank", Place: load.Panniers, Hours: 3, Takes: Press, Asks: asks(FuelKind, Holds, Unusable, Wider, Plastic, Approved, Seen)},
+	{Slot: FuelBladder, Name: "Fuel bladder", Place: load.Tail, Hours: 0.2, Asks: asks(FuelKind, Holds, Unusable, Wider, Plastic, Approved, Seen)},
+	{Slot: FuelCans, Name: "Fuel cans", Place: load.Panniers, Hours: 0.5, Takes: Tools, Asks: asks(FuelKind, Holds, Unusable, Wider, Plastic, Approved, Seen), AtOnce: 4},
+	{Slot: FuelBottles, Name: "Fuel bottles", Place: load.Engine, Hours: 0.3, Asks: asks(FuelKind, Holds, Unusable, Wider, Plastic, Approved, Seen), AtOnce: 4},
+	{Slot: RearRack, Name: "Rear rack", Place: load.Tail, Hours: 1, Takes: Tools, Asks: asks(rackLimits, SeatStays, NoPegs)},
+	{Slot: SideRack, Name: "Side rack", Place: load.Panniers, Hours: 1.5, Takes: Tools, Asks: asks(rackLimits, SeatStays, NoPegs)},
+	{Slot: ToolTube, Name: "Tool tube", Place: load.Engine, Hours: 0.5, Takes: Tools, Asks: bag, AtOnce: 2},
+	{Slot: BarBags, Name: "Bags on the bars", Place: load.Engine, Hours: 0.2, Asks: bag},
+	{Slot: FrameBag, Name: "Frame bags", Place: load.Tank, Hours: 0.2, Asks: bag, AtOnce: 4},
+	{Slot: TankBag, Name: "Tank bag", Place: load.TankBag, Hours: 0.1, Asks: bag},
+	{Slot: SideBags, Name: "Side bags", Place: load.Panniers, Hours: 0.4, Asks: bag},
+	{Slot: TailBag, Name: "Tail bag", Place: load.Tail, Hours: 0.1, Asks: bag},
+	{Slot: TopBox, Name: "Top box", Place: load.TopBox, Hours: 0.5, Takes: Tools, Asks: bag},
+	{Slot: SpareFront, Name: "Spare front tyre", Place: load.Tail, Takes: Tools, Asks: tyreAsks},
+	{Slot: SpareRear, Name: "Spare rear tyre", Place: load.Tail, Takes: Tools, Asks: tyreAsks},
+}
+
+// Exhaust, controls and suspension.
+var springing = []Kind{
+	{Slot: Silencer, Name: "Silencer", Place: load.Panniers, Comes: true, Hours: 0.6, Takes: Tools},
+	{Slot: PillionPegs, Name: "Pillion pegs", Place: load.Panniers, Comes: true, Hours: 1, Takes: Tools},
+	{Slot: Cables, Name: "Longer cables, hoses", Place: load.FrontRack, Comes: true, Hours: 2.5, Takes: Tools, Asks: asks(Slack), Found: Slack.Key},
+	{Slot: Clamps, Name: "Fork clamps", Place: load.FrontRack, Comes: true, Hours: 2.5, Takes: Press, Asks: asks(BarsUp), Found: BarsUp.Key},
+	{Slot: ForkSprings, Name: "Fork springs", Place: load.FrontWheel, Comes: true, Hours: 2, Takes: Tools, Asks: asks(Rate, SecondRate, Knee), Found: Rate.Key},
+	{Slot: ForkCaps, Name: "Fork caps", Place: load.FrontWheel, Comes: true, Hours: 0.8, Takes: Tools, Asks: adjusting},
+	{Slot: ForkOil, Name: "Fork oil", Place: load.FrontWheel, Comes: true, Hours: 1.5, Takes: Tools},
+	{Slot: ForkValving, Name: "Fork valving", Place: load.FrontWheel, Comes: true, Hours: 4, Takes: Press},
+	{Slot: Fork, Name: "Fork", Place: load.FrontWheel, Comes: true, Hours: 3, Takes: Press, Asks: asks(AdjustsIn, Rate, SecondRate, Knee, PreloadPer, PreloadMin, PreloadMax, ForkLonger, ForkMore), Found: Rate.Key},
+	{Slot: ShockSpring, Name: "Shock spring", Place: load.Engine, Comes: true, Hours: 2, Takes: Press, Asks: asks(rearRate, SecondRate, Knee), Found: Rate.Key},
+	{Slot: ShockAdjuster, Name: "Preload adjuster", Place: load.Engine, Comes: true, Hours: 1, Takes: Tools, Asks: adjusting},
+	{Slot: ShockValving, Name: "Shock valving", Place: load.Engine, Comes: true, Hours: 3, Takes: Press},
+	{Slot: Shock, Name: "Shock absorber", Place: load.Engine, Comes: true, Hours: 2, Takes: Press, Asks: asks(AdjustsIn, rearRate, SecondRate, Knee, PreloadPer, PreloadMin, PreloadMax, ShockLonger, RearMore), Found: Rate.Key},
+	{Slot: Links, Name: "Suspension links", Place: load.RearWheel, Comes: true, Hours: 1.5, Takes: Tools, Asks: asks(Leverage.Moving(LinkPercent, Add), LinksUp, RearMore), Found: Leverage.Key},
+	{Slot: SteeringDamper, Name: "Steering damper", Place: load.FrontRack, Hours: 1, Takes: Tools, Asks: asks(BarsUp), Found: BarsUp.Key},
+	{Slot: StandPlateSlot, Name: "Plate for the stand", Place: load.Tail, Asks: asks(Sole.Moving(StandPlate, Set)), AtOnce: 1},
+}
+
+// Engine, brakes, stands. Their effects come with their stage: mass, money, hours and fitment count.
+var engine = []Kind{
+	{Slot: AirFilter, Name: "Air filter", Place: load.Engine, Comes: true, Hours: 0.3},
+	{Slot: Airbox, Name: "Airbox", Place: load.Engine, Comes: true, Hours: 1.5, Takes: Tools},
+	{Slot: Fuelling, Name: "Jets or map", Place: load.Engine, Comes: true, Hours: 2.5, Takes: Press},
+	{Slot: Header, Name: "Header", Place: load.Engine, Comes: true, Hours: 1.5, Takes: Tools},
+	{Slot: Hoses, Name: "Coolant hoses", Place: load.Engine, Comes: true, Hours: 1.5, Takes: Tools},
+	{Slot: Clutch, Name: "Clutch", Place: load.Engine, Comes: true, Hours: 2, Takes: Tools},
+	{Slot: BrakeLines, Name: "Brake lines", Place: load.FrontRack, Comes: true, Hours: 2.5, Takes: Press},
+	{Slot: FrontPads, Name: "Front brake pads", Place: load.FrontWheel, Comes: true, Hours: 0.4, Takes: Tools},
+	{Slot: RearPads, Name: "Rear brake pads", Place: load.RearWheel, Comes: true, Hours: 0.4, Takes: Tools},
+	{Slot: FrontDisc, Name: "Front disc", Place: load.FrontWheel, Comes: true, Hours: 1, Takes: Tools},
+	{Slot: RearDisc, Name: "Rear disc", Place: load.RearWheel, Comes: true, Hours: 1, Takes: Tools},
+	{Slot: HubRubbers, Name: "Hub rubbers", Place: load.RearWheel, Comes: true, Hours: 0.8, Takes: Tools},
+	{Slot: CentreStand, Name: "Centre stand", Place: load.Engine, Hours: 1, Takes: Tools},
+	{Slot: ShaftGuard, Name: "Final drive guard", Place: load.RearWheel, Hours: 0.4, Takes: Tools, Asks: guarding},
+	{Slot: OtherPart, Name: "Another part", Place: load.Engine, Hours: 0.5, Takes: Tools, Asks: drawing(Draw), Found: Draw.Key, AtOnce: 99},
+}
+
+// What kinds have in common.
+var (
+	tyreAsks  = asks(TyreKind, TyreCode, TyreWidth, RollOut, Tread, TyreRoom, RatedAt, MinPressure, LifeLow, LifeHigh)
+	wheel     = asks(Build, RimDiameter, RimWidth)
+	filling   = asks(FillingKind, RimDiameter.As("For rims of", "Empty: any."), RimWidth.As("… as wide as", "Of a rim lock. Empty: any."), MaxSpeed)
+	guarding  = asks(GuardMount, GuardWidth, Bolts, Blocks, Covering)
+	bag       = asks(BagKindOf, Litres, Carries, BagSpeed, WidthOver, Pair, Handy, Quick, OnSeat)
+	adjusting = asks(AdjustsIn, PreloadPer, PreloadMin, PreloadMax)
+)
+
+// drawing is what is asked of what draws.
+func drawing(draw interface{ row() Property }) []Property {
+	return asks(FedBy, UsedAt, draw, Duty, Parked)
+}
+
+// lamp is what is asked of a lamp.
+func lamp(draw interface{ row() Property }, more ...interface{ row() Property }) []Property {
+	list := asks(SitsOn, FedBy, UsedAt, Candela, Lumens, Beam, Lasts)
+	return append(append(list, asks(more...)...), asks(draw, Duty, Parked)...)
+}
