@@ -35,15 +35,74 @@ func HeldAt(t *testing.T, path, text string) {
 	}
 	want, err := os.ReadFile(path)
 	require.NoError(t, err)
-	was, is := strings.Split(string(want), "\n"), strings.Split(text, "\n")
-	heading := ""
-	for i := range min(len(was), len(is)) {
-		if strings.HasPrefix(is[i], "#") {
-			heading = is[i]
-		}
-		require.Equal(t, was[i], is[i], "line %d of %s, under %q", i+1, path, heading)
+	if string(want) == text {
+		return
 	}
-	assert.Len(t, is, len(was), path)
+	assert.Fail(t, "the golden file "+path+" says otherwise", "%s\nRead it as a diff; -run Golden -update writes the file anew.", Diff(string(want), text))
+}
+
+// Diff is all lines that two texts differ in, those of the first after a minus, those of the
+// second after a plus, under the number of the line in the first and the heading above it.
+func Diff(first, second string) string {
+	a, b := strings.Split(first, "\n"), strings.Split(second, "\n")
+	head := 0
+	for head < min(len(a), len(b)) && a[head] == b[head] {
+		head++
+	}
+	tail := 0
+	for tail < min(len(a), len(b))-head && a[len(a)-1-tail] == b[len(b)-1-tail] {
+		tail++
+	}
+	heading := ""
+	for _, line := range a[:head] {
+		if strings.HasPrefix(line, "#") {
+			heading = line
+		}
+	}
+	var text strings.Builder
+	apart := true // from the change before
+	say := func(sign string, at int, line string) {
+		if apart {
+			fmt.Fprintf(&text, "line %d, under %q\n", at+1, heading)
+		}
+		apart = false
+		fmt.Fprintln(&text, sign+line)
+	}
+	x, y := a[head:len(a)-tail], b[head:len(b)-tail]
+	same := common(x, y)
+	i, j := 0, 0
+	for i < len(x) || j < len(y) {
+		switch {
+		case i < len(x) && j < len(y) && x[i] == y[j]:
+			if strings.HasPrefix(x[i], "#") {
+				heading = x[i]
+			}
+			i, j, apart = i+1, j+1, true
+		case j == len(y) || i < len(x) && same[i+1][j] >= same[i][j+1]:
+			say("-", head+i, x[i])
+			i++
+		default:
+			say("+", head+i, y[j])
+			j++
+		}
+	}
+	return text.String()
+}
+
+// common is how many lines two texts have in common from each pair of places on, in order.
+func common(a, b []string) [][]int32 {
+	lengths := make([][]int32, len(a)+1)
+	for i := range lengths {
+		lengths[i] = make([]int32, len(b)+1)
+	}
+	for i := len(a) - 1; i >= 0; i-- {
+		for j := len(b) - 1; j >= 0; j-- {
+			if lengths[i][j] = max(lengths[i+1][j], lengths[i][j+1]); a[i] == b[j] {
+				lengths[i][j] = lengths[i+1][j+1] + 1
+			}
+		}
+	}
+	return lengths
 }
 
 // Write writes a value as lines: its plain fields by name on one, and one for each
@@ -93,6 +152,7 @@ func leaf(w *strings.Builder, name string, v reflect.Value, list func(string, re
 		}
 	case reflect.Slice:
 		list(name, v)
+	case reflect.Interface: // told apart by a kind beside it
 	case reflect.Pointer:
 		if named := v.Elem().FieldByName("Name"); named.IsValid() {
 			fmt.Fprintf(w, " %s=%s", strings.TrimPrefix(name, "."), named)

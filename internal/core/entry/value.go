@@ -38,6 +38,16 @@ func (c *Count) Enter(text, _ string) error {
 	return nil
 }
 
+// UnmarshalJSON reads a whole number above zero.
+func (c *Count) UnmarshalJSON(data []byte) error {
+	n, err := strconv.Atoi(string(data))
+	if err != nil || n <= 0 {
+		return fmt.Errorf("%s is not a whole number above zero", data)
+	}
+	*c = Count(n)
+	return nil
+}
+
 // Word is one of a closed list; "" is not said.
 type Word string
 

@@ -27,15 +27,15 @@ func TestGoldenDrafts(t *testing.T) {
 	var text strings.Builder
 	for _, kind := range parts.Kinds() {
 		d := parts.DraftOf(&parts.Part{Slot: kind.Slot})
-		fmt.Fprintf(&text, "# %s, guards %t\n", kind.Slot, d.Covers() != nil)
+		fmt.Fprintf(&text, "%s guards %t\n", kind.Slot, d.Covers() != nil)
 		for _, group := range d.Asks() {
 			for _, f := range group.Fields {
-				fmt.Fprintf(&text, "%s in %s, %g to %g\n", f.Key, f.Unit, f.Min, f.Max)
+				fmt.Fprintf(&text, "%s %s in %s, %g to %g\n", kind.Slot, f.Key, f.Unit, f.Min, f.Max)
 			}
-			fmt.Fprintf(&text, "%d picks, %d texts, %d several\n", len(group.Picks), len(group.Texts), len(group.Severals))
+			fmt.Fprintf(&text, "%s %s: %d picks, %d texts, %d several\n", kind.Slot, group.Name, len(group.Picks), len(group.Texts), len(group.Severals))
 		}
 		if f, ok := parts.FoundBy(kind.Slot); ok {
-			fmt.Fprintf(&text, "found by %s\n", f.Key)
+			fmt.Fprintf(&text, "%s found by %s\n", kind.Slot, f.Key)
 		}
 	}
 	golden.Held(t, "drafts", text.String())
