@@ -75,8 +75,10 @@ func EncodePlan(p *plan.Plan) ([]byte, error) { return json.Marshal(p, json.Dete
 // be read, or is not believed any more, is set aside, place by place, and named; the rest is there.
 func DecodePlan(data []byte) (p *plan.Plan, aside []string, err error) {
 	p = new(plan.Plan)
-	if data, err = upgraded(data); err != nil {
-		return p, nil, placed(err)
+	if first.Match(data) {
+		if data, err = upgraded(data); err != nil {
+			return p, nil, placed(err)
+		}
 	}
 	aside, err = decodeKept(data, p, func() { *p = plan.Plan{} })
 	for _, problem := range p.SetAside() {

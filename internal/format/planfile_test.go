@@ -14,7 +14,7 @@ import (
 	"valiantmule/internal/format"
 )
 
-const head = `{"format":"valiant-mule-plan","version":1,"name":"P","currency":"EUR",`
+const head = `{"format":"valiant-mule-plan","version":2,"name":"P","currency":"EUR",`
 const tail = `"loadouts":[{"id":"travel","name":"Travel"}]}`
 
 func file(t *testing.T) string {
@@ -93,7 +93,10 @@ func TestRefuses(t *testing.T) {
 		"NaN":             {head + `"brief":{"distance":"NaN km"},` + tail, "brief.distance"},
 		"out of range":    {head + `"brief":{"distance":"1 km"},` + tail, "brief.distance"},
 		"in a list":       {head + `"brief":{},"lines":[{"kind":"gear","name":"Bag","amount":"10 EUR","need":"needed"},{"kind":"gear","name":"Box","amount":"ten","need":"needed"}],` + tail, "lines[1].amount"},
-		"a bad tyre":      {head + `"brief":{},"lines":[{"kind":"part","need":"needed","part":{"id":"x","slot":"rear-tyre","name":"X","tyre":{"size":"140/80","kind":"road"}}}],` + tail, "lines[0].part.tyre.size"},
+		"a bad tyre":      {head + `"brief":{},"lines":[{"kind":"part","need":"needed","part":{"id":"x","slot":"rear-tyre","name":"X","has":{"code":"140/80"}}}],` + tail, "lines[0].part.has.code"},
+		"no property":     {head + `"brief":{},"lines":[{"kind":"part","need":"needed","part":{"id":"x","slot":"seat","name":"X","has":{"colour":"red"}}}],` + tail, "lines[0].part.has.colour"},
+		"of another kind": {head + `"brief":{},"lines":[{"kind":"part","need":"needed","part":{"id":"x","slot":"seat","name":"X","has":{"capacity":"12 Ah"}}}],` + tail, "lines[0].part.has.capacity"},
+		"a part's number": {head + `"brief":{},"lines":[{"kind":"part","need":"needed","part":{"id":"x","slot":"battery","name":"X","has":{"capacity":"1400 Ah"}}}],` + tail, "lines[0].part.has.capacity"},
 		"no loadout":      {head + `"brief":{},"loadouts":[]}`, "loadouts"},
 		"nested":          {strings.Repeat("[", 100_000), ""},
 		"more after it":   {head + `"brief":{},` + tail + `{}`, ""},

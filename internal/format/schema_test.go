@@ -2,20 +2,22 @@ package format_test
 
 import (
 	"bytes"
+	"fmt"
+	"math/rand/v2"
 	"os"
-	"reflect"
 	"regexp"
 	"slices"
 	"strings"
 	"testing"
 
+	"github.com/go-json-experiment/json"
 	"github.com/santhosh-tekuri/jsonschema/v6"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/demo"
 	"valiantmule/internal/format"
 )
 
@@ -44,7 +46,7 @@ func TestSchema(t *testing.T) {
 	whole := file(t)
 	require.NoError(t, s.Validate(document(t, whole)))
 	for name, change := range map[string][2]string{
-		"version":       {`"version": 1`, `"version": 2`},
+		"version":       {`"version": 2`, `"version": 3`},
 		"no unit":       {`"distance": "4200 km"`, `"distance": "4200"`},
 		"a number":      {`"distance": "4200 km"`, `"distance": 4200`},
 		"another unit":  {`"rider": "104 kg"`, `"rider": "104 mm"`},
@@ -104,35 +106,125 @@ func TestHandWrittenExample(t *testing.T) {
 	require.NoError(t, schema(t).Validate(document(t, out.String())))
 }
 
-// TestSchemaNamesEveryField that the document has, and no other.
-func TestSchemaNamesEveryField(t *testing.T) {
-	data, err := os.ReadFile(schemaFile)
+// TestSchemaAndProgramAgree: what the program writes of every demo plan an independent
+// validator takes by the schema, and a plan that is broken at one place both refuse: a
+// number without its unit, in another dimension's, a word that is none of the list, a field
+// that nobody knows, a property of another kind of part, a list where an object belongs.
+func TestSchemaAndProgramAgree(t *testing.T) {
+	s := schema(t)
+	more, err := demo.Garages()
 	require.NoError(t, err)
-	root := document(t, string(data)).(map[string]any)
-	defs := root["$defs"].(map[string]any)
-	for name, typ := range map[string]reflect.Type{
-		"": reflect.TypeFor[plan.Plan](), "brief": reflect.TypeFor[plan.Brief](), "bike": reflect.TypeFor[plan.Bike](), "part": reflect.TypeFor[parts.Part](),
-		"tyre": reflect.TypeFor[parts.Tyre](), "effect": reflect.TypeFor[parts.Effect](), "line": reflect.TypeFor[plan.Line](),
-		"load": reflect.TypeFor[plan.Load](), "wheel": reflect.TypeFor[parts.Wheel](), "filling": reflect.TypeFor[parts.Filling](), "pressures": reflect.TypeFor[plan.Pressure](),
-		"loadout": reflect.TypeFor[plan.Loadout](), "calculation": reflect.TypeFor[plan.Calculation](), "rate": reflect.TypeFor[plan.Rate](),
-		"carrier": reflect.TypeFor[parts.Carrier](), "bag": reflect.TypeFor[parts.Bag](), "rack": reflect.TypeFor[parts.Rack](), "route": reflect.TypeFor[plan.Route](), "ground_stretch": reflect.TypeFor[plan.GroundStretch](), "stop": reflect.TypeFor[plan.Stop](),
-		"mate": reflect.TypeFor[plan.Mate](), "report": reflect.TypeFor[plan.Report](), "reading": reflect.TypeFor[logbook.Reading](), "fill": reflect.TypeFor[logbook.Fill](), "ridden": reflect.TypeFor[logbook.Ridden](), "weighing": reflect.TypeFor[logbook.Weighing](),
-		"clicks": reflect.TypeFor[plan.Clicks](), "trial": reflect.TypeFor[plan.Trial](), "electric": reflect.TypeFor[parts.Electric](), "lamp": reflect.TypeFor[parts.Lamp](), "wired": reflect.TypeFor[plan.Wired](), "sag": reflect.TypeFor[logbook.Sag](), "sag_end": reflect.TypeFor[logbook.SagEnd](), "setting": reflect.TypeFor[plan.Setting](), "spring": reflect.TypeFor[parts.Spring](), "adjuster": reflect.TypeFor[parts.Adjuster](),
-	} {
-		def := root
-		if name != "" {
-			def = defs[name].(map[string]any)
+	first, err := demo.Plan()
+	require.NoError(t, err)
+	shelf, err := demo.Parts()
+	require.NoError(t, err)
+	every := plan.New("A part of every kind", "EUR")
+	seen := map[parts.Slot]bool{}
+	for _, part := range shelf {
+		if seen[part.Slot] {
+			continue
 		}
-		var inSchema, inCode []string
-		for key := range def["properties"].(map[string]any) {
-			inSchema = append(inSchema, key)
-		}
-		for i := range typ.NumField() {
-			key, _, _ := strings.Cut(typ.Field(i).Tag.Get("json"), ",")
-			inCode = append(inCode, key)
-		}
-		slices.Sort(inSchema)
-		slices.Sort(inCode)
-		assert.Equal(t, inCode, inSchema, "%q", name)
+		seen[part.Slot] = true
+		every.Lines = append(every.Lines, plan.Line{Kind: plan.PartLine, Need: plan.Wanted, Decision: plan.Undecided, Part: part})
 	}
+	var places []breakage
+	for _, p := range append(more, first, every) {
+		var out bytes.Buffer
+		require.NoError(t, format.WritePlan(&out, p))
+		doc := document(t, out.String())
+		require.NoError(t, s.Validate(doc), p.Name)
+		for _, at := range walk(doc, "", nil) {
+			at.plan = out.String()
+			places = append(places, at)
+		}
+	}
+	random := rand.New(rand.NewPCG(2027, 5))
+	random.Shuffle(len(places), func(i, j int) { places[i], places[j] = places[j], places[i] })
+	require.Greater(t, len(places), 2000)
+	for _, at := range places[:200] {
+		bad := at.broken(t)
+		assert.Error(t, s.Validate(document(t, bad)), "%s at %s: by the schema", at.how, at.path)
+		_, err := format.ReadPlan(strings.NewReader(bad))
+		assert.Error(t, err, "%s at %s: by the program", at.how, at.path)
+	}
+}
+
+// breakage is a place in a plan, and how it is broken there.
+type breakage struct {
+	plan, path, how string
+	steps           []any
+	to              func(is any) any
+}
+
+// broken is the plan with only that place changed.
+func (b breakage) broken(t *testing.T) string {
+	doc := document(t, b.plan)
+	var into func(v any, steps []any) any
+	into = func(v any, steps []any) any {
+		if len(steps) == 0 {
+			return b.to(v)
+		}
+		switch v := v.(type) {
+		case map[string]any:
+			v[steps[0].(string)] = into(v[steps[0].(string)], steps[1:])
+		case []any:
+			v[steps[0].(int)] = into(v[steps[0].(int)], steps[1:])
+		}
+		return v
+	}
+	text, err := json.Marshal(into(doc, b.steps), json.Deterministic(true))
+	require.NoError(t, err)
+	return string(text)
+}
+
+var withUnit = regexp.MustCompile(`^-?[0-9.]+ (kg|mm|km|L|W|kPa|N/mm|km/h|rpm|h)$`)
+
+// free are members whose words are anybody's.
+var free = map[string]bool{"risk": true, "inputs": true, "origins": true}
+
+func walk(v any, path string, steps []any) []breakage {
+	list := []breakage{}
+	add := func(how string, to func(any) any) {
+		list = append(list, breakage{path: path, how: how, steps: slices.Clone(steps), to: to})
+	}
+	switch v := v.(type) {
+	case map[string]any:
+		if path == "" || !free[path[strings.LastIndex(path, ".")+1:]] {
+			add("a field that nobody knows", func(is any) any {
+				is.(map[string]any)["colour"] = "red"
+				return is
+			})
+		}
+		for key, below := range v {
+			list = append(list, walk(below, path+"."+key, append(slices.Clone(steps), key))...)
+		}
+		if v["slot"] != nil && v["name"] != nil && v["slot"] != "seat" {
+			add("a property of another kind", func(is any) any {
+				part := is.(map[string]any)
+				if part["has"] == nil {
+					part["has"] = map[string]any{}
+				}
+				part["has"].(map[string]any)["comfort"] = "3 h"
+				return part
+			})
+			add("a figure that only a property moves", func(is any) any {
+				is.(map[string]any)["effects"] = []any{map[string]any{"figure": "battery-ah", "op": "set", "value": 9}}
+				return is
+			})
+		}
+	case []any:
+		add("an object for a list", func(any) any { return map[string]any{} })
+		for i := range v {
+			list = append(list, walk(v[i], fmt.Sprintf("%s[%d]", path, i), append(slices.Clone(steps), i))...)
+		}
+	case string:
+		add("a list for a word", func(any) any { return []any{} })
+		if withUnit.MatchString(v) {
+			add("a number without its unit", func(is any) any { return strings.Fields(is.(string))[0] })
+			add("another dimension", func(is any) any { return strings.Fields(is.(string))[0] + " lx·cd" })
+		}
+	case bool:
+		add("a word for a yes", func(any) any { return "perhaps" })
+	}
+	return list
 }

@@ -38,11 +38,8 @@ var oldMembers = map[string]map[string]string{
 // first is how a document of version 1 starts as it is stored.
 var first = regexp.MustCompile(`^\s*\{\s*"format"\s*:\s*"` + plan.Format + `"\s*,\s*"version"\s*:\s*1\s*,`)
 
-// upgraded is a document of version 1 as version 2 has it; one that is none stays as it is.
+// upgraded is a document of version 1 as version 2 has it.
 func upgraded(data []byte) ([]byte, error) {
-	if !first.Match(data) {
-		return data, nil
-	}
 	var document map[string]any
 	if err := json.Unmarshal(data, &document); err != nil {
 		return data, err

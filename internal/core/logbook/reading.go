@@ -18,14 +18,14 @@ const MaxReadings = 5000
 // Reading is one thing that was read off the bike. Readings belong to a bike and are kept
 // beside the plan's revisions, so that an undo leaves them alone.
 type Reading struct {
-	ID   string `json:"id"` // made by whoever took it: sent twice, it is kept once
+	ID   string `json:"id" is:"made-id"` // made by whoever took it: sent twice, it is kept once
 	Kind Kind   `json:"kind"`
-	On   string `json:"on"`   // date, 2026-09-12
-	Bike string `json:"bike"` // id of the bike that it was read off
+	On   string `json:"on" is:"date"` // date, 2026-09-12
+	Bike string `json:"bike"`         // id of the bike that it was read off
 	Note string `json:"note,omitempty"`
 
-	Read Content `json:"read,omitzero"` // what was read, by the kind
-	Of   string  `json:"of,omitempty"`  // id of the reading that is revoked
+	Read Content `json:"read,omitzero"`             // what was read, by the kind
+	Of   string  `json:"of,omitempty" is:"made-id"` // id of the reading that is revoked
 }
 
 // Kind is what was read.

@@ -26,9 +26,9 @@ import (
 // Part is something that goes into a slot. What it does is data: the properties of its
 // kind, effects on the figures of the bike, tags.
 type Part struct {
-	ID       string       `json:"id"`
+	ID       string       `json:"id" is:"id"`
 	Slot     Slot         `json:"slot"`
-	Name     string       `json:"name"`
+	Name     string       `json:"name" is:"name"`
 	Price    money.Amount `json:"price,omitzero"`
 	Mass     unit.Mass    `json:"mass,omitzero"`
 	Place    load.Place   `json:"place,omitempty"` // "" for the kind's own

@@ -48,6 +48,9 @@ func (u Usual) in(symbol string) string {
 
 func (p Property) row() Property { return p }
 
+// Blank is a value of it that is not known.
+func (p Property) Blank() Value { return p.blank() }
+
 // As is the property as parts of one kind are asked for it.
 func (p Property) As(label, help string) Property {
 	p.Label, p.Help = label, help
@@ -175,6 +178,9 @@ func (h *Properties) put(key string, v Value) {
 		slices.SortStableFunc(list, func(a, b held) int { return cmp.Compare(orderOf(a.key), orderOf(b.key)) })
 	}
 	h.held = list
+	if len(list) == 0 {
+		h.held = nil
+	}
 }
 
 // any reports whether something is known of one of the properties.

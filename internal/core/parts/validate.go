@@ -155,7 +155,7 @@ func (p *Part) drop(at string) bool {
 	switch key, isProperty := strings.CutPrefix(list, "has."); {
 	case isProperty:
 		was := len(p.Has.held)
-		p.Has.held = slices.DeleteFunc(slices.Clone(p.Has.held), func(h held) bool { return h.key == key })
+		p.Has.put(key, new(entry.Line)) // nothing, whatever it is
 		return len(p.Has.held) < was
 	case list == "effects":
 		number, _, _ := strings.Cut(index, "]")
@@ -163,7 +163,9 @@ func (p *Part) drop(at string) bool {
 		if err != nil || i >= len(p.Effects) {
 			return false
 		}
-		p.Effects = slices.Delete(p.Effects, i, i+1)
+		if p.Effects = slices.Delete(p.Effects, i, i+1); len(p.Effects) == 0 {
+			p.Effects = nil
+		}
 		return true
 	}
 	switch at {

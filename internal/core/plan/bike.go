@@ -17,7 +17,7 @@ import (
 // optional; the figure that lacks one says so.
 type Bike struct {
 	ID   string `json:"id"`
-	Name string `json:"name"`
+	Name string `json:"name" is:"name"`
 	Kind string `json:"kind,omitempty"` // in a rider's words, "650 single"
 	Year int    `json:"year,omitempty"`
 	// Family and Variant are what part lists tell bikes of one name apart by.

@@ -16,7 +16,7 @@ import (
 
 // Brief is who rides, where, and for how much.
 type Brief struct {
-	Start       string            `json:"start,omitempty"` // date of departure, 2027-06-12
+	Start       string            `json:"start,omitempty" is:"date"` // date of departure, 2027-06-12
 	Distance    unit.Length       `json:"distance,omitzero"`
 	Terrain     []terrain.Stretch `json:"terrain,omitempty"`
 	Cruise      unit.Speed        `json:"cruise,omitzero"`       // to be held on the fast ground
@@ -49,9 +49,9 @@ type Brief struct {
 
 	ClimbGround terrain.Kind `json:"climb_ground,omitempty"` // that the steepest climb is on
 
-	Ships    string    `json:"ships,omitempty"`    // date on which a truck, trailer or ferry takes it
-	ShipMost unit.Mass `json:"ship_most,omitzero"` // that the bike may weigh then
-	TieDown  string    `json:"tie_down,omitempty"` // where its straps go
+	Ships    string    `json:"ships,omitempty" is:"date"` // date on which a truck, trailer or ferry takes it
+	ShipMost unit.Mass `json:"ship_most,omitzero"`        // that the bike may weigh then
+	TieDown  string    `json:"tie_down,omitempty"`        // where its straps go
 
 	Inseam     unit.Length `json:"inseam,omitzero"`
 	Stature    unit.Length `json:"stature,omitzero"`

@@ -100,7 +100,7 @@ const maxNote = 1000
 
 // Change is something that a previous owner did to the bike.
 type Change struct {
-	Name  string        `json:"name"`
+	Name  string        `json:"name" is:"name"`
 	Fate  baseline.Fate `json:"fate"`
 	Cost  money.Amount  `json:"cost,omitzero"` // of undoing it
 	Hours unit.Duration `json:"hours,omitzero"`
@@ -134,9 +134,9 @@ func (i Inspection) Tread(s parts.Slot) float64 {
 // Fact is something about the bike as it really is: which oil weight went into the
 // fork, how many clicks it stands at.
 type Fact struct {
-	Name  string `json:"name"`
+	Name  string `json:"name" is:"name"`
 	Value string `json:"value"`
-	On    string `json:"on,omitempty"` // date, 2026-11-20
+	On    string `json:"on,omitempty" is:"date"` // date, 2026-11-20
 }
 
 // Answer to a check; ok is false when nobody has looked yet.

@@ -6,7 +6,7 @@ import "valiantmule/internal/core/entry"
 // country: the list is to be ticked, and nothing follows from it.
 type Look struct {
 	ID string `json:"id"`
-	On string `json:"on,omitempty"` // date
+	On string `json:"on,omitempty" is:"date"` // date
 }
 
 // Looks lists what inspections look at.

@@ -31,12 +31,12 @@ const (
 type Plan struct {
 	Format   string    `json:"format"`
 	Version  int       `json:"version"`
-	Name     string    `json:"name"`
-	Currency string    `json:"currency"` // ISO 4217; the budget and the totals are in it
+	Name     string    `json:"name" is:"name"`
+	Currency string    `json:"currency" is:"currency"` // ISO 4217; the budget and the totals are in it
 	Brief    Brief     `json:"brief"`
 	Bike     *Bike     `json:"bike,omitempty"` // nil until one is chosen
 	Lines    []Line    `json:"lines,omitempty"`
-	Loadouts []Loadout `json:"loadouts,omitempty"`
+	Loadouts []Loadout `json:"loadouts"`
 
 	ForkThrough unit.Length `json:"fork_through,omitzero"` // that the tubes stand further up through their clamps than standard
 
@@ -63,9 +63,9 @@ type Plan struct {
 
 // Rate is what one unit of another currency costs in the plan's, on a day.
 type Rate struct {
-	From string     `json:"from"` // ISO 4217
+	From string     `json:"from" is:"currency"` // ISO 4217
 	Rate money.Rate `json:"rate"`
-	On   string     `json:"on"` // date, 2026-11-20
+	On   string     `json:"on" is:"date"` // date, 2026-11-20
 }
 
 // Home is an amount in the plan's currency, with the rate that it took, nil for
@@ -86,7 +86,7 @@ func (p *Plan) Home(a money.Amount) (home money.Amount, by *Rate, ok bool) {
 // Calculation is one that the rider kept: which calculator, and what was put in.
 // Its results are worked out again whenever somebody looks.
 type Calculation struct {
-	Calculator string            `json:"calculator"`
+	Calculator string            `json:"calculator" is:"id"`
 	Inputs     map[string]string `json:"inputs"`
 	Note       string            `json:"note,omitempty"`
 }
@@ -127,8 +127,8 @@ func (p *Plan) OwnLoads(id string) (*Plan, *Loadout) {
 
 // Loadout is one way of loading the bike.
 type Loadout struct {
-	ID      string    `json:"id"`
-	Name    string    `json:"name"`
+	ID      string    `json:"id" is:"id"`
+	Name    string    `json:"name" is:"name"`
 	Pillion unit.Mass `json:"pillion,omitzero"`
 	Days    int       `json:"days,omitempty"` // that it is packed for, 0 where nobody has said
 	Loads   []Load    `json:"loads,omitempty"`
@@ -166,7 +166,7 @@ func (l *Loadout) Pressure(surface string) Pressure {
 
 // Load is one thing in a loadout: in a bag, or at the default spot of its place.
 type Load struct {
-	Name   string      `json:"name"`
+	Name   string      `json:"name" is:"name"`
 	Mass   unit.Mass   `json:"mass,omitzero"`
 	Volume unit.Volume `json:"volume,omitzero"`
 	Place  load.Place  `json:"place"`

@@ -15,10 +15,10 @@ import (
 // Route is the way that the trip takes. The document holds the nodes that stand for
 // it; the whole track is kept beside the plan under its address.
 type Route struct {
-	Name   string          `json:"name"`
-	Track  string          `json:"track,omitempty"` // address of the whole track, "" when only the nodes are known
-	Parts  []string        `json:"parts,omitempty"` // names of the track's parts, where it has several
-	Level  bool            `json:"level,omitempty"` // the file had no heights
+	Name   string          `json:"name" is:"name"`
+	Track  string          `json:"track,omitempty" is:"address"` // address of the whole track, "" when only the nodes are known
+	Parts  []string        `json:"parts,omitempty"`              // names of the track's parts, where it has several
+	Level  bool            `json:"level,omitempty"`              // the file had no heights
 	Nodes  []track.Node    `json:"nodes"`
 	Ground []GroundStretch `json:"ground,omitempty"` // in order, without overlap; what is between is the brief's mix
 	Stops  []Stop          `json:"stops,omitempty"`  // in order
@@ -34,8 +34,8 @@ type GroundStretch struct {
 
 // Stop is a place on the route where there may be fuel.
 type Stop struct {
-	ID        string      `json:"id"`
-	Name      string      `json:"name"`
+	ID        string      `json:"id" is:"id"`
+	Name      string      `json:"name" is:"name"`
 	At        unit.Length `json:"at"`              // from the start of the route
 	Detour    unit.Length `json:"detour,omitzero"` // off the route, one way
 	Certainty Certainty   `json:"certainty"`

@@ -14,10 +14,10 @@ import (
 // Trial is one step of a guide that was taken: a question answered, a change set, and what
 // came of it.
 type Trial struct {
-	Guide   string `json:"guide"`
+	Guide   string `json:"guide" is:"id"`
 	Step    string `json:"step,omitempty"`
-	Answer  string `json:"answer"`
-	On      string `json:"on,omitempty"` // date
+	Answer  string `json:"answer" is:"id"`
+	On      string `json:"on,omitempty" is:"date"` // date
 	Loadout string `json:"loadout,omitempty"`
 	Was     string `json:"was,omitempty"` // what a change changed, as it stood before
 }

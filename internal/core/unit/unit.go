@@ -73,6 +73,18 @@ func (q Quantity[D]) In(symbol string) float64 {
 	return u.number(q.Base())
 }
 
+// Units lists the ways of writing the dimension, and Example is one of them.
+func (Quantity[D]) Units() []Unit {
+	var d D
+	return d.units()
+}
+
+// Example is how one is written.
+func (Quantity[D]) Example() string {
+	var d D
+	return d.example()
+}
+
 // Enter sets the quantity from a form: a bare number takes the unit fallback,
 // an empty text makes the quantity missing. On an error nothing changes.
 func (q *Quantity[D]) Enter(text, fallback string) error {
