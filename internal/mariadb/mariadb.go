@@ -121,6 +121,7 @@ func (s *Server) launch(ctx context.Context, daemon, data, password, logPath str
 	args := append(withUser("--no-defaults"),
 		"--datadir="+data, "--bind-address=127.0.0.1", fmt.Sprintf("--port=%d", port),
 		"--socket="+filepath.Join(s.scratch, "s"), "--pid-file="+filepath.Join(s.scratch, "pid"),
+		"--tmpdir="+s.scratch, // a server clears its own away at start, and another's with them
 		"--init-file="+accounts, "--skip-name-resolve", "--performance-schema=0",
 		"--character-set-server=utf8mb4", "--collation-server=utf8mb4_unicode_ci",
 		"--sql-mode=STRICT_ALL_TABLES,NO_ENGINE_SUBSTITUTION,ERROR_FOR_DIVISION_BY_ZERO")

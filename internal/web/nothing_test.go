@@ -84,27 +84,27 @@ func TestNothingFromTheShelf(t *testing.T) {
 		return w.GaugeIn("#armour", "armour-stranded")
 	}
 	bare, reach := stranded(), w.Gauge("seat-reach")
-	tyre := map[string]string{"code": "130/90-16 M/C 67H R", "kind": "dirt-biased", "mass": "12", "rated_at": "36 psi", "min_pressure": "15 psi", "source": "used", "price": "55"}
+	tyre := map[string]string{"code": "130/90-16 M/C 67H R", "tyre_kind": "dirt-biased", "mass": "12", "rated_at": "36 psi", "min_pressure": "15 psi", "source": "used", "price": "55"}
 	for slot, name := range map[string]string{"front-tyre": "Rear knobbly, in front", "rear-tyre": "Rear knobbly"} {
 		tyre["name"] = name
 		keep(slot, tyre)
 	}
-	keep("risers", map[string]string{"name": "Bar mount, turned at work", "source": "home-made", "price": "15", "mass": "0.9", "bar-rise-mm": "0.9", "fit": "fits", "needs.bar-22": "on"})
+	keep("risers", map[string]string{"name": "Bar mount, turned at work", "source": "home-made", "price": "15", "mass": "0.9", "bar_rise": "0.9", "fit": "fits", "needs.bar-22": "on"})
 	keep("skid-plate", map[string]string{
 		"name": "Plate off a skip", "source": "home-made", "price": "$9.50", "mass": "5", "cover.0": "sump", "stops.0": "60", "against.strike.0": "on", "cover.1": "cases", "stops.1": "30 %",
 		"against.strike.1": "on", "mount": "frame", "fit": "work", "fit_work": "two tabs welded", "fit_hours": "3",
 	})
-	keep("seat", map[string]string{"name": "Seat from a breaker", "source": "given", "mass": "8", "replaces": "9.5", "seat-rise-mm": "-1", "hours": "5", "price": "0"})
+	keep("seat", map[string]string{"name": "Seat from a breaker", "source": "given", "mass": "8", "replaces": "9.5", "seat_rise": "-1", "comfort": "5", "price": "0"})
 	keep("side-rack", map[string]string{"name": "Side rack of bed frame", "source": "home-made", "price": "20", "mass": "7", "carries": "45", "provides.side-rack": "on", "fit": "fits"})
-	keep("side-bags", map[string]string{"name": "Hard cases, ammunition", "source": "used", "price": "60", "mass": "18", "kind": "hard", "litres": "12 gal", "carries": "40", "pair": "on", "needs.side-rack": "on", "max_speed": "75"})
+	keep("side-bags", map[string]string{"name": "Hard cases, ammunition", "source": "used", "price": "60", "mass": "18", "bag_kind": "hard", "litres": "12 gal", "carries": "40", "pair": "yes", "needs.side-rack": "on", "max_speed": "75"})
 	keep("rear-rack", map[string]string{"name": "Rear rack of bed frame", "source": "home-made", "price": "12", "mass": "4", "carries": "22", "provides.rear-rack": "on", "fit": "fits"})
-	keep("top-box", map[string]string{"name": "Top box", "source": "lent", "price": "0", "mass": "7.7 kg", "litres": "9.5 gal", "carries": "11", "needs.rear-rack": "on", "kind": "hard"})
+	keep("top-box", map[string]string{"name": "Top box", "source": "lent", "price": "0", "mass": "7.7 kg", "litres": "9.5 gal", "carries": "11", "needs.rear-rack": "on", "bag_kind": "hard"})
 	keep("shock", map[string]string{"name": "Shock of a younger one", "source": "used", "price": "80", "mass": "8", "replaces": "9", "made_from": "1996", "made_to": "1999", "rate": "380"})
-	keep("fuel-cans", map[string]string{"name": "Two cans in the cases", "source": "used", "price": "18", "mass": "2", "holds": "1 gal", "approved": "on"})
+	keep("fuel-cans", map[string]string{"name": "Two cans in the cases", "source": "used", "price": "18", "mass": "2", "holds": "1 gal", "approved": "yes"})
 	keep("grips", map[string]string{"name": "Warm grips of a scooter", "source": "used", "price": "25", "mass": "0.8", "draw": "36", "duty": "60", "use": "cold", "provides.warm-hands": "on"})
 	keep("aux-lamps", map[string]string{"name": "Tractor lamps", "source": "used", "price": "20", "mass": "4", "candela": "18,000", "beam": "20", "lamp_mount": "bars", "draw": "55", "use": "night", "lasts": "3"})
 	keep("power-box", map[string]string{"name": "Fuse block of a boat", "source": "used", "price": "12", "mass": "0.6", "channels": "4", "limit": "10", "total": "30"})
-	keep("flasher", map[string]string{"name": "Flasher of a car", "source": "used", "price": "3", "mass": "0.1", "kind": "load", "rated": "42"})
+	keep("flasher", map[string]string{"name": "Flasher of a car", "source": "used", "price": "3", "mass": "0.1", "relay": "load", "made_for": "42"})
 
 	p := s.Newest(t, "Wren")
 	assert.Len(t, p.Owned(), 15)

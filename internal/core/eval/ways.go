@@ -6,6 +6,7 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/core/verdict"
@@ -82,7 +83,7 @@ func candidates(f *facts.All) []Way {
 	p := f.Plan
 	var ways []Way
 	for _, part := range f.Shelf {
-		if part.Carrier() == nil || !part.Carrier().Approved || !f.Built.Fits(part) {
+		if !parts.Approved.Yes(part) || !f.Built.Fits(part) {
 			continue
 		}
 		if on := f.Built.Part(part.Slot); on != nil && on.ID == part.ID {

@@ -110,6 +110,13 @@ func (p *Part) EachEffect(effect func(Effect)) {
 // tidy takes the tail off that a change of units leaves on a number.
 func tidy(v float64) float64 { return math.Round(v*1e6) / 1e6 }
 
+// MovesAny reports whether the part moves any figure.
+func (p *Part) MovesAny() bool {
+	any := false
+	p.EachEffect(func(Effect) { any = true })
+	return any
+}
+
 // Sets is the value that the part sets a figure to, 0 when it does not.
 func (p *Part) Sets(f Figure) float64 {
 	value, found := 0.0, false

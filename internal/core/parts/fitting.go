@@ -8,7 +8,7 @@ import (
 // moved is a length by which a part moves a figure of the bike.
 func moved(key, label, help string, f Figure) Prop[unit.Length] {
 	p := prop[unit.Length](key, label, "mm", -300, 300, help)
-	p.Property = p.Moving(f, Add)
+	p.Moves, p.By = f, Add
 	return p
 }
 

@@ -112,9 +112,9 @@ func (p *Part) Guard() *Guard {
 	return g
 }
 
-// Guards reports whether the guard covers a place.
-func (g *Guard) Guards(place guard.Place) bool {
-	return slices.ContainsFunc(g.Covers, func(c Cover) bool { return c.Place == place })
+// Guards reports whether the part guards a place.
+func (p *Part) Guards(place guard.Place) bool {
+	return slices.ContainsFunc(Covering.In(p), func(c Cover) bool { return c.Place == place })
 }
 
 // Hazards that a guard may stop, for the rows of what it guards.

@@ -106,7 +106,7 @@ func (s Slot) row(key string) *Property {
 }
 
 // Has reports whether parts of a slot have a property.
-func (s Slot) Has(p interface{ row() Property }) bool { return s.row(p.row().Key) != nil }
+func (s Slot) Has(p row) bool { return s.row(p.row().Key) != nil }
 
 // HoursToFit is what a part of the slot usually takes, h.
 func (s Slot) HoursToFit() float64 {
@@ -115,7 +115,7 @@ func (s Slot) HoursToFit() float64 {
 }
 
 // slotsThat are the slots whose parts have a property, in the order of the table.
-func slotsThat(p interface{ row() Property }) []Slot { return holders[p.row().Key] }
+func slotsThat(p row) []Slot { return holders[p.row().Key] }
 
 // orderOf is where a property's key stands in the table.
 func orderOf(key string) int { return order[key] }

@@ -46,60 +46,68 @@ func (u Usual) in(symbol string) string {
 	return fmt.Sprintf("Usually {%g %s} to {%g %s}.", u.Value-u.Half, symbol, u.Value+u.Half, symbol)
 }
 
-func (p Property) row() Property { return p }
+// row is anything that stands for a row: a property, or one as a kind asks for it.
+type row interface{ row() *Property }
+
+func (p *Property) row() *Property { return p }
 
 // Blank is a value of it that is not known.
-func (p Property) Blank() Value { return p.blank() }
+func (p *Property) Blank() Value { return p.blank() }
 
 // As is the property as parts of one kind are asked for it.
-func (p Property) As(label, help string) Property {
-	p.Label, p.Help = label, help
-	return p
+func (p *Property) As(label, help string) *Property {
+	copied := *p
+	copied.Label, copied.Help = label, help
+	return &copied
 }
 
 // Within is the property with other bounds.
-func (p Property) Within(least, most float64) Property {
-	p.Min, p.Max = least, most
-	return p
+func (p *Property) Within(least, most float64) *Property {
+	copied := *p
+	copied.Min, copied.Max = least, most
+	return &copied
 }
 
 // Moving is the property of parts that move a figure by it.
-func (p Property) Moving(f Figure, by Op) Property {
-	p.Moves, p.By = f, by
-	return p
+func (p *Property) Moving(f Figure, by Op) *Property {
+	copied := *p
+	copied.Moves, copied.By = f, by
+	return &copied
 }
 
 // Usually is the property with what is usual to a kind, from memory.
-func (p Property) Usually(value, half float64) Property {
-	p.Usual = Usual{value, half, sheet.Memory}
-	return p
+func (p *Property) Usually(value, half float64) *Property {
+	copied := *p
+	copied.Usual = Usual{value, half, sheet.Memory}
+	return &copied
 }
 
 // OrUnknown is the property of parts that are not without: one of which nobody has said it
 // is unknown.
-func (p Property) OrUnknown() Property {
-	p.Vital = true
-	return p
+func (p *Property) OrUnknown() *Property {
+	copied := *p
+	copied.Vital = true
+	return &copied
 }
 
 // asks is a list of rows.
-func asks(rows ...interface{ row() Property }) []Property {
+func asks(rows ...row) []Property {
 	list := make([]Property, len(rows))
 	for i, r := range rows {
-		list[i] = r.row()
+		list[i] = *r.row()
 	}
 	return list
 }
 
 // Prop is a property whose value is a T: reading it needs no more than the part.
-type Prop[T any] struct{ Property }
+type Prop[T any] struct{ *Property }
 
 // prop makes a property of a number or a text.
 func prop[T any, P interface {
 	*T
 	Value
 }](key, label, unit string, least, most float64, help string) Prop[T] {
-	return Prop[T]{Property{
+	return Prop[T]{&Property{
 		Key: key, Label: label, Unit: unit, Min: least, Max: most, Help: help,
 		blank: func() Value { return P(new(T)) },
 		copy:  func(v Value) Value { c := *v.(P); return P(&c) },
@@ -128,7 +136,7 @@ func (k Prop[T]) Put(p *Part, t T) {
 }
 
 // Choice is a property whose value is a word of a closed list.
-type Choice[S ~string] struct{ Property }
+type Choice[S ~string] struct{ *Property }
 
 func choice[S ~string](key, label string, options func() []entry.Option) Choice[S] {
 	return Choice[S]{prop[entry.Word](key, label, "", 0, 0, "").Among(options).Property}
@@ -184,7 +192,7 @@ func (h *Properties) put(key string, v Value) {
 }
 
 // any reports whether something is known of one of the properties.
-func (h Properties) any(rows ...interface{ row() Property }) bool {
+func (h Properties) any(rows ...row) bool {
 	for _, r := range rows {
 		if h.of(r.row().Key) != nil {
 			return true

@@ -158,12 +158,12 @@ var (
 )
 
 // drawing is what is asked of what draws.
-func drawing(draw interface{ row() Property }) []Property {
+func drawing(draw row) []Property {
 	return asks(FedBy, UsedAt, draw, Duty, Parked)
 }
 
 // lamp is what is asked of a lamp.
-func lamp(draw interface{ row() Property }, more ...interface{ row() Property }) []Property {
+func lamp(draw row, more ...row) []Property {
 	list := asks(SitsOn, FedBy, UsedAt, Candela, Lumens, Beam, Lasts)
 	return append(append(list, asks(more...)...), asks(draw, Duty, Parked)...)
 }

@@ -82,7 +82,7 @@ func guarding(f *facts.All, r guard.Risk) []study.Remedy {
 	var best *parts.Part
 	least := 2.0 / 3
 	for _, p := range f.Shelf {
-		if p.Guard() == nil || !p.Guard().Guards(r.Place.Place) || f.Built.Chosen(p.Slot) {
+		if !p.Guards(r.Place.Place) || f.Built.Chosen(p.Slot) {
 			continue
 		}
 		left, all := 0.0, 0.0
@@ -164,13 +164,13 @@ func blockedAccess(f *facts.All) (study.Finding, bool) {
 
 func blowIntoCases(f *facts.All) (study.Finding, bool) {
 	p := f.Built.Part(parts.SkidPlate)
-	if p == nil || p.Guard() == nil || p.Guard().Mount != parts.ToEngine {
+	if p == nil || parts.GuardMount.In(p) != parts.ToEngine {
 		return study.Finding{}, false
 	}
 	return study.Finding{
 		State: verdict.Watch,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, parts.SkidPlate, func(p *parts.Part) bool { return p.Guard() != nil && p.Guard().Mount == parts.ToFrame })
+			return study.Offer(f, parts.SkidPlate, func(p *parts.Part) bool { return parts.GuardMount.In(p) == parts.ToFrame })
 		},
 		Tell: func() study.Words {
 			return study.Words{

@@ -256,7 +256,7 @@ func nightTooFast(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Over,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, parts.AuxLamps, func(p *parts.Part) bool { return p.Lamp() != nil && p.Lamp().Candela.Known() })
+			return study.Offer(f, parts.AuxLamps, func(p *parts.Part) bool { return parts.Candela.In(p).Known() })
 		},
 		Tell: func() study.Words {
 			return study.Words{

@@ -184,7 +184,7 @@ func doublePace(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Watch,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, parts.Flashing, func(p *parts.Part) bool { return p.Flasher() != nil && p.Flasher().Kind == power.Independent })
+			return study.Offer(f, parts.Flashing, func(p *parts.Part) bool { return parts.RelayKind.In(p) == power.Independent })
 		},
 		Tell: func() study.Words {
 			return study.Words{

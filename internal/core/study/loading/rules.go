@@ -65,7 +65,7 @@ func rackOverload(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Stop,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, parts.RearRack, func(p *parts.Part) bool { return p.Rack() != nil && p.Rack().Carries.In("kg") >= f.Bags.RackKg })
+			return study.Offer(f, parts.RearRack, func(p *parts.Part) bool { return parts.Carries.In(p).In("kg") >= f.Bags.RackKg })
 		},
 		Tell: func() study.Words {
 			return study.Words{

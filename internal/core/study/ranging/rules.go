@@ -57,7 +57,7 @@ func closing(f *facts.All, leg facts.Leg) []study.Remedy {
 	want := (leg.NeedL + fuel.BandSigma*leg.SpreadL) / (1 - f.Range.Tank.Reserve)
 	var best *parts.Part
 	for _, p := range f.Shelf {
-		if p.Carrier() == nil || !p.Carrier().Approved || !f.Built.Fits(p) || !p.Price.Known() {
+		if !parts.Approved.Yes(p) || !f.Built.Fits(p) || !p.Price.Known() {
 			continue
 		}
 		has := leg.HaveL + p.Carrier().UsableL()
@@ -228,7 +228,7 @@ func canNotApproved(f *facts.All) (study.Finding, bool) {
 		return study.Finding{
 			State: verdict.Over,
 			Offer: func() []study.Remedy {
-				return study.Offer(f, c.Slot, func(p *parts.Part) bool { return p.Carrier() != nil && p.Carrier().Approved })
+				return study.Offer(f, c.Slot, func(p *parts.Part) bool { return parts.Approved.Yes(p) })
 			},
 			Tell: func() study.Words {
 				return study.Words{

@@ -200,7 +200,7 @@ func nextSpring(f *facts.All, rear bool) []study.Remedy {
 	e := f.Springs.Of(rear)
 	var ladder []*parts.Part
 	for _, p := range f.Shelf {
-		if p.Slot == slot && p.Spring() != nil && p.Spring().Rate.Known() && p != e.By && f.Built.Goes(p) {
+		if p.Slot == slot && parts.Rate.In(p).Known() && p != e.By && f.Built.Goes(p) {
 			ladder = append(ladder, p)
 		}
 	}
@@ -340,7 +340,7 @@ func dampingFollows(f *facts.All) (study.Finding, bool) {
 func unitUnproven(f *facts.All) (study.Finding, bool) {
 	var names []string
 	for _, slot := range []parts.Slot{parts.Fork, parts.Shock} {
-		if p := f.Built.Part(slot); p != nil && f.Built.Chosen(slot) && (p.Spring() != nil || len(p.Effects) > 0) {
+		if p := f.Built.Part(slot); p != nil && f.Built.Chosen(slot) && (p.Spring() != nil || p.MovesAny()) {
 			names = append(names, p.Name)
 		}
 	}

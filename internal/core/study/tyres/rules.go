@@ -216,7 +216,7 @@ func clearingTyres(f *facts.All, t *parts.Tyre, forward float64) []study.Remedy 
 	b := f.Built.Bike
 	var best *parts.Part
 	for _, p := range f.Shelf {
-		if p.Slot != parts.RearTyre || p.Tyre() == nil || p.Tyre().Kind != t.Kind || p.Tyre().Size.RimIn != t.Size.RimIn ||
+		if p.Slot != parts.RearTyre || parts.TyreKind.In(p) != t.Kind || parts.TyreCode.In(p).RimIn != t.Size.RimIn ||
 			!(p.Tyre().WidthMM() <= b.RearMaxWidth.In("mm")-clearanceTight) ||
 			!(p.Tyre().DiameterMM()+2*forward <= b.RearMaxDiameter.In("mm")-clearanceTight) {
 			continue
@@ -313,7 +313,7 @@ func balancingTyres(f *facts.All) []study.Remedy {
 	var best *parts.Part
 	bestOff := mixNotice
 	for _, p := range f.Shelf {
-		if p.Slot != slot || p.Tyre() == nil || p.Tyre().Size.RimIn != rim.DiameterIn {
+		if p.Slot != slot || parts.TyreCode.In(p).RimIn != rim.DiameterIn {
 			continue
 		}
 		ends := f.Wheels.CircumferenceMM

@@ -129,7 +129,7 @@ func tyreNearer(f *facts.All, slot parts.Slot, t *parts.Tyre, road float64) []st
 	var best *parts.Part
 	bestOff := math.Inf(1)
 	for _, p := range f.Shelf {
-		if p.Slot != slot || p.Tyre() == nil || p.Tyre().Size.RimIn != t.Size.RimIn {
+		if p.Slot != slot || parts.TyreCode.In(p).RimIn != t.Size.RimIn {
 			continue
 		}
 		off := math.Abs(roadShareOf(p.Tyre())-min(road, 0.6)) + math.Abs(p.Tyre().CircumferenceMM()/t.CircumferenceMM()-1)

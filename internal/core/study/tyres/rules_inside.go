@@ -29,10 +29,10 @@ const (
 func fillingFor(f *facts.All, w *study.Wheel, slot parts.Slot, kind tyre.Filling, label string) []study.Remedy {
 	rim := f.Built.Rim(w.Tyre)
 	for _, p := range f.Shelf {
-		if p.Slot != slot || p.Filling() == nil || p.Filling().Kind != kind || (p.Filling().Rim.Known() && p.Filling().Rim.In("in") != rim.DiameterIn) {
+		if p.Slot != slot || parts.FillingKind.In(p) != kind || (parts.RimDiameter.In(p).Known() && parts.RimDiameter.In(p).In("in") != rim.DiameterIn) {
 			continue
 		}
-		if p.Filling().RimWidth.Known() && !(math.Abs(p.Filling().RimWidth.In("in")-rim.WidthIn) <= lockWidthOffIn) {
+		if parts.RimWidth.In(p).Known() && !(math.Abs(parts.RimWidth.In(p).In("in")-rim.WidthIn) <= lockWidthOffIn) {
 			continue
 		}
 		return study.Take(p, label)
@@ -227,7 +227,7 @@ func wheelBalance(f *facts.All) (study.Finding, bool) {
 
 func balancedLock(f *facts.All, w *study.Wheel) []study.Remedy {
 	for _, p := range f.Shelf {
-		if p.Slot == w.Lock && slices.Contains(p.Provides, w.Balanced) && p.Filling() != nil && math.Abs(p.Filling().RimWidth.In("in")-f.Built.Rim(w.Tyre).WidthIn) <= lockWidthOffIn {
+		if p.Slot == w.Lock && slices.Contains(p.Provides, w.Balanced) && math.Abs(parts.RimWidth.In(p).In("in")-f.Built.Rim(w.Tyre).WidthIn) <= lockWidthOffIn {
 			return study.Take(p, "Take %s")
 		}
 	}
@@ -301,7 +301,7 @@ func castOnRock(f *facts.All) (study.Finding, bool) {
 
 func spokedWheel(f *facts.All, w *study.Wheel) []study.Remedy {
 	for _, p := range f.Shelf {
-		if p.Slot == w.Wheel && p.Wheel() != nil && p.Wheel().Build != parts.Cast && f.Built.Fits(p) && p.Wheel().Rim().DiameterIn == f.Built.Rim(w.Tyre).DiameterIn {
+		if p.Slot == w.Wheel && p.Wheel() != nil && parts.Build.In(p) != parts.Cast && f.Built.Fits(p) && p.Wheel().Rim().DiameterIn == f.Built.Rim(w.Tyre).DiameterIn {
 			return study.Take(p, "Fit %s")
 		}
 	}

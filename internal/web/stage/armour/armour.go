@@ -137,7 +137,7 @@ func times(n float64) string {
 func guardsOf(b *plan.Built, place guard.Place) []string {
 	var names []string
 	for _, f := range b.Fitted {
-		if f.Part.Guard() != nil && f.Part.Guard().Guards(place) {
+		if f.Part.Guards(place) {
 			names = append(names, f.Part.Name)
 		}
 	}
@@ -163,7 +163,7 @@ func guardsFor(d *desk.Desk, r guard.Risk, tried []plan.Choice) (*placeView, err
 	}}, desk.Becomes("All in all", "armour-stranded")}
 	built := d.Plan.Build(d.Loadout)
 	for _, info := range parts.Kinds() {
-		fits := func(p *parts.Part) bool { return p.Guard() != nil && p.Guard().Guards(place) && built.Fits(p) }
+		fits := func(p *parts.Part) bool { return p.Guards(place) && built.Fits(p) }
 		if !slices.ContainsFunc(d.Shelf, func(p *parts.Part) bool { return p.Slot == info.Slot && fits(p) }) {
 			continue
 		}

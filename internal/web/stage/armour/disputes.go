@@ -30,5 +30,5 @@ var armourDisputes = []desk.Dispute{
 }
 
 func onFrame(likes func(*parts.Part) bool) func(*parts.Part) bool {
-	return func(p *parts.Part) bool { return p.Guard() != nil && p.Guard().Mount == parts.ToFrame && likes(p) }
+	return func(p *parts.Part) bool { return parts.GuardMount.In(p) == parts.ToFrame && likes(p) }
 }

@@ -9,12 +9,12 @@ import (
 // lasting likes lamps that last from so many years up to so many.
 func lasting(from, to float64) func(*parts.Part) bool {
 	return func(p *parts.Part) bool {
-		return p.Lamp() != nil && p.Lamp().Lasts.In("yr") >= from && p.Lamp().Lasts.In("yr") <= to
+		return parts.Lasts.In(p).In("yr") >= from && parts.Lasts.In(p).In("yr") <= to
 	}
 }
 
 // known likes lamps whose intensity somebody knows.
-func known(p *parts.Part) bool { return p.Lamp() != nil && p.Lamp().Candela.Known() }
+func known(p *parts.Part) bool { return parts.Candela.In(p).Known() }
 
 func gives(f parts.Figure) func(*parts.Part) bool {
 	return func(p *parts.Part) bool { return p.Sets(f) > 0 }
@@ -47,8 +47,8 @@ var disputes = []desk.Dispute{
 		{School: "The one that is in it", Says: "Its age is on its label; charge it, crank it on a cold morning, then decide.", Slot: parts.Battery, Likes: nil},
 	}},
 	{Name: "A box, or fuses in the wires", About: "More than two things on the battery's bolts are a nest.", Place: "", Figures: []figure.ID{"loaded-mass", "cost", "own-hours"}, Sides: []desk.Side{
-		{School: "A box that thinks", Says: "Limits and delays by phone, one thick wire in; when it dies all of it is dark.", Slot: parts.PowerBox, Likes: func(p *parts.Part) bool { return p.Box() != nil && p.Box().Delay.Known() }},
-		{School: "A block of blades", Says: "Any shop has the fuses; a relay and an afternoon.", Slot: parts.PowerBox, Likes: func(p *parts.Part) bool { return p.Box() != nil && !p.Box().Delay.Known() }},
+		{School: "A box that thinks", Says: "Limits and delays by phone, one thick wire in; when it dies all of it is dark.", Slot: parts.PowerBox, Likes: func(p *parts.Part) bool { return parts.Delay.In(p).Known() }},
+		{School: "A block of blades", Says: "Any shop has the fuses; a relay and an afternoon.", Slot: parts.PowerBox, Likes: func(p *parts.Part) bool { return p.Box() != nil && !parts.Delay.In(p).Known() }},
 		{School: "Fuses in the wires", Says: "Two or three accessories want no more, each fuse within a hand of the battery.", Slot: parts.PowerBox, Likes: nil},
 	}},
 }

@@ -18,12 +18,12 @@ var loadDisputes = []desk.Dispute{
 		{School: "On a rack", Says: "Off in a minute, clear of wheel and pipe; the rack weighs and costs, and takes the pillion's pegs.", Slot: parts.SideRack, Likes: func(p *parts.Part) bool { return p.Rack() != nil }},
 	}},
 	{Name: "The tail", About: "The worst place for anything heavy, and the handiest.", Place: "", Figures: []figure.ID{"rack-load", "front-share", "centre-height", "cost"}, Sides: []desk.Side{
-		{School: "A roll", Says: "For what is light and large: it lies low across the seat.", Slot: parts.TailBag, Likes: func(p *parts.Part) bool { return p.Bag() != nil && !p.Bag().Handy }},
+		{School: "A roll", Says: "For what is light and large: it lies low across the seat.", Slot: parts.TailBag, Likes: func(p *parts.Part) bool { return !parts.Handy.Yes(p) }},
 		{School: "A box", Says: "Takes a helmet, locks; high and behind, on a subframe that was not asked.", Slot: parts.TopBox, Likes: func(p *parts.Part) bool { return p.Bag() != nil }},
 		{School: "Nothing", Says: "What does not go into the sides stays at home.", Slot: parts.TailBag, Likes: nil},
 	}},
 }
 
 func bagOf(kind parts.BagKind) func(*parts.Part) bool {
-	return func(p *parts.Part) bool { return p.Bag() != nil && p.Bag().Kind == kind }
+	return func(p *parts.Part) bool { return parts.BagKindOf.In(p) == kind }
 }

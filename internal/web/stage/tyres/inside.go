@@ -172,7 +172,7 @@ func wheelNowOf(d *desk.Desk, built *plan.Built, w wheelSlots) wheelNow {
 	for _, c := range tyre.Characters() {
 		n := 0
 		for _, p := range d.Shelf {
-			if p.Slot == w.tyre && p.Tyre() != nil && p.Tyre().Kind == c.Kind && p.Tyre().Size.RimIn == rim.DiameterIn {
+			if p.Slot == w.tyre && parts.TyreKind.In(p) == c.Kind && parts.TyreCode.In(p).RimIn == rim.DiameterIn {
 				n++
 			}
 		}

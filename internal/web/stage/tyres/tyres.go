@@ -66,7 +66,7 @@ func tyres(d *desk.Desk, view *tyresView, beside []string, tried []plan.Choice) 
 	for _, slot := range []parts.Slot{parts.RearTyre, parts.FrontTyre} {
 		rim := built.Rim(slot)
 		fits := func(p *parts.Part) bool {
-			return view.All || rim.DiameterIn == 0 || p.Tyre() != nil && p.Tyre().Size.RimIn == rim.DiameterIn
+			return view.All || rim.DiameterIn == 0 || parts.TyreCode.In(p).RimIn == rim.DiameterIn
 		}
 		list, err := d.OptionsFor(slot, "tyres", fits, tyreColumns[slot], keep, tried)
 		if err != nil {
@@ -198,7 +198,7 @@ func contenders(d *desk.Desk, beside []string, tried []plan.Choice) []contender 
 	var list []contender
 	for _, id := range beside {
 		part := tyrePart(d, id)
-		if part.Tyre() == nil || part.Tyre().Size.IsZero() {
+		if parts.TyreCode.In(part).IsZero() {
 			continue // nothing to draw
 		}
 		word := "beside"
