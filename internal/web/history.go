@@ -89,7 +89,7 @@ func moved(d *desk.Desk, before, after *plan.Plan) (string, error) {
 		case v.Delta != "":
 			moves = append(moves, strings.ToLower(m.After.Name)+" "+v.Delta)
 		case m.Before.Known != m.After.Known:
-			moves = append(moves, strings.ToLower(m.After.Name)+" "+d.Units.Value(m.After))
+			moves = append(moves, strings.ToLower(m.After.Name)+" "+d.Units.Value(*m.After))
 		}
 	}
 	for _, count := range []struct {

@@ -4,7 +4,6 @@ import (
 	"math"
 	"slices"
 
-	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
@@ -15,7 +14,6 @@ import (
 type Bench struct {
 	report  LoadoutReport
 	program *Program
-	shared  *facts.All
 }
 
 // NewBench evaluates a plan in a loadout as of a day. The shelf may be nil.
@@ -29,8 +27,7 @@ func (pr *Program) NewBench(p *plan.Plan, shelf plan.Shelf, loadout, asOf string
 	if err != nil {
 		return nil, err
 	}
-	shared := pr.shared(p, asOf, shelf, nil)
-	return &Bench{report: pr.report(shared, l), program: pr, shared: shared}, nil
+	return &Bench{report: pr.report(pr.shared(p, asOf, shelf), l), program: pr}, nil
 }
 
 // Report is the plan's own.
@@ -38,14 +35,14 @@ func (b *Bench) Report() *LoadoutReport { return &b.report }
 
 // Evaluate is the report of a change of the plan in the bench's loadout.
 func (b *Bench) Evaluate(p *plan.Plan) (*LoadoutReport, error) {
-	if p == b.shared.Plan {
+	if p == b.report.Facts.Plan {
 		return &b.report, nil
 	}
 	l, err := p.Loadout(b.report.ID)
 	if err != nil {
 		return nil, err
 	}
-	report := b.program.report(b.program.shared(p, b.shared.AsOf, b.shared.Shelf, b.shared), l)
+	report := b.program.again(&b.report, p, l)
 	return &report, nil
 }
 
@@ -67,8 +64,8 @@ type Difference struct {
 	Stay        []study.Finding // as they would read then
 }
 
-// Move is a figure before and after.
-type Move struct{ Before, After study.Figure }
+// Move is a figure before and after, as the two reports have it.
+type Move struct{ Before, After *study.Figure }
 
 // Delta is what the figure moves by; ok is false when one side is unknown.
 func (m Move) Delta() (delta float64, ok bool) {
@@ -92,11 +89,13 @@ func (b *Bench) Preview(alternatives ...Alternative) ([]Difference, error) {
 // compare pairs figures by their place in the one table that both reports have.
 func compare(before, after *LoadoutReport) Difference {
 	d := Difference{After: after}
+	d.Moves = make([]Move, 0, len(before.figures)/2)
 	for i := range before.figures {
 		if was, now := &before.figures[i], &after.figures[i]; moved(was, now) {
-			d.Moves = append(d.Moves, Move{*was, *now})
+			d.Moves = append(d.Moves, Move{was, now})
 		}
 	}
+	d.Stay = make([]study.Finding, 0, len(after.Findings))
 	for _, f := range after.Findings {
 		if find(before.Findings, f.ID) {
 			d.Stay = append(d.Stay, f)

@@ -40,6 +40,7 @@ type LoadoutReport struct {
 
 	program *Program
 	figures []study.Figure // both, in the order of the table
+	spoke   []bool         // each rule
 }
 
 // Figure finds a gauge or another figure.
@@ -97,7 +98,7 @@ func Evaluate(p *plan.Plan, shelf plan.Shelf, asOf string) *Report {
 // Evaluate is [Evaluate] by this program.
 func (pr *Program) Evaluate(p *plan.Plan, shelf plan.Shelf, asOf string) *Report {
 	report := &Report{Loadouts: make([]LoadoutReport, len(p.Loadouts))}
-	shared := pr.shared(p, asOf, shelf, nil)
+	shared := pr.shared(p, asOf, shelf)
 	for i := range p.Loadouts {
 		report.Loadouts[i] = pr.report(shared, &p.Loadouts[i])
 	}
@@ -115,30 +116,35 @@ func EvaluateLoadout(p *plan.Plan, shelf plan.Shelf, loadout, asOf string) (*Loa
 
 // report evaluates one loadout whole.
 func (pr *Program) report(shared *facts.All, l *plan.Loadout) LoadoutReport {
-	run := pr.run(shared, l, pr.of, look{})
-	return LoadoutReport{
-		ID: l.ID, Name: l.Name, Facts: run.All, Findings: pr.findings(run.All),
+	return pr.reported(pr.run(shared, l, pr.of, look{}), nil, facts.Every)
+}
+
+// reported is what a run comes to. Rules that were silent before and read nothing that has
+// changed are silent again.
+func (pr *Program) reported(run *study.Run, before []bool, changed facts.Set) LoadoutReport {
+	r := LoadoutReport{
+		ID: run.Loadout.ID, Name: run.Loadout.Name, Facts: run.All,
 		Gauges: run.Figures[:pr.gauges:pr.gauges], Others: run.Figures[pr.gauges:],
 		program: pr, figures: run.Figures,
 	}
-}
-
-// findings asks every rule; without a bike there is nothing to judge.
-func (pr *Program) findings(f *facts.All) []study.Finding {
-	if f.Built == nil {
-		return nil
+	if run.Built == nil { // without a bike there is nothing to judge
+		return r
 	}
-	found := make([]study.Finding, 0, usualFindings)
+	r.Findings, r.spoke = make([]study.Finding, 0, usualFindings), make([]bool, len(pr.rules))
 	for i := range pr.rules {
-		if finding, ok := pr.rules[i].Speak(f); ok {
-			found = append(found, finding)
+		rule := &pr.rules[i]
+		if before != nil && !before[i] && rule.Reads&changed == 0 {
+			continue
+		}
+		if finding, ok := rule.Speak(run.All); ok {
+			r.Findings, r.spoke[i] = append(r.Findings, finding), true
 		}
 	}
-	return found
+	return r
 }
 
 // usualFindings is how many findings a plan has room for at first.
-const usualFindings = 24
+const usualFindings = 48
 
 // Needs lists every need in the order in which needs are shown.
 func Needs() []study.NeedRule { return slices.Clone(standard.needs) }
@@ -159,7 +165,7 @@ func Explain(p *plan.Plan, loadout string, id figure.ID, asOf string) (study.Fig
 	if by := standard.table.By[at]; by != nil {
 		steps = standard.upTo(by)
 	}
-	run := standard.run(standard.shared(p, asOf, nil, nil), l, steps, look{id, working})
+	run := standard.run(standard.shared(p, asOf, nil), l, steps, look{id, working})
 	return run.Figures[at], working, nil
 }
 
@@ -173,7 +179,7 @@ func PressureWorking(p *plan.Plan, loadout string, wheel *study.Wheel, surface s
 	if !ok || p.Bike == nil {
 		return facts.PressureEnd{}, nil, fmt.Errorf("no pressure of the %s wheel on %q", wheel.Name, surface)
 	}
-	run := standard.run(standard.shared(p, asOf, nil, nil), l, standard.upTo(&study.Step{Needs: tyres.PressureNeeds}), look{})
+	run := standard.run(standard.shared(p, asOf, nil), l, standard.upTo(&study.Step{Needs: tyres.PressureNeeds}), look{})
 	working := &sheet.Sheet{}
 	return tyres.Pressure(run.All, wheel, s, working), working, nil
 }

@@ -154,8 +154,8 @@ func TestPreviewKeepsItsWord(t *testing.T) {
 		for _, m := range d.Moves {
 			was, _ := before.Figure(m.After.ID)
 			now, _ := after.Figure(m.After.ID)
-			assert.Equal(t, was, m.Before)
-			assert.Equal(t, now, m.After)
+			assert.Equal(t, was, *m.Before)
+			assert.Equal(t, now, *m.After)
 		}
 		assert.Len(t, after.Findings, len(d.Appear)+len(d.Stay), part.ID)
 		assert.Len(t, before.Findings, len(d.Vanish)+len(d.Stay), part.ID)

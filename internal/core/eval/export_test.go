@@ -4,8 +4,10 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
 )
 
 // Rules lists every rule in the order in which findings are shown.
@@ -19,7 +21,7 @@ func EachStep(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(step stu
 	if err != nil {
 		return err
 	}
-	all := standard.run(standard.shared(p, "2026-11-26", shelf, nil), l, standard.of, look{})
+	all := standard.run(standard.shared(p, "2026-11-26", shelf), l, standard.of, look{})
 	for _, s := range slices.Concat(standard.ofAll, standard.of) {
 		before := copyOf(all)
 		before.Step = &s
@@ -38,6 +40,48 @@ func EachStep(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(step stu
 		}
 		s.Run(alone)
 		hand(s, before, after, alone)
+	}
+	return nil
+}
+
+// EachReader asks each rule and need of a loadout: once with everything known, once with no
+// group and no figure known but what it says that it reads.
+func EachReader(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(what string, known, alone any)) error {
+	l, err := p.Loadout(loadout)
+	if err != nil {
+		return err
+	}
+	all := standard.run(standard.shared(p, "2026-11-26", shelf), l, standard.of, look{})
+	alone := func(reads facts.Set, figures []figure.ID) *facts.All {
+		r := copyOf(all)
+		r.Forget(facts.Every &^ reads)
+		for i := range r.Figures {
+			if !slices.Contains(figures, r.Figures[i].ID) {
+				r.Figures[i] = study.Begin(standard.rows[i], p.Currency)
+			}
+		}
+		r.Figured = standard.figured(r.Figures)
+		return r.All
+	}
+	type judgement struct {
+		ok    bool
+		state verdict.State
+		small bool
+	}
+	for _, study := range Studies() {
+		for _, rule := range study.Rules {
+			one, said := rule.Judge(all.All)
+			two, saidAlone := rule.Judge(alone(rule.Reads, rule.Figures))
+			hand("rule "+rule.ID, judgement{said, one.State, one.Small}, judgement{saidAlone, two.State, two.Small})
+		}
+		if all.Risks == nil {
+			continue
+		}
+		for _, need := range study.Needs {
+			one, asked := need.Ask(all.All)
+			two, askedAlone := need.Ask(alone(need.Reads, need.Figures))
+			hand("need "+need.ID, [2]bool{asked, one.Met}, [2]bool{askedAlone, two.Met})
+		}
 	}
 	return nil
 }

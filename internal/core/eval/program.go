@@ -2,6 +2,7 @@ package eval
 
 import (
 	"fmt"
+	"math"
 	"slices"
 
 	"valiantmule/internal/core/facts"
@@ -70,12 +71,15 @@ func Compile(rows []*figure.Row, studies []study.Study) (*Program, error) {
 	if err := givers(steps); err != nil {
 		return nil, err
 	}
+	if err := p.readers(steps); err != nil {
+		return nil, err
+	}
 	ordered, err := order(steps)
 	if err != nil {
 		return nil, err
 	}
 	for _, s := range ordered {
-		if s.Stays != nil {
+		if s.OfPlan {
 			p.ofAll = append(p.ofAll, s)
 		} else {
 			p.of = append(p.of, s)
@@ -115,7 +119,7 @@ func unique(rules []study.Rule, needs []study.NeedRule) error {
 // givers looks for groups that two steps give, and that a step needs and none gives.
 func givers(steps []study.Step) error {
 	by := map[facts.Set]string{}
-	given, ofAll := facts.Bike, facts.Bike
+	given, ofAll := facts.Inputs, facts.Inputs&^(facts.InLoadout|facts.InParts|facts.InTags|facts.InFigures)
 	for _, s := range steps {
 		for _, g := range s.Gives.Groups() {
 			if other, twice := by[g]; twice {
@@ -124,7 +128,7 @@ func givers(steps []study.Step) error {
 			by[g] = s.Name
 		}
 		given |= s.Gives
-		if s.Stays != nil {
+		if s.OfPlan {
 			ofAll |= s.Gives
 		}
 	}
@@ -132,8 +136,44 @@ func givers(steps []study.Step) error {
 		if missing := s.Needs &^ given; missing != 0 {
 			return fmt.Errorf("step %q needs %v, which no step gives", s.Name, missing)
 		}
-		if missing := s.Needs &^ ofAll; s.Stays != nil && missing != 0 {
+		if missing := s.Needs &^ ofAll; s.OfPlan && missing != 0 {
 			return fmt.Errorf("step %q is of the plan and needs %v of a loadout", s.Name, missing)
+		}
+	}
+	return nil
+}
+
+// readers looks for what rules and needs read and nobody gives or works out, and adds to
+// what each reads the groups of the steps of its figures.
+func (p *Program) readers(steps []study.Step) error {
+	given := facts.Inputs
+	by := map[figure.ID]facts.Set{}
+	for _, s := range steps {
+		given |= s.Gives
+		for _, id := range s.Figures {
+			by[id] = s.Needs | s.Gives
+		}
+	}
+	read := func(what, id string, reads *facts.Set, figures []figure.ID) error {
+		if missing := *reads &^ given; missing != 0 {
+			return fmt.Errorf("%s %q reads %v, which no step gives", what, id, missing)
+		}
+		for _, f := range figures {
+			if _, ok := p.table.Place[f]; !ok {
+				return fmt.Errorf("%s %q reads the figure %q, which has no row", what, id, f)
+			}
+			*reads |= by[f]
+		}
+		return nil
+	}
+	for i := range p.rules {
+		if err := read("rule", p.rules[i].ID, &p.rules[i].Reads, p.rules[i].Figures); err != nil {
+			return err
+		}
+	}
+	for i := range p.needs {
+		if err := read("need", p.needs[i].ID, &p.needs[i].Reads, p.needs[i].Figures); err != nil {
+			return err
 		}
 	}
 	return nil
@@ -142,7 +182,7 @@ func givers(steps []study.Step) error {
 // order puts each step behind those that give what it needs; else the steps stay as
 // they stand.
 func order(steps []study.Step) ([]study.Step, error) {
-	ordered, given := make([]study.Step, 0, len(steps)), facts.Bike
+	ordered, given := make([]study.Step, 0, len(steps)), facts.Inputs
 	waiting := slices.Clone(steps)
 	for len(waiting) > 0 {
 		at := slices.IndexFunc(waiting, func(s study.Step) bool { return given.Has(s.Needs) })
@@ -170,7 +210,7 @@ func (p *Program) figures() error {
 				switch {
 				case !ok:
 					return fmt.Errorf("step %q works out %q, which has no row", s.Name, id)
-				case s.Stays != nil:
+				case s.OfPlan:
 					return fmt.Errorf("step %q is of the plan: it cannot work out %q", s.Name, id)
 				case p.table.By[at] != nil:
 					return fmt.Errorf("steps %q and %q both work out %q", p.table.By[at].Name, s.Name, id)
@@ -191,7 +231,7 @@ func (p *Program) figures() error {
 
 // counting is the step behind all others: how many needs are not met.
 func (p *Program) counting(others []study.Step) study.Step {
-	all := facts.Bike
+	all := facts.Inputs
 	for _, s := range others {
 		all |= s.Gives
 	}
@@ -214,32 +254,34 @@ func (p *Program) upTo(last *study.Step) []study.Step {
 	return steps
 }
 
-// shared finds what all loadouts of a plan have in common. Of another plan's what a
-// change leaves as it was is taken over.
-func (p *Program) shared(now *plan.Plan, asOf string, shelf plan.Shelf, was *facts.All) *facts.All {
+// shared finds what all loadouts of a plan have in common.
+func (p *Program) shared(now *plan.Plan, asOf string, shelf plan.Shelf) *facts.All {
 	f := facts.Unknown()
-	if was != nil {
-		f = *was
-	}
 	f.Plan, f.AsOf, f.Shelf = now, asOf, shelf
-	if now.Bike == nil {
-		f.Standard = nil
-	} else if was == nil || was.Plan.Bike != now.Bike {
+	if now.Bike != nil {
 		f.Standard = now.BuildStandard()
 	}
-	run := study.Run{All: &f, Table: &p.table}
+	p.ofPlan(&f, facts.Every)
+	return &f
+}
+
+// ofPlan runs the plan's steps that need something that has changed; it returns what has
+// changed then.
+func (p *Program) ofPlan(f *facts.All, changed facts.Set) facts.Set {
+	run := study.Run{All: f, Table: &p.table}
 	for i := range p.ofAll {
 		s := &p.ofAll[i]
-		if was != nil && s.Stays(was.Plan, now) {
+		if s.Needs&changed == 0 {
 			continue
 		}
+		changed |= s.Gives
 		f.Forget(s.Gives)
-		if now.Bike != nil || !s.Needs.Has(facts.Bike) {
+		if f.Plan.Bike != nil || !s.Needs.Has(facts.Bike) {
 			run.Step = s
 			s.Run(&run)
 		}
 	}
-	return &f
+	return changed
 }
 
 // run evaluates a loadout by some of the steps.
@@ -250,21 +292,42 @@ func (p *Program) run(shared *facts.All, l *plan.Loadout, steps []study.Step, lo
 		f.Built = f.Plan.Build(l.ID)
 	}
 	r := &study.Run{All: &f, Figures: make([]study.Figure, len(p.rows)), Table: &p.table, Wanted: look.wanted, Working: look.working}
+	f.Figured = p.figured(r.Figures)
 	for i, row := range p.rows {
 		r.Figures[i] = study.Begin(row, f.Plan.Currency)
 	}
 	for i := range steps {
-		s := &steps[i]
-		if f.Built != nil || !s.Needs.Has(facts.Bike) {
-			r.Step = s
-			s.Run(r)
-			continue
-		}
-		for _, id := range s.Figures {
-			r.Figures[p.table.Place[id]].Waits("a bike (Bike)")
-		}
+		p.step(r, &steps[i])
 	}
 	return r
+}
+
+// step runs one step; its figures wait for a bike where it needs one and there is none.
+func (p *Program) step(r *study.Run, s *study.Step) {
+	if r.Built != nil || !s.Needs.Has(facts.Bike) {
+		r.Step = s
+		s.Run(r)
+		return
+	}
+	for _, id := range s.Figures {
+		r.Figures[p.table.Place[id]].Waits("a bike (Bike)")
+	}
+}
+
+// figured is how rules and needs read figures.
+func (p *Program) figured(list []study.Figure) func(figure.ID) facts.Figured {
+	return func(id figure.ID) facts.Figured {
+		at, ok := p.table.Place[id]
+		if !ok {
+			panic(fmt.Sprintf("a rule or need reads the figure %q, which has no row", id))
+		}
+		f := &list[at]
+		read := facts.Figured{Known: f.Known, Value: f.Or(math.NaN()), Limit: math.NaN(), State: f.State}
+		if f.Limited {
+			read.Limit = f.Limit
+		}
+		return read
+	}
 }
 
 // look is which figure's working somebody wants to see.

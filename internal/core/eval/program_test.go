@@ -2,15 +2,21 @@ package eval_test
 
 import (
 	"math"
+	"math/rand/v2"
 	"reflect"
+	"slices"
+	"strconv"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
@@ -37,7 +43,7 @@ func TestCompileNamesWhatDoesNotFit(t *testing.T) {
 			{Name: "hen", Needs: facts.WheelsGroup, Gives: facts.ChainGroup, Run: nothing}, {Name: "egg", Needs: facts.ChainGroup, Gives: facts.WheelsGroup, Run: nothing},
 		}}, []string{"circle", "hen", "egg"}},
 		"a step of the plan that reads a loadout": {nil, study.Study{Steps: []study.Step{
-			{Name: "packs", Gives: facts.MassesGroup, Run: nothing}, {Name: "plans", Needs: facts.MassesGroup, Run: nothing, Stays: study.OfThePlan},
+			{Name: "packs", Gives: facts.MassesGroup, Run: nothing}, {Name: "plans", Needs: facts.MassesGroup, Run: nothing, OfPlan: true},
 		}}, []string{`"plans"`, "Masses"}},
 		"a figure without a row":      {nil, study.Study{Steps: []study.Step{{Name: "guesses", Figures: []figure.ID{"luck"}, Run: nothing}}}, []string{`"guesses"`, `"luck"`}},
 		"a figure without a step":     {[]*figure.Row{row("luck")}, study.Study{}, []string{`"luck"`}},
@@ -74,11 +80,11 @@ func TestSteps(t *testing.T) {
 	for name, p := range plans {
 		for _, l := range p.Loadouts {
 			err := eval.EachStep(p, shelf, l.ID, func(step study.Step, before, after, alone *study.Run) {
-				for _, g := range facts.Every.Groups() {
+				for _, g := range (facts.Every &^ facts.Inputs).Groups() {
 					switch {
 					case step.Gives.Has(g):
 						assert.True(t, same(group(after, g), group(alone, g)), "%s, %s: %v is the same whatever else is known", name, step.Name, g)
-					case g != facts.Bike:
+					default:
 						assert.True(t, same(group(before, g), group(after, g)), "%s, %s writes %v and does not say so", name, step.Name, g)
 					}
 				}
@@ -91,6 +97,106 @@ func TestSteps(t *testing.T) {
 			require.NoError(t, err)
 		}
 	}
+}
+
+// TestReads: a rule and a need judge the same when no group and no figure is known but what
+// they say that they read.
+func TestReads(t *testing.T) {
+	b := studytest.New(t)
+	demo, shelf := studytest.Demo(t)
+	plans := []*plan.Plan{demo, b.With("holt-650", "hackle-140-80-18", "boxes-2x36", "side-rack-h", "links-low-40", "aux-spot", "tank-25-h", "front-h20-13", "seat-low")}
+	for id := range b.Bikes {
+		plans = append(plans, studytest.On(t, id))
+	}
+	for _, p := range plans {
+		for _, l := range p.Loadouts {
+			require.NoError(t, eval.EachReader(p, shelf, l.ID, func(what string, known, alone any) {
+				assert.Equal(t, known, alone, "%s on %s, %s", what, p.Bike.ID, l.ID)
+			}))
+		}
+	}
+}
+
+// TestAgainIsAnew: after any change of what is put in, what a bench runs again comes to what
+// the whole evaluation comes to.
+func TestAgainIsAnew(t *testing.T) {
+	garage := studytest.New(t)
+	demo, shelf := studytest.Demo(t)
+	plans := []*plan.Plan{demo}
+	for id := range garage.Bikes {
+		plans = append(plans, studytest.On(t, id))
+	}
+	random := rand.New(rand.NewPCG(16, 11))
+	for _, p := range plans {
+		bench, err := eval.NewBench(p, shelf, "travel", studytest.Today)
+		require.NoError(t, err)
+		for range 60 {
+			changed := edited(t, p, shelf, random)
+			again, err := bench.Evaluate(changed)
+			require.NoError(t, err)
+			anew, err := eval.EvaluateLoadout(changed, shelf, "travel", studytest.Today)
+			require.NoError(t, err)
+			for _, row := range figure.All() {
+				one, _ := again.Figure(row.ID)
+				two, _ := anew.Figure(row.ID)
+				require.True(t, same(one, two), "%s of %s: %v, anew %v", row.ID, p.Bike.ID, one, two)
+			}
+			require.Equal(t, judged(anew.Findings), judged(again.Findings), p.Bike.ID)
+			one, known := again.Needs()
+			two, _ := anew.Needs()
+			require.Len(t, one, len(two))
+			for i := range one {
+				require.Equal(t, two[i].Met, one[i].Met, "%t %s", known, one[i].ID)
+			}
+		}
+	}
+}
+
+func judged(list []study.Finding) []string {
+	var words []string
+	for _, f := range list {
+		words = append(words, f.ID+" "+string(f.State)+" "+string(f.Tell().What))
+	}
+	return words
+}
+
+// edited is the plan with one or two things changed at random, of each kind of what is put in.
+func edited(t *testing.T, p *plan.Plan, shelf plan.Shelf, random *rand.Rand) *plan.Plan {
+	changed := p.With()
+	for range 1 + random.IntN(2) {
+		switch random.IntN(9) {
+		case 0, 1, 2:
+			part := shelf[random.IntN(len(shelf))]
+			changed = changed.With(plan.Choice{Slot: part.Slot, Part: part})
+		case 3:
+			fields := changed.Brief.Fields()
+			f := fields[random.IntN(len(fields))]
+			require.NoError(t, f.Entry.Enter(strconv.FormatFloat(math.Round(f.Min+random.Float64()*(f.Max-f.Min)), 'f', 0, 64), f.Unit))
+		case 4:
+			c, l := changed.OwnLoads("travel")
+			if len(l.Loads) > 0 {
+				studytest.Enter(t, &l.Loads[0].Mass, strconv.Itoa(1+random.IntN(60)), "kg")
+			}
+			studytest.Enter(t, &l.Setting.RearPreload, strconv.Itoa(random.IntN(15)), "mm")
+			changed = c
+		case 5:
+			a := plan.Answer{Check: "rear-tyre", Verdict: baseline.Do}
+			studytest.Enter(t, &a.New, "8", "mm")
+			studytest.Enter(t, &a.Now, strconv.Itoa(2+random.IntN(6)), "mm")
+			studytest.Enter(t, &a.Limit, "1", "mm")
+			changed = changed.Answered(a)
+		case 6:
+			changed.Route, changed.Group = nil, nil
+		case 7:
+			volts := logbook.Reading{ID: "VOLTSAAAAAAAAAAAAAAAAAAAAA", Kind: logbook.VoltsRead, On: studytest.Today, Bike: p.Bike.ID, Read: new(logbook.Volts)}
+			studytest.Enter(t, &volts.Volts().AllOn, "12.6", "V")
+			changed.Readings = append(slices.Clone(changed.Readings), volts)
+		case 8:
+			changed.BoxSits, changed.Wired = plan.BoxAtLamp, changed.Rewired(plan.Wired{Slot: parts.Grips, Feed: parts.FeedAlways})
+			studytest.Enter(t, &changed.ForkThrough, strconv.Itoa(random.IntN(30)), "mm")
+		}
+	}
+	return changed
 }
 
 // group is the facts of one group.

@@ -12,9 +12,11 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/drive"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/verdict"
 )
 
 // All is what is known of a plan in one loadout.
@@ -25,6 +27,9 @@ type All struct {
 	Built, Standard *plan.Built // nil without a bike
 	Shelf           plan.Shelf
 	AsOf            string // the day on which somebody looks, 2026-11-26
+
+	// What of the figures rules and needs read; nil while steps run.
+	Figured func(id figure.ID) Figured
 
 	// What is found of the plan, the same in all its loadouts.
 	Ledger   Ledger
@@ -67,13 +72,51 @@ type All struct {
 	Risks      []guard.Risk // of each place, over the trip; nil when distance or ground are unknown
 }
 
-// Set is a set of groups of facts.
+// Figured is a figure as rules and needs read it.
+type Figured struct {
+	Known bool
+	Value float64 // NaN while it is not known
+	Limit float64 // NaN where there is none
+	State verdict.State
+}
+
+// Figure is one that a step has worked out, by its id.
+func (a *All) Figure(id figure.ID) Figured { return a.Figured(id) }
+
+// Set is a set of groups of facts, and of what is put in.
 type Set uint64
 
-// The groups. Bike is what is put in: a step that needs it waits for one.
+// What is put in. A step that needs the Bike waits for one. The parts on it are told apart
+// by the families of the table of kinds, whatever they provide or move by themselves.
 const (
-	Bike Set = 1 << iota
-	LedgerGroup
+	Bike      Set = 1 << iota // its sheet, what was found on it, and that there is one
+	InBrief                   // and how risky the rider takes the trip to be
+	InLines                   // what is decided, paid and priced
+	InLoadout                 // what is carried, and how the bike is set
+	InLooked                  // the inspection
+	InWay                     // route, group, other riders' reports
+	InLog                     // readings
+	InRest                    // whatever else the document says
+	InWheels
+	InGuards
+	InContact
+	InElectrics
+	InCarrying
+	InSprings
+	InEngine
+	InTags    // what parts provide
+	InFigures // what they move
+	firstGroup
+
+	// InParts are all families.
+	InParts = InWheels | InGuards | InContact | InElectrics | InCarrying | InSprings | InEngine
+	// Inputs are all that is put in.
+	Inputs = firstGroup - 1
+)
+
+// The groups of facts.
+const (
+	LedgerGroup Set = firstGroup << iota
 	WayGroup
 	LearningGroup
 	WeighedGroup
@@ -112,51 +155,64 @@ const (
 	everyGroup
 )
 
-// Every is all groups.
+// Every is all groups, and all that is put in.
 const Every = everyGroup - 1
 
 // groups says which fields a group is. What stands here and in All is the same
 // list; TestGroups holds one against the other.
-var groups = []struct {
-	set Set
-	of  func(a *All) any
-}{
-	{LedgerGroup, func(a *All) any { return &a.Ledger }},
-	{WayGroup, func(a *All) any { return &a.Way }},
-	{LearningGroup, func(a *All) any { return &a.Learning }},
-	{WeighedGroup, func(a *All) any { return &a.Weighed }},
-	{SatGroup, func(a *All) any { return &a.Sat }},
-	{MeteredGroup, func(a *All) any { return &a.Metered }},
-	{WheelsGroup, func(a *All) any { return &a.Wheels }},
-	{HeightsGroup, func(a *All) any { return &a.Heights }},
-	{SpringsGroup, func(a *All) any { return &a.Springs }},
-	{PosesGroup, func(a *All) any { return &a.Poses }},
-	{StoodGroup, func(a *All) any { return &a.Stood }},
-	{BodyGroup, func(a *All) any { return &a.Body }},
-	{ReachGroup, func(a *All) any { return &a.Reach }},
-	{RoomGroup, func(a *All) any { return &a.Room }},
-	{DriveGroup, func(a *All) any { return &a.Drive }},
-	{ChainGroup, func(a *All) any { return &a.Chain }},
-	{SpeedoGroup, func(a *All) any { return &a.Speedo }},
-	{MassesGroup, func(a *All) any { return &a.Masses }},
-	{LoadedGroup, func(a *All) any { return &a.Loaded }},
-	{AxlesGroup, func(a *All) any { return &a.Axles }},
-	{CentreGroup, func(a *All) any { return &a.Centre }},
-	{BagsGroup, func(a *All) any { return &a.Bags }},
-	{CarryingGroup, func(a *All) any { return &a.Carrying }},
-	{TyreLoadGroup, func(a *All) any { return &a.TyreLoad }},
-	{PressuresGroup, func(a *All) any { return &a.Pressures }},
-	{DragGroup, func(a *All) any { return &a.DragAreaM2 }},
-	{MachineGroup, func(a *All) any { return &a.Machine }},
-	{RangeGroup, func(a *All) any { return &a.Range }},
-	{ClimbGroup, func(a *All) any { return &a.Climb }},
-	{BalanceGroup, func(a *All) any { return &a.Balance }},
-	{CruiseGroup, func(a *All) any { return &a.Cruise }},
-	{ContactGroup, func(a *All) any { return &a.Contact }},
-	{ChargingGroup, func(a *All) any { return &a.Charging }},
-	{WiringGroup, func(a *All) any { return &a.Wiring }},
-	{LightGroup, func(a *All) any { return &a.Light }},
-	{RisksGroup, func(a *All) any { return &a.Risks }},
+var groups = []row{
+	of(LedgerGroup, func(a *All) *Ledger { return &a.Ledger }),
+	of(WayGroup, func(a *All) *Way { return &a.Way }),
+	of(LearningGroup, func(a *All) *Learning { return &a.Learning }),
+	of(WeighedGroup, func(a *All) *plan.Correction { return &a.Weighed }),
+	of(SatGroup, func(a *All) *Sat { return &a.Sat }),
+	of(MeteredGroup, func(a *All) *Metered { return &a.Metered }),
+	of(WheelsGroup, func(a *All) *Wheels { return &a.Wheels }),
+	of(HeightsGroup, func(a *All) *Heights { return &a.Heights }),
+	of(SpringsGroup, func(a *All) *Springs { return &a.Springs }),
+	of(PosesGroup, func(a *All) *Poses { return &a.Poses }),
+	of(StoodGroup, func(a *All) *Stood { return &a.Stood }),
+	of(BodyGroup, func(a *All) *Body { return &a.Body }),
+	of(ReachGroup, func(a *All) *Reach { return &a.Reach }),
+	of(RoomGroup, func(a *All) *Room { return &a.Room }),
+	of(DriveGroup, func(a *All) *Drive { return &a.Drive }),
+	of(ChainGroup, func(a *All) *Chain { return &a.Chain }),
+	of(SpeedoGroup, func(a *All) *Speedo { return &a.Speedo }),
+	of(MassesGroup, func(a *All) *Masses { return &a.Masses }),
+	of(LoadedGroup, func(a *All) *Loaded { return &a.Loaded }),
+	of(AxlesGroup, func(a *All) *Axles { return &a.Axles }),
+	of(CentreGroup, func(a *All) *Centre { return &a.Centre }),
+	of(BagsGroup, func(a *All) *Bags { return &a.Bags }),
+	of(CarryingGroup, func(a *All) *Carrying { return &a.Carrying }),
+	of(TyreLoadGroup, func(a *All) *Ends { return &a.TyreLoad }),
+	of(PressuresGroup, func(a *All) *Card { return &a.Pressures }),
+	of(DragGroup, func(a *All) *float64 { return &a.DragAreaM2 }),
+	of(MachineGroup, func(a *All) *fuel.Machine { return &a.Machine }),
+	of(RangeGroup, func(a *All) *Range { return &a.Range }),
+	of(ClimbGroup, func(a *All) *Climb { return &a.Climb }),
+	of(BalanceGroup, func(a *All) *drive.Balance { return &a.Balance }),
+	of(CruiseGroup, func(a *All) *Cruise { return &a.Cruise }),
+	of(ContactGroup, func(a *All) *Contact { return &a.Contact }),
+	of(ChargingGroup, func(a *All) *Charging { return &a.Charging }),
+	of(WiringGroup, func(a *All) *Wiring { return &a.Wiring }),
+	of(LightGroup, func(a *All) *Light { return &a.Light }),
+	of(RisksGroup, func(a *All) *[]guard.Risk { return &a.Risks }),
+}
+
+// row is one group.
+type row struct {
+	set    Set
+	field  func(a *All) any
+	forget func(a *All)
+}
+
+func of[T any](set Set, field func(a *All) *T) row {
+	return row{set, func(a *All) any { return field(a) }, func(a *All) { *field(a) = *field(&unknown) }}
+}
+
+// inputs names what is put in, in the order of the bits.
+var inputs = []string{
+	"Bike", "InBrief", "InLines", "InLoadout", "InLooked", "InWay", "InLog", "InRest", "InWheels", "InGuards", "InContact", "InElectrics", "InCarrying", "InSprings", "InEngine", "InTags", "InFigures",
 }
 
 // Has reports whether all groups of another set are in it.
@@ -176,12 +232,14 @@ func (s Set) Groups() []Set {
 // String names the groups of the set.
 func (s Set) String() string {
 	var names []string
-	if s.Has(Bike) {
-		names = append(names, "Bike")
+	for i, name := range inputs {
+		if s.Has(Bike << i) {
+			names = append(names, name)
+		}
 	}
 	for _, g := range groups {
 		if s.Has(g.set) {
-			names = append(names, fieldOf(g.of))
+			names = append(names, fieldOf(g.field))
 		}
 	}
 	return strings.Join(names, "+")
@@ -199,11 +257,9 @@ func Unknown() All { return unknown }
 
 // Forget makes groups unknown again.
 func (a *All) Forget(set Set) {
-	for _, g := range groups {
-		if set.Has(g.set) {
-			v := reflect.ValueOf(g.of(a)).Elem()
-			v.SetZero()
-			forget(v)
+	for i := range groups {
+		if set.Has(groups[i].set) {
+			groups[i].forget(a)
 		}
 	}
 }

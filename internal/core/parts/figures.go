@@ -89,17 +89,17 @@ type Effect struct {
 // EachEffect calls a function with each effect of a part: those that its properties have,
 // then those that are said by themselves.
 func (p *Part) EachEffect(effect func(Effect)) {
-	if len(p.Has.held) > 0 {
-		kind, _ := KindOf(p.Slot)
-		for i := range p.Has.held {
-			h := &p.Has.held[i]
-			row := kind.asks(h.key)
-			if row == nil || row.Moves == "" {
-				continue
-			}
-			if q, ok := h.value.(interface{ In(unit string) float64 }); ok {
-				effect(Effect{row.Moves, row.By, tidy(q.In(row.Unit))})
-			}
+	for i := range p.Has.held {
+		h := &p.Has.held[i]
+		if !h.moves {
+			continue
+		}
+		row := p.Slot.row(h.key)
+		if row == nil || row.Moves == "" {
+			continue
+		}
+		if q, ok := h.value.(interface{ In(unit string) float64 }); ok {
+			effect(Effect{row.Moves, row.By, tidy(q.In(row.Unit))})
 		}
 	}
 	for _, e := range p.Effects {

@@ -51,7 +51,7 @@ func (h *Properties) UnmarshalJSONFrom(dec *jsontext.Decoder) error {
 			return err
 		}
 		if v.Known() {
-			list = append(list, held{is.Key, v})
+			list = append(list, held{is.Key, v, moving[is.Key]})
 		}
 	}
 	slices.SortStableFunc(list, func(a, b held) int { return cmp.Compare(orderOf(a.key), orderOf(b.key)) })

@@ -10,6 +10,7 @@ import (
 // Kind is a row of the table of kinds: what goes into a slot.
 type Kind struct {
 	Slot     Slot
+	Family   Family
 	Name     string
 	Place    load.Place // where it sits unless the part says
 	Standing bool       // every bike has something in it: what replaces it weighs the difference
@@ -22,20 +23,47 @@ type Kind struct {
 	Weighs   Usual      // kg
 }
 
+// Family is what a kind is of; figures and rules say of which families they read parts.
+type Family int
+
+// The families, in the order of the table.
+const (
+	Wheels Family = iota
+	Guarding
+	Contact
+	Electrics
+	Carrying
+	Springing
+	EngineAndBrakes
+)
+
 var (
-	table      = slices.Concat(wheels, guards, contact, electrics, carrying, springing, engine)
+	table      = inFamilies(wheels, guards, contact, electrics, carrying, springing, engine)
 	bySlot     map[Slot]int
 	properties map[string]*Property // by key, each as its first kind has it
 	order      map[string]int       // of keys
 	holders    map[string][]Slot    // whose parts have a property
+	moving     map[string]bool      // keys by which some kind moves a figure
 )
 
 func init() { index() }
 
+// inFamilies are the kinds of all families in their order.
+func inFamilies(lists ...[]Kind) []Kind {
+	var all []Kind
+	for i, list := range lists {
+		for _, k := range list {
+			k.Family = Family(i)
+			all = append(all, k)
+		}
+	}
+	return all
+}
+
 // index makes the ways into the table, and panics where it does not fit together: a slot
 // twice, a key that means two things, a kind that is found by what it does not have.
 func index() {
-	bySlot, properties, order, holders = make(map[Slot]int, len(table)), map[string]*Property{}, map[string]int{}, map[string][]Slot{}
+	bySlot, properties, order, holders, moving = make(map[Slot]int, len(table)), map[string]*Property{}, map[string]int{}, map[string][]Slot{}, map[string]bool{}
 	for i := range table {
 		k := &table[i]
 		if _, twice := bySlot[k.Slot]; twice {
@@ -45,6 +73,7 @@ func index() {
 		for j := range k.Asks {
 			p := &k.Asks[j]
 			holders[p.Key] = append(holders[p.Key], k.Slot)
+			moving[p.Key] = moving[p.Key] || p.Moves != ""
 			switch was := properties[p.Key]; {
 			case was == nil:
 				properties[p.Key], order[p.Key] = p, len(order)

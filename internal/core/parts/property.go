@@ -163,6 +163,7 @@ type Properties struct{ held []held }
 type held struct {
 	key   string
 	value Value
+	moves bool // parts of some kind move a figure by it
 }
 
 // IsZero reports that nothing is known.
@@ -182,7 +183,7 @@ func (h Properties) of(key string) Value {
 func (h *Properties) put(key string, v Value) {
 	list := slices.DeleteFunc(slices.Clone(h.held), func(was held) bool { return was.key == key })
 	if v.Known() {
-		list = append(list, held{key, v})
+		list = append(list, held{key, v, moving[key]})
 		slices.SortStableFunc(list, func(a, b held) int { return cmp.Compare(orderOf(a.key), orderOf(b.key)) })
 	}
 	h.held = list

@@ -57,8 +57,8 @@ func (l Load) InBag(b *Built) *parts.Part {
 	if l.Bag == "" {
 		return nil
 	}
-	if p := b.Part(l.Bag); p != nil && p.Bag() != nil {
-		return p
+	if b.Bag(l.Bag) != nil {
+		return b.Part(l.Bag)
 	}
 	return nil
 }

@@ -1,6 +1,7 @@
 package plan
 
 import (
+	"iter"
 	"math"
 	"slices"
 	"strings"
@@ -13,13 +14,28 @@ import (
 // Built is the bike with parts folded in.
 type Built struct {
 	Bike    *Bike
-	Fitted  []Fitted // by slot, in the order of Slots; empty slots left out
+	Fitted  []Fitted // by slot, in the order of the kinds; empty slots left out
 	Fuels   []Fuel   // what holds fuel, the main tank first
 	figures [parts.FigureCount]float64
-	tyres   [2]*parts.Tyre // in front and behind, nil while unknown
 	Clashes []parts.Figure // set by two parts
 	Off     []Off          // what the plan wants on it and does not go on
+
+	at    []int8 // place in Fitted by the kind's index, −1 where it is empty
+	views views
 }
+
+// views are what parts are seen as again and again, each once.
+type views struct {
+	tyres    [len(viewedTyres)]*parts.Tyre
+	fillings [len(viewedFillings)]*parts.Filling
+	bags     []*parts.Bag // by parts.BagSlots
+}
+
+// The slots whose parts are viewed once.
+var (
+	viewedTyres    = [...]parts.Slot{parts.FrontTyre, parts.RearTyre}
+	viewedFillings = [...]parts.Slot{parts.FrontTube, parts.RearTube, parts.FrontLock, parts.RearLock}
+)
 
 // Fitted is what sits in a slot.
 type Fitted struct {
@@ -38,12 +54,21 @@ func (p *Plan) Build(loadout string) *Built {
 // BuildStandard is the bike as it left the factory.
 func (p *Plan) BuildStandard() *Built { return build(p.Bike, nil, nil, "") }
 
+// usualKinds is a little more than there are.
+const usualKinds = 128
+
 func build(bike *Bike, found []*parts.Part, lines []Line, loadout string) *Built {
 	kinds := parts.Kinds()
-	b := &Built{Bike: bike, Fitted: make([]Fitted, 0, len(bike.Standard)+len(lines))}
-	all := make([]*parts.Part, 2*len(kinds))
-	chosen, standard := all[:len(kinds)], all[len(kinds):]
-	on := make([]bool, len(kinds))
+	b := &Built{Bike: bike, Fitted: make([]Fitted, 0, len(bike.Standard)+len(lines)), at: make([]int8, len(kinds))}
+	// Room for the kinds there are; more of them are no fault, only slower.
+	var (
+		roomChosen, roomStandard [usualKinds]*parts.Part
+		roomOn                   [usualKinds]bool
+	)
+	chosen, standard, on := roomChosen[:], roomStandard[:], roomOn[:]
+	if len(kinds) > usualKinds {
+		chosen, standard, on = make([]*parts.Part, len(kinds)), make([]*parts.Part, len(kinds)), make([]bool, len(kinds))
+	}
 	for i := range lines {
 		if l := &lines[i]; l.fitted(loadout) {
 			if at := l.Part.Slot.Index(); at >= 0 && (chosen[at] == nil || l.Loadout != "") {
@@ -68,11 +93,40 @@ func build(bike *Bike, found []*parts.Part, lines []Line, loadout string) *Built
 			b.Fitted = append(b.Fitted, Fitted{Slot: kinds[i].Slot, Part: part})
 		}
 	}
+	b.index()
 	b.takeOff(standard)
 	b.fold()
-	b.tyres = [2]*parts.Tyre{b.tyreIn(parts.FrontTyre), b.tyreIn(parts.RearTyre)}
+	b.view()
 	b.Fuels = b.holdsFuel()
 	return b
+}
+
+// index says where each slot's part is.
+func (b *Built) index() {
+	for i := range b.at {
+		b.at[i] = -1
+	}
+	for i := range b.Fitted {
+		b.at[b.Fitted[i].Slot.Index()] = int8(i)
+	}
+}
+
+// view looks once at what is asked for often.
+func (b *Built) view() {
+	for i, s := range viewedTyres {
+		b.views.tyres[i] = b.tyreIn(s)
+	}
+	for i, s := range viewedFillings {
+		if p := b.Part(s); p != nil {
+			b.views.fillings[i] = p.Filling()
+		}
+	}
+	b.views.bags = make([]*parts.Bag, len(parts.BagSlots()))
+	for i, s := range parts.BagSlots() {
+		if p := b.Part(s); p != nil {
+			b.views.bags[i] = p.Bag()
+		}
+	}
 }
 
 // takeOff takes off what does not go on, until all that is left does: one may have
@@ -93,6 +147,7 @@ func (b *Built) takeOff(standard []*parts.Part) {
 		} else {
 			b.Fitted = slices.Delete(b.Fitted, i, i+1)
 		}
+		b.index()
 		i = -1 // something may have needed it
 	}
 }
@@ -131,23 +186,36 @@ func (b *Built) fold() {
 // Figure is the value of a figure, 0 when no part sets it.
 func (b *Built) Figure(f parts.Figure) float64 { return b.figures[f.Index()] }
 
+// fitted is what sits in a slot, nil when it is empty.
+func (b *Built) fitted(s parts.Slot) *Fitted {
+	for i := range b.Fitted {
+		if b.Fitted[i].Slot == s {
+			return &b.Fitted[i]
+		}
+	}
+	return nil
+}
+
+// place is what sits in the slot of a kind by its index, nil when it is empty.
+func (b *Built) place(i int) *Fitted {
+	if b.at[i] < 0 {
+		return nil
+	}
+	return &b.Fitted[b.at[i]]
+}
+
 // Part in a slot, nil when it is empty.
 func (b *Built) Part(s parts.Slot) *parts.Part {
-	for _, f := range b.Fitted {
-		if f.Slot == s {
-			return f.Part
-		}
+	if f := b.fitted(s); f != nil {
+		return f.Part
 	}
 	return nil
 }
 
 // Tyre in a slot, nil when it is unknown: its code is what everything rests on.
 func (b *Built) Tyre(s parts.Slot) *parts.Tyre {
-	switch s {
-	case parts.FrontTyre:
-		return b.tyres[0]
-	case parts.RearTyre:
-		return b.tyres[1]
+	if i := slices.Index(viewedTyres[:], s); i >= 0 {
+		return b.views.tyres[i]
 	}
 	return b.tyreIn(s)
 }
@@ -192,20 +260,27 @@ func (b *Built) WheelBuild(tyreSlot parts.Slot) parts.WheelBuild {
 
 // Filling in a slot of fillings, nil when it is empty.
 func (b *Built) Filling(s parts.Slot) *parts.Filling {
+	if i := slices.Index(viewedFillings[:], s); i >= 0 {
+		return b.views.fillings[i]
+	}
 	if p := b.Part(s); p != nil {
 		return p.Filling()
 	}
 	return nil
 }
 
+// Bag in a slot of bags, nil when none is there.
+func (b *Built) Bag(s parts.Slot) *parts.Bag {
+	if i := slices.Index(parts.BagSlots(), s); i >= 0 {
+		return b.views.bags[i]
+	}
+	return nil
+}
+
 // Chosen reports whether the plan put a part of its own into the slot.
 func (b *Built) Chosen(s parts.Slot) bool {
-	for _, f := range b.Fitted {
-		if f.Slot == s {
-			return f.Chosen
-		}
-	}
-	return false
+	f := b.fitted(s)
+	return f != nil && f.Chosen
 }
 
 // FinalRatio is that of the sprockets, or of a shaft drive; NaN when it is not
@@ -263,4 +338,31 @@ func (b *Bike) is(tag string) bool {
 	}
 	number, isChain := strings.CutPrefix(tag, "chain: ")
 	return isChain && b.Chain == number
+}
+
+// Against are the slots in which two bikes as built have something else, with what each
+// has; nil for nothing.
+func (b *Built) Against(other *Built) iter.Seq2[*parts.Kind, [2]*Fitted] {
+	return func(yield func(*parts.Kind, [2]*Fitted) bool) {
+		kinds := parts.Kinds()
+		for i := range kinds {
+			one, two := b.place(i), other.place(i)
+			if one == nil && two == nil || one != nil && two != nil && *one == *two {
+				continue
+			}
+			if !yield(&kinds[i], [2]*Fitted{one, two}) {
+				return
+			}
+		}
+	}
+}
+
+// SameFigures reports whether the parts of two bikes move all figures alike.
+func (b *Built) SameFigures(other *Built) bool {
+	return b.figures == other.figures && slices.Equal(b.Clashes, other.Clashes)
+}
+
+// SameOff reports whether the same parts do not go on two bikes, for the same reasons.
+func (b *Built) SameOff(other *Built) bool {
+	return slices.EqualFunc(b.Off, other.Off, func(x, y Off) bool { return x.Part == y.Part && x.Unsure == y.Unsure && slices.Equal(x.Lacks, y.Lacks) })
 }

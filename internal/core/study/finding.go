@@ -19,9 +19,11 @@ import (
 // missing is NaN and keeps a rule that compares silent, for the gauge that lacks it
 // already says so.
 type Rule struct {
-	ID    string
-	Stage figure.Stage // that settles it
-	Judge func(*facts.All) (Finding, bool)
+	ID      string
+	Stage   figure.Stage // that settles it
+	Reads   facts.Set    // what it judges by: groups of facts, and what is put in
+	Figures []figure.ID  // that it judges by
+	Judge   func(*facts.All) (Finding, bool)
 }
 
 // Speak asks the rule.

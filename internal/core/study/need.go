@@ -10,6 +10,8 @@ import (
 type NeedRule struct {
 	ID, Name string
 	Stage    figure.Stage // that settles it
+	Reads    facts.Set    // what it goes by
+	Figures  []figure.ID  // that it goes by
 	Ask      func(*facts.All) (n Need, ok bool)
 }
 

@@ -10,7 +10,6 @@ package study
 import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/plan"
 )
 
 // Study is one subject.
@@ -21,9 +20,10 @@ type Study struct {
 	Needs []NeedRule
 }
 
-// Step finds facts and works figures out. It reads what is put in and the groups
-// that it needs, and writes the groups that it gives: nothing else, so that eval can
-// order the steps and run only those that somebody asks for.
+// Step finds facts and works figures out. It reads what it needs, of what is put in and of
+// the groups, and writes the groups that it gives: nothing else, so that eval can order the
+// steps, run only those that somebody asks for, and run again only those whose inputs a
+// change of the plan has touched.
 type Step struct {
 	Name    string
 	Gives   facts.Set
@@ -31,12 +31,5 @@ type Step struct {
 	Figures []figure.ID
 	Run     func(*Run)
 
-	// Stays, where it is set, says that the step is of the plan and not of a loadout:
-	// it is run once for all of them. It reports whether a change of the plan leaves
-	// what the step gives as it was, so that previews do not work it out again.
-	Stays func(was, now *plan.Plan) bool
+	OfPlan bool // the same in all loadouts: it is run once for all of them
 }
-
-// OfThePlan is a Stays for what is the same in all loadouts and changes with the
-// plan.
-func OfThePlan(_, _ *plan.Plan) bool { return false }

@@ -64,7 +64,7 @@ func deltaOf(u words.Units, diff eval.Difference, id figure.ID) string {
 	for _, m := range diff.Moves {
 		if m.After.ID == id {
 			if delta, ok := m.Delta(); ok {
-				return u.Delta(m.After, delta)
+				return u.Delta(*m.After, delta)
 			}
 			return "?"
 		}

@@ -217,11 +217,11 @@ type MoveView struct {
 // MoveOf a figure that changed.
 func MoveOf(u words.Units, m eval.Move) MoveView {
 	v := MoveView{
-		Name: u.Name(m.After.Row), Before: u.Value(m.Before), After: u.Value(m.After),
+		Name: u.Name(m.After.Row), Before: u.Value(*m.Before), After: u.Value(*m.After),
 		State: StateOf(m.After.State), WasState: StateOf(m.Before.State), Gauge: m.After.Gauge,
 	}
 	if delta, ok := m.Delta(); ok {
-		v.Delta = u.Delta(m.After, delta)
+		v.Delta = u.Delta(*m.After, delta)
 	}
 	return v
 }

@@ -19,28 +19,28 @@ var Study = study.Study{
 	Name: "armour",
 	Steps: []study.Step{
 		{
-			Name: "risks", Needs: facts.Bike | facts.RoomGroup, Gives: facts.RisksGroup, Run: risks,
+			Name: "risks", Needs: facts.Bike | facts.InBrief | facts.InLines | facts.InParts | facts.RoomGroup, Gives: facts.RisksGroup, Run: risks,
 			Figures: []figure.ID{figure.ArmourStranded, figure.ArmourDays, figure.ArmourRepair, figure.ArmourCover},
 		},
 	},
 	Rules: rules,
 	Needs: []study.NeedRule{
-		{ID: "sump", Name: "The sump kept whole", Stage: figure.Armour, Ask: guarded(guard.Sump)},
-		{ID: "cases", Name: "The cases kept whole", Stage: figure.Armour, Ask: guarded(guard.Cases)},
-		{ID: "cooler", Name: "The cooler kept whole", Stage: figure.Armour, Ask: cooler},
-		{ID: "hands", Name: "Hands and levers kept whole", Stage: figure.Armour, Ask: hands},
-		{ID: "mud", Name: "Room for mud", Stage: figure.Armour, Ask: mud},
+		{ID: "sump", Name: "The sump kept whole", Stage: figure.Armour, Reads: facts.RisksGroup, Ask: guarded(guard.Sump)},
+		{ID: "cases", Name: "The cases kept whole", Stage: figure.Armour, Reads: facts.RisksGroup, Ask: guarded(guard.Cases)},
+		{ID: "cooler", Name: "The cooler kept whole", Stage: figure.Armour, Reads: facts.RisksGroup, Ask: cooler},
+		{ID: "hands", Name: "Hands and levers kept whole", Stage: figure.Armour, Reads: facts.RisksGroup, Ask: hands},
+		{ID: "mud", Name: "Room for mud", Stage: figure.Armour, Reads: facts.InBrief | facts.InGuards, Ask: mud},
 	},
 }
 
 var rules = []study.Rule{
-	{ID: "cannot-both", Stage: figure.Armour, Judge: cannotBoth},
-	{ID: "ends-the-ride", Stage: figure.Armour, Judge: endsTheRide},
-	{ID: "lamp-behind-mudguard", Stage: figure.Armour, Judge: lampBehindMudguard},
-	{ID: "guards-at-the-bars", Stage: figure.Armour, Judge: guardsAtTheBars},
-	{ID: "blocked-access", Stage: figure.Armour, Judge: blockedAccess},
-	{ID: "blow-into-cases", Stage: figure.Armour, Judge: blowIntoCases},
-	{ID: "short-plate-holder", Stage: figure.Armour, Judge: shortPlateHolder},
+	{ID: "cannot-both", Stage: figure.Armour, Reads: facts.InParts, Judge: cannotBoth},
+	{ID: "ends-the-ride", Stage: figure.Armour, Reads: facts.RisksGroup, Judge: endsTheRide},
+	{ID: "lamp-behind-mudguard", Stage: figure.Armour, Reads: facts.Bike | facts.InParts | facts.InTags, Judge: lampBehindMudguard},
+	{ID: "guards-at-the-bars", Stage: figure.Armour, Reads: facts.InGuards, Judge: guardsAtTheBars},
+	{ID: "blocked-access", Stage: figure.Armour, Reads: facts.InParts, Judge: blockedAccess},
+	{ID: "blow-into-cases", Stage: figure.Armour, Reads: facts.InGuards, Judge: blowIntoCases},
+	{ID: "short-plate-holder", Stage: figure.Armour, Reads: facts.Bike | facts.InTags, Judge: shortPlateHolder},
 }
 
 // risks works out what may break over the trip, and what is to be feared of it.

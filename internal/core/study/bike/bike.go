@@ -3,6 +3,7 @@
 package bike
 
 import (
+	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/study"
 )
@@ -11,11 +12,11 @@ import (
 var Study = study.Study{Name: "bike", Rules: rules}
 
 var rules = []study.Rule{
-	{ID: "heavy-for-the-ground", Stage: figure.Bike, Judge: heavyForGround},
-	{ID: "light-for-the-road", Stage: figure.Bike, Judge: lightForRoad},
-	{ID: "part-does-not-fit", Stage: figure.Bike, Judge: doesNotFit},
-	{ID: "fitment-unknown", Stage: figure.Bike, Judge: fitmentUnknown},
-	{ID: "another-year", Stage: figure.Bike, Judge: anotherYear},
-	{ID: "fits-with-work", Stage: figure.Bike, Judge: fitsWithWork},
-	{ID: "effects-clash", Stage: figure.Bike, Judge: effectsClash},
+	{ID: "heavy-for-the-ground", Stage: figure.Bike, Reads: facts.Bike | facts.InBrief, Judge: heavyForGround},
+	{ID: "light-for-the-road", Stage: figure.Bike, Reads: facts.Bike | facts.InBrief | facts.DriveGroup, Judge: lightForRoad},
+	{ID: "part-does-not-fit", Stage: figure.Bike, Reads: facts.InParts | facts.InTags, Judge: doesNotFit},
+	{ID: "fitment-unknown", Stage: figure.Bike, Reads: facts.InParts | facts.InTags, Judge: fitmentUnknown},
+	{ID: "another-year", Stage: figure.Bike, Reads: facts.Bike | facts.InParts, Judge: anotherYear},
+	{ID: "fits-with-work", Stage: figure.Bike, Reads: facts.InParts, Judge: fitsWithWork},
+	{ID: "effects-clash", Stage: figure.Bike, Reads: facts.InFigures, Judge: effectsClash},
 }

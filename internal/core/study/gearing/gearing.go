@@ -14,23 +14,23 @@ var Study = study.Study{
 	Name: "gearing",
 	Steps: []study.Step{
 		{
-			Name: "gearing", Needs: facts.Bike | facts.WheelsGroup, Gives: facts.DriveGroup, Run: ratios,
+			Name: "gearing", Needs: facts.Bike | facts.InBrief | facts.InFigures | facts.WheelsGroup, Gives: facts.DriveGroup, Run: ratios,
 			Figures: []figure.ID{figure.GearChange, figure.CruiseRPM, figure.CrawlSpeed},
 		},
 		{
-			Name: "chain", Needs: facts.Bike | facts.DriveGroup, Gives: facts.ChainGroup, Run: chain,
+			Name: "chain", Needs: facts.Bike | facts.InFigures | facts.DriveGroup, Gives: facts.ChainGroup, Run: chain,
 			Figures: []figure.ID{figure.ChainLinks, figure.AxleShift},
 		},
 		{
-			Name: "speedometer", Needs: facts.Bike | facts.WheelsGroup | facts.DriveGroup, Gives: facts.SpeedoGroup, Run: display,
+			Name: "speedometer", Needs: facts.Bike | facts.InTags | facts.WheelsGroup | facts.DriveGroup, Gives: facts.SpeedoGroup, Run: display,
 			Figures: []figure.ID{figure.Speedometer},
 		},
 		{
-			Name: "pull", Needs: facts.Bike | facts.WheelsGroup | facts.LoadedGroup | facts.DragGroup, Gives: facts.CruiseGroup, Run: pull,
+			Name: "pull", Needs: facts.Bike | facts.InBrief | facts.InFigures | facts.WheelsGroup | facts.LoadedGroup | facts.DragGroup, Gives: facts.CruiseGroup, Run: pull,
 			Figures: []figure.ID{figure.CrawlPull, figure.TopSpeed, figure.HoldGear},
 		},
 		{
-			Name: "climb", Needs: facts.Bike | facts.WheelsGroup | facts.LoadedGroup | facts.AxlesGroup | facts.CentreGroup,
+			Name: "climb", Needs: facts.Bike | facts.InBrief | facts.InWheels | facts.InFigures | facts.WheelsGroup | facts.LoadedGroup | facts.AxlesGroup | facts.CentreGroup,
 			Gives: facts.ClimbGroup | facts.BalanceGroup, Run: climb,
 			Figures: []figure.ID{figure.Climb},
 		},
@@ -39,15 +39,15 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "tyre-moves-gearing", Stage: figure.Gearing, Judge: tyreMovesGearing},
-	{ID: "chain-length", Stage: figure.Gearing, Judge: chainLength},
-	{ID: "axle-position", Stage: figure.Gearing, Judge: axlePosition},
-	{ID: "chain-slider", Stage: figure.Gearing, Judge: chainSlider},
-	{ID: "small-front-sprocket", Stage: figure.Gearing, Judge: smallFrontSprocket},
-	{ID: "worn-together", Stage: figure.Gearing, Judge: wornTogether},
-	{ID: "swap-slack", Stage: figure.Gearing, Judge: swapSlack},
-	{ID: "cruise-not-held", Stage: figure.Gearing, Judge: cruiseNotHeld},
-	{ID: "climb-short", Stage: figure.Gearing, Judge: climbShort},
-	{ID: "carburettor-altitude", Stage: figure.Gearing, Judge: carburettorAltitude},
-	{ID: "speedometer", Stage: figure.Gearing, Judge: speedometer},
+	{ID: "tyre-moves-gearing", Stage: figure.Gearing, Reads: facts.WheelsGroup | facts.DriveGroup, Judge: tyreMovesGearing},
+	{ID: "chain-length", Stage: figure.Gearing, Reads: facts.ChainGroup, Judge: chainLength},
+	{ID: "axle-position", Stage: figure.Gearing, Reads: facts.ChainGroup, Judge: axlePosition},
+	{ID: "chain-slider", Stage: figure.Gearing, Reads: facts.Bike | facts.InTags | facts.DriveGroup, Judge: chainSlider},
+	{ID: "small-front-sprocket", Stage: figure.Gearing, Reads: facts.DriveGroup, Judge: smallFrontSprocket},
+	{ID: "worn-together", Stage: figure.Gearing, Reads: facts.Bike | facts.InLooked | facts.InWheels, Judge: wornTogether},
+	{ID: "swap-slack", Stage: figure.Gearing, Reads: facts.Bike | facts.InLines | facts.InLoadout | facts.InLooked | facts.InFigures | facts.DriveGroup | facts.ChainGroup, Judge: swapSlack},
+	{ID: "cruise-not-held", Stage: figure.Gearing, Reads: facts.CruiseGroup, Judge: cruiseNotHeld},
+	{ID: "climb-short", Stage: figure.Gearing, Reads: facts.ClimbGroup, Judge: climbShort},
+	{ID: "carburettor-altitude", Stage: figure.Gearing, Reads: facts.Bike | facts.InBrief, Judge: carburettorAltitude},
+	{ID: "speedometer", Stage: figure.Gearing, Reads: facts.Bike | facts.InTags | facts.SpeedoGroup, Judge: speedometer},
 }

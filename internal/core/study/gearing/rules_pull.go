@@ -103,7 +103,9 @@ func carburettorAltitude(f *facts.All) (study.Finding, bool) {
 func swapSlack(f *facts.All) (study.Finding, bool) {
 	b := f.Built.Bike
 	pitch, known := drive.PitchMM(b.Chain)
-	swaps := slices.ContainsFunc(f.Plan.Lines, func(l plan.Line) bool { return l.Loadout != "" })
+	swaps := slices.ContainsFunc(f.Plan.Lines, func(l plan.Line) bool {
+		return l.Loadout != "" && l.Part != nil && (l.Part.Slot == parts.FrontSprocket || l.Part.Slot == parts.RearSprocket || l.Part.Slot == parts.Chain)
+	})
 	if !swaps || !known || f.Chain.Links == 0 || f.Drive.Pair.Front == 0 {
 		return study.Finding{}, false
 	}

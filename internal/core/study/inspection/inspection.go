@@ -3,6 +3,7 @@
 package inspection
 
 import (
+	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/study"
 )
@@ -11,8 +12,8 @@ import (
 var Study = study.Study{Name: "inspection", Rules: rules}
 
 var rules = []study.Rule{
-	{ID: "worn-past-limit", Stage: figure.Baseline, Judge: wornPast},
-	{ID: "blocks-the-trip", Stage: figure.Baseline, Judge: blocksTrip},
-	{ID: "wear-short", Stage: figure.Baseline, Judge: wearShort},
-	{ID: "put-right-first", Stage: figure.Baseline, Judge: dueFirst},
+	{ID: "worn-past-limit", Stage: figure.Baseline, Reads: facts.InLooked | facts.InParts, Judge: wornPast},
+	{ID: "blocks-the-trip", Stage: figure.Baseline, Reads: facts.InLooked | facts.InParts, Judge: blocksTrip},
+	{ID: "wear-short", Stage: figure.Baseline, Reads: facts.InBrief | facts.InLooked | facts.InParts, Judge: wearShort},
+	{ID: "put-right-first", Stage: figure.Baseline, Reads: facts.LedgerGroup, Judge: dueFirst},
 }

@@ -23,16 +23,17 @@ const (
 func bags(r *study.Run) {
 	b := facts.Bags{RackLimitKg: r.Built.Bike.RackLimit.In("kg")}
 	// A pillion sits where a bag would lie across the seat.
-	onSeat := func(p *parts.Part) bool { return p != nil && p.Bag().OnSeat && !(r.Loadout.Pillion.Base() > 0) }
+	onSeat := func(p *parts.Part) bool { return p != nil && parts.OnSeat.Yes(p) && !(r.Loadout.Pillion.Base() > 0) }
 	onRack := func(at load.Place, in *parts.Part, kg float64) {
 		if (at == load.Tail || at == load.TopBox) && !onSeat(in) {
 			b.RackKg += kg
 		}
 	}
 	for _, slot := range parts.BagSlots() {
-		if p := r.Built.Part(slot); p != nil && p.Bag() != nil {
-			b.On = append(b.On, facts.Bag{Slot: slot, Part: p, LimitKg: p.Bag().Carries.In("kg"), LimitL: p.Bag().Litres.In("L")})
-			if !p.Bag().Pair {
+		if bag := r.Built.Bag(slot); bag != nil {
+			p := r.Built.Part(slot)
+			b.On = append(b.On, facts.Bag{Slot: slot, Part: p, LimitKg: bag.Carries.In("kg"), LimitL: bag.Litres.In("L")})
+			if !bag.Pair {
 				onRack(p.Sits(), p, p.Mass.In("kg"))
 			}
 		}
@@ -59,8 +60,10 @@ func bags(r *study.Run) {
 		}
 		onRack(l.Sits(r.Built), l.InBag(r.Built), kg)
 	}
-	if p := r.Built.Part(parts.RearRack); p != nil && p.Rack() != nil && p.Rack().Carries.Known() {
-		b.RackLimitKg = p.Rack().Carries.In("kg")
+	if p := r.Built.Part(parts.RearRack); p != nil {
+		if carries := parts.Carries.In(p); carries.Known() {
+			b.RackLimitKg = carries.In("kg")
+		}
 	}
 	r.Bags = b
 	leftRight(r)

@@ -109,7 +109,7 @@ func bagOverfull(f *facts.All) (study.Finding, bool) {
 
 func bagSpeed(f *facts.All) (study.Finding, bool) {
 	for _, b := range f.Bags.On {
-		if most := b.Part.Bag().MaxSpeed.In("km/h"); figure.Past(f.Drive.CruiseKmh, most, 0) {
+		if most := parts.MaxSpeed.In(b.Part).In("km/h"); figure.Past(f.Drive.CruiseKmh, most, 0) {
 			return study.Found(verdict.Watch, func() study.Words {
 				return study.Words{
 					What: study.Say("%s is made for {%.0f km/h}; the cruise is {%.0f km/h}.", b.Part.Name, most, f.Drive.CruiseKmh),
@@ -195,7 +195,7 @@ func bagNotThere(f *facts.All) (study.Finding, bool) {
 func racks(f *facts.All) []*parts.Part {
 	var list []*parts.Part
 	for _, slot := range parts.RackSlots() {
-		if p := f.Built.Part(slot); p != nil && p.Rack() != nil {
+		if p := f.Built.Part(slot); p != nil {
 			list = append(list, p)
 		}
 	}
@@ -204,7 +204,7 @@ func racks(f *facts.All) []*parts.Part {
 
 func bagsByThePipe(f *facts.All) (study.Finding, bool) {
 	p := f.Built.Part(parts.SideBags)
-	if p == nil || p.Bag() == nil || p.Bag().Kind == parts.HardBag || f.Built.Provides("heat-shield") {
+	if bag := f.Built.Bag(parts.SideBags); bag == nil || bag.Kind == parts.HardBag || f.Built.Provides("heat-shield") {
 		return study.Finding{}, false
 	}
 	return study.Finding{
@@ -221,12 +221,12 @@ func bagsByThePipe(f *facts.All) (study.Finding, bool) {
 }
 
 func hardBoxesTrap(f *facts.All) (study.Finding, bool) {
-	p, mix := f.Built.Part(parts.SideBags), f.Plan.Brief.Mix()
-	if p == nil || p.Bag() == nil {
+	bag, mix := f.Built.Bag(parts.SideBags), f.Plan.Brief.Mix()
+	if bag == nil {
 		return study.Finding{}, false
 	}
-	switch width := p.Bag().Width.In("mm"); {
-	case p.Bag().Kind == parts.HardBag && mix.Loose() >= hardOnLoose:
+	switch width := bag.Width.In("mm"); {
+	case bag.Kind == parts.HardBag && mix.Loose() >= hardOnLoose:
 		return study.Found(verdict.Watch, func() study.Words {
 			return study.Words{
 				What: study.Say("Hard boxes, and %.0f %% of the trip is off the road.", 100*mix.Loose()),
@@ -248,7 +248,7 @@ func hardBoxesTrap(f *facts.All) (study.Finding, bool) {
 
 func rackKeepsTheSeat(f *facts.All) (study.Finding, bool) {
 	for _, p := range racks(f) {
-		if p.Rack().SeatStays {
+		if parts.SeatStays.Yes(p) {
 			return study.Found(verdict.Watch, func() study.Words {
 				return study.Words{
 					What: study.Say("%s wraps round the seat: it does not come off any more.", p.Name),
@@ -266,7 +266,7 @@ func rackTakesThePegs(f *facts.All) (study.Finding, bool) {
 		return study.Finding{}, false
 	}
 	for _, p := range racks(f) {
-		if p.Rack().NoPegs {
+		if parts.NoPegs.Yes(p) {
 			return study.Found(verdict.Over, func() study.Words {
 				return study.Words{
 					What: study.Say("%s takes the place of the pillion's pegs, and there is a pillion.", p.Name),

@@ -5,7 +5,6 @@ package ranging
 import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 )
 
@@ -14,29 +13,25 @@ var Study = study.Study{
 	Name: "ranging",
 	Steps: []study.Step{
 		{
-			Name: "way", Gives: facts.WayGroup,
-			Run: func(r *study.Run) { r.Way = wayOf(r.Plan) },
-			Stays: func(was, now *plan.Plan) bool {
-				return was.Route == now.Route && (now.Route != nil || was.Brief.Gap == now.Brief.Gap)
-			},
+			Name: "way", Needs: facts.InBrief | facts.InWay, Gives: facts.WayGroup,
+			Run:    func(r *study.Run) { r.Way = wayOf(r.Plan) },
+			OfPlan: true,
 		},
 		{
-			Name: "fills", Needs: facts.Bike, Gives: facts.LearningGroup,
-			Run: func(r *study.Run) { r.Learning = learn(r.Plan, r.Standard) },
-			Stays: func(was, now *plan.Plan) bool {
-				return was.Bike == now.Bike && len(was.Readings) == len(now.Readings) && was.Brief.Rider == now.Brief.Rider
-			},
+			Name: "fills", Needs: facts.Bike | facts.InBrief | facts.InLog, Gives: facts.LearningGroup,
+			Run:    func(r *study.Run) { r.Learning = learn(r.Plan, r.Standard) },
+			OfPlan: true,
 		},
 		{
-			Name: "drag", Needs: facts.Bike | facts.MassesGroup, Gives: facts.DragGroup, Run: dragArea,
+			Name: "drag", Needs: facts.Bike | facts.InFigures | facts.MassesGroup, Gives: facts.DragGroup, Run: dragArea,
 			Figures: []figure.ID{figure.DragArea},
 		},
 		{
-			Name: "machine", Needs: facts.Bike | facts.WheelsGroup | facts.LoadedGroup | facts.DragGroup, Gives: facts.MachineGroup,
+			Name: "machine", Needs: facts.Bike | facts.InWheels | facts.InCarrying | facts.InFigures | facts.WheelsGroup | facts.LoadedGroup | facts.DragGroup, Gives: facts.MachineGroup,
 			Run: func(r *study.Run) { r.Machine = machine(r.All) },
 		},
 		{
-			Name: "range", Needs: facts.Bike | facts.WayGroup | facts.LearningGroup | facts.MachineGroup, Gives: facts.RangeGroup, Run: ranging,
+			Name: "range", Needs: facts.Bike | facts.InBrief | facts.InWay | facts.InCarrying | facts.InFigures | facts.WayGroup | facts.LearningGroup | facts.MachineGroup, Gives: facts.RangeGroup, Run: ranging,
 			Figures: []figure.ID{
 				figure.UsableFuel, figure.Distance, figure.Consumption, figure.LegMargin, figure.DryChance, figure.LegsShort, figure.FuelFactor,
 			},
@@ -44,19 +39,19 @@ var Study = study.Study{
 	},
 	Rules: rules,
 	Needs: []study.NeedRule{
-		{ID: "fuel", Name: "Fuel to the next pump", Stage: figure.Range, Ask: fuelToThePump},
+		{ID: "fuel", Name: "Fuel to the next pump", Stage: figure.Range, Reads: facts.Bike | facts.InCarrying | facts.RangeGroup, Ask: fuelToThePump},
 	},
 }
 
 var rules = []study.Rule{
-	{ID: "range-short", Stage: figure.Range, Judge: rangeShort},
-	{ID: "unsure-pump", Stage: figure.Range, Judge: unsurePump},
-	{ID: "smallest-of-group", Stage: figure.Range, Judge: smallestOfGroup},
-	{ID: "consumption-off", Stage: figure.Range, Judge: consumptionOff},
-	{ID: "can-not-approved", Stage: figure.Range, Judge: canNotApproved},
-	{ID: "tank-plumbing", Stage: figure.Range, Judge: tankPlumbing},
-	{ID: "tank-at-the-knees", Stage: figure.Range, Judge: tankAtTheKnees},
-	{ID: "tank-in-front", Stage: figure.Range, Judge: tankInFront},
-	{ID: "fuel-behind", Stage: figure.Range, Judge: fuelBehind},
-	{ID: "fuel-by-the-exhaust", Stage: figure.Range, Judge: fuelByTheExhaust},
+	{ID: "range-short", Stage: figure.Range, Reads: facts.RangeGroup, Judge: rangeShort},
+	{ID: "unsure-pump", Stage: figure.Range, Reads: facts.RangeGroup, Judge: unsurePump},
+	{ID: "smallest-of-group", Stage: figure.Range, Reads: facts.RangeGroup, Judge: smallestOfGroup},
+	{ID: "consumption-off", Stage: figure.Range, Reads: facts.LearningGroup, Judge: consumptionOff},
+	{ID: "can-not-approved", Stage: figure.Range, Reads: facts.InCarrying, Judge: canNotApproved},
+	{ID: "tank-plumbing", Stage: figure.Range, Reads: facts.InCarrying, Judge: tankPlumbing},
+	{ID: "tank-at-the-knees", Stage: figure.Range, Reads: facts.InCarrying, Judge: tankAtTheKnees},
+	{ID: "tank-in-front", Stage: figure.Range, Reads: facts.Bike | facts.InCarrying, Judge: tankInFront},
+	{ID: "fuel-behind", Stage: figure.Range, Reads: facts.InCarrying, Judge: fuelBehind},
+	{ID: "fuel-by-the-exhaust", Stage: figure.Range, Reads: facts.Bike | facts.InCarrying | facts.InTags, Judge: fuelByTheExhaust},
 }

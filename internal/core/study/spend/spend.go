@@ -17,9 +17,9 @@ import (
 var Study = study.Study{
 	Name: "spend",
 	Steps: []study.Step{
-		{Name: "ledger", Gives: facts.LedgerGroup, Run: ledger, Stays: study.OfThePlan},
+		{Name: "ledger", Needs: facts.InBrief | facts.InLines | facts.InLooked, Gives: facts.LedgerGroup, Run: ledger, OfPlan: true},
 		{
-			Name: "cost", Needs: facts.LedgerGroup, Run: costs,
+			Name: "cost", Needs: facts.InBrief | facts.InLines | facts.LedgerGroup, Run: costs,
 			Figures: append([]figure.ID{figure.Cost, figure.Contingency, figure.OwnHours}, totalIDs()...),
 		},
 	},
@@ -27,7 +27,7 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "for-the-workshop", Stage: figure.Spend, Judge: forTheWorkshop},
+	{ID: "for-the-workshop", Stage: figure.Spend, Reads: facts.InBrief | facts.InLines, Judge: forTheWorkshop},
 }
 
 // ledger finds what costs money beside the plan's own lines.

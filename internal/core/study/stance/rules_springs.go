@@ -35,7 +35,7 @@ func both(id string, judge endRule) []study.Rule {
 	at := func(rear bool) func(*facts.All) (study.Finding, bool) {
 		return func(f *facts.All) (study.Finding, bool) { return judge(f, rear, f.Springs.Of(rear)) }
 	}
-	return []study.Rule{{ID: id + "-front", Stage: figure.Stance, Judge: at(false)}, {ID: id + "-rear", Stage: figure.Stance, Judge: at(true)}}
+	return []study.Rule{{ID: id + "-front", Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: at(false)}, {ID: id + "-rear", Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: at(true)}}
 }
 
 var uses = map[stance.Use]string{stance.Trail: "the trail", stance.Mixed: "road and trail", stance.Road: "the road"}

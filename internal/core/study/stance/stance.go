@@ -9,7 +9,6 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/logbook"
-	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 )
 
@@ -22,35 +21,35 @@ var Study = study.Study{
 			Figures: []figure.ID{figure.SeatRise},
 		},
 		{
-			Name: "measured sag", Needs: facts.Bike, Gives: facts.SatGroup,
-			Run:   func(r *study.Run) { r.Sat = r.Plan.ReadingsOf(logbook.SagRead) },
-			Stays: func(was, now *plan.Plan) bool { return was.Bike == now.Bike && len(was.Readings) == len(now.Readings) },
+			Name: "measured sag", Needs: facts.Bike | facts.InLog, Gives: facts.SatGroup,
+			Run:    func(r *study.Run) { r.Sat = r.Plan.ReadingsOf(logbook.SagRead) },
+			OfPlan: true,
 		},
 		{
-			Name: "springs", Needs: facts.Bike | facts.SatGroup | facts.MassesGroup | facts.AxlesGroup, Gives: facts.SpringsGroup, Run: springs,
+			Name: "springs", Needs: facts.Bike | facts.InBrief | facts.InLoadout | facts.InSprings | facts.InFigures | facts.SatGroup | facts.MassesGroup | facts.AxlesGroup, Gives: facts.SpringsGroup, Run: springs,
 			Figures: []figure.ID{
 				figure.SagFront, figure.SagRear, figure.FreeFront, figure.FreeRear,
 				figure.PreloadFront, figure.PreloadRear, figure.SpringFront, figure.SpringRear,
 			},
 		},
 		{
-			Name: "poses", Needs: facts.Bike | facts.WheelsGroup | facts.HeightsGroup | facts.SpringsGroup, Gives: facts.PosesGroup, Run: poses,
+			Name: "poses", Needs: facts.Bike | facts.InLoadout | facts.InFigures | facts.WheelsGroup | facts.HeightsGroup | facts.SpringsGroup, Gives: facts.PosesGroup, Run: poses,
 			Figures: []figure.ID{figure.Rake, figure.RakeChange, figure.Trail, figure.Wheelbase},
 		},
 		{
-			Name: "stand", Needs: facts.Bike | facts.AxlesGroup | facts.CentreGroup | facts.PosesGroup, Gives: facts.StoodGroup, Run: stand,
+			Name: "stand", Needs: facts.Bike | facts.InFigures | facts.PosesGroup | facts.AxlesGroup | facts.CentreGroup, Gives: facts.StoodGroup, Run: stand,
 			Figures: []figure.ID{figure.StandShort, figure.StandLean, figure.StandPressure},
 		},
 		{
-			Name: "reach", Needs: facts.Bike | facts.HeightsGroup | facts.SpringsGroup | facts.PosesGroup, Gives: facts.ReachGroup, Run: reach,
+			Name: "reach", Needs: facts.Bike | facts.InBrief | facts.InFigures | facts.HeightsGroup | facts.SpringsGroup | facts.PosesGroup, Gives: facts.ReachGroup, Run: reach,
 			Figures: []figure.ID{figure.SeatReach},
 		},
 		{
-			Name: "room", Needs: facts.Bike | facts.AxlesGroup | facts.HeightsGroup | facts.SpringsGroup | facts.PosesGroup, Gives: facts.RoomGroup, Run: room,
+			Name: "room", Needs: facts.Bike | facts.InBrief | facts.HeightsGroup | facts.SpringsGroup | facts.PosesGroup | facts.AxlesGroup, Gives: facts.RoomGroup, Run: room,
 			Figures: []figure.ID{figure.Clearance, figure.RoomStatic, figure.RoomPressed},
 		},
 		{
-			Name: "body", Needs: facts.Bike | facts.WheelsGroup, Gives: facts.BodyGroup, Run: body,
+			Name: "body", Needs: facts.Bike | facts.InBrief | facts.InLoadout | facts.InFigures | facts.WheelsGroup, Gives: facts.BodyGroup, Run: body,
 			Figures: []figure.ID{figure.BackSeated, figure.BackStanding},
 		},
 	},
@@ -68,26 +67,26 @@ var rules = slices.Concat(
 	both("sag-measured", sagMeasured),
 	both("sag-doubtful", sagDoubtful),
 	[]study.Rule{
-		{ID: "one-end-sprung", Stage: figure.Stance, Judge: oneEndSprung},
-		{ID: "air-without-valves", Stage: figure.Stance, Judge: airWithoutValves},
-		{ID: "air-holds", Stage: figure.Stance, Judge: airHolds},
-		{ID: "oil-first", Stage: figure.Stance, Judge: oilFirst},
-		{ID: "damping-follows", Stage: figure.Stance, Judge: dampingFollows},
-		{ID: "unit-unproven", Stage: figure.Stance, Judge: unitUnproven},
-		{ID: "out-of-reach", Stage: figure.Stance, Judge: outOfReach},
-		{ID: "room-short", Stage: figure.Stance, Judge: roomShort},
-		{ID: "room-pressed", Stage: figure.Stance, Judge: roomPressed},
-		{ID: "links-lower", Stage: figure.Stance, Judge: linksLower},
-		{ID: "springs-raise", Stage: figure.Stance, Judge: springsRaise},
-		{ID: "one-end-raised", Stage: figure.Stance, Judge: oneEndRaised},
-		{ID: "fork-through", Stage: figure.Stance, Judge: forkThrough},
-		{ID: "seat-height", Stage: figure.Tyres, Judge: seatHeight},
-		{ID: "stand-too-short", Stage: figure.Stance, Judge: standTooShort},
-		{ID: "stand-too-long", Stage: figure.Stance, Judge: standTooLong},
-		{ID: "stand-leans", Stage: figure.Stance, Judge: standLeans},
-		{ID: "stand-sinks", Stage: figure.Stance, Judge: standSinks},
-		{ID: "damper-mount", Stage: figure.Stance, Judge: damperMount},
-		{ID: "back-bent", Stage: figure.Stance, Judge: backBent},
-		{ID: "tall-seat", Stage: figure.Stance, Judge: tallSeat},
+		{ID: "one-end-sprung", Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: oneEndSprung},
+		{ID: "air-without-valves", Stage: figure.Stance, Reads: facts.Bike | facts.InTags | facts.SpringsGroup, Judge: airWithoutValves},
+		{ID: "air-holds", Stage: figure.Stance, Reads: facts.Bike | facts.InTags | facts.SpringsGroup, Judge: airHolds},
+		{ID: "oil-first", Stage: figure.Stance, Reads: facts.Bike | facts.InTags, Judge: oilFirst},
+		{ID: "damping-follows", Stage: figure.Stance, Reads: facts.Bike | facts.SpringsGroup, Judge: dampingFollows},
+		{ID: "unit-unproven", Stage: figure.Stance, Reads: facts.InSprings, Judge: unitUnproven},
+		{ID: "out-of-reach", Stage: figure.Stance, Reads: facts.ReachGroup, Judge: outOfReach},
+		{ID: "room-short", Stage: figure.Stance, Reads: facts.RoomGroup, Judge: roomShort},
+		{ID: "room-pressed", Stage: figure.Stance, Reads: facts.RoomGroup, Judge: roomPressed},
+		{ID: "links-lower", Stage: figure.Stance, Reads: facts.InFigures, Judge: linksLower},
+		{ID: "springs-raise", Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: springsRaise},
+		{ID: "one-end-raised", Stage: figure.Stance, Reads: facts.PosesGroup, Judge: oneEndRaised},
+		{ID: "fork-through", Stage: figure.Stance, Reads: facts.InLoadout, Judge: forkThrough},
+		{ID: "seat-height", Stage: figure.Tyres, Reads: facts.HeightsGroup, Judge: seatHeight},
+		{ID: "stand-too-short", Stage: figure.Stance, Reads: facts.StoodGroup, Judge: standTooShort},
+		{ID: "stand-too-long", Stage: figure.Stance, Reads: facts.StoodGroup, Judge: standTooLong},
+		{ID: "stand-leans", Stage: figure.Stance, Reads: facts.StoodGroup, Judge: standLeans},
+		{ID: "stand-sinks", Stage: figure.Stance, Reads: facts.InBrief | facts.StoodGroup, Judge: standSinks},
+		{ID: "damper-mount", Stage: figure.Stance, Reads: facts.InSprings, Judge: damperMount},
+		{ID: "back-bent", Stage: figure.Stance, Reads: facts.BodyGroup | facts.ContactGroup, Judge: backBent},
+		{ID: "tall-seat", Stage: figure.Stance, Reads: facts.InContact, Judge: tallSeat},
 	},
 )

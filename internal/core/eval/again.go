@@ -1,0 +1,94 @@
+package eval
+
+import (
+	"reflect"
+	"slices"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+)
+
+// again is the report of a change of the plan that another report is of: only steps and
+// rules that need something that has changed are run again.
+func (p *Program) again(was *LoadoutReport, now *plan.Plan, l *plan.Loadout) LoadoutReport {
+	before := was.Facts
+	if now.Bike == nil || before.Plan.Bike != now.Bike {
+		return p.report(p.shared(now, before.AsOf, before.Shelf), l)
+	}
+	f := *before
+	f.Plan, f.Loadout, f.Built = now, l, now.Build(l.ID)
+	changed := p.ofPlan(&f, touched(before, &f))
+	r := &study.Run{All: &f, Figures: slices.Clone(was.figures), Table: &p.table}
+	f.Figured = p.figured(r.Figures)
+	for i := range p.of {
+		s := &p.of[i]
+		if s.Needs&changed == 0 {
+			continue
+		}
+		changed |= s.Gives
+		f.Forget(s.Gives)
+		for _, id := range s.Figures {
+			at := p.table.Place[id]
+			r.Figures[at] = study.Begin(p.rows[at], now.Currency)
+		}
+		p.step(r, s)
+	}
+	return p.reported(r, was.spoke, changed)
+}
+
+// touched is what of all that is put in is another than before, of one bike. What is shared
+// by both plans is the same; what is not may be.
+func touched(before, after *facts.All) facts.Set {
+	was, now := before.Plan, after.Plan
+	set := touchedParts(before.Built, after.Built)
+	note := func(same bool, what facts.Set) {
+		if !same {
+			set |= what
+		}
+	}
+	note(reflect.DeepEqual(&was.Brief, &now.Brief) && reflect.DeepEqual(was.Risk, now.Risk), facts.InBrief)
+	note(shared(was.Lines, now.Lines) && shared(was.Rates, now.Rates) && was.Currency == now.Currency, facts.InLines)
+	note(before.Loadout == after.Loadout && shared(was.Loadouts, now.Loadouts) && was.Clicks == now.Clicks && was.ForkThrough == now.ForkThrough, facts.InLoadout)
+	looked := shared(was.Baseline.Answers, now.Baseline.Answers) && shared(was.Baseline.Changes, now.Baseline.Changes) && shared(was.Baseline.AsBuilt, now.Baseline.AsBuilt)
+	note(looked, facts.InLooked)
+	note(was.Route == now.Route && shared(was.Group, now.Group) && shared(was.Reports, now.Reports), facts.InWay)
+	note(shared(was.Readings, now.Readings), facts.InLog)
+	note(was.BoxSits == now.BoxSits && shared(was.Wired, now.Wired) && shared(was.Seen, now.Seen) && shared(was.Trials, now.Trials), facts.InRest)
+	return set
+}
+
+// shared reports whether two lists are one.
+func shared[T any](a, b []T) bool {
+	return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0])
+}
+
+// familyBits are the inputs by the families of kinds.
+var familyBits = map[parts.Family]facts.Set{
+	parts.Wheels: facts.InWheels, parts.Guarding: facts.InGuards, parts.Contact: facts.InContact, parts.Electrics: facts.InElectrics,
+	parts.Carrying: facts.InCarrying, parts.Springing: facts.InSprings, parts.EngineAndBrakes: facts.InEngine,
+}
+
+// touchedParts tells by families which parts are others, and whether tags or figures may be.
+func touchedParts(was, now *plan.Built) facts.Set {
+	set := facts.Set(0)
+	for kind, pair := range was.Against(now) {
+		set |= familyBits[kind.Family]
+		for _, f := range pair {
+			if f != nil && len(f.Part.Provides) > 0 {
+				set |= facts.InTags
+			}
+		}
+		if kind.Slot == parts.Handlebar || kind.Slot == parts.Levers { // another takes the bike's own tags away
+			set |= facts.InTags
+		}
+	}
+	if !was.SameFigures(now) {
+		set |= facts.InFigures
+	}
+	if !was.SameOff(now) {
+		set |= facts.InParts | facts.InTags
+	}
+	return set
+}
