@@ -13,7 +13,9 @@ import (
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/golden"
 )
 
@@ -51,6 +53,26 @@ func edges(t testing.TB, known *facts.All, opinions []opinion, found map[string]
 			try(path, was, at.SetFloat)
 			at.SetFloat(was)
 		})
+		figured := f.Figured
+		for _, id := range minds.figures {
+			read := figured(id)
+			f.Figured = func(other figure.ID) facts.Figured {
+				if other == id {
+					return read
+				}
+				return figured(other)
+			}
+			was := read
+			for _, state := range []verdict.State{verdict.OK, verdict.Watch, verdict.Over, verdict.Stop, verdict.Unknown} {
+				read.State = state
+				found[fmt.Sprintf("%s: where %s is %s %s", minds.id, id, state, minds.of(f))] = true
+			}
+			read = was
+			try(string(id), read.Value, func(v float64) { read.Value = v })
+			read = was
+			try(string(id)+" limit", read.Limit, func(v float64) { read.Limit = v })
+		}
+		f.Figured = figured
 		for _, in := range inputs(f) {
 			number, ok := in.Entry.(interface{ In(unit string) float64 })
 			if !ok {
@@ -65,8 +87,9 @@ func edges(t testing.TB, known *facts.All, opinions []opinion, found map[string]
 
 // opinion is a rule or a need, and what it says of facts in a word.
 type opinion struct {
-	id string
-	of func(f *facts.All) string
+	id      string
+	of      func(f *facts.All) string
+	figures []figure.ID // that it reads
 }
 
 func opinions(s study.Study) []opinion {
@@ -81,7 +104,7 @@ func opinions(s study.Study) []opinion {
 				return "small"
 			}
 			return string(finding.State)
-		}})
+		}, r.Figures})
 	}
 	for _, n := range s.Needs {
 		list = append(list, opinion{n.ID, func(f *facts.All) string {
@@ -93,7 +116,7 @@ func opinions(s study.Study) []opinion {
 				return "met"
 			}
 			return "short"
-		}})
+		}, n.Figures})
 	}
 	return list
 }

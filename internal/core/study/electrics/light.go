@@ -250,7 +250,7 @@ var tiltFormula = sheet.Formula{Text: "pitch with everything on − pitch as it 
 
 func nightTooFast(f *facts.All) (study.Finding, bool) {
 	l := &f.Light
-	if !(l.Kmh < l.WishKmh) {
+	if f.Figure(figure.NightSpeed).State != verdict.Over {
 		return study.Finding{}, false
 	}
 	return study.Finding{
@@ -269,7 +269,7 @@ func nightTooFast(f *facts.All) (study.Finding, bool) {
 }
 
 func dazzles(f *facts.All) (study.Finding, bool) {
-	if !(f.Light.DownDeg <= 0) {
+	if f.Figure(figure.BeamTilt).State != verdict.Watch {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {

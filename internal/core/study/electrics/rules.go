@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
@@ -21,7 +22,7 @@ const (
 
 func chargeShort(f *facts.All) (study.Finding, bool) {
 	worst := f.Charging.Worst()
-	if !(worst.MarginW < 0) {
+	if f.Figure(figure.ChargeMargin).State != verdict.Over {
 		return study.Finding{}, false
 	}
 	return study.Finding{
@@ -56,13 +57,13 @@ func without(f *facts.All) []study.Remedy {
 }
 
 func chargeThin(f *facts.All) (study.Finding, bool) {
-	worst := f.Charging.Worst()
-	if !(worst.MarginW >= 0 && worst.MarginW < power.ThinShare*f.Charging.Curve.RatedW) {
+	margin := f.Figure(figure.ChargeMargin)
+	if margin.State != verdict.Watch {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {
 		w := study.Words{
-			What: study.Say("{%.0f W} to spare of an alternator of {%.0f W}.", worst.MarginW, f.Charging.Curve.RatedW),
+			What: study.Say("{%.0f W} to spare of an alternator of {%.0f W}.", margin.Value, f.Charging.Curve.RatedW),
 			Why:  "Alternator curves are guessed from one number, batteries age, and cold mornings want everything at once.",
 			Do:   "A voltmeter: 13.5 to 14.5 V with everything on at trail speed is right; below 13 V something goes off.",
 		}
@@ -107,7 +108,7 @@ func alternatorHot(f *facts.All) (study.Finding, bool) {
 
 func parkedDrain(f *facts.All) (study.Finding, bool) {
 	c := &f.Charging
-	if !(c.ParkedDays < daysLeast) {
+	if f.Figure(figure.ParkedDays).State != verdict.Watch {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {

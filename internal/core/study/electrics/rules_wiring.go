@@ -4,6 +4,7 @@ import (
 	"slices"
 
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/power"
@@ -178,7 +179,7 @@ func boxBuried(f *facts.All) (study.Finding, bool) {
 
 func doublePace(f *facts.All) (study.Finding, bool) {
 	l := &f.Wiring.Flash
-	if !(l.PerMin > power.FlashMost || l.PerMin < power.FlashLeast) {
+	if f.Figure(figure.FlashRate).State != verdict.Watch {
 		return study.Finding{}, false
 	}
 	return study.Finding{

@@ -47,15 +47,15 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "overweight", Stage: figure.Load, Reads: facts.LoadedGroup, Judge: overweight},
-	{ID: "axle-overload", Stage: figure.Load, Reads: facts.AxlesGroup, Judge: axleOverload},
-	{ID: "rack-overload", Stage: figure.Load, Reads: facts.BagsGroup, Judge: rackOverload},
+	{ID: "overweight", Stage: figure.Load, Figures: []figure.ID{figure.LoadedMass}, Judge: overweight},
+	{ID: "axle-overload", Stage: figure.Load, Figures: []figure.ID{figure.AxleFront, figure.AxleRear}, Judge: axleOverload},
+	{ID: "rack-overload", Stage: figure.Load, Figures: []figure.ID{figure.RackLoad}, Judge: rackOverload},
 	{ID: "bag-overload", Stage: figure.Load, Reads: facts.BagsGroup, Judge: bagOverload},
 	{ID: "bag-overfull", Stage: figure.Load, Reads: facts.BagsGroup, Judge: bagOverfull},
 	{ID: "bag-speed", Stage: figure.Load, Reads: facts.DriveGroup | facts.BagsGroup, Judge: bagSpeed},
-	{ID: "sides-uneven", Stage: figure.Load, Reads: facts.BagsGroup, Judge: sidesUneven},
-	{ID: "front-light", Stage: figure.Load, Reads: facts.InLoadout | facts.CarryingGroup, Judge: frontLight},
-	{ID: "high-behind", Stage: figure.Load, Reads: facts.BagsGroup, Judge: highBehind},
+	{ID: "sides-uneven", Stage: figure.Load, Reads: facts.BagsGroup, Figures: []figure.ID{figure.LeftRight}, Judge: sidesUneven},
+	{ID: "front-light", Stage: figure.Load, Figures: []figure.ID{figure.FrontShare}, Judge: frontLight},
+	{ID: "high-behind", Stage: figure.Load, Figures: []figure.ID{figure.RackLoad}, Judge: highBehind},
 	{ID: "bag-not-there", Stage: figure.Load, Reads: facts.BagsGroup, Judge: bagNotThere},
 	{ID: "bags-by-the-pipe", Stage: figure.Load, Reads: facts.Bike | facts.InCarrying | facts.InTags, Judge: bagsByThePipe},
 	{ID: "hard-boxes-trap", Stage: figure.Load, Reads: facts.InBrief | facts.InCarrying, Judge: hardBoxesTrap},

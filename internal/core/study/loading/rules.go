@@ -15,27 +15,31 @@ import (
 // Rows of what is carried, of what carries it, and of every load.
 
 func overweight(f *facts.All) (study.Finding, bool) {
-	if !figure.Past(f.Loaded.Kg, f.Loaded.PermittedKg, 1) {
+	mass := f.Figure(figure.LoadedMass)
+	if mass.State != verdict.Stop {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Stop, func() study.Words {
 		return study.Words{
-			What: study.Say("Loaded, the bike weighs {%.1f kg}; {%.1f kg} are permitted.", f.Loaded.Kg, f.Loaded.PermittedKg),
+			What: study.Say("Loaded, the bike weighs {%.1f kg}; {%.1f kg} are permitted.", mass.Value, mass.Limit),
 			Why:  "Frame, wheels, brakes and springs were not made for it, and insurance ends there.",
 			Do:   "Do not ride it so. Leave load at home or take another bike; the maker's plate rules.",
 		}
 	})
 }
 
+// axleOf are the gauges of the axles, rear or not.
+var axleOf = map[bool]figure.ID{false: figure.AxleFront, true: figure.AxleRear}
+
 func axleOverload(f *facts.All) (study.Finding, bool) {
 	return study.EitherWheel(f, func(f *facts.All, w *study.Wheel) (study.Finding, bool) {
-		on, limit := w.Of(f.Axles.Kg), w.Of(f.Axles.LimitKg)
-		if !figure.Past(on, limit, 0) {
+		axle := f.Figure(axleOf[w.Rear()])
+		if axle.State != verdict.Stop {
 			return study.Finding{}, false
 		}
 		return study.Found(verdict.Stop, func() study.Words {
 			return study.Words{
-				What: study.Say("The %s axle carries {%.0f kg}; {%.0f kg} are permitted.", w.Name, on, limit),
+				What: study.Say("The %s axle carries {%.0f kg}; {%.0f kg} are permitted.", w.Name, axle.Value, axle.Limit),
 				Why:  "Wheel, bearings and brake of that end were not made for it.",
 				Do:   "Do not ride it so. Move load to the other end or leave it at home; the maker's plate rules.",
 			}
@@ -59,17 +63,18 @@ const (
 )
 
 func rackOverload(f *facts.All) (study.Finding, bool) {
-	if !figure.Past(f.Bags.RackKg, f.Bags.RackLimitKg, 1) {
+	rack := f.Figure(figure.RackLoad)
+	if rack.State != verdict.Stop {
 		return study.Finding{}, false
 	}
 	return study.Finding{
 		State: verdict.Stop,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, parts.RearRack, func(p *parts.Part) bool { return parts.Carries.In(p).In("kg") >= f.Bags.RackKg })
+			return study.Offer(f, parts.RearRack, func(p *parts.Part) bool { return parts.Carries.In(p).In("kg") >= rack.Value })
 		},
 		Tell: func() study.Words {
 			return study.Words{
-				What: study.Say("{%.1f kg} behind the seat; the rack carries {%.1f kg}.", f.Bags.RackKg, f.Bags.RackLimitKg),
+				What: study.Say("{%.1f kg} behind the seat; the rack carries {%.1f kg}.", rack.Value, rack.Limit),
 				Why:  "Racks and subframes crack at their bolts, far out, on the corrugations.",
 				Do:   "Move it down into side bags and forward, or fit a rack that is made for it; the subframe keeps its limit either way.",
 			}
@@ -123,17 +128,17 @@ func bagSpeed(f *facts.All) (study.Finding, bool) {
 }
 
 func sidesUneven(f *facts.All) (study.Finding, bool) {
-	apart := f.Bags.Sides.LeftKg - f.Bags.Sides.RightKg
-	if !(math.Abs(apart) > unevenKg) {
+	apart := f.Figure(figure.LeftRight)
+	if apart.State != verdict.Watch {
 		return study.Finding{}, false
 	}
 	heavy := "left"
-	if apart < 0 {
+	if f.Bags.Sides.LeftKg < f.Bags.Sides.RightKg {
 		heavy = "right"
 	}
 	return study.Found(verdict.Watch, func() study.Words {
 		return study.Words{
-			What: study.Say("The %s side is {%.1f kg} heavier.", heavy, math.Abs(apart)),
+			What: study.Say("The %s side is {%.1f kg} heavier.", heavy, apart.Value),
 			Why:  "The bike pulls to one side and leans on its stand, and in sand it steers itself.",
 			Do:   "Within {2 kg} is good. The side with the exhaust often takes less.",
 		}
@@ -149,12 +154,13 @@ func frontLeastOf(l *plan.Loadout) float64 {
 }
 
 func frontLight(f *facts.All) (study.Finding, bool) {
-	if !(f.Carrying.FrontShare < frontLeastOf(f.Loadout)) {
+	front := f.Figure(figure.FrontShare)
+	if front.State != verdict.Watch {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {
 		return study.Words{
-			What: study.Say("%.0f %% of the loaded mass is on the front wheel.", 100*f.Carrying.FrontShare),
+			What: study.Say("%.0f %% of the loaded mass is on the front wheel.", front.Value),
 			Why:  "With little weight in front it wanders, washes out in gravel and lifts on climbs.",
 			Do:   "Heavy things low and forward: tools before the engine, water on the tank, nothing heavy behind the axle.",
 		}
@@ -162,12 +168,13 @@ func frontLight(f *facts.All) (study.Finding, bool) {
 }
 
 func highBehind(f *facts.All) (study.Finding, bool) {
-	if !(f.Bags.RackKg > highKg) || figure.Past(f.Bags.RackKg, f.Bags.RackLimitKg, 1) {
+	rack := f.Figure(figure.RackLoad)
+	if !(rack.Value > highKg) || rack.State == verdict.Stop {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {
 		return study.Words{
-			What: study.Say("{%.1f kg} high behind the seat.", f.Bags.RackKg),
+			What: study.Say("{%.1f kg} high behind the seat.", rack.Value),
 			Why:  "A tall heavy end is the worst place: it lifts the front, swings, and works on the subframe.",
 			Do:   "The tent may lie there; tools, water and food go down into the sides or forward.",
 		}

@@ -44,7 +44,7 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "range-short", Stage: figure.Range, Reads: facts.RangeGroup, Judge: rangeShort},
+	{ID: "range-short", Stage: figure.Range, Reads: facts.RangeGroup, Figures: []figure.ID{figure.Distance}, Judge: rangeShort},
 	{ID: "unsure-pump", Stage: figure.Range, Reads: facts.RangeGroup, Judge: unsurePump},
 	{ID: "smallest-of-group", Stage: figure.Range, Reads: facts.RangeGroup, Judge: smallestOfGroup},
 	{ID: "consumption-off", Stage: figure.Range, Reads: facts.LearningGroup, Judge: consumptionOff},

@@ -5,6 +5,7 @@ import (
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/parts"
@@ -24,13 +25,11 @@ const (
 
 func rangeShort(f *facts.All) (study.Finding, bool) {
 	leg, ok := f.Range.Decides()
-	if !ok || !(f.Range.Km < f.Range.GapKm) {
+	reach := f.Figure(figure.Distance)
+	if !ok || !(reach.Value < reach.Limit) {
 		return study.Finding{}, false
 	}
-	state := verdict.Watch
-	if f.Range.MidKm < f.Range.GapKm {
-		state = verdict.Over
-	}
+	state := reach.State
 	return study.Finding{
 		State: state,
 		Offer: func() []study.Remedy { return closing(f, leg) },

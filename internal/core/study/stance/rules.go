@@ -25,7 +25,7 @@ const (
 )
 
 func outOfReach(f *facts.All) (study.Finding, bool) {
-	if !figure.Past(f.Reach.MM, f.Reach.WishMM, 0) {
+	if f.Figure(figure.SeatReach).State != verdict.Over {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Over, func() study.Words {
@@ -38,12 +38,9 @@ func outOfReach(f *facts.All) (study.Finding, bool) {
 }
 
 func roomShort(f *facts.All) (study.Finding, bool) {
-	state := verdict.Watch
-	switch {
-	case !(f.Room.MM < scarce*f.Room.WishMM):
+	state := f.Figure(figure.Clearance).State
+	if state != verdict.Watch && state != verdict.Over {
 		return study.Finding{}, false
-	case f.Room.MM < f.Room.WishMM:
-		state = verdict.Over
 	}
 	return study.Found(state, func() study.Words {
 		return study.Words{
@@ -82,7 +79,7 @@ func seatHeight(f *facts.All) (study.Finding, bool) {
 }
 
 func roomPressed(f *facts.All) (study.Finding, bool) {
-	if !(f.Room.PressedMM < pressedLeast*f.Room.WishMM) || f.Room.MM < f.Room.WishMM {
+	if !(f.Room.PressedMM < pressedLeast*f.Room.WishMM) || f.Figure(figure.Clearance).State == verdict.Over {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {

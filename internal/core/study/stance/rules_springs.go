@@ -27,15 +27,29 @@ const (
 // ends are the words of an end.
 var ends = map[bool]struct{ name, part string }{false: {"Front", "fork springs"}, true: {"Rear", "shock spring"}}
 
+// sagOf are the gauges of the ends, rear or not.
+var sagOf = map[bool]figure.ID{false: figure.SagFront, true: figure.SagRear}
+
 // endRule is a rule of one end; springs front and rear are judged, bought and set apart.
 type endRule func(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool)
 
-// both is such a rule for the front and for the rear.
-func both(id string, judge endRule) []study.Rule {
-	at := func(rear bool) func(*facts.All) (study.Finding, bool) {
-		return func(f *facts.All) (study.Finding, bool) { return judge(f, rear, f.Springs.Of(rear)) }
+// both is such a rule for the front and for the rear; by are the figures of the ends that it
+// reads.
+func both(id string, judge endRule, by ...map[bool]figure.ID) []study.Rule {
+	var rules []study.Rule
+	for _, rear := range []bool{false, true} {
+		r := study.Rule{ID: id + "-front", Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: func(f *facts.All) (study.Finding, bool) {
+			return judge(f, rear, f.Springs.Of(rear))
+		}}
+		if rear {
+			r.ID = id + "-rear"
+		}
+		for _, figures := range by {
+			r.Figures = append(r.Figures, figures[rear])
+		}
+		rules = append(rules, r)
 	}
-	return []study.Rule{{ID: id + "-front", Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: at(false)}, {ID: id + "-rear", Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: at(true)}}
+	return rules
 }
 
 var uses = map[stance.Use]string{stance.Trail: "the trail", stance.Mixed: "road and trail", stance.Road: "the road"}
@@ -59,8 +73,8 @@ func springAsked(f *facts.All, rear bool, tell func() study.Words) (study.Findin
 }
 
 func sagSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
-	share := 100 * e.Share(e.LoadedMM)
-	if !figure.Past(share, 100*e.Band.High, 0) {
+	share := f.Figure(sagOf[rear])
+	if share.State != verdict.Over {
 		return study.Finding{}, false
 	}
 	return study.Finding{
@@ -89,8 +103,8 @@ func sagSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) 
 }
 
 func sagStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
-	share := 100 * e.Share(e.LoadedMM)
-	if !figure.Past(100*e.Band.Low, share, 0) {
+	share := f.Figure(sagOf[rear])
+	if share.State != verdict.Watch {
 		return study.Finding{}, false
 	}
 	tooStiff := e.WantPreloadMM < e.Adjuster.LeastMM()

@@ -57,8 +57,8 @@ var Study = study.Study{
 }
 
 var rules = slices.Concat(
-	both("sag-soft", sagSoft),
-	both("sag-stiff", sagStiff),
+	both("sag-soft", sagSoft, sagOf),
+	both("sag-stiff", sagStiff, sagOf),
 	both("preload-runs-out", preloadRunsOut),
 	both("wrong-spring", wrongSpring),
 	both("spring-too-soft", springTooSoft),
@@ -73,9 +73,9 @@ var rules = slices.Concat(
 		{ID: "oil-first", Stage: figure.Stance, Reads: facts.Bike | facts.InTags, Judge: oilFirst},
 		{ID: "damping-follows", Stage: figure.Stance, Reads: facts.Bike | facts.SpringsGroup, Judge: dampingFollows},
 		{ID: "unit-unproven", Stage: figure.Stance, Reads: facts.InSprings, Judge: unitUnproven},
-		{ID: "out-of-reach", Stage: figure.Stance, Reads: facts.ReachGroup, Judge: outOfReach},
-		{ID: "room-short", Stage: figure.Stance, Reads: facts.RoomGroup, Judge: roomShort},
-		{ID: "room-pressed", Stage: figure.Stance, Reads: facts.RoomGroup, Judge: roomPressed},
+		{ID: "out-of-reach", Stage: figure.Stance, Reads: facts.ReachGroup, Figures: []figure.ID{figure.SeatReach}, Judge: outOfReach},
+		{ID: "room-short", Stage: figure.Stance, Reads: facts.RoomGroup, Figures: []figure.ID{figure.Clearance}, Judge: roomShort},
+		{ID: "room-pressed", Stage: figure.Stance, Reads: facts.RoomGroup, Figures: []figure.ID{figure.Clearance}, Judge: roomPressed},
 		{ID: "links-lower", Stage: figure.Stance, Reads: facts.InFigures, Judge: linksLower},
 		{ID: "springs-raise", Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: springsRaise},
 		{ID: "one-end-raised", Stage: figure.Stance, Reads: facts.PosesGroup, Judge: oneEndRaised},

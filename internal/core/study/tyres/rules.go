@@ -15,16 +15,17 @@ import (
 // Rows of a taller, wider or other tyre, and of a front/rear mix.
 
 func tyreOverload(f *facts.All) (study.Finding, bool) {
-	end, share := "rear", f.TyreLoad.Rear
-	if f.TyreLoad.Front > share {
-		end, share = "front", f.TyreLoad.Front
-	}
-	if !figure.Past(100*share, 100, 0) {
+	load := f.Figure(figure.TyreLoad)
+	if load.State != verdict.Stop {
 		return study.Finding{}, false
+	}
+	end := "rear"
+	if f.TyreLoad.Front > f.TyreLoad.Rear {
+		end = "front"
 	}
 	return study.Found(verdict.Stop, func() study.Words {
 		return study.Words{
-			What: study.Say("The %s tyre carries %.0f %% of its rated load.", end, 100*share),
+			What: study.Say("The %s tyre carries %.0f %% of its rated load.", end, load.Value),
 			Why:  "An overloaded tyre overheats and fails, at speed and without a warning.",
 			Do:   "Do not ride it so. Take a tyre with a higher load index, or less load on that axle.",
 		}

@@ -38,7 +38,7 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "tyre-overload", Stage: figure.Tyres, Reads: facts.TyreLoadGroup, Judge: tyreOverload},
+	{ID: "tyre-overload", Stage: figure.Tyres, Reads: facts.TyreLoadGroup, Figures: []figure.ID{figure.TyreLoad}, Judge: tyreOverload},
 	{ID: "front-tyre-rim", Stage: figure.Tyres, Reads: facts.Bike | facts.InWheels, Judge: of(rimMismatch, parts.FrontTyre)},
 	{ID: "rear-tyre-rim", Stage: figure.Tyres, Reads: facts.Bike | facts.InWheels, Judge: of(rimMismatch, parts.RearTyre)},
 	{ID: "rear-tyre-clearance", Stage: figure.Tyres, Reads: facts.Bike | facts.InWheels | facts.WheelsGroup | facts.ChainGroup, Judge: rearClearance},
