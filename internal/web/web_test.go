@@ -464,7 +464,7 @@ func TestVariants(t *testing.T) {
 	other := regexp.MustCompile(`/plans/[A-Z0-9]+`).FindString(header.Get("Location"))
 	require.NotEqual(t, plan, other)
 	page = v.Page(other + "/bike")
-	v.Post(other+"/bike/take", url.Values{"base": {webtest.Base(page)}, "bike": {"fennick-300"}})
+	v.Post(other+"/choose", url.Values{"base": {webtest.Base(page)}, "bike": {"fennick-300"}})
 	side := strings.ReplaceAll(v.Page(plan+"/variants?loadout=travel"), "\u00a0", " ")
 	assert.Regexp(t, `(?s)The salt-pan loop.*Holt 650 Drover.*On the small one.*Fennick 300 Trail`, side, "another bike is allowed")
 	assert.Regexp(t, `(?s)Open points.*?is-over"><b>\d+<.*?is-stop"><b>`, side, "what does not fit the other bike is not hidden by its figures")

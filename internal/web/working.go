@@ -30,11 +30,11 @@ func (s *Server) working(w http.ResponseWriter, r *http.Request) error {
 	if _, ok := d.Report.Figure(id); !ok {
 		return store.ErrNotFound
 	}
-	choices, err := d.Choices(r.URL.Query()["try"])
+	laid, err := d.Laid(r, r.URL.Query())
 	if err != nil {
 		return err
 	}
-	shown, working, err := eval.Explain(d.Plan.With(choices...), d.Loadout, id, d.AsOf)
+	shown, working, err := eval.Explain(laid.On(d.Plan), d.Loadout, id, d.AsOf)
 	if err != nil {
 		return err
 	}

@@ -73,10 +73,9 @@ func (d *Desk) With(p *plan.Plan) *Desk {
 	return &changed
 }
 
-// OnTop leads to a remedy on top of what is tried on a stage; more is kept in
-// the address beside it.
-func (d *Desk) OnTop(stage string, tried []plan.Choice, more ...string) wayOut {
-	return func(remedy []plan.Choice) string { return d.Href(stage, append(Tries(tried, remedy), more...)...) }
+// OnTop leads to a remedy on top of what lies on the bench of a page.
+func (d *Desk) OnTop(page string, l Laid) wayOut {
+	return func(remedy []plan.Choice) string { return d.Href(page, l.Query(remedy...)...) }
 }
 
 // PlanView is what the frame around every stage shows of the plan.
@@ -94,6 +93,7 @@ type PlanView struct {
 	Worst              []GaugeView // three of them, for where there is no room for more
 	Waiting            []GaugeView // whose subject the plan does not hold yet
 	Bench              *BenchView
+	Turns              []string // keys of an address that lay something on the bench
 	Findings           findingsView
 	Aside              []string // what of the stored plan could not be read
 
@@ -124,24 +124,22 @@ type stageView struct {
 
 // View of the desk for a page. On the bench lies what is tried, or nothing.
 func (d *Desk) View(page string, bench *BenchView) *PlanView {
-	var tried []string // stays on the bench from page to page of the stage
-	if bench != nil && bench.Bike == "" {
-		for _, c := range bench.Choices {
-			tried = append(tried, "try", c.Try)
-		}
-	}
 	v := &PlanView{
 		ID: d.PlanID, Name: d.Plan.Name, Revision: d.Revision, Aside: d.Aside, Page: page, Loadout: d.Loadout,
-		Undo: d.Undo, Redo: d.Redo, Bike: d.Plan.Bike != nil, Bench: bench, href: d.Href,
+		Undo: d.Undo, Redo: d.Redo, Bike: d.Plan.Bike != nil, Bench: bench, Turns: d.house.TurnKeys(), href: d.Href,
 	}
 	if d.Wants("strip") {
 		v.setStrip(d)
 	}
 	if d.Wants("rail") || d.Wants("tabs") {
-		v.setStages(d, tried)
+		var laid Laid
+		if bench != nil {
+			laid = bench.laid
+		}
+		v.setStages(d, laid.Query())
 	}
 	if d.Wants("bench") && bench == nil {
-		v.Findings = findingsOf(d.Units, d.Report.Findings, d.OnTop(page, nil))
+		v.Findings = findingsOf(d.Units, d.Report.Findings, d.OnTop(page, Laid{}))
 	}
 	return v
 }
@@ -165,8 +163,8 @@ func (v *PlanView) setStrip(d *Desk) {
 }
 
 // setStages shows the way through the stages, the pages of the one that is looked at,
-// and what comes next. What is tried stays on the bench within a stage.
-func (v *PlanView) setStages(d *Desk, tried []string) {
+// and what comes next. What lies on the bench stays there within a stage.
+func (v *PlanView) setStages(d *Desk, laid []string) {
 	at, _ := d.house.pageOf(v.Page)
 	passed := false // the page, on the way through all of them
 	for i, st := range d.house.Stages {
@@ -185,7 +183,7 @@ func (v *PlanView) setStages(d *Desk, tried []string) {
 			}
 			passed = passed || p.ID == v.Page
 			if here && len(st.Pages) > 1 {
-				v.Tabs = append(v.Tabs, LinkView{p.Name, d.Href(p.ID, tried...), p.ID == v.Page})
+				v.Tabs = append(v.Tabs, LinkView{p.Name, d.Href(p.ID, laid...), p.ID == v.Page})
 			}
 		}
 	}

@@ -76,7 +76,7 @@ func Provides(tag string) func(*parts.Part) bool {
 // DisputesPage is the both-sides page of a stage.
 func DisputesPage(page string, list []Dispute) Handler {
 	return func(s *House, w http.ResponseWriter, r *http.Request) error {
-		return s.PartsPage(w, r, page, func(d *Desk, _ []plan.Choice) (any, error) {
+		return s.PartsPage(w, r, page, func(d *Desk, _ Laid) (any, error) {
 			view := disputesView{Has: d.Plan.Bike != nil}
 			if !view.Has {
 				return view, nil
@@ -119,7 +119,7 @@ func (d *Desk) dispute(page string, q Dispute) (disputeView, error) {
 		return v, err
 	}
 	for i, diff := range differences {
-		v.Sides[i].Href = d.Href(page, Tries(sides[i])...)
+		v.Sides[i].Href = d.Href(page, tries(sides[i]...)...)
 		v.Sides[i].Figures = d.sideFigures(q, sides[i][0].Part, diff.After)
 	}
 	return v, nil

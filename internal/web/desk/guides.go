@@ -87,7 +87,7 @@ func (g Guides) show(s *House, w http.ResponseWriter, r *http.Request) error {
 }
 
 // fill shows where a guide stands; a change that it proposes lies on the bench.
-func (g Guides) fill(d *Desk, v *guidesView, of *guide.Guide, tried []plan.Choice, bench *BenchView) (*BenchView, error) {
+func (g Guides) fill(d *Desk, v *guidesView, of *guide.Guide, tried Laid, bench *BenchView) (*BenchView, error) {
 	loadout, _ := d.Plan.Loadout(d.Loadout)
 	v.ID, v.Name, v.Says, v.Loadout = of.ID, of.Name, of.Says, loadout.Name
 	v.Trail = trailOf(d.Plan, of)

@@ -74,7 +74,7 @@ func deltaOf(u words.Units, diff eval.Difference, id figure.ID) string {
 
 // ListsOf are the lists of a page's slots, each with columns of its own, of all that goes on
 // or could.
-func (d *Desk) ListsOf(slots []parts.Slot, page string, columns func(parts.Slot) []Column, tried []plan.Choice) ([]OptionList, error) {
+func (d *Desk) ListsOf(slots []parts.Slot, page string, columns func(parts.Slot) []Column, tried Laid) ([]OptionList, error) {
 	built := d.Plan.Build(d.Loadout)
 	var lists []OptionList
 	for _, slot := range slots {
@@ -90,7 +90,7 @@ func (d *Desk) ListsOf(slots []parts.Slot, page string, columns func(parts.Slot)
 // OptionsFor lists the parts for a slot that a filter lets through, after the
 // standard one, on a page, and the rider's own whatever the filter says; they are held
 // against the plan only where the answer shows them.
-func (d *Desk) OptionsFor(slot parts.Slot, page string, fits func(*parts.Part) bool, columns []Column, keep []string, tried []plan.Choice) (OptionList, error) {
+func (d *Desk) OptionsFor(slot parts.Slot, page string, fits func(*parts.Part) bool, columns []Column, keep []string, tried Laid) (OptionList, error) {
 	info, _ := parts.KindOf(slot)
 	list := OptionList{Slot: slot, Name: info.Name}
 	for _, c := range columns {
@@ -122,7 +122,7 @@ func (d *Desk) OptionsFor(slot parts.Slot, page string, fits func(*parts.Part) b
 }
 
 // Rows holds choices against the plan, each a link to itself on a page.
-func (d *Desk) Rows(choices []plan.Choice, page string, columns []Column, keep []string, tried []plan.Choice) ([]optionRow, error) {
+func (d *Desk) Rows(choices []plan.Choice, page string, columns []Column, keep []string, tried Laid) ([]optionRow, error) {
 	choices = d.Plan.Scoped(choices, d.Loadout)
 	alternatives := make([]eval.Alternative, len(choices))
 	for i, c := range choices {
@@ -135,8 +135,8 @@ func (d *Desk) Rows(choices []plan.Choice, page string, columns []Column, keep [
 	rows := make([]optionRow, len(choices))
 	for i, c := range choices {
 		o := d.option(c, differences[i], d.Plan.Chosen(c.Slot, d.Loadout))
-		o.Href = d.Href(page, append(Tries([]plan.Choice{c}), keep...)...)
-		o.Tried = slices.ContainsFunc(tried, func(t plan.Choice) bool { return tryOf(t) == tryOf(c) })
+		o.Href = d.Href(page, append(tried.Instead(c), keep...)...)
+		o.Tried = slices.ContainsFunc(tried.Tried, func(t plan.Choice) bool { return tryOf(t) == tryOf(c) })
 		for _, column := range columns {
 			cell := column.Cell(d.Units, differences[i])
 			if cell == "?" && column.Money && c.Part != nil && c.Part.Price.Known() { // no rate brings it home yet

@@ -2,8 +2,6 @@ package desk
 
 import (
 	"net/http"
-
-	"valiantmule/internal/core/plan"
 )
 
 // LineupRow is one property of what stands side by side.
@@ -13,7 +11,7 @@ type LineupRow struct {
 }
 
 // PartsPage is a page of options: what is tried lies on the bench.
-func (s *House) PartsPage(w http.ResponseWriter, r *http.Request, page string, view func(d *Desk, tried []plan.Choice) (any, error)) error {
+func (s *House) PartsPage(w http.ResponseWriter, r *http.Request, page string, view func(d *Desk, tried Laid) (any, error)) error {
 	d, err := s.Open(r)
 	if err != nil {
 		return err

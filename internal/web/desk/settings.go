@@ -8,16 +8,16 @@ import (
 	"valiantmule/internal/core/plan"
 )
 
-// Settings are a page of what is set by hand, tried with the parts that lie on the bench.
+// Settings are a page of what is set by hand, tried with what else lies on the bench.
 type Settings struct {
 	StageForm
 	of func(d *Desk, s Shown) (FormBody, error)
 }
 
-// Shown is what a page of settings shows: the plan with the parts that are tried and, where
+// Shown is what a page of settings shows: the plan with what lies on the bench and, where
 // it can be used, what is typed.
 type Shown struct {
-	Tried []plan.Choice
+	Tried Laid
 	Form  url.Values // as it was sent, nil where nothing was
 	Errs  FormErrors
 	Query url.Values // of the address
@@ -27,30 +27,30 @@ type Shown struct {
 }
 
 // Touched reports whether it is another plan than the one that is saved.
-func (s Shown) Touched() bool { return len(s.Tried) > 0 || s.Form != nil }
+func (s Shown) Touched() bool { return s.Tried.Any() || s.Form != nil }
 
 // SettingsOf is the page of a form; saving it leaves the parts on the bench.
 func SettingsOf(f StageForm, of func(d *Desk, s Shown) (FormBody, error)) Settings {
 	page := Settings{f, of}
 	page.View = func(r *http.Request, d *Desk, typed url.Values, errs FormErrors) (FormBody, error) {
-		tried, err := d.Choices(r.URL.Query()["try"])
+		tried, err := d.Laid(r, r.URL.Query())
 		if err != nil {
 			return nil, err
 		}
 		return page.body(d, r, tried, typed, errs)
 	}
 	page.Kept = func(_ *House, r *http.Request, d *Desk, changed *plan.Plan) (string, error) {
-		tried, err := d.With(changed).Choices(r.URL.Query()["try"])
-		return d.Href(f.Stage, Tries(tried)...), err
+		l, err := d.With(changed).Laid(r, url.Values{"try": r.URL.Query()["try"]})
+		return d.Href(f.Stage, l.Query()...), err
 	}
 	return page
 }
 
 // body is the page of the plan as tried and typed.
-func (f Settings) body(d *Desk, r *http.Request, tried []plan.Choice, typed url.Values, errs FormErrors) (FormBody, error) {
+func (f Settings) body(d *Desk, r *http.Request, tried Laid, typed url.Values, errs FormErrors) (FormBody, error) {
 	s := Shown{
-		Tried: tried, Form: typed, Errs: errs, Query: r.URL.Query(), Plan: d.Plan.With(tried...),
-		State: FormState{Error: errs["form"], Try: d.Href(f.Stage+"/try", Tries(tried)...), Save: d.Href(f.Stage, Tries(tried)...)},
+		Tried: tried, Form: typed, Errs: errs, Query: r.URL.Query(), Plan: tried.On(d.Plan),
+		State: FormState{Error: errs["form"], Try: d.Href(f.Stage+"/try", tried.Query()...), Save: d.Href(f.Stage, tried.Query()...)},
 	}
 	if typed != nil && len(errs) == 0 {
 		s.Plan, _, _ = f.Read(d.With(s.Plan), typed)
@@ -75,17 +75,17 @@ func (f Settings) try(s *House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	tried, err := d.Choices(r.URL.Query()["try"])
+	tried, err := d.Laid(r, r.URL.Query())
 	if err != nil {
 		return err
 	}
-	changed, _, errs := f.Read(d.With(d.Plan.With(tried...)), r.PostForm)
+	changed, _, errs := f.Read(d.With(tried.On(d.Plan)), r.PostForm)
 	bench, err := f.Bench(d, changed, errs)
 	if err != nil {
 		return err
 	}
-	if len(tried) > 0 && len(errs) == 0 {
-		bench.Title = Title(tried) + ", set as typed"
+	if tried.Any() && len(errs) == 0 {
+		bench.Title = tried.Title() + ", set as typed"
 	}
 	body, err := f.body(d, r, tried, r.PostForm, errs)
 	if err != nil {

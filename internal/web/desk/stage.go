@@ -19,6 +19,7 @@ type Stage struct {
 	Name  string
 	Key   string // the letter behind g that leads to it
 	Pages []Page // the first has the stage's own id
+	Turns []Turn // of the plan, that its pages offer
 	Files fs.FS  // pages/*.gohtml; those that start with an underscore are shared by them
 	// State, where it is set, is how the stage stands beside its figures and findings.
 	State func(*Desk) verdict.State
@@ -75,7 +76,17 @@ func Check(stages []Stage) error {
 		needs[n.ID] = true
 	}
 	ids := map[figure.Stage]bool{}
+	turns := map[string]figure.Stage{}
+	for _, name := range []string{"try", "loadout", "base", "save", "stage", "need", "decision", "rate", "rate_from"} {
+		turns[name] = "bench" // what its form sends beside them
+	}
 	for _, st := range stages {
+		for _, t := range st.Turns {
+			if other, twice := turns[t.Key]; twice || t.Key == "" {
+				return fmt.Errorf("stage %q wants a key for its turn, %q is taken by %q", st.ID, t.Key, other)
+			}
+			turns[t.Key] = st.ID
+		}
 		ids[st.ID] = true
 		if other, twice := keys[st.Key]; twice || st.Key == "" {
 			return fmt.Errorf("stage %q wants a key of its own, %q is taken by %q", st.ID, st.Key, other)

@@ -116,11 +116,11 @@ type GaugeView struct {
 func LimitWord(f study.Figure) string { return cmp.Or(f.LimitName, "max") }
 
 // Gauges of a page: figures of a report, each a link to its working with what is tried.
-func (d *Desk) Gauges(of *eval.LoadoutReport, page string, tried []plan.Choice, ids ...figure.ID) []GaugeView {
+func (d *Desk) Gauges(of *eval.LoadoutReport, page string, tried Laid, ids ...figure.ID) []GaugeView {
 	var list []GaugeView
 	for _, id := range ids {
 		if f, ok := of.Figure(id); ok {
-			list = append(list, GaugeOf(d.Units, f, d.Href("working/"+string(id), append([]string{"stage", page}, Tries(tried)...)...)))
+			list = append(list, GaugeOf(d.Units, f, d.Href("working/"+string(id), append([]string{"stage", page}, tried.Query()...)...)))
 		}
 	}
 	return list

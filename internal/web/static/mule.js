@@ -267,7 +267,7 @@ document.addEventListener('alpine:init', () => {
     withBench(address) {
       const url = new URL(address, location);
       const here = new URLSearchParams(location.search);
-      ['try', 'pump'].forEach((name) => {
+      this.$root.dataset.turns.split(' ').forEach((name) => {
         url.searchParams.delete(name);
         here.getAll(name).forEach((value) => url.searchParams.append(name, value));
       });

@@ -54,7 +54,7 @@ type placeView struct {
 type threatView struct{ Hazard, Events, Breaks, Left string }
 
 func armourPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	return s.PartsPage(w, r, "armour", func(d *desk.Desk, tried []plan.Choice) (any, error) {
+	return s.PartsPage(w, r, "armour", func(d *desk.Desk, tried desk.Laid) (any, error) {
 		view := armourView{Has: d.Plan.Bike != nil}
 		if !view.Has {
 			return view, nil
@@ -64,7 +64,7 @@ func armourPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	})
 }
 
-func armour(d *desk.Desk, v *armourView, at guard.Place, tried []plan.Choice) error {
+func armour(d *desk.Desk, v *armourView, at guard.Place, tried desk.Laid) error {
 	after := d.After
 	risks := slices.Clone(after.Facts.Risks)
 	if risks == nil {
@@ -86,7 +86,7 @@ func armour(d *desk.Desk, v *armourView, at guard.Place, tried []plan.Choice) er
 	}
 	var marks []draw.Vulnerable
 	for i, r := range risks {
-		href := d.Href("armour", append(desk.Tries(tried), "place", string(r.Place.Place))...)
+		href := d.Href("armour", append(tried.Query(), "place", string(r.Place.Place))...)
 		row := riskRow{
 			Number: i + 1, Name: r.Place.Name, Href: href, Current: r.Place.Place == at,
 			Stranded: desk.Chance(r.Bare.Stranded), Left: desk.Chance(r.Left.Stranded), Days: words.Number(r.Left.Days, 2) + " d", Money: d.Repair(r.Left.Repair),
@@ -146,7 +146,7 @@ func guardsOf(b *plan.Built, place guard.Place) []string {
 
 // guardsFor lists what threatens a place, and every guard that does something for
 // it and goes on, slot by slot.
-func guardsFor(d *desk.Desk, r guard.Risk, tried []plan.Choice) (*placeView, error) {
+func guardsFor(d *desk.Desk, r guard.Risk, tried desk.Laid) (*placeView, error) {
 	v := &placeView{Name: r.Place.Name}
 	for _, t := range r.Threats {
 		info, _ := guard.HazardOf(t.Hazard)

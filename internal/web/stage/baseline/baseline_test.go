@@ -111,7 +111,7 @@ func TestRecord(t *testing.T) {
 	grips := s.Newest(t, demo.Rider).Build("travel").Part(parts.Grips)
 	require.NotNil(t, grips)
 	assert.Equal(t, "60 %", grips.Electric().Duty.String(), "what a row does not ask of a part that was found stays")
-	v.Post(path+"/bike/take", url.Values{"base": {webtest.Base(saved)}, "bike": {"fennick-300"}})
+	v.Post(path+"/choose", url.Values{"base": {webtest.Base(saved)}, "bike": {"fennick-300"}})
 	assert.True(t, s.Newest(t, demo.Rider).Baseline.IsZero(), "what was found on one bike is not true of another")
 }
 

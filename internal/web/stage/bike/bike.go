@@ -85,84 +85,40 @@ func bikeOf(s *desk.House, r *http.Request, id string) (*plan.Bike, error) {
 // ofPlan is put before a plan's id where its bike is meant.
 const ofPlan = "plan:"
 
+// bikeTurn is another bike, with the parts that go on it.
+var bikeTurn = desk.Turn{Key: bikeKey, Read: func(s *desk.House, r *http.Request, _ *desk.Desk, ids []string) ([]desk.Turned, error) {
+	bike, err := bikeOf(s, r, ids[0])
+	if err != nil {
+		return nil, err
+	}
+	return []desk.Turned{{
+		Value: ids[0], Name: bike.Name, Said: "Bike: " + bike.Name, Act: "Take this bike",
+		On: func(p *plan.Plan) *plan.Plan { return p.Riding(bike) },
+	}}, nil
+}}
+
+const bikeKey = "bike"
+
 func bikePage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	d, err := s.Open(r)
 	if err != nil {
 		return err
 	}
-	bench, _, err := d.Tried(r, "bike")
-	id := r.URL.Query().Get("bike")
-	if id != "" {
-		bench, err = triedBike(s, r, d, id)
-	}
+	bench, laid, err := d.Tried(r, "bike")
 	if err != nil {
 		return err
 	}
-	view, err := bikes(s, r, d, id)
+	view, err := bikes(s, r, d, laid)
 	if err != nil {
 		return err
 	}
 	return s.ShowPage(w, r, http.StatusOK, d, "bike", bench, view)
 }
 
-// onBike is the desk with another bike, and the choices of the query resolved
-// for it.
-func onBike(s *desk.House, r *http.Request, d *desk.Desk, id string, tries []string) (*desk.Desk, []plan.Choice, error) {
-	bike, err := bikeOf(s, r, id)
-	if err != nil {
-		return nil, nil, err
-	}
-	on := d.With(d.Plan.Riding(bike))
-	choices, err := on.Choices(tries)
-	return on, choices, err
-}
-
-func triedBike(s *desk.House, r *http.Request, d *desk.Desk, id string) (*desk.BenchView, error) {
-	on, choices, err := onBike(s, r, d, id, r.URL.Query()["try"])
-	if err != nil {
-		return nil, err
-	}
-	label := on.Plan.Bike.Name
-	if len(choices) > 0 {
-		label += " with " + desk.Title(choices)
-	}
-	bench, err := d.Bench(eval.Alternative{Label: label, Plan: on.Plan.With(choices...)}, "bike", d.OnTop("bike", choices, "bike", id))
-	if err != nil {
-		return nil, err
-	}
-	bench.Bike = id
-	bench.Action = "/plans/" + d.PlanID + "/bike/take"
-	d.Lay(bench, choices)
-	return bench, nil
-}
-
-// takeBike puts the bike that was tried into the plan, with what lay beside it.
-func takeBike(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
-	if err != nil {
-		return err
-	}
-	on, choices, err := onBike(s, r, d, r.PostFormValue("bike"), r.PostForm["try"])
-	if err != nil {
-		return err
-	}
-	summary := "Bike: " + on.Plan.Bike.Name
-	if len(choices) > 0 {
-		summary += " with " + desk.Title(choices)
-	}
-	err = s.Save(r, d, r.PostFormValue("base"), on.Plan.With(choices...), summary)
-	if errors.Is(err, store.ErrStale) {
-		return s.Stale(w, r, d, "bike", "The bike was not taken. Choose it again on the plan as it is now.", nil)
-	}
-	if err != nil {
-		return err
-	}
-	return desk.SeeOther(w, r, d.Href("bike"))
-}
-
 // bikes is the page: what there is to choose from, and the plan's bike beside the
 // one that is tried.
-func bikes(s *desk.House, r *http.Request, d *desk.Desk, tried string) (bikeView, error) {
+func bikes(s *desk.House, r *http.Request, d *desk.Desk, laid desk.Laid) (bikeView, error) {
+	tried := strings.Join(laid.Values(bikeKey), "")
 	list, err := s.Store.Bikes(r.Context())
 	if err != nil {
 		return bikeView{}, err
@@ -173,7 +129,7 @@ func bikes(s *desk.House, r *http.Request, d *desk.Desk, tried string) (bikeView
 		v.Bikes = append(v.Bikes, card(d, b, b.ID, tried, has && d.Plan.Bike.ID == b.ID))
 	}
 	v.Bikes = append(v.Bikes, bikeCard{
-		ID: blankBike, Name: "My own bike", Kind: "blank sheet", Href: d.Href("bike", "bike", blankBike), Tried: tried == blankBike,
+		ID: blankBike, Name: "My own bike", Kind: "blank sheet", Href: d.Href("bike", bikeKey, blankBike), Tried: tried == blankBike,
 		Note:    "Every number is optional; a gauge that lacks one says so, and the sheet says how to measure it.",
 		Current: has && d.Plan.Bike.ID == blankBike,
 	})
@@ -185,17 +141,13 @@ func bikes(s *desk.House, r *http.Request, d *desk.Desk, tried string) (bikeView
 		asked = append(asked, d.Plan.Bike)
 	}
 	if tried != "" {
-		other, err := bikeOf(s, r, tried)
-		if err != nil {
-			return v, err
-		}
-		asked = append(asked, other)
+		asked = append(asked, laid.On(d.Plan).Bike)
 	}
 	return v, ask(d, &v, asked)
 }
 
 func card(d *desk.Desk, b *plan.Bike, id, tried string, current bool) bikeCard {
-	card := bikeCard{ID: id, Name: b.Name, Kind: b.Kind, Note: b.Note, Href: d.Href("bike", "bike", id), Tried: tried == id, Current: current}
+	card := bikeCard{ID: id, Name: b.Name, Kind: b.Kind, Note: b.Note, Href: d.Href("bike", bikeKey, id), Tried: tried == id, Current: current}
 	for _, fact := range []struct {
 		known bool
 		text  string

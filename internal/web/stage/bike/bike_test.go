@@ -23,7 +23,7 @@ func TestOwnBikeFromABlankSheet(t *testing.T) {
 	_, _, header := v.Post("/garage", url.Values{"name": {"Mine"}, "currency": {"gbp"}})
 	plan := strings.TrimSuffix(header.Get("Location"), "/brief")
 	page := v.Page(plan + "/bike?bike=own-bike")
-	status, _, _ := v.Post(plan+"/bike/take", url.Values{"base": {webtest.Base(page)}, "bike": {"own-bike"}})
+	status, _, _ := v.Post(plan+"/choose", url.Values{"base": {webtest.Base(page)}, "bike": {"own-bike"}})
 	require.Equal(t, http.StatusSeeOther, status)
 	sheet := webtest.Form(v.Page(plan + "/sheet"))
 	for key, typed := range map[string]string{
@@ -65,11 +65,11 @@ func TestAnotherBikeKeepsItsRemedies(t *testing.T) {
 	next := v.Page(strings.ReplaceAll(way[1], "&amp;", "&"))
 	assert.Contains(t, next, "Fennick 300 Trail with ")
 	take := url.Values{"base": {webtest.Base(next)}, "bike": {"fennick-300"}, "try": {"rear-tyre:bracken-120-90-18"}}
-	status, _, header := v.Post(plan+"/bike/take", take)
+	status, _, header := v.Post(plan+"/choose", take)
 	require.Equal(t, http.StatusSeeOther, status)
 	after := v.Page(header.Get("Location"))
 	assert.NotContains(t, after, `data-finding="rear-tyre-clearance"`)
-	status, _, _ = v.Post(plan+"/bike/take", take)
+	status, _, _ = v.Post(plan+"/choose", take)
 	assert.Equal(t, http.StatusConflict, status)
 }
 
@@ -101,7 +101,7 @@ func TestShaftBike(t *testing.T) {
 			continue
 		}
 		shafts++
-		v.Post(path+"/bike/take", url.Values{"base": {webtest.Base(page)}, "bike": {id[1]}})
+		v.Post(path+"/choose", url.Values{"base": {webtest.Base(page)}, "bike": {id[1]}})
 		page = v.Page(path + "/gearing")
 		assert.NotContains(t, page, `class="pair`)
 		assert.Equal(t, 6, strings.Count(page, `class="ray ray-current"`), "its gears are still drawn")
@@ -123,7 +123,7 @@ func TestEveryBikeCanBeTaken(t *testing.T) {
 	v, path := s.Demo(t)
 	page := v.Page(path + "/bike")
 	for _, id := range regexp.MustCompile(`data-bike="([a-z0-9-]+)"`).FindAllStringSubmatch(page, -1) {
-		status, _, _ := v.Post(path+"/bike/take", url.Values{"base": {webtest.Base(v.Page(path + "/bike"))}, "bike": {id[1]}})
+		status, _, _ := v.Post(path+"/choose", url.Values{"base": {webtest.Base(v.Page(path + "/bike"))}, "bike": {id[1]}})
 		require.Equal(t, http.StatusSeeOther, status, id[1])
 		for _, page := range webtest.PageIDs() {
 			assert.NotRegexp(t, `NaN|\bInf\b|%!`, v.Page(path+"/"+page), "%s of %s", page, id[1])
@@ -149,7 +149,7 @@ func TestOwnBikeOfAnotherPlan(t *testing.T) {
 	assert.Contains(t, page, "Mine with the long shock")
 	id := regexp.MustCompile(`data-bike="(plan:[A-Z0-9]+)"`).FindStringSubmatch(page)
 	require.NotNil(t, id)
-	status, _, _ = v.Post(other+"/bike/take", url.Values{"base": {webtest.Base(page)}, "bike": {id[1]}})
+	status, _, _ = v.Post(other+"/choose", url.Values{"base": {webtest.Base(page)}, "bike": {id[1]}})
 	require.Equal(t, http.StatusSeeOther, status)
 	assert.Equal(t, "905 mm", webtest.Form(v.Page(other+"/sheet")).Get("seat_height"))
 	status, _, _ = v.Get(other + "/bike?bike=plan:NOBODY")

@@ -13,12 +13,9 @@ var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Bike, Name: "Bike", Key: "m", Files: files,
+	ID: figure.Bike, Name: "Bike", Key: "m", Files: files, Turns: []desk.Turn{bikeTurn},
 	Pages: []desk.Page{
-		{ID: "bike", Name: "Which bike", Routes: []desk.Route{
-			desk.Live("/bike", bikePage),
-			desk.Post("/bike/take", takeBike),
-		}},
+		{ID: "bike", Name: "Which bike", Routes: []desk.Route{desk.Live("/bike", bikePage)}},
 		{ID: "sheet", Name: "Its sheet", Routes: desk.Form(sheetForm)},
 	},
 }

@@ -7,7 +7,6 @@ import (
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/parts"
-	"valiantmule/internal/core/plan"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
 )
@@ -47,8 +46,8 @@ var contactColumns = map[parts.Slot][]desk.Column{
 
 func contactPage(page string) desk.Handler {
 	return func(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-		return s.PartsPage(w, r, page, func(d *desk.Desk, tried []plan.Choice) (any, error) {
-			view := contactView{Has: d.Plan.Bike != nil, Tried: len(tried) > 0}
+		return s.PartsPage(w, r, page, func(d *desk.Desk, tried desk.Laid) (any, error) {
+			view := contactView{Has: d.Plan.Bike != nil, Tried: tried.Any()}
 			if !view.Has {
 				return view, nil
 			}
@@ -58,7 +57,7 @@ func contactPage(page string) desk.Handler {
 	}
 }
 
-func contactPoints(d *desk.Desk, v *contactView, page string, tried []plan.Choice) error {
+func contactPoints(d *desk.Desk, v *contactView, page string, tried desk.Laid) error {
 	var err error
 	v.Lists, err = d.ListsOf(contactSlots[page], page, func(slot parts.Slot) []desk.Column {
 		return append([]desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Needs", "needs")}, contactColumns[slot]...)

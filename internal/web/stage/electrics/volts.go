@@ -66,7 +66,7 @@ func voltsOf(d *desk.Desk, kept string, form url.Values, errs desk.FormErrors) v
 	}
 	v.AllOn = allOnWords(c)
 	v.reads(d, c, kept)
-	v.Working = d.Gauges(d.Report, "volts", nil, "charge-margin", "charge-idle")
+	v.Working = d.Gauges(d.Report, "volts", desk.Laid{}, "charge-margin", "charge-idle")
 	return v
 }
 

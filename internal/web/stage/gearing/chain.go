@@ -9,7 +9,6 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/parts"
-	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
@@ -55,7 +54,7 @@ type readingRow struct {
 }
 
 func chainPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	return s.PartsPage(w, r, "chain", func(d *desk.Desk, tried []plan.Choice) (any, error) {
+	return s.PartsPage(w, r, "chain", func(d *desk.Desk, tried desk.Laid) (any, error) {
 		view := chainView{Has: d.Plan.Bike != nil}
 		if !view.Has {
 			return view, nil
@@ -65,13 +64,13 @@ func chainPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	})
 }
 
-func chain(d *desk.Desk, v *chainView, tried []plan.Choice) error {
+func chain(d *desk.Desk, v *chainView, tried desk.Laid) error {
 	after := d.After
 	v.readings(d, after)
 	if v.Shaft = d.Plan.Bike.Shaft(); v.Shaft {
 		return nil
 	}
-	v.Working = d.Gauges(d.Report, "chain", nil, "chain-links", "axle-shift")
+	v.Working = d.Gauges(d.Report, "chain", desk.Laid{}, "chain-links", "axle-shift")
 	for _, g := range v.Working {
 		v.Missing = append(v.Missing, g.Missing...)
 	}
@@ -82,7 +81,7 @@ func chain(d *desk.Desk, v *chainView, tried []plan.Choice) error {
 			Reaches: run.Reaches, Current: run.Current, Slot: slotWords(after.Facts.Chain.Adjuster, run),
 		}
 		if run.Choices != nil {
-			row.Href = d.Href("chain", desk.Tries(tried, run.Choices)...)
+			row.Href = d.Href("chain", tried.Query(run.Choices...)...)
 		}
 		v.Runs = append(v.Runs, row)
 	}
@@ -175,7 +174,7 @@ func (v *chainView) swaps(d *desk.Desk) {
 				choices[i].Loadout = d.Loadout
 			}
 		}
-		row.Href = d.Href("chain", desk.Tries(choices)...)
+		row.Href = d.Href("chain", desk.Laid{}.Query(choices...)...)
 		v.Swaps = append(v.Swaps, row)
 	}
 }

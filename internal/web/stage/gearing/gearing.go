@@ -10,7 +10,6 @@ import (
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
@@ -61,18 +60,18 @@ func gearingPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	bench, choices, err := d.Tried(r, "gearing")
+	bench, tried, err := d.Tried(r, "gearing")
 	if err != nil {
 		return err
 	}
-	view, err := gearingOf(d, r.URL.Query().Get("altitude"), choices)
+	view, err := gearingOf(d, r.URL.Query().Get("altitude"), tried)
 	if err != nil {
 		return err
 	}
 	return s.ShowPage(w, r, http.StatusOK, d, "gearing", bench, view)
 }
 
-func gearingOf(d *desk.Desk, altitude string, tried []plan.Choice) (gearingView, error) {
+func gearingOf(d *desk.Desk, altitude string, tried desk.Laid) (gearingView, error) {
 	v := gearingView{Speed: d.Units.Of("km/h")}
 	p, at := atAltitude(d.Plan, altitude)
 	v.Shaft = p.Bike != nil && p.Bike.Shaft()
@@ -105,9 +104,9 @@ func gearingOf(d *desk.Desk, altitude string, tried []plan.Choice) (gearingView,
 		keep = []string{"altitude", at}
 	}
 	for _, m := range v.Field.Marks {
-		v.Marks = append(v.Marks, mark(d, m, len(tried) > 0 && m.Figures.Pair == d.After.Facts.Drive.Pair, keep))
+		v.Marks = append(v.Marks, mark(d, m, tried, keep))
 	}
-	v.Altitudes = altitudes(d, "gearing", at, desk.Tries(tried))
+	v.Altitudes = altitudes(d, "gearing", at, tried.Query())
 	v.SteepGround = p.Brief.SteepGround().Name
 	v.table(d, field)
 	v.Hint = hint(d.Units, field)
@@ -116,7 +115,7 @@ func gearingOf(d *desk.Desk, altitude string, tried []plan.Choice) (gearingView,
 }
 
 func (v *gearingView) working(d *desk.Desk) {
-	v.Working = d.Gauges(d.Report, "gearing", nil, "cruise-rpm", "crawl-speed", "gear-change", "crawl-pull", "hold-gear", "speedometer")
+	v.Working = d.Gauges(d.Report, "gearing", desk.Laid{}, "cruise-rpm", "crawl-speed", "gear-change", "crawl-pull", "hold-gear", "speedometer")
 }
 
 // shown is a field with its road speeds in the rider's unit, to be drawn.
@@ -137,16 +136,16 @@ func shownGears(d *desk.Desk, gears []gearing.GearRange) []gearing.GearRange {
 	return gears
 }
 
-func mark(d *desk.Desk, m draw.Mark, tried bool, keep []string) markView {
+func mark(d *desk.Desk, m draw.Mark, tried desk.Laid, keep []string) markView {
 	p, u := m.Figures, d.Units
 	v := markView{
 		X: m.X.String(), Y: m.Y.String(), Front: strconv.Itoa(p.Pair.Front), Rear: strconv.Itoa(p.Pair.Rear),
-		Href: d.Href("gearing", keep...), Weak: p.Weak, Standard: p.Standard, Class: "pair",
+		Href: d.Href("gearing", append(tried.Instead(p.Choices...), keep...)...), Weak: p.Weak, Standard: p.Standard, Class: "pair",
 	}
 	for _, class := range []struct {
 		is   bool
 		name string
-	}{{p.Allowed, " is-allowed"}, {p.Current, " is-current"}, {p.NoChain, " is-unreachable"}, {tried, " is-tried"}} {
+	}{{p.Allowed, " is-allowed"}, {p.Current, " is-current"}, {p.NoChain, " is-unreachable"}, {tried.Any() && p.Pair == d.After.Facts.Drive.Pair, " is-tried"}} {
 		if class.is {
 			v.Class += class.name
 		}
@@ -156,9 +155,6 @@ func mark(d *desk.Desk, m draw.Mark, tried bool, keep []string) markView {
 		v.Under = "no-chain"
 	case p.NewChain:
 		v.Under = "new-chain"
-	}
-	if len(p.Choices) > 0 {
-		v.Href = d.Href("gearing", append(desk.Tries(p.Choices), keep...)...)
 	}
 	v.Title = fmt.Sprintf("%d/%d: %s against standard, walking pace %s, %s at the cruise, %s", p.Pair.Front, p.Pair.Rear,
 		u.As(figure.GearChange, p.ChangePercent),

@@ -32,7 +32,7 @@ type pullView struct {
 type pullRow struct{ Gear, Slope, At, Cruise string }
 
 func pullPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	return s.PartsPage(w, r, "pull", func(d *desk.Desk, tried []plan.Choice) (any, error) {
+	return s.PartsPage(w, r, "pull", func(d *desk.Desk, tried desk.Laid) (any, error) {
 		view := pullView{Has: d.Plan.Bike != nil, Speed: d.Units.Of("km/h")}
 		if !view.Has {
 			return view, nil
@@ -42,8 +42,8 @@ func pullPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	})
 }
 
-func pull(d *desk.Desk, v *pullView, kind terrain.Kind, altitude string, tried []plan.Choice) error {
-	p, at := atAltitude(d.Plan.With(tried...), altitude)
+func pull(d *desk.Desk, v *pullView, kind terrain.Kind, altitude string, tried desk.Laid) error {
+	p, at := atAltitude(tried.On(d.Plan), altitude)
 	report, err := d.On.Evaluate(p)
 	if err != nil {
 		return err
@@ -53,7 +53,7 @@ func pull(d *desk.Desk, v *pullView, kind terrain.Kind, altitude string, tried [
 		ground = p.Brief.SteepGround()
 	}
 	query := func(more ...string) []string {
-		list := desk.Tries(tried)
+		list := tried.Query()
 		for i := 0; i+1 < len(more); i += 2 {
 			if more[i+1] != "" {
 				list = append(list, more[i], more[i+1])
@@ -65,7 +65,7 @@ func pull(d *desk.Desk, v *pullView, kind terrain.Kind, altitude string, tried [
 		v.Grounds = append(v.Grounds, desk.LinkView{Name: g.Name, Href: d.Href("pull", query("ground", string(g.Kind), "altitude", at)...), Current: g.Kind == ground.Kind})
 	}
 	v.Altitudes = altitudes(d, "pull", at, query("ground", string(kind)))
-	v.Working = d.Gauges(report, "pull", nil, "crawl-pull", "climb", "top-speed", "hold-gear", "centre-height")
+	v.Working = d.Gauges(report, "pull", desk.Laid{}, "crawl-pull", "climb", "top-speed", "hold-gear", "centre-height")
 	for _, g := range v.Working {
 		v.Missing = append(v.Missing, g.Missing...)
 	}
@@ -77,7 +77,7 @@ func pull(d *desk.Desk, v *pullView, kind terrain.Kind, altitude string, tried [
 	}
 	speeds := func(kmh float64) float64 { own, _ := d.Units.Convert(kmh, "km/h"); return own }
 	var before []gearing.GearThrust
-	if len(tried) > 0 {
+	if tried.Any() {
 		plain, _ := atAltitude(d.Plan, at)
 		was, err := d.On.Evaluate(plain)
 		if err != nil {

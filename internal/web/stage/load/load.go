@@ -22,7 +22,7 @@ import (
 var loadForm = desk.StageForm{
 	Stage: "load", Title: "With the things moved", Save: "Keep them there", Read: readWhere,
 	View: func(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
-		tried, err := d.Choices(r.URL.Query()["try"])
+		tried, err := d.Laid(r, r.URL.Query())
 		if err != nil {
 			return nil, err
 		}
@@ -149,9 +149,9 @@ func sideWord(s plan.Side) string {
 	return "on the " + string(s)
 }
 
-func loadOf(d *desk.Desk, tried []plan.Choice, form url.Values, errs desk.FormErrors) (loadView, error) {
-	v := loadView{Has: d.Plan.Bike != nil, Tried: form != nil || len(tried) > 0,
-		FormState: desk.FormState{Error: errs["form"], Try: d.Href("load/try", desk.Tries(tried)...), Save: d.Href("load")}}
+func loadOf(d *desk.Desk, tried desk.Laid, form url.Values, errs desk.FormErrors) (loadView, error) {
+	v := loadView{Has: d.Plan.Bike != nil, Tried: form != nil || tried.Any(),
+		FormState: desk.FormState{Error: errs["form"], Try: d.Href("load/try", tried.Query()...), Save: d.Href("load")}}
 	if !v.Has {
 		return v, nil
 	}
@@ -159,7 +159,7 @@ func loadOf(d *desk.Desk, tried []plan.Choice, form url.Values, errs desk.FormEr
 	if form != nil {
 		shown, _, _ = readWhere(d, form)
 	}
-	shown = shown.With(tried...)
+	shown = tried.On(shown)
 	after, err := d.On.Evaluate(shown)
 	if err != nil {
 		return v, err
@@ -189,7 +189,7 @@ func (v *loadView) says(d *desk.Desk, after *eval.LoadoutReport) {
 }
 
 // options lists racks and bags, held against the plan.
-func (v *loadView) options(d *desk.Desk, tried []plan.Choice) (err error) {
+func (v *loadView) options(d *desk.Desk, tried desk.Laid) (err error) {
 	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Front axle", "axle-front"), desk.Moves("Rear axle", "axle-rear"), desk.Becomes("Fullest bag", "bag-fullest"), desk.Becomes("Range", "range")}
 	v.Lists, err = d.ListsOf(append(parts.RackSlots(), parts.BagSlots()...), "load", func(parts.Slot) []desk.Column { return columns }, tried)
 	return err

@@ -3,10 +3,8 @@ package ranging
 import (
 	"fmt"
 	"math"
-	"net/http"
 	"net/url"
 	"strconv"
-	"strings"
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
@@ -24,87 +22,9 @@ import (
 )
 
 // rangeForm is the cruise and the reserve that the fuel ladder is drawn for.
-var rangeForm = desk.StageForm{
+var rangeForm = desk.SettingsOf(desk.StageForm{
 	Stage: "range", Title: "With this cruise and reserve", Save: "Keep cruise and reserve", Read: readRange,
-	View: func(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
-		looked, err := d.Looked(r.URL.Query())
-		if err != nil {
-			return nil, err
-		}
-		return rangeOf(d, looked, typed, errs)
-	},
-}
-
-// bench lays what is looked at on the bench; nil when nothing is.
-func benchOf(d *desk.Desk, l desk.Looked) (*desk.BenchView, error) {
-	if len(l.Tried) == 0 && len(l.Turned) == 0 {
-		return nil, nil
-	}
-	var names []string
-	if len(l.Tried) > 0 {
-		names = append(names, desk.Title(l.Tried))
-	}
-	for _, id := range l.Turned {
-		names = append(names, d.TurnedWords(id))
-	}
-	onto := func(remedy []plan.Choice) string {
-		return d.Href("range", desk.Looked{Tried: desk.Merged(l.Tried, remedy), Turned: l.Turned}.Query("")...)
-	}
-	bench, err := d.Bench(eval.Alternative{Label: strings.Join(names, ", "), Plan: l.Plan}, "range", onto)
-	if err != nil {
-		return nil, err
-	}
-	bench.Action = "/plans/" + d.PlanID + "/choose"
-	d.Lay(bench, l.Tried)
-	bench.Pumps = l.Turned
-	return bench, nil
-}
-
-func rangePage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
-	if err != nil {
-		return err
-	}
-	if r.URL.Query().Has("cruise") { // a link that slows down
-		typed := url.Values{"cruise": {r.URL.Query().Get("cruise")}, "reserve": {d.Plan.Brief.Reserve.String()}}
-		return showRange(s, w, r, d, typed)
-	}
-	return showRange(s, w, r, d, nil)
-}
-
-// rangeTry holds cruise and reserve as typed, with what is looked at, against the
-// plan.
-func rangeTry(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
-	if err != nil {
-		return err
-	}
-	return showRange(s, w, r, d, r.PostForm)
-}
-
-func showRange(s *desk.House, w http.ResponseWriter, r *http.Request, d *desk.Desk, typed url.Values) error {
-	l, err := d.Looked(r.URL.Query())
-	if err != nil {
-		return err
-	}
-	var errs desk.FormErrors
-	var bench *desk.BenchView
-	if typed == nil {
-		bench, err = benchOf(d, l)
-	} else {
-		var changed *plan.Plan
-		changed, _, errs = readRange(d.With(l.Plan), typed)
-		bench, err = rangeForm.Bench(d, changed, errs)
-	}
-	if err != nil {
-		return err
-	}
-	body, err := rangeOf(d, l, typed, errs)
-	if err != nil {
-		return err
-	}
-	return s.ShowPage(w, r, http.StatusOK, d, "range", bench, body)
-}
+}, rangeOf)
 
 type rangeView struct {
 	Has     bool
@@ -183,22 +103,14 @@ func readRange(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	return &changed, summary, errs
 }
 
-// fuel is the page: what is looked at, with what is typed.
-func rangeOf(d *desk.Desk, l desk.Looked, form url.Values, errs desk.FormErrors) (rangeView, error) {
-	v := rangeView{Has: d.Plan.Bike != nil, Route: d.Plan.Route != nil, Signs: signs(), Km: d.Units.Of("km"), Litre: d.Units.Of("L"),
-		FormState: desk.FormState{Error: errs["form"], Try: d.Href("range/try", l.Query("")...), Save: d.Href("range")}}
+// rangeOf is the page.
+func rangeOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
+	v := rangeView{Has: d.Plan.Bike != nil, Route: d.Plan.Route != nil, Signs: signs(), Km: d.Units.Of("km"), Litre: d.Units.Of("L"), FormState: s.State}
 	if !v.Has {
 		return v, nil
 	}
-	shown := l.Plan
-	if form != nil {
-		shown, _, _ = readRange(d.With(l.Plan), form)
-	}
-	after, err := d.On.Evaluate(shown)
-	if err != nil {
-		return v, err
-	}
-	v.sliders(d, shown, form, errs)
+	l, shown, after := s.Tried, s.Plan, s.After
+	v.sliders(d, shown, s.Form, s.Errs)
 	gauge, _ := after.Figure(figure.Distance)
 	v.Missing = gauge.Missing
 	v.legs(d, l, shown, after)
@@ -207,7 +119,7 @@ func rangeOf(d *desk.Desk, l desk.Looked, form url.Values, errs desk.FormErrors)
 			in(d, "L", 1), in(d, "km", 0), func(m float64) string { return height(d, m) })
 	}
 	v.Says = rangeSays(d, after, gauge)
-	v.Working = d.Gauges(after, "range", l.Tried, "range", "usable-fuel", "consumption", "leg-margin", "dry-chance", "fuel-factor", "drag-area")
+	v.Working = d.Gauges(after, "range", l, "range", "usable-fuel", "consumption", "leg-margin", "dry-chance", "fuel-factor", "drag-area")
 	for _, g := range ranging.Grounds(after.Facts) {
 		v.Grounds = append(v.Grounds, groundRow{
 			g.Ground.Name, d.Units.Quantity(g.Kmh, "km/h"), d.Units.Quantity(g.RPM, "rpm"), strconv.Itoa(g.Gear), d.Units.Quantity(g.Litres, "L/100 km"),
@@ -265,7 +177,7 @@ func (v *rangeView) sliders(d *desk.Desk, shown *plan.Plan, form url.Values, err
 }
 
 // legs fills the table.
-func (v *rangeView) legs(d *desk.Desk, l desk.Looked, shown *plan.Plan, after *eval.LoadoutReport) {
+func (v *rangeView) legs(d *desk.Desk, l desk.Laid, shown *plan.Plan, after *eval.LoadoutReport) {
 	f := after.Facts.Range
 	for i, leg := range f.Legs {
 		if math.IsNaN(leg.NeedL) || math.IsNaN(leg.HaveL) {
@@ -283,7 +195,7 @@ func (v *rangeView) legs(d *desk.Desk, l desk.Looked, shown *plan.Plan, after *e
 		}
 		if joined, ok := f.Joined(i); ok {
 			row.Shut, row.ShutState = desk.SignedWords(litre, joined.MarginL), legState(joined)
-			row.Pump = &desk.LinkView{Name: "Shut " + leg.To, Href: d.Href("range", l.Query(leg.Ends.ID)...)}
+			row.Pump = &desk.LinkView{Name: "Shut " + leg.To, Href: d.Href("range", l.Turning(pumpKey, leg.Ends.ID)...)}
 		}
 		v.Legs = append(v.Legs, row)
 	}
@@ -301,13 +213,13 @@ func legState(l facts.Leg) desk.StateView {
 
 // pumps are the stops of a route with their signs; each leads to the page with it
 // turned.
-func pumps(d *desk.Desk, l desk.Looked, route *plan.Route) []draw.Pump {
+func pumps(d *desk.Desk, l desk.Laid, route *plan.Route) []draw.Pump {
 	if route == nil {
 		return nil
 	}
 	pumps := make([]draw.Pump, len(route.Stops))
 	for i, s := range route.Stops {
-		p := draw.Pump{ID: s.ID, Number: i + 1, Name: s.Name, Certainty: s.Certainty, Closed: s.Closed, Href: d.Href("range", l.Query(s.ID)...)}
+		p := draw.Pump{ID: s.ID, Number: i + 1, Name: s.Name, Certainty: s.Certainty, Closed: s.Closed, Href: d.Href("range", l.Turning(pumpKey, s.ID)...)}
 		p.Title = s.Name + ", " + certainty(s)
 		if s.Closed {
 			p.Title += ", shut: open it and see"
@@ -328,11 +240,11 @@ func certainty(s plan.Stop) string {
 }
 
 // ways lists what closes the leg that decides, on top of what is looked at.
-func (v *rangeView) ways(d *desk.Desk, l desk.Looked) error {
+func (v *rangeView) ways(d *desk.Desk, l desk.Laid) error {
 	bench := d.On
-	if l.Plan != d.Plan {
+	if l.Any() {
 		var err error
-		if bench, err = eval.NewBench(l.Plan, d.Shelf, d.Loadout, d.AsOf); err != nil {
+		if bench, err = eval.NewBench(l.On(d.Plan), d.Shelf, d.Loadout, d.AsOf); err != nil {
 			return err
 		}
 	}
@@ -343,11 +255,11 @@ func (v *rangeView) ways(d *desk.Desk, l desk.Looked) error {
 	href := func(w eval.Way) string {
 		switch {
 		case w.Choices != nil:
-			return d.Href("range", desk.Looked{Tried: desk.Merged(l.Tried, w.Choices), Turned: l.Turned}.Query("")...)
+			return d.Href("range", l.Query(w.Choices...)...)
 		case w.Reopens != nil:
-			return d.Href("range", l.Query(w.Reopens.ID)...)
+			return d.Href("range", l.Turning(pumpKey, w.Reopens.ID)...)
 		}
-		return d.Href("range", append(l.Query(""), "cruise", w.Cruise.String())...)
+		return d.Href("range", l.Turning(cruiseKey, w.Cruise.String())...)
 	}
 	for _, w := range ways {
 		after, _ := w.After.Figure(figure.Distance)
@@ -375,16 +287,12 @@ func (v *rangeView) ways(d *desk.Desk, l desk.Looked) error {
 }
 
 // carriers lists tanks, bladders and cans, held against the plan.
-func (v *rangeView) carriers(d *desk.Desk, l desk.Looked) error {
+func (v *rangeView) carriers(d *desk.Desk, l desk.Laid) error {
 	built := d.Plan.Build(d.Loadout)
 	fits := func(p *parts.Part) bool { return d.Shelf.CouldFit(built, p) }
 	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Rear axle", "axle-rear"), desk.Becomes("Fuel then", "usable-fuel"), desk.Becomes("Range then", "range"), desk.Moves("Own hours", "own-hours")}
-	var keep []string
-	for _, id := range l.Turned {
-		keep = append(keep, "pump", id)
-	}
 	for _, slot := range parts.FuelSlots() {
-		list, err := d.OptionsFor(slot, "range", fits, columns, keep, l.Tried)
+		list, err := d.OptionsFor(slot, "range", fits, columns, nil, l)
 		if err != nil {
 			return err
 		}

@@ -120,7 +120,7 @@ func routeOf(d *desk.Desk, form url.Values, errs desk.FormErrors) routeView {
 		climb = "no heights in the file: nothing climbs"
 	}
 	v.Facts = []string{d.Units.Quantity(shown.LengthKm(), "km"), climb, fmt.Sprintf("%d pumps", len(shown.Open()))}
-	pumps := pumps(d, desk.Looked{}, shown)
+	pumps := pumps(d, desk.Laid{}, shown)
 	for i := range pumps {
 		pumps[i].Title = fmt.Sprintf("%d %s, %s", i+1, shown.Stops[i].Name, certainty(shown.Stops[i]))
 	}

@@ -16,13 +16,9 @@ var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Range, Name: "Range", Key: "r", Files: files,
+	ID: figure.Range, Name: "Range", Key: "r", Files: files, Turns: []desk.Turn{pumpTurn, cruiseTurn},
 	Pages: []desk.Page{
-		{ID: "range", Name: "Fuel ladder", Routes: []desk.Route{
-			desk.Get("/range", rangePage),
-			desk.Post("/range", rangeForm.Keep),
-			desk.Post("/range/try", rangeTry),
-		}},
+		{ID: "range", Name: "Fuel ladder", Routes: rangeForm.Routes()},
 		{ID: "route", Name: "Route", Routes: append(desk.Form(routeForm),
 			desk.Route{Method: http.MethodPost, Path: "/route/import", Handle: importRoute, Large: gpx.MaxBytes},
 			desk.Post("/route/part", routePart),

@@ -40,12 +40,12 @@ var decisionKeys = map[plan.Decision]string{
 const drawerMost = 40
 
 func drawerPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	return s.PartsPage(w, r, "drawer", func(d *desk.Desk, tried []plan.Choice) (any, error) {
+	return s.PartsPage(w, r, "drawer", func(d *desk.Desk, tried desk.Laid) (any, error) {
 		return drawer(d, r.URL.Query(), tried)
 	})
 }
 
-func drawer(d *desk.Desk, query url.Values, tried []plan.Choice) (drawerView, error) {
+func drawer(d *desk.Desk, query url.Values, tried desk.Laid) (drawerView, error) {
 	v := drawerView{
 		Has: d.Plan.Bike != nil, Query: strings.TrimSpace(query.Get("q")), Price: query.Get("price"), Mass: query.Get("mass"), Fits: !query.Has("q") || query.Has("fits"),
 		Find: "/plans/" + d.PlanID + "/drawer", Choose: "/plans/" + d.PlanID + "/choose", Own: d.Href("part"),
@@ -105,7 +105,7 @@ func search(d *desk.Desk, v drawerView, slot parts.Slot) ([]*parts.Part, error) 
 }
 
 // held holds parts of any slot against the plan.
-func held(d *desk.Desk, found []*parts.Part, keep []string, tried []plan.Choice) (desk.OptionList, error) {
+func held(d *desk.Desk, found []*parts.Part, keep []string, tried desk.Laid) (desk.OptionList, error) {
 	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Needs", "needs")}
 	list := desk.OptionList{Slot: "drawer", Name: "Parts"}
 	for _, c := range columns {

@@ -254,7 +254,7 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 		})
 	}
 	v.Stairs = stairs(d)
-	v.Totals = d.Gauges(d.Report, "spend", nil, "cost", "cost-needed", "cost-wanted", "cost-baseline", "cost-spent", "cost-open", "cost-later", "contingency", "own-hours")
+	v.Totals = d.Gauges(d.Report, "spend", desk.Laid{}, "cost", "cost-needed", "cost-wanted", "cost-baseline", "cost-spent", "cost-open", "cost-later", "contingency", "own-hours")
 	cost, _ := d.Report.Figure(figure.Cost)
 	v.Over = over(cost)
 	return v

@@ -103,10 +103,10 @@ func heightOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 	v.Sits = sitsOf(form, l)
 	state, pose := chosen(heightStates, s.Query.Get("state")), chosen(riderPoses, s.Query.Get("rider"))
 	for _, o := range heightStates {
-		v.States = append(v.States, desk.LinkView{Name: o.Name, Href: d.Href("height", append(desk.Tries(tried), "state", o.Value, "rider", pose)...), Current: o.Value == state})
+		v.States = append(v.States, desk.LinkView{Name: o.Name, Href: d.Href("height", append(tried.Query(), "state", o.Value, "rider", pose)...), Current: o.Value == state})
 	}
 	for _, o := range riderPoses {
-		v.Riders = append(v.Riders, desk.LinkView{Name: o.Name, Href: d.Href("height", append(desk.Tries(tried), "state", state, "rider", o.Value)...), Current: o.Value == pose})
+		v.Riders = append(v.Riders, desk.LinkView{Name: o.Name, Href: d.Href("height", append(tried.Query(), "state", state, "rider", o.Value)...), Current: o.Value == pose})
 	}
 	v.Drawing = draw.TurnedBike(turned(d, after, state, draw.RiderPose(pose)))
 	v.Rows, v.Beds = heightRows(d, after), bedRows(d, after)

@@ -54,7 +54,7 @@ func rockAdvice(r *eval.LoadoutReport, front bool) float64 {
 }
 
 func insidePage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	return s.PartsPage(w, r, "inside", func(d *desk.Desk, tried []plan.Choice) (any, error) {
+	return s.PartsPage(w, r, "inside", func(d *desk.Desk, tried desk.Laid) (any, error) {
 		view := insideView{Has: d.Plan.Bike != nil}
 		if !view.Has {
 			return view, nil
@@ -64,7 +64,7 @@ func insidePage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	})
 }
 
-func inside(d *desk.Desk, view *insideView, tried []plan.Choice) error {
+func inside(d *desk.Desk, view *insideView, tried desk.Laid) error {
 	built := d.Plan.Build(d.Loadout)
 	for _, c := range tyre.Contents() {
 		view.Schools = append(view.Schools, schoolView{c.Name, c.School})
@@ -135,7 +135,7 @@ type wheelNow struct {
 }
 
 func wheelsPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	return s.PartsPage(w, r, "wheels", func(d *desk.Desk, tried []plan.Choice) (any, error) {
+	return s.PartsPage(w, r, "wheels", func(d *desk.Desk, tried desk.Laid) (any, error) {
 		view := wheelsView{Has: d.Plan.Bike != nil}
 		if !view.Has {
 			return view, nil

@@ -25,7 +25,7 @@ import (
 var pressuresForm = desk.StageForm{
 	Stage: "pressures", Title: "The card as typed", Save: "Save the card", Read: readPressures,
 	View: func(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
-		tried, err := d.Choices(r.URL.Query()["try"])
+		tried, err := d.Laid(r, r.URL.Query())
 		if err != nil {
 			return nil, err
 		}
@@ -92,9 +92,9 @@ func (v pressuresView) With(state desk.FormState) desk.FormBody {
 }
 
 // pressures is the card of the loadout on view, with what is tried on the bike.
-func pressures(d *desk.Desk, at, wheel string, tried []plan.Choice, form url.Values, errs desk.FormErrors) (pressuresView, error) {
+func pressures(d *desk.Desk, at, wheel string, tried desk.Laid, form url.Values, errs desk.FormErrors) (pressuresView, error) {
 	loadout, _ := d.Plan.Loadout(d.Loadout)
-	v := pressuresView{Has: d.Plan.Bike != nil, Unit: d.Units.Of("kPa"), Loadout: loadout.Name, Tried: len(tried) > 0,
+	v := pressuresView{Has: d.Plan.Bike != nil, Unit: d.Units.Of("kPa"), Loadout: loadout.Name, Tried: tried.Any(),
 		FormState: desk.FormState{Error: errs["form"], Try: d.Href("pressures/try"), Save: d.Href("pressures")}}
 	if !v.Has {
 		return v, nil
@@ -105,7 +105,7 @@ func pressures(d *desk.Desk, at, wheel string, tried []plan.Choice, form url.Val
 	if wheel != "front" {
 		wheel = "rear"
 	}
-	shown := d.Plan.With(tried...)
+	shown := tried.On(d.Plan)
 	if form != nil && len(errs) == 0 {
 		shown, _, _ = readPressures(d, form)
 	}
@@ -114,7 +114,7 @@ func pressures(d *desk.Desk, at, wheel string, tried []plan.Choice, form url.Val
 		return v, err
 	}
 	look := func(at, wheel string) string {
-		return d.Href("pressures", append(desk.Tries(tried), "at", at, "wheel", wheel)...)
+		return d.Href("pressures", append(tried.Query(), "at", at, "wheel", wheel)...)
 	}
 	for _, p := range report.Facts.Pressures {
 		own := loadout.Pressure(p.Surface.ID)

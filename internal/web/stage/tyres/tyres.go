@@ -41,7 +41,7 @@ var tyreColumns = map[parts.Slot][]desk.Column{
 }
 
 func tyresPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	return s.PartsPage(w, r, "tyres", func(d *desk.Desk, tried []plan.Choice) (any, error) {
+	return s.PartsPage(w, r, "tyres", func(d *desk.Desk, tried desk.Laid) (any, error) {
 		view := tyresView{Has: d.Plan.Bike != nil, All: r.URL.Query().Has("all")}
 		if !view.Has {
 			return view, nil
@@ -51,7 +51,7 @@ func tyresPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	})
 }
 
-func tyres(d *desk.Desk, view *tyresView, beside []string, tried []plan.Choice) error {
+func tyres(d *desk.Desk, view *tyresView, beside []string, tried desk.Laid) error {
 	beside = known(d, beside)
 	var keep []string
 	for _, id := range beside {
@@ -81,7 +81,7 @@ func tyres(d *desk.Desk, view *tyresView, beside []string, tried []plan.Choice) 
 		view.Lists = append(view.Lists, list)
 	}
 	if len(beside) > 0 {
-		view.Clear = d.Href("tyres", desk.Tries(tried)...)
+		view.Clear = d.Href("tyres", tried.Query()...)
 	}
 	return lineup(d, view, beside, tried)
 }
@@ -108,9 +108,9 @@ func tyrePart(d *desk.Desk, id string) *parts.Part {
 
 // besideLink puts a tyre beside the others or takes it away; without an address
 // when there is no place left.
-func besideLink(d *desk.Desk, beside []string, id string, all bool, tried []plan.Choice) *desk.LinkView {
+func besideLink(d *desk.Desk, beside []string, id string, all bool, tried desk.Laid) *desk.LinkView {
 	link := &desk.LinkView{Name: "beside", Current: slices.Contains(beside, id)}
-	query := desk.Tries(tried)
+	query := tried.Query()
 	if all {
 		query = append(query, "all", "1")
 	}
@@ -152,7 +152,7 @@ type contender struct {
 // lineup draws up to four tyres in true section, each over the standard one of
 // its end: what stands beside, or else the plan's rear tyre and the one on the
 // bench.
-func lineup(d *desk.Desk, view *tyresView, beside []string, tried []plan.Choice) error {
+func lineup(d *desk.Desk, view *tyresView, beside []string, tried desk.Laid) error {
 	list := contenders(d, beside, tried)
 	alternatives := make([]eval.Alternative, len(list))
 	for i, c := range list {
@@ -194,7 +194,7 @@ func tyreOf(t *parts.Tyre, style draw.Style) draw.Tyre {
 	return draw.Tyre{Style: style, WidthMM: t.WidthMM(), DiameterMM: t.DiameterMM(), RimMM: 25.4 * t.Size.RimIn}
 }
 
-func contenders(d *desk.Desk, beside []string, tried []plan.Choice) []contender {
+func contenders(d *desk.Desk, beside []string, tried desk.Laid) []contender {
 	var list []contender
 	for _, id := range beside {
 		part := tyrePart(d, id)
@@ -212,7 +212,7 @@ func contenders(d *desk.Desk, beside []string, tried []plan.Choice) []contender 
 		return list
 	}
 	slot := parts.RearTyre
-	for _, c := range tried {
+	for _, c := range tried.Tried {
 		if c.Slot == parts.FrontTyre {
 			slot = parts.FrontTyre
 		}
@@ -235,8 +235,8 @@ func contenders(d *desk.Desk, beside []string, tried []plan.Choice) []contender 
 	if d.Plan.Chosen(slot, d.Loadout) != nil {
 		add(d.Plan, "in the plan", draw.Current)
 	}
-	if len(tried) > 0 {
-		add(d.Plan.With(tried...), "on the bench", draw.Tried)
+	if tried.Any() {
+		add(tried.On(d.Plan), "on the bench", draw.Tried)
 	}
 	return list
 }
