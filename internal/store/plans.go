@@ -108,7 +108,7 @@ func (s *Store) Plan(ctx context.Context, rider, planID string) (*Snapshot, erro
 	if err != nil {
 		return nil, err
 	}
-	snapshot := &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, Aside: aside, Redo: row.Redo.String, Version: row.Revision + " " + row.Next.String, logID: row.LogID}
+	snapshot := &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, Aside: aside, Redo: row.Redo.String, Version: versionOf(row.Revision, row.Next), logID: row.LogID}
 	if err := s.withReadings(ctx, snapshot); err != nil {
 		return nil, err
 	}
@@ -117,6 +117,27 @@ func (s *Store) Plan(ctx context.Context, rider, planID string) (*Snapshot, erro
 	}
 	return snapshot, nil
 }
+
+// Version of a rider's plan, that of its snapshot, without reading it; ErrNotFound for
+// another's or none.
+func (s *Store) Version(ctx context.Context, rider, planID string) (string, error) {
+	var row struct {
+		Revision string         `db:"id"`
+		Next     sql.NullString `db:"next_id"`
+		logSum
+	}
+	err := s.db.GetContext(ctx, &row, `
+		SELECT r.id, r.next_id, COUNT(g.id) AS n, COALESCE(BIT_XOR(CRC32(CONCAT(g.id, g.document))), 0) AS checks
+		FROM plans p JOIN heads h ON h.plan_id = p.id JOIN revisions r ON r.id = h.revision_id LEFT JOIN readings g ON g.log_id = COALESCE(p.family_id, p.id)
+		WHERE p.rider_id = ? AND p.removed_at IS NULL AND p.id = ? GROUP BY r.id, r.next_id`, rider, planID)
+	if errors.Is(err, sql.ErrNoRows) {
+		return "", ErrNotFound
+	}
+	return versionOf(row.Revision, row.Next) + row.logSum.version(), err
+}
+
+// versionOf a plan is that of its head; its log's comes behind it.
+func versionOf(revision string, next sql.NullString) string { return revision + " " + next.String }
 
 // encode is a plan's document without its readings, which are kept beside it.
 func encode(p *plan.Plan) ([]byte, error) {

@@ -119,8 +119,8 @@ func (s *Store) withReadings(ctx context.Context, list ...*Snapshot) error {
 		log := lists[snapshot.logID]
 		snapshot.Plan.Readings = log.readings
 		snapshot.Aside = append(snapshot.Aside, log.aside...)
-		if log.version != "" {
-			snapshot.Version += " " + log.version
+		if snapshot.Version != "" { // it is of one plan that is looked at
+			snapshot.Version += log.seen.version()
 		}
 	}
 	return err

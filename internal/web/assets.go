@@ -4,6 +4,7 @@ import (
 	"crypto/sha256"
 	"embed"
 	"encoding/hex"
+	"fmt"
 	"io/fs"
 	"mime"
 	"net/http"
@@ -13,6 +14,7 @@ import (
 
 	"github.com/go-chi/chi/v5"
 
+	"valiantmule/internal/web/desk"
 	thirdparty "valiantmule/third_party"
 )
 
@@ -26,14 +28,29 @@ type bundle struct {
 	hash  string
 }
 
-func newBundle() (*bundle, error) {
+func newBundle(stages []desk.Stage) (*bundle, error) {
 	b := &bundle{files: map[string][]byte{}}
-	for _, source := range []fs.FS{static, thirdparty.Files} {
+	sources := []fs.FS{static, thirdparty.Files}
+	for _, st := range stages {
+		if st.Script == "" {
+			continue
+		}
+		own, err := fs.Sub(st.Files, "static")
+		if err != nil {
+			return nil, err
+		}
+		sources = append(sources, own)
+	}
+	for _, source := range sources {
 		err := fs.WalkDir(source, ".", func(name string, d fs.DirEntry, err error) error {
 			if err != nil || d.IsDir() {
 				return err
 			}
-			b.files[path.Base(name)], err = fs.ReadFile(source, name)
+			base := path.Base(name)
+			if _, twice := b.files[base]; twice && path.Ext(base) == ".js" {
+				return fmt.Errorf("script %q is there twice", base)
+			}
+			b.files[base], err = fs.ReadFile(source, name)
 			return err
 		})
 		if err != nil {

@@ -18,6 +18,7 @@ import (
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/web"
+	"valiantmule/internal/web/desk"
 	"valiantmule/internal/web/webtest"
 )
 
@@ -116,6 +117,36 @@ func BenchmarkHover(b *testing.B) {
 		}
 		b.ReportMetric(float64(cpu(b)-since)/float64(b.N), "cpu-ns/op")
 	})
+}
+
+// BenchmarkHandler is what the handler itself uses, without a client: a page that is kept,
+// and pointing at a tyre. It is compared with the commit before in one run.
+func BenchmarkHandler(b *testing.B) {
+	s := webtest.Of(b, web.Options{Kept: 24 << 20})
+	v, path := s.Demo(b)
+	run := func(name, page string, ids ...string) {
+		b.Run(name, func(b *testing.B) {
+			r := with(v, path+page)
+			r.Header.Set("Accept-Encoding", "gzip")
+			if len(ids) > 0 {
+				r.Header.Set(desk.PartsHeader, strings.Join(ids, ","))
+			}
+			since := cpu(b)
+			for b.Loop() {
+				answer := httptest.NewRecorder()
+				s.Handler.ServeHTTP(answer, r)
+				require.Equal(b, http.StatusOK, answer.Code)
+			}
+			b.ReportMetric(float64(cpu(b)-since)/float64(b.N), "cpu-ns/op")
+		})
+	}
+	run("kept-tyres", "/tyres?loadout=travel")
+	run("kept-range", "/range?loadout=travel")
+	made := webtest.New(b)
+	s = made
+	v, path = made.Demo(b)
+	run("hover", "/tyres?loadout=travel&try="+string(parts.RearTyre)+":wether-130-80-18", "bench", "tabs", "lineup")
+	run("made", "/tyres?loadout=travel")
 }
 
 // cpu is what this process has used so far; waiting for the database does not count.

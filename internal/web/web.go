@@ -47,12 +47,12 @@ var pages embed.FS
 func New(o Options) (http.Handler, error) {
 	s := &Server{log: o.Log, demoRider: o.DemoRider, sessions: newSessions(o.Store)}
 	var err error
-	if s.assets, err = newBundle(); err != nil {
-		return nil, err
-	}
 	stages := o.Stages
 	if stages == nil {
 		stages = Stages()
+	}
+	if s.assets, err = newBundle(stages); err != nil {
+		return nil, err
 	}
 	if s.House, err = desk.NewHouse(o.Store, s.rider, s.assets.path, pages, o.Kept, stages); err != nil {
 		return nil, err

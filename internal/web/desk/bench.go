@@ -16,12 +16,13 @@ type BenchView struct {
 	Rates   []string     // currencies of prices that no rate brings home yet
 	Home    string       // the plan's currency
 	Today   string
-	Scope   *LinkView // the same for this loadout only, or for all
-	SaveAs  string    // what to press where a form saves
-	Action  string    // where what is laid on it is sent to be kept
-	Hidden  []hidden  // what is laid on it, as that form sends it
-	Act     string    // on its one button, where it is not for the rider to say more
-	Problem string    // why there is nothing to compare
+	Scope   *LinkView  // the same for this loadout only, or for all
+	SaveAs  string     // what to press where a form saves
+	Action  string     // where what is laid on it is sent to be kept
+	Hidden  []hidden   // what is laid on it, as that form sends it
+	Act     string     // on its one button, where it is not for the rider to say more
+	Problem string     // why there is nothing to compare
+	Errors  FormErrors // that stand against it
 	Moves   []MoveView
 	Others  []MoveView
 	Appears findingsView
@@ -116,6 +117,14 @@ func (d *Desk) Price(a money.Amount) string {
 		return a.Display() + ", " + home.Display() + " at the rate of " + by.On
 	}
 	return a.Display()
+}
+
+// Evaluate is the report of a change of the plan; that of what lies on the bench is there.
+func (d *Desk) Evaluate(p *plan.Plan) (*eval.LoadoutReport, error) {
+	if p == d.After.Facts.Plan {
+		return d.After, nil
+	}
+	return d.On.Evaluate(p)
 }
 
 // Bench holds one alternative against the plan and shows the difference; from then on

@@ -35,16 +35,15 @@ func Today() string { return time.Now().Format(time.DateOnly) }
 
 // Open loads the plan of a request and evaluates it.
 func (s *House) Open(r *http.Request) (*Desk, error) {
-	l, err := s.look(r)
+	o, err := s.look(r)
 	if err != nil {
 		return nil, err
 	}
-	d := &Desk{Snapshot: l.snapshot, Shelf: l.shelf, Loadout: r.FormValue("loadout"), Units: UnitsOf(r), AsOf: Today(), house: s, asked: fragmentOf(r)}
-	d.Shelf = d.Plan.WithOwn(d.Shelf)
+	d := &Desk{Snapshot: o.Snapshot, Shelf: o.shelf, Loadout: r.FormValue("loadout"), Units: UnitsOf(r), AsOf: o.day, house: s, asked: fragmentOf(r)}
 	if _, err := d.Plan.Loadout(d.Loadout); err != nil {
 		d.Loadout = d.Plan.Loadouts[len(d.Plan.Loadouts)-1].ID
 	}
-	if d.On, err = eval.NewBench(d.Plan, d.Shelf, d.Loadout, d.AsOf); err != nil {
+	if d.On, err = o.bench(d.Loadout); err != nil {
 		return nil, err
 	}
 	d.Report = d.On.Report()
@@ -93,6 +92,7 @@ type PlanView struct {
 	Worst              []GaugeView // three of them, for where there is no room for more
 	Waiting            []GaugeView // whose subject the plan does not hold yet
 	Bench              *BenchView
+	Script             string   // module of the stage, "" for none
 	Turns              []string // keys of an address that lay something on the bench
 	Findings           findingsView
 	Aside              []string // what of the stored plan could not be read
@@ -127,6 +127,9 @@ func (d *Desk) View(page string, bench *BenchView) *PlanView {
 	v := &PlanView{
 		ID: d.PlanID, Name: d.Plan.Name, Revision: d.Revision, Aside: d.Aside, Page: page, Loadout: d.Loadout,
 		Undo: d.Undo, Redo: d.Redo, Bike: d.Plan.Bike != nil, Bench: bench, Turns: d.house.TurnKeys(), href: d.Href,
+	}
+	if at, _ := d.house.pageOf(page); at >= 0 {
+		v.Script = d.house.Stages[at].Script
 	}
 	if d.Wants("strip") {
 		v.setStrip(d)

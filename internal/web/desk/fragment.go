@@ -42,15 +42,18 @@ var around = []string{"strip", "rail", "bench"}
 // partOf is the template of a part: that name with its id, given the whole frame.
 func partOf(page *template.Template, id string) *template.Template { return page.Lookup("part-" + id) }
 
-// execute writes a page, or only the parts of it that are asked for. A part that this
-// page has not leads to the whole page: the one who asks then sees what is there.
+// execute writes a page, or only the parts of it that are asked for. One that this page
+// has not is left out: nothing was computed for it.
 func (f fragment) execute(out *bytes.Buffer, page *template.Template, frame Frame) error {
-	missing := func(id string) bool { return partOf(page, id) == nil }
-	if len(f) == 0 || frame.Plan == nil || slices.ContainsFunc(f, missing) {
+	if len(f) == 0 || frame.Plan == nil {
 		return page.Execute(out, frame)
 	}
 	for _, id := range f {
-		if err := partOf(page, id).Execute(out, frame); err != nil {
+		part := partOf(page, id)
+		if part == nil {
+			continue
+		}
+		if err := part.Execute(out, frame); err != nil {
 			return err
 		}
 	}

@@ -12,6 +12,8 @@ import (
 	"net/http"
 
 	"valiantmule/internal/store"
+
+	"github.com/maypok86/otter/v2"
 )
 
 // House is what is there for every request.
@@ -20,8 +22,9 @@ type House struct {
 	Rider  func(*http.Request) string // id of who is signed in, "" when nobody is
 	Stages []Stage
 
-	pages map[string]*template.Template
-	memo  *memo
+	pages  map[string]*template.Template
+	memo   *memo
+	opened *otter.Cache[openedKey, *opened]
 }
 
 // NewHouse checks the stages and parses their templates, and those of pages that
@@ -35,6 +38,6 @@ func NewHouse(st *store.Store, rider func(*http.Request) string, asset func(name
 	if err != nil {
 		return nil, err
 	}
-	s := &House{Store: st, Rider: rider, Stages: stages, memo: m}
+	s := &House{Store: st, Rider: rider, Stages: stages, memo: m, opened: newOpened()}
 	return s, s.parse(asset, own)
 }

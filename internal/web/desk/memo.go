@@ -10,15 +10,12 @@ import (
 
 	"github.com/go-chi/chi/v5"
 	"github.com/maypok86/otter/v2"
-
-	"valiantmule/internal/core/plan"
-	"valiantmule/internal/store"
 )
 
 // memo keeps answers that follow from a plan alone, in bounded bytes. Nothing is ever
 // thrown out of it for being old: what an answer depends on is in its key.
 type memo struct {
-	answers *otter.Cache[sum, []byte] // nil where nothing is kept
+	answers *otter.Cache[sum, []byte] // compressed; nil where nothing is kept
 	start   string                    // of this program: another may render otherwise
 }
 
@@ -37,61 +34,56 @@ func newMemo(bytes int64) (*memo, error) {
 	return m, err
 }
 
-// seen is what a request looks at, read once for its key and for its handler.
-type seen struct {
-	snapshot *store.Snapshot
-	shelf    plan.Shelf
-	version  string // of the shelf
-	key      sum    // of the answer; the zero sum where it is not kept
+// keptAnswer is one that may be kept: the versions of what it follows from, and its key.
+type keptAnswer struct {
+	plan, shelf string
+	key         sum // the zero sum where it is not kept
 }
 
-type seenKey struct{}
+type keptKey struct{}
 
-// look reads what a request looks at, or takes what has been read for it.
-func (s *House) look(r *http.Request) (*seen, error) {
-	if l, ok := r.Context().Value(seenKey{}).(*seen); ok {
-		return l, nil
-	}
-	snapshot, err := s.Store.Plan(r.Context(), s.Rider(r), chi.URLParam(r, "plan"))
-	if err != nil {
+// versions of what a request looks at.
+func (s *House) versions(r *http.Request) (k *keptAnswer, err error) {
+	k = &keptAnswer{}
+	if k.plan, err = s.Store.Version(r.Context(), s.Rider(r), chi.URLParam(r, "plan")); err != nil {
 		return nil, err
 	}
-	shelf, version, err := s.Store.Shelf(r.Context())
-	return &seen{snapshot: snapshot, shelf: shelf, version: version}, err
+	_, k.shelf, err = s.Store.Shelf(r.Context())
+	return k, err
 }
 
 // Kept answers with a handler whose answer follows from the plan, the shelf, the rider
-// and the address alone: from the memo, or with nothing but its tag to one who has it.
+// and the address alone: from the memo, or with nothing but its tag to one who has it. Its
+// key is of ids and versions: nothing is read for one that is kept.
 func (s *House) Kept(h Handler) Handler {
 	return func(_ *House, w http.ResponseWriter, r *http.Request) error {
-		l, err := s.look(r)
+		k, err := s.versions(r)
 		if err != nil {
 			return err
 		}
-		l.key = s.memo.key(r, l)
-		if known(r, l.key.tag()) {
+		k.key = s.memo.key(r, k)
+		if known(r, k.key.tag()) {
 			header(w.Header())
-			l.key.keepable(w.Header())
+			k.key.keepable(w.Header())
 			w.WriteHeader(http.StatusNotModified)
 			return nil
 		}
 		if s.memo.answers != nil {
-			if answer, ok := s.memo.answers.GetIfPresent(l.key); ok {
+			if answer, ok := s.memo.answers.GetIfPresent(k.key); ok {
 				header(w.Header())
-				l.key.keepable(w.Header())
-				_, err := w.Write(answer)
-				return err
+				k.key.keepable(w.Header())
+				return send(w, r, http.StatusOK, answer)
 			}
 		}
-		return h(s, w, r.WithContext(context.WithValue(r.Context(), seenKey{}, l)))
+		return h(s, w, r.WithContext(context.WithValue(r.Context(), keptKey{}, k)))
 	}
 }
 
 // key of an answer is all that it depends on.
-func (m *memo) key(r *http.Request, l *seen) sum {
+func (m *memo) key(r *http.Request, k *keptAnswer) sum {
 	h := sha256.New()
 	for _, part := range []string{
-		m.start, l.snapshot.PlanID, l.snapshot.Version, l.version, Today(),
+		m.start, chi.URLParam(r, "plan"), k.plan, k.shelf, Today(),
 		r.URL.RequestURI(), strings.Join(fragmentOf(r), ","), theme(r), nameOf(r), UnitsOf(r).String(),
 	} {
 		h.Write([]byte(part))
@@ -100,16 +92,23 @@ func (m *memo) key(r *http.Request, l *seen) sum {
 	return sum(h.Sum(nil))
 }
 
-// keep the answer to a request whose key is known.
-func (m *memo) keep(r *http.Request, w http.ResponseWriter, status int, answer []byte) {
-	l, ok := r.Context().Value(seenKey{}).(*seen)
-	if !ok || status != http.StatusOK {
-		return
+// answer sends an answer that is made, and keeps it where its key is known.
+func (m *memo) answer(w http.ResponseWriter, r *http.Request, status int, made []byte) error {
+	k, ok := r.Context().Value(keptKey{}).(*keptAnswer)
+	if ok && status == http.StatusOK && k.key != (sum{}) {
+		k.key.keepable(w.Header())
+		if m.answers != nil {
+			packed, err := pack(made)
+			if err != nil {
+				return err
+			}
+			m.answers.Set(k.key, packed)
+			return send(w, r, status, packed)
+		}
 	}
-	l.key.keepable(w.Header())
-	if m.answers != nil {
-		m.answers.Set(l.key, append([]byte(nil), answer...))
-	}
+	w.WriteHeader(status)
+	_, err := w.Write(made)
+	return err
 }
 
 // tag is a weak one: compressed or not it is the same answer.

@@ -171,8 +171,5 @@ func (s *House) Render(w http.ResponseWriter, r *http.Request, status int, name 
 	}
 	header(w.Header())
 	w.Header().Set("Cache-Control", "no-store")
-	s.memo.keep(r, w, status, out.Bytes())
-	w.WriteHeader(status)
-	_, err := out.WriteTo(w)
-	return err
+	return s.memo.answer(w, r, status, out.Bytes())
 }

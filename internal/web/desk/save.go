@@ -107,7 +107,7 @@ func (f StageForm) Try(s *House, w http.ResponseWriter, r *http.Request) error {
 // as it is saved, so there are none: first this form.
 func (f StageForm) Bench(d *Desk, changed *plan.Plan, errs FormErrors) (*BenchView, error) {
 	if len(errs) > 0 {
-		return &BenchView{Title: f.Title, Problem: "Something typed cannot be used yet; what is wrong stands beside its field.", Leave: d.Href(f.Stage)}, nil
+		return &BenchView{Title: f.Title, Problem: "Something typed cannot be used yet; what is wrong stands beside its field.", Errors: errs, Leave: d.Href(f.Stage)}, nil
 	}
 	bench, err := d.Bench(eval.Alternative{Label: f.Title, Plan: changed}, f.Stage, nil)
 	if err == nil {

@@ -21,6 +21,8 @@ type Stage struct {
 	Pages []Page // the first has the stage's own id
 	Turns []Turn // of the plan, that its pages offer
 	Files fs.FS  // pages/*.gohtml; those that start with an underscore are shared by them
+	// Script, where it is set, is a module of static/ in Files that the stage's pages load.
+	Script string
 	// State, where it is set, is how the stage stands beside its figures and findings.
 	State func(*Desk) verdict.State
 }
@@ -92,6 +94,11 @@ func Check(stages []Stage) error {
 			return fmt.Errorf("stage %q wants a key of its own, %q is taken by %q", st.ID, st.Key, other)
 		}
 		keys[st.Key] = st.ID
+		if st.Script != "" {
+			if _, err := fs.Stat(st.Files, "static/"+st.Script); err != nil {
+				return fmt.Errorf("stage %q: its script: %w", st.ID, err)
+			}
+		}
 		if len(st.Pages) == 0 || st.Pages[0].ID != string(st.ID) {
 			return fmt.Errorf("stage %q: its first page has its own id", st.ID)
 		}

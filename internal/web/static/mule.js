@@ -1,64 +1,8 @@
 // Fetches the pages behind options sooner than a click would, and swaps the
 // parts that changed. Everything here also works as plain links and forms; no
 // figure is computed in this file.
-'use strict';
-
 // The href property of a link inside SVG is not a string.
 const address = (link) => link.getAttribute('href');
-
-// What is kept on this device under a key until the server has it: entries with an id and
-// the fields of a form. One that the server refuses stays, with why.
-const outbox = (key, one, many) => ({
-  all() {
-    try { return JSON.parse(localStorage.getItem(key)) || []; } catch (error) { return []; }
-  },
-  put(list) { localStorage.setItem(key, JSON.stringify(list)); },
-  add(entry) { this.put([...this.all(), { ...entry, refused: '' }]); },
-  drop(id) { this.put(this.all().filter((e) => e.id !== id)); },
-  refuse(id, why) { this.put(this.all().map((e) => e.id === id ? { ...e, refused: why } : e)); },
-  next() { return this.all().find((e) => !e.refused); },
-  refused() { return this.all().filter((e) => e.refused); },
-
-  // Says in a line how many wait.
-  show(line) {
-    const n = this.all().length - this.refused().length;
-    line.hidden = n === 0;
-    line.textContent = (n === 1 ? '1 ' + one + ' is' : n + ' ' + many + ' are') + ' kept on this device and sent when the server answers.';
-  },
-});
-
-// A button of words that does something here.
-const linkButton = (words, act) => {
-  const button = document.createElement('button');
-  button.type = 'button';
-  button.className = 'link-act';
-  button.textContent = words;
-  button.addEventListener('click', act);
-  return button;
-};
-
-// An id as long as the server's own, in the same letters.
-const freshID = () => {
-  const letters = 'ABCDEFGHIJKLMNOPQRSTUVWXYZ234567';
-  return [...crypto.getRandomValues(new Uint8Array(26))].map((b) => letters[b % 32]).join('');
-};
-
-// Sends something that is kept here. Only an answer that names its id has taken it; one
-// that says what is wrong has refused it; whatever else comes, it is sent again later.
-const post = async (action, { id, fields }) => {
-  let reply;
-  try {
-    reply = await fetch(action, { method: 'POST', body: new URLSearchParams(fields) });
-  } catch (error) {
-    return { state: 'later' }; // no network
-  }
-  const at = new URL(reply.url);
-  if (reply.status >= 500 || reply.status === 429 || at.pathname === '/sign-in') return { state: 'later' };
-  const page = new DOMParser().parseFromString(await reply.text(), 'text/html');
-  if (reply.ok) return { state: at.searchParams.get('kept') === id ? 'sent' : 'later', page };
-  const why = page.querySelector('.error') || page.querySelector('.form-note') || page.querySelector('h1');
-  return { state: 'refused', page, why: why ? why.textContent.trim().replace(/\s+/g, ' ') : 'it cannot be used' };
-};
 
 document.addEventListener('alpine:init', () => {
   window.Alpine.data('desk', () => ({
@@ -259,8 +203,8 @@ document.addEventListener('alpine:init', () => {
       if (form.matches('.stage-form')) form.classList.add('is-touched');
       const slider = form.querySelector('[data-for="' + event.target.id + '"]');
       if (slider) slider.value = parseFloat(event.target.value);
-      const page = await this.swap(this.withBench(form.dataset.live), this.parts(), { method: 'POST', body: new URLSearchParams(new FormData(form)) });
-      if (page) this.errors(form, page.querySelector('form[data-live]'));
+      const page = await this.swap(this.withBench(form.dataset.live), [...this.parts(), 'errors'], { method: 'POST', body: new URLSearchParams(new FormData(form)) });
+      if (page) this.errors(form, page);
     },
 
     // An address with what the page's own lays on the bench by now.
@@ -297,8 +241,10 @@ document.addEventListener('alpine:init', () => {
         const row = list.lastElementChild.cloneNode(true);
         row.classList.remove('has-error');
         row.querySelectorAll('.help').forEach((e) => e.remove());
+        const next = (text) => text.replace(/[.](\d+)$/, (_, n) => '.' + (Number(n) + 1));
+        row.dataset.error = next(row.dataset.error);
         row.querySelectorAll('*').forEach((e) => {
-          if (e.name) e.name = e.name.replace(/[.](\d+)$/, (_, n) => '.' + (Number(n) + 1));
+          if (e.name) e.name = next(e.name);
           const label = e.getAttribute('aria-label');
           if (label) e.setAttribute('aria-label', label.replace(/ (\d+)(?=:|$)/, (_, n) => ' ' + (Number(n) + 1)));
           if (e.matches('input[type=checkbox]')) e.checked = false;
@@ -336,25 +282,46 @@ document.addEventListener('alpine:init', () => {
         const url = form.getAttribute('action') + '?' + new URLSearchParams(new FormData(form));
         const page = await this.swap(url, form.dataset.swaps.split(' '));
         if (!page) return;
-        this.errors(form, page.querySelector('form[data-live-get]'));
+        this.errors(form, page);
         history.replaceState(null, '', url);
       }, 150);
     },
 
-    // Errors go to their fields; what is typed stays as it is.
-    errors(form, fresh) {
-      if (!fresh) return;
-      const holders = (root) => [...root.querySelectorAll('.field, .row-3, .row-std, .row-rate, .row-change, .row-fact, .row-ground, .row-stop, .row-report, .row-mate, .row-where, .row-pack, .row-cover, .row-loadout, .ledger-row, .card-cell, .click-cell, fieldset')];
-      const now = holders(fresh);
-      holders(form).forEach((holder, i) => {
-        if (!now[i]) return;
-        holder.classList.toggle('has-error', now[i].classList.contains('has-error'));
-        const help = (h) => [...h.children].find((c) => c.classList.contains('help'));
-        const was = help(holder), is = help(now[i]);
-        if (was && is) was.replaceWith(is);
-        else if (was) was.remove();
-        else if (is) holder.append(is);
+    // Errors go to their fields, found by key; what is typed stays as it is. One whose field
+    // is not here stands above the form.
+    errors(form, answer) {
+      const own = (holder) => holder.querySelector(':scope > .help > .error');
+      form.querySelectorAll('[data-error], .error-elsewhere').forEach((holder) => {
+        const error = own(holder);
+        holder.classList.remove('has-error');
+        if (holder.matches('.error-elsewhere')) holder.remove();
+        else if (error && error.parentNode.textContent.trim() === error.textContent.trim()) error.parentNode.remove();
+        else if (error) error.remove();
       });
+      [...answer.querySelectorAll('[data-error]')].filter(own).forEach((said) => {
+        const key = said.dataset.error, error = document.createElement('span');
+        error.className = 'error';
+        error.textContent = own(said).textContent;
+        const holder = form.querySelector('[data-error="' + CSS.escape(key) + '"]') || this.elsewhere(form, key);
+        let help = holder.querySelector(':scope > .help');
+        if (!help) {
+          help = document.createElement('p');
+          help.className = 'help';
+          holder.append(help);
+        }
+        help.prepend(error, ' ');
+        holder.classList.add('has-error');
+      });
+    },
+
+    // A place above a form for an error that none of its fields takes.
+    elsewhere(form, key) {
+      const place = document.createElement('div');
+      place.className = 'error-elsewhere';
+      place.dataset.error = key;
+      place.setAttribute('role', 'alert');
+      form.prepend(place);
+      return place;
     },
 
     // Keys that work anywhere but where one types.
@@ -403,10 +370,9 @@ document.addEventListener('alpine:init', () => {
       dialog.showModal();
     },
 
-    // Fetches parts of a page and puts them in place of the ones here. What a form
-    // sends is answered with the whole page: its errors stand beside its fields.
+    // Fetches parts of a page and puts them in place of the ones here.
     async swap(url, ids, init) {
-      const page = await this.page(url, init || { headers: { 'Mule-Parts': ids.join(',') } });
+      const page = await this.page(url, { ...init, headers: { 'Mule-Parts': ids.join(',') } });
       if (!page) return null;
       if (!ids.some((id) => page.getElementById(id))) {
         this.trouble(page.querySelector('h1') ? page.querySelector('h1').textContent : 'That did not work.');
@@ -437,351 +403,6 @@ document.addEventListener('alpine:init', () => {
       const line = document.getElementById('trouble');
       line.textContent = text;
       line.hidden = text === '';
-    },
-  }));
-
-  // The walk around the bike: an answer is kept on this device until the server
-  // has it, and is sent once.
-  window.Alpine.data('walk', () => ({
-    waiting: null, // the timer before another attempt
-    sending: false,
-
-    init() {
-      this.box = outbox('mule-answers-' + this.$root.dataset.plan, 'answer', 'answers');
-      this.show();
-      this.box.all().forEach((a) => this.restore(a));
-      window.addEventListener('online', () => this.send());
-      this.send();
-    },
-
-    // A verdict is an answer by itself.
-    tap(event) {
-      const form = event.target.closest('[data-answer]');
-      if (!form || !event.submitter) return;
-      event.preventDefault();
-      form.querySelectorAll('.verdict').forEach((v) => v.setAttribute('aria-pressed', String(v === event.submitter)));
-      this.answer(form);
-    },
-
-    // What is typed after a verdict goes with it.
-    typed(event) {
-      const form = event.target.closest('[data-answer]');
-      if (form && form.querySelector('.verdict[aria-pressed=true]')) this.answer(form);
-    },
-
-    answer(form) {
-      const body = new FormData(form), id = freshID();
-      body.set('id', id);
-      body.set('verdict', form.querySelector('.verdict[aria-pressed=true]').value);
-      form.classList.add('is-unsent');
-      const check = form.dataset.answer;
-      this.box.all().filter((a) => a.check === check).forEach((a) => this.box.drop(a.id));
-      this.box.add({ id, check, action: form.getAttribute('action'), fields: [...body] });
-      this.show();
-      this.send();
-    },
-
-    // Puts what was not sent back into its form.
-    restore(answer) {
-      const form = document.getElementById('check-' + answer.check);
-      if (!form) return;
-      form.classList.add('is-unsent');
-      answer.fields.forEach(([name, value]) => {
-        const field = form.querySelector('input[name="' + name + '"]');
-        if (field) field.value = value;
-        if (name === 'verdict') form.querySelectorAll('.verdict').forEach((v) => v.setAttribute('aria-pressed', String(v.value === value)));
-      });
-      if (answer.refused) this.complain(form, answer);
-    },
-
-    // Says in its form why an answer was not taken. Answering anew mends it.
-    complain(form, answer) {
-      form.querySelectorAll('.not-taken').forEach((line) => line.remove());
-      const line = document.createElement('p');
-      line.className = 'not-taken error';
-      line.append('Not taken: ' + answer.refused + ' ', linkButton('Throw it away', () => {
-        this.box.drop(answer.id);
-        location.reload();
-      }));
-      form.querySelector('h3').after(line);
-    },
-
-    async send() {
-      clearTimeout(this.waiting);
-      if (this.sending) return;
-      this.sending = true;
-      for (let next = this.box.next(); next; next = this.box.next()) {
-        if (!await this.sent(next)) break;
-      }
-      this.sending = false;
-      if (this.box.next()) this.waiting = setTimeout(() => this.send(), 5000);
-    },
-
-    // Sends one; false when the server has neither taken nor refused it. A refused one
-    // stays here until it is answered anew.
-    async sent(answer) {
-      const reply = await post(answer.action, answer), page = reply.page;
-      if (reply.state === 'later') return false;
-      if (reply.state === 'refused') this.box.refuse(answer.id, reply.why);
-      else this.box.drop(answer.id);
-      this.show();
-      const newer = this.box.all().some((a) => a.check === answer.check && a.id !== answer.id);
-      const parts = ['strip', 'bench', 'walk-bar', ...newer ? [] : ['check-' + answer.check]];
-      for (const id of parts) {
-        const was = document.getElementById(id), now = page.getElementById(id);
-        if (!was || !now) continue;
-        const focus = was.contains(document.activeElement) && document.activeElement;
-        if (focus && focus.matches('input')) was.classList.remove('is-unsent');
-        else {
-          const value = focus && focus.value;
-          was.replaceWith(document.adoptNode(now));
-          if (focus) [...now.querySelectorAll('button')].filter((b) => b.value === value).forEach((b) => b.focus());
-        }
-      }
-      const form = document.getElementById('check-' + answer.check);
-      if (reply.state === 'refused' && !newer && form) this.complain(form, { ...answer, refused: reply.why });
-      return true;
-    },
-
-    show() { this.box.show(document.getElementById('unsent')); },
-  }));
-
-  // Dragging across the heights fills in the first blank stretch of the form.
-  window.Alpine.data('sections', () => ({
-    from: null, // km where the drag started
-
-    // The distance under the pointer, and where that is in the drawing.
-    at(event) {
-      const svg = this.$root, box = svg.dataset;
-      const point = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM().inverse());
-      const x = Math.min(Math.max(point.x, Number(box.left)), Number(box.right));
-      return { x, km: (x - box.left) / (box.right - box.left) * box.length };
-    },
-
-    down(event) {
-      if (event.button !== 0) return;
-      this.from = this.at(event);
-      if (event.pointerType === 'mouse') this.$root.setPointerCapture(event.pointerId);
-    },
-
-    move(event) {
-      if (!this.from) return;
-      const now = this.at(event), chosen = this.$root.querySelector('[data-chosen]');
-      chosen.setAttribute('x', Math.min(now.x, this.from.x));
-      chosen.setAttribute('width', Math.abs(now.x - this.from.x));
-    },
-
-    up(event) {
-      if (!this.from) return;
-      const ends = [this.from.km, this.at(event).km].sort((a, b) => a - b);
-      this.from = null;
-      const blank = [...document.querySelectorAll('[data-blank]')].find((row) => row.querySelector('input').value === '');
-      if (!blank || ends[1] - ends[0] < 0.1) return;
-      const [from, to] = blank.querySelectorAll('input');
-      from.value = ends[0].toFixed(1);
-      to.value = ends[1].toFixed(1);
-      blank.querySelector('select').focus();
-    },
-
-    leave() { this.from = null; },
-  }));
-
-  // Dragging a disc to a spot chooses that spot in the disc's row of the form.
-  window.Alpine.data('balance', () => ({
-    disc: null, // the one that is dragged
-    near: null, // the spot under it
-
-    at(event) {
-      return new DOMPoint(event.clientX, event.clientY).matrixTransform(this.$root.getScreenCTM().inverse());
-    },
-
-    // closest is the mark next to a point, and how far it is on the screen, px.
-    closest(marks, point) {
-      const scale = this.$root.getScreenCTM().a;
-      const far = (mark) => scale * Math.hypot(mark.getAttribute('cx') - point.x, mark.getAttribute('cy') - point.y);
-      return [...this.$root.querySelectorAll(marks)].map((mark) => ({ mark, far: far(mark) })).sort((a, b) => a.far - b.far)[0];
-    },
-
-    down(event) {
-      const under = event.button === 0 && this.closest('[data-load] circle', this.at(event));
-      if (!under || under.far > 22) return; // a fingertip's reach
-      this.disc = under.mark.parentNode;
-      event.preventDefault();
-      if (event.pointerType === 'mouse') this.$root.setPointerCapture(event.pointerId);
-      this.disc.classList.add('is-dragged');
-    },
-
-    move(event) {
-      if (!this.disc) return;
-      const point = this.at(event), circle = this.disc.querySelector('circle');
-      circle.setAttribute('cx', point.x);
-      circle.setAttribute('cy', point.y);
-      if (this.near) this.near.classList.remove('is-near');
-      this.near = this.closest('[data-spot]', point).mark;
-      this.near.classList.add('is-near');
-    },
-
-    up() {
-      const select = this.disc && this.near && document.querySelector('select[name="where.' + this.disc.dataset.load + '"]');
-      this.leave();
-      if (!select) return;
-      select.value = this.chosen;
-      select.dispatchEvent(new Event('change', { bubbles: true }));
-    },
-
-    leave() {
-      if (this.disc) this.disc.classList.remove('is-dragged');
-      this.chosen = this.near && this.near.dataset.spot;
-      this.disc = this.near = null;
-    },
-  }));
-
-  // Dragging an accessory into a lane hangs it there: its select says so, and keys do the same.
-  window.Alpine.data('lanes', () => ({
-    block: null, // the one that is dragged
-
-    lane(event) {
-      const under = document.elementFromPoint(event.clientX, event.clientY);
-      return under && under.closest('[data-feed]');
-    },
-
-    down(event) {
-      const grip = event.button === 0 && event.target.closest('[data-grip]');
-      if (!grip) return;
-      this.block = grip.closest('[data-block]');
-      event.preventDefault();
-      this.block.classList.add('is-dragged');
-    },
-
-    move(event) {
-      if (!this.block) return;
-      const over = this.lane(event);
-      this.$root.querySelectorAll('[data-feed]').forEach((lane) => lane.classList.toggle('is-near', lane === over));
-    },
-
-    up(event) {
-      const block = this.block, lane = block && this.lane(event);
-      this.leave();
-      if (!lane || lane.contains(block)) return;
-      const select = block.querySelector('select');
-      select.value = lane.dataset.feed;
-      lane.append(block);
-      select.dispatchEvent(new Event('change', { bubbles: true }));
-    },
-
-    leave() {
-      if (this.block) this.block.classList.remove('is-dragged');
-      this.$root.querySelectorAll('[data-feed]').forEach((lane) => lane.classList.remove('is-near'));
-      this.block = null;
-    },
-  }));
-
-  // A file that is long on its way shows how far it is.
-  document.addEventListener('submit', (event) => {
-    const form = event.target.closest('form[data-upload]');
-    if (!form || !form.querySelector('input[type=file]').files.length) return;
-    event.preventDefault();
-    const line = form.querySelector('.progress-line'), bar = line.querySelector('progress'), text = line.querySelector('span');
-    const button = form.querySelector('button');
-    const done = (words) => { text.textContent = words; button.disabled = false; };
-    line.hidden = false;
-    button.disabled = true;
-    const request = new XMLHttpRequest();
-    request.upload.onprogress = (step) => {
-      if (!step.lengthComputable) return;
-      bar.value = 100 * step.loaded / step.total;
-      text.textContent = Math.round(bar.value) + ' % read';
-    };
-    request.onerror = () => done('The server does not answer. Nothing was changed; try again in a moment.');
-    request.onload = () => {
-      if (request.status < 400) return window.location.assign(request.responseURL);
-      const page = new DOMParser().parseFromString(request.responseText, 'text/html');
-      const now = page.getElementById('main');
-      if (now && page.querySelector('form[data-upload]')) document.getElementById('main').replaceWith(document.adoptNode(now));
-      else done(page.querySelector('h1') ? page.querySelector('h1').textContent : 'That did not work.');
-    };
-    request.open('POST', form.getAttribute('action'));
-    request.send(new FormData(form));
-  });
-
-  // A fill or another reading is kept on this device until the server names it as taken, and is sent once.
-  // One that the server refuses stays, with why, until it is mended or thrown away.
-  window.Alpine.data('log', () => ({
-    waiting: null, // the timer before another attempt
-    sending: false,
-
-    init() {
-      this.box = outbox('mule-log-' + this.$root.getAttribute('action'), this.$root.dataset.one, this.$root.dataset.many);
-      window.addEventListener('online', () => this.flush());
-      this.show();
-      this.flush();
-    },
-
-    send(event) {
-      event.preventDefault();
-      const body = new FormData(this.$root), id = freshID();
-      body.set('id', id);
-      this.box.add({ id, fields: [...body] });
-      this.show();
-      this.$root.reset();
-      this.flush();
-    },
-
-    async flush() {
-      clearTimeout(this.waiting);
-      if (this.sending) return;
-      this.sending = true;
-      for (let next = this.box.next(); next; next = this.box.next()) {
-        const reply = await post(this.$root.getAttribute('action'), next);
-        if (reply.state === 'later') break;
-        if (reply.state === 'refused') {
-          this.box.refuse(next.id, reply.why);
-          this.show();
-        } else {
-          this.box.drop(next.id);
-          this.show();
-          this.sending = false;
-          // The form is a new one now, with a log of its own that goes on.
-          for (const id of ['strip', 'bench', 'main']) {
-            const was = document.getElementById(id), now = reply.page.getElementById(id);
-            if (was && now) was.replaceWith(document.adoptNode(now));
-          }
-          return;
-        }
-      }
-      this.sending = false;
-      if (this.box.next()) this.waiting = setTimeout(() => this.flush(), 5000);
-    },
-
-    show() {
-      this.box.show(this.$root.querySelector('.unsent'));
-      const list = this.$root.parentElement.querySelector('.refused'), refused = this.box.refused();
-      list.hidden = refused.length === 0;
-      list.replaceChildren(...refused.map((f) => this.row(f)));
-    },
-
-    // Why a fill was not taken, and what can be done with it.
-    row(fill) {
-      const row = document.createElement('li');
-      const said = (name) => {
-        const [, value] = fill.fields.find(([key]) => key === name) || ['', ''], unit = this.$root.querySelector('[for="f-' + name + '"] .unit');
-        return value && unit && !/[a-z]/i.test(value) ? value + ' ' + unit.textContent : value;
-      };
-      row.textContent = this.$root.dataset.says.split(' ').map(said).filter(Boolean).join(', ') + ' was not taken: ' + fill.refused + ' ';
-      const without = () => {
-        this.box.drop(fill.id);
-        this.show();
-      };
-      row.append(linkButton('Mend it', () => {
-        without();
-        fill.fields.forEach(([name, value]) => {
-          const field = this.$root.querySelector('[name="' + name + '"]');
-          if (field && field.type === 'checkbox') field.checked = true;
-          else if (field) field.value = value;
-        });
-        this.$root.querySelector('.form-control').focus();
-      }), ' ', linkButton('Throw it away', without));
-      return row;
     },
   }));
 });

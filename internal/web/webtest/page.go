@@ -10,16 +10,21 @@ import (
 
 // Form reads the fields of a stage's form as a browser would send them.
 func Form(page string) url.Values {
+	_, form, _ := strings.Cut(page, `class="stage-form"`)
+	form, _, _ = strings.Cut(form, "</form>")
+	return FormIn(form)
+}
+
+// FormIn reads the fields of a form's markup.
+func FormIn(form string) url.Values {
 	values := url.Values{}
-	_, body, _ := strings.Cut(page, `class="stage-form"`)
-	body, _, _ = strings.Cut(body, "</form>")
-	for _, m := range regexp.MustCompile(`<input[^>]*>`).FindAllString(body, -1) {
+	for _, m := range regexp.MustCompile(`<input[^>]*>`).FindAllString(form, -1) {
 		if strings.Contains(m, "checkbox") && !strings.Contains(m, "checked") {
 			continue
 		}
 		values.Set(attribute(m, "name"), attribute(m, "value"))
 	}
-	for _, m := range regexp.MustCompile(`(?s)<select[^>]*name="([^"]*)"[^>]*>(.*?)</select>`).FindAllStringSubmatch(body, -1) {
+	for _, m := range regexp.MustCompile(`(?s)<select[^>]*name="([^"]*)"[^>]*>(.*?)</select>`).FindAllStringSubmatch(form, -1) {
 		chosen := regexp.MustCompile(`value="([^"]*)" selected`).FindStringSubmatch(m[2])
 		if chosen == nil {
 			chosen = regexp.MustCompile(`value="([^"]*)"`).FindStringSubmatch(m[2])

@@ -9,12 +9,12 @@ import (
 	"valiantmule/internal/web/desk"
 )
 
-//go:embed pages/*.gohtml
+//go:embed pages/*.gohtml static/*.js
 var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Baseline, Name: "Baseline", Key: "i", Files: files,
+	ID: figure.Baseline, Name: "Baseline", Key: "i", Files: files, Script: "baseline.js",
 	State: func(d *desk.Desk) verdict.State {
 		if len(d.Plan.Baseline.Answers) == 0 { // an inspection that nobody made tells nothing
 			return verdict.Unknown

@@ -10,12 +10,12 @@ import (
 	"valiantmule/internal/web/desk"
 )
 
-//go:embed pages/*.gohtml
+//go:embed pages/*.gohtml static/*.js
 var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Electrics, Name: "Electrics", Key: "e", Files: files,
+	ID: figure.Electrics, Name: "Electrics", Key: "e", Files: files, Script: "electrics.js",
 	Pages: []desk.Page{
 		{ID: "electrics", Name: "Power", Routes: powerForm.Routes()},
 		{ID: "wiring", Name: "Wiring", Routes: wiringForm.Routes()},

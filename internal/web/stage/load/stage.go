@@ -9,12 +9,12 @@ import (
 	"valiantmule/internal/web/desk"
 )
 
-//go:embed pages/*.gohtml
+//go:embed pages/*.gohtml static/*.js
 var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Load, Name: "Load", Key: "l", Files: files,
+	ID: figure.Load, Name: "Load", Key: "l", Files: files, Script: "load.js",
 	Pages: []desk.Page{
 		{ID: "load", Name: "Where it sits", Routes: desk.Form(loadForm)},
 		{ID: "packing", Name: "Packing", Routes: []desk.Route{

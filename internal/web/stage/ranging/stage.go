@@ -11,12 +11,12 @@ import (
 	"valiantmule/internal/web/desk"
 )
 
-//go:embed pages/*.gohtml
+//go:embed pages/*.gohtml static/*.js
 var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Range, Name: "Range", Key: "r", Files: files, Turns: []desk.Turn{pumpTurn, cruiseTurn},
+	ID: figure.Range, Name: "Range", Key: "r", Files: files, Script: "ranging.js", Turns: []desk.Turn{pumpTurn, cruiseTurn},
 	Pages: []desk.Page{
 		{ID: "range", Name: "Fuel ladder", Routes: rangeForm.Routes()},
 		{ID: "route", Name: "Route", Routes: append(desk.Form(routeForm),

@@ -11,7 +11,7 @@ import (
 	"valiantmule/internal/web/desk"
 )
 
-//go:embed pages/*.gohtml
+//go:embed pages/*.gohtml static/*.js
 var files embed.FS
 
 // symptoms leads from what the bike does.
@@ -22,7 +22,7 @@ var symptoms = desk.Guides{
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Stance, Name: "Stance", Key: "n", Files: files,
+	ID: figure.Stance, Name: "Stance", Key: "n", Files: files, Script: "stance.js",
 	Pages: []desk.Page{
 		{ID: "stance", Name: "Sag", Routes: append(sagForm.Routes(), desk.Post("/stance/measured", unmeasure))},
 		{ID: "height", Name: "Height", Routes: heightForm.Routes()},

@@ -154,14 +154,6 @@ type contender struct {
 // bench.
 func lineup(d *desk.Desk, view *tyresView, beside []string, tried desk.Laid) error {
 	list := contenders(d, beside, tried)
-	alternatives := make([]eval.Alternative, len(list))
-	for i, c := range list {
-		alternatives[i] = eval.Alternative{Label: c.name, Plan: c.plan}
-	}
-	differences, err := d.On.Preview(alternatives...)
-	if err != nil {
-		return err
-	}
 	standard := d.Plan.BuildStandard()
 	room := map[parts.Slot]draw.Clearance{
 		parts.RearTyre:  {WidthMM: d.Plan.Bike.RearMaxWidth.In("mm"), DiameterMM: d.Plan.Bike.RearMaxDiameter.In("mm")},
@@ -175,15 +167,19 @@ func lineup(d *desk.Desk, view *tyresView, beside []string, tried desk.Laid) err
 		}
 	}
 	var drawn []draw.Contender
-	for i, c := range list {
+	for _, c := range list {
 		shown := draw.Contender{Tyre: tyreOf(c.tyre, c.style), Room: room[c.slot]}
 		if was := standard.Tyre(c.slot); was != nil && c.part != nil {
 			shown.Standard = tyreOf(was, draw.Standard)
 		}
 		drawn = append(drawn, shown)
 		view.Heads = append(view.Heads, lineupHead{Name: c.name, Word: c.word, Style: string(c.style)})
+		after, err := d.Evaluate(c.plan)
+		if err != nil {
+			return err
+		}
 		for j, row := range lineupRows {
-			rows[j].Cells = append(rows[j].Cells, row.cell(d, c, differences[i]))
+			rows[j].Cells = append(rows[j].Cells, row.cell(d, c, after))
 		}
 	}
 	view.Line, view.Rows = draw.TyreLineup(drawn), rows
@@ -236,7 +232,7 @@ func contenders(d *desk.Desk, beside []string, tried desk.Laid) []contender {
 		add(d.Plan, "in the plan", draw.Current)
 	}
 	if tried.Any() {
-		add(tried.On(d.Plan), "on the bench", draw.Tried)
+		add(d.After.Facts.Plan, "on the bench", draw.Tried)
 	}
 	return list
 }
@@ -247,26 +243,26 @@ const perThousand = "Per 1000 "
 // lineupRows are the properties by which tyres stand side by side.
 var lineupRows = []struct {
 	name string
-	cell func(d *desk.Desk, c contender, diff eval.Difference) string
+	cell func(d *desk.Desk, c contender, after *eval.LoadoutReport) string
 }{
-	{"Size", func(_ *desk.Desk, c contender, _ eval.Difference) string { return c.tyre.Size.String() }},
-	{"Kind", func(_ *desk.Desk, c contender, _ eval.Difference) string {
+	{"Size", func(_ *desk.Desk, c contender, _ *eval.LoadoutReport) string { return c.tyre.Size.String() }},
+	{"Kind", func(_ *desk.Desk, c contender, _ *eval.LoadoutReport) string {
 		character, _ := tyre.CharacterOf(c.tyre.Kind)
 		return fmt.Sprintf("%s, %.0f %% road", character.Name, 100*character.RoadShare)
 	}},
-	{"Price", func(_ *desk.Desk, c contender, _ eval.Difference) string {
+	{"Price", func(_ *desk.Desk, c contender, _ *eval.LoadoutReport) string {
 		if c.part == nil || !c.part.Price.Known() {
 			return "–"
 		}
 		return c.part.Price.Display()
 	}},
-	{"Width, diameter", func(d *desk.Desk, c contender, _ eval.Difference) string {
+	{"Width, diameter", func(d *desk.Desk, c contender, _ *eval.LoadoutReport) string {
 		return d.Units.Plain(c.tyre.WidthMM(), "mm") + ", " + d.Units.Quantity(c.tyre.DiameterMM(), "mm")
 	}},
-	{"Roll-out", func(d *desk.Desk, c contender, _ eval.Difference) string {
+	{"Roll-out", func(d *desk.Desk, c contender, _ *eval.LoadoutReport) string {
 		return d.Units.Quantity(c.tyre.CircumferenceMM(), "mm")
 	}},
-	{"Rim, its share of the width", func(d *desk.Desk, c contender, _ eval.Difference) string {
+	{"Rim, its share of the width", func(d *desk.Desk, c contender, _ *eval.LoadoutReport) string {
 		rim := c.plan.Build(d.Loadout).Rim(c.slot)
 		low, high := tyre.RimShareRange(c.tyre.Kind)
 		if rim.WidthIn == 0 {
@@ -274,7 +270,7 @@ var lineupRows = []struct {
 		}
 		return fmt.Sprintf("%.0f %%, usual %.0f–%.0f %%", 100*tyre.RimShare(c.tyre.Size, rim), 100*low, 100*high)
 	}},
-	{"Carries, up to", func(d *desk.Desk, c contender, _ eval.Difference) string {
+	{"Carries, up to", func(d *desk.Desk, c contender, _ *eval.LoadoutReport) string {
 		kg, known := tyre.MaxLoadKg(c.tyre.Size.LoadIndex)
 		kmh, fast := tyre.MaxSpeedKmh(c.tyre.Size.Speed)
 		if !known || !fast {
@@ -282,16 +278,16 @@ var lineupRows = []struct {
 		}
 		return d.Units.Quantity(kg, "kg") + ", " + d.Units.Plain(kmh, "km/h")
 	}},
-	{"Lasts", func(d *desk.Desk, c contender, diff eval.Difference) string {
-		f, _ := diff.After.Figure(lifeOf[c.slot])
+	{"Lasts", func(d *desk.Desk, c contender, after *eval.LoadoutReport) string {
+		f, _ := after.Figure(lifeOf[c.slot])
 		if !f.Banded {
 			return "?"
 		}
 		return d.Units.Band(f)
 	}},
-	{"Does one set last the trip?", func(d *desk.Desk, c contender, diff eval.Difference) string { return lasts(d, c, diff.After) }},
-	{perThousand, func(d *desk.Desk, c contender, diff eval.Difference) string {
-		f, _ := diff.After.Figure(lifeOf[c.slot])
+	{"Does one set last the trip?", func(d *desk.Desk, c contender, after *eval.LoadoutReport) string { return lasts(d, c, after) }},
+	{perThousand, func(d *desk.Desk, c contender, after *eval.LoadoutReport) string {
+		f, _ := after.Figure(lifeOf[c.slot])
 		if c.part == nil || !f.Known {
 			return "–"
 		}
@@ -302,21 +298,21 @@ var lineupRows = []struct {
 		life, _ := d.Units.Convert(f.Value, "km")
 		return d.Units.Quantity(float64(price.Minor())/life*1000, d.Plan.Currency)
 	}},
-	{"Gearing, walking pace", func(d *desk.Desk, c contender, diff eval.Difference) string {
+	{"Gearing, walking pace", func(d *desk.Desk, c contender, after *eval.LoadoutReport) string {
 		if c.slot != parts.RearTyre {
 			return "–"
 		}
-		change, _ := diff.After.Figure(figure.GearChange)
-		pace, _ := diff.After.Figure(figure.CrawlSpeed)
+		change, _ := after.Figure(figure.GearChange)
+		pace, _ := after.Figure(figure.CrawlSpeed)
 		return d.Units.Value(change) + ", " + d.Units.Value(pace)
 	}},
-	{"Front against rear", func(d *desk.Desk, _ contender, diff eval.Difference) string {
-		f, _ := diff.After.Figure(figure.WheelMix)
+	{"Front against rear", func(d *desk.Desk, _ contender, after *eval.LoadoutReport) string {
+		f, _ := after.Figure(figure.WheelMix)
 		return d.Units.Value(f)
 	}},
-	{"Open points then", func(_ *desk.Desk, _ contender, diff eval.Difference) string {
-		worst := study.Worst(diff.After.Findings)
-		return fmt.Sprintf("%d, worst %s", len(diff.After.Findings), worst)
+	{"Open points then", func(_ *desk.Desk, _ contender, after *eval.LoadoutReport) string {
+		worst := study.Worst(after.Findings)
+		return fmt.Sprintf("%d, worst %s", len(after.Findings), worst)
 	}},
 }
 

@@ -1,0 +1,79 @@
+package desk
+
+import (
+	"net/http"
+	"sync"
+
+	"github.com/go-chi/chi/v5"
+	"github.com/maypok86/otter/v2"
+
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/store"
+)
+
+// opened is a plan as it was read, with what was worked out for it. Many requests share
+// one: nobody writes to what is in it, a change is a copy.
+type opened struct {
+	*store.Snapshot
+	shelf plan.Shelf // with the plan's own parts
+	day   string
+
+	lock    sync.Mutex
+	benches map[string]*eval.Bench // by loadout
+}
+
+// openedKey is all that an opened plan follows from.
+type openedKey struct{ rider, plan, version, shelf, day string }
+
+// openedMax is how many plans are kept open. Pointing at one option after another looks
+// at the same, and reads it once; one takes a megabyte or two.
+const openedMax = 32
+
+func newOpened() *otter.Cache[openedKey, *opened] {
+	return otter.Must(&otter.Options[openedKey, *opened]{MaximumSize: openedMax})
+}
+
+// look opens the plan of a request. An answer that is to be kept follows from just that.
+func (s *House) look(r *http.Request) (*opened, error) {
+	rider, planID := s.Rider(r), chi.URLParam(r, "plan")
+	k, ok := r.Context().Value(keptKey{}).(*keptAnswer)
+	if !ok {
+		var err error
+		if k, err = s.versions(r); err != nil {
+			return nil, err
+		}
+	}
+	key := openedKey{rider, planID, k.plan, k.shelf, Today()}
+	if o, ok := s.opened.GetIfPresent(key); ok {
+		return o, nil
+	}
+	snapshot, err := s.Store.Plan(r.Context(), rider, planID)
+	if err != nil {
+		return nil, err
+	}
+	shelf, version, err := s.Store.Shelf(r.Context())
+	if err != nil {
+		return nil, err
+	}
+	if k.plan != snapshot.Version || k.shelf != version { // changed since it was asked for
+		k.key, key.version, key.shelf = sum{}, snapshot.Version, version
+	}
+	o := &opened{Snapshot: snapshot, shelf: snapshot.Plan.WithOwn(shelf), day: key.day, benches: map[string]*eval.Bench{}}
+	s.opened.Set(key, o)
+	return o, nil
+}
+
+// bench is the plan worked out in one of its loadouts.
+func (o *opened) bench(loadout string) (*eval.Bench, error) {
+	o.lock.Lock()
+	defer o.lock.Unlock()
+	if b, ok := o.benches[loadout]; ok {
+		return b, nil
+	}
+	b, err := eval.NewBench(o.Plan, o.shelf, loadout, o.day)
+	if err == nil {
+		o.benches[loadout] = b
+	}
+	return b, err
+}
