@@ -74,14 +74,20 @@ func (m Move) Delta() (delta float64, ok bool) {
 
 // Preview holds each alternative against the plan.
 func (b *Bench) Preview(alternatives ...Alternative) ([]Difference, error) {
-	differences := make([]Difference, len(alternatives))
-	for i, a := range alternatives {
-		after, err := b.Evaluate(a.Plan)
+	differences, failed := make([]Difference, len(alternatives)), make([]error, len(alternatives))
+	each(len(alternatives), func(i int) {
+		after, err := b.Evaluate(alternatives[i].Plan)
+		if err != nil {
+			failed[i] = err
+			return
+		}
+		differences[i] = compare(&b.report, after)
+		differences[i].Alternative = alternatives[i]
+	})
+	for _, err := range failed {
 		if err != nil {
 			return nil, err
 		}
-		differences[i] = compare(&b.report, after)
-		differences[i].Alternative = a
 	}
 	return differences, nil
 }

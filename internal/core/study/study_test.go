@@ -11,7 +11,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/chains"
 	"valiantmule/internal/golden"
 	"valiantmule/internal/studytest"
 )
@@ -21,12 +21,12 @@ func TestChainFor(t *testing.T) {
 	report, err := eval.EvaluateLoadout(b.Standard("holt-650"), b.Shelf, "travel", studytest.Today)
 	require.NoError(t, err)
 	pair := report.Facts.Drive.Pair
-	links, shift, ok := study.ChainFor(report.Facts, pair)
+	links, shift, ok := chains.For(report.Facts, pair)
 	require.True(t, ok)
 	assert.Equal(t, 110, links, "the chain that is on stays")
 	assert.InDelta(t, 0, shift, 1e-9)
 	pair.Rear = 51
-	links, shift, ok = study.ChainFor(report.Facts, pair)
+	links, shift, ok = chains.For(report.Facts, pair)
 	require.True(t, ok)
 	assert.Equal(t, 114, links)
 	assert.Less(t, math.Abs(shift), 16.0)

@@ -8,7 +8,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/chains"
 )
 
 // PairFigures is what one pair of sprockets would give on the tyres as built.
@@ -173,7 +173,7 @@ func (field *SprocketField) figures(f *facts.All, pair drive.Pair) PairFigures {
 		PaceKmh:       field.PaceByRatio / pair.Ratio(),
 		CruiseRPM:     field.RPMByRatio * pair.Ratio(),
 		ChangePercent: drive.ChangePercent(pair.Ratio(), f.Drive.StandardPair.Ratio(), f.Wheels.CircumferenceMM.Rear, f.Wheels.StandardCircumferenceMM.Rear),
-		Choices:       study.PairChoices(f, pair),
+		Choices:       chains.PairChoices(f, pair),
 	}
 	low, high := field.Window()
 	out.Allowed = pair.Ratio() >= low && pair.Ratio() <= high
@@ -183,7 +183,7 @@ func (field *SprocketField) figures(f *facts.All, pair drive.Pair) PairFigures {
 		holds, _ := field.pull.holds(field.CruiseKmh, field.pull.ratios[len(field.pull.ratios)-1], pair.Ratio())
 		out.Weak = !holds && !math.IsNaN(field.CruiseKmh)
 	}
-	if links, _, ok := study.ChainFor(f, pair); ok {
+	if links, _, ok := chains.For(f, pair); ok {
 		out.Links, out.NewChain = links, links != f.Chain.Links
 	} else {
 		out.NoChain = !math.IsNaN(f.Chain.ShiftMM)

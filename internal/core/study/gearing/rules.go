@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/chains"
 	"valiantmule/internal/core/verdict"
 )
 
@@ -62,7 +63,7 @@ func rearTeeth(f *facts.All, teeth int, label string) []study.Remedy {
 	if pair == f.Drive.Pair {
 		return nil
 	}
-	return study.PairRemedy(f, pair, fmt.Sprintf(label, teeth))
+	return chains.PairRemedy(f, pair, fmt.Sprintf(label, teeth))
 }
 
 func chainLength(f *facts.All) (study.Finding, bool) {
@@ -72,7 +73,7 @@ func chainLength(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Stop,
-		Offer: func() []study.Remedy { return study.ChainRemedy(f, "Take %s") },
+		Offer: func() []study.Remedy { return chains.Remedy(f, "Take %s") },
 		Tell: func() study.Words {
 			do := study.Text("No even number of links brings the axle into its slots: choose another pair.")
 			if c.Best > 0 {
@@ -105,7 +106,7 @@ func axlePosition(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
-		Offer: func() []study.Remedy { return study.CloserChain(f) },
+		Offer: func() []study.Remedy { return chains.Closer(f) },
 		Tell: func() study.Words {
 			why := study.Text("Further forward the tyre comes nearer to the swingarm, and as the chain wears the axle has more slot left.")
 			if c.ShiftMM > 0 {
@@ -128,7 +129,7 @@ func chainSlider(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Watch,
 		Offer: func() []study.Remedy {
-			same := study.PairRemedy(f, drive.Pair{Front: f.Drive.StandardPair.Front, Rear: rear}, fmt.Sprintf("%d/%d gives nearly the same gearing", f.Drive.StandardPair.Front, rear))
+			same := chains.PairRemedy(f, drive.Pair{Front: f.Drive.StandardPair.Front, Rear: rear}, fmt.Sprintf("%d/%d gives nearly the same gearing", f.Drive.StandardPair.Front, rear))
 			return append(same, study.Providing(f, parts.ChainSlider, "hard-slider", "Fit %s")...)
 		},
 		Tell: func() study.Words {
@@ -182,7 +183,7 @@ func wornTogether(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
-		Offer: func() []study.Remedy { return study.RestOfTheDrive(f) },
+		Offer: func() []study.Remedy { return chains.RestOfTheDrive(f) },
 		Tell: func() study.Words {
 			what := study.Text("New and old parts run together in the final drive.")
 			if !math.IsNaN(run) {

@@ -6,7 +6,7 @@ import (
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/chains"
 )
 
 // ChainRun is one chain that comes into question on the sprockets as built.
@@ -40,7 +40,7 @@ func ChainRuns(f *facts.All) []ChainRun {
 	}
 	for i := range runs {
 		if runs[i].Current = runs[i].Links == f.Chain.Links; !runs[i].Current {
-			runs[i].Choices = study.ChainChoice(f, runs[i].Links)
+			runs[i].Choices = chains.Choice(f, runs[i].Links)
 		}
 	}
 	return runs

@@ -8,6 +8,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/chains"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/verdict"
 )
@@ -139,7 +140,7 @@ func rearClearance(f *facts.All) (study.Finding, bool) {
 func clearing(f *facts.All, t *parts.Tyre, forward float64) []study.Remedy {
 	var remedies []study.Remedy
 	if forward > 0 {
-		remedies = study.CloserChain(f)
+		remedies = chains.Closer(f)
 	}
 	return append(remedies, clearingTyres(f, t, forward)...)
 }

@@ -1,4 +1,6 @@
-package study
+// Package chains is what sprockets and chains can be had for a pair, as remedies: more than
+// one study offers them.
+package chains
 
 import (
 	"fmt"
@@ -9,9 +11,8 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 )
-
-// What sprockets and chains can be had for a pair. More than one study offers them.
 
 // PairChoices are the choices that bring the bike from its pair to another; nil
 // for the pair that is on.
@@ -49,9 +50,9 @@ func partWith(f *facts.All, slot parts.Slot, figure parts.Figure, count int) *pa
 	return plan.Unlisted(f.Built.Bike, slot, count)
 }
 
-// ChainFor is the chain for a pair: the one that is on if the adjuster reaches,
+// For is the chain for a pair: the one that is on if the adjuster reaches,
 // or else the even number of links that it does reach.
-func ChainFor(f *facts.All, pair drive.Pair) (links int, shiftMM float64, ok bool) {
+func For(f *facts.All, pair drive.Pair) (links int, shiftMM float64, ok bool) {
 	pitch, known := drive.PitchMM(f.Built.Bike.Chain)
 	centre, err := f.StandardCentreMM()
 	if !known || err != nil {
@@ -63,19 +64,19 @@ func ChainFor(f *facts.All, pair drive.Pair) (links int, shiftMM float64, ok boo
 	return drive.LinksInReach(pair, pitch, centre, f.Chain.Adjuster)
 }
 
-// ChainOf is a chain of so many links.
-func ChainOf(f *facts.All, links int) *parts.Part {
+// Of is a chain of so many links.
+func Of(f *facts.All, links int) *parts.Part {
 	return partWith(f, parts.Chain, parts.ChainLinks, links)
 }
 
 // RestOfTheDrive renews what of chain and sprockets the plan leaves old, with the counts that
 // are on; none where a count is not known.
-func RestOfTheDrive(f *facts.All) []Remedy {
+func RestOfTheDrive(f *facts.All) []study.Remedy {
 	links := f.Chain.Links
 	if f.Chain.Best > 0 && !f.Chain.Adjuster.Reaches(f.Chain.ShiftMM) {
 		links = f.Chain.Best
 	}
-	var r Remedy
+	var r study.Remedy
 	var names []string
 	for _, of := range []struct {
 		slot   parts.Slot
@@ -92,48 +93,48 @@ func RestOfTheDrive(f *facts.All) []Remedy {
 		r.Choices, names = append(r.Choices, plan.Choice{Slot: of.slot, Part: part}), append(names, part.Name)
 	}
 	r.Label = "Renew the rest: " + strings.Join(names, ", ")
-	return []Remedy{r}
+	return []study.Remedy{r}
 }
 
-// ChainChoice fits a chain of so many links.
-func ChainChoice(f *facts.All, links int) []plan.Choice {
+// Choice fits a chain of so many links.
+func Choice(f *facts.All, links int) []plan.Choice {
 	c := plan.Choice{Slot: parts.Chain}
 	if int(f.Standard.Figure(parts.ChainLinks)) != links {
-		c.Part = ChainOf(f, links)
+		c.Part = Of(f, links)
 	}
 	return f.Plan.Scoped([]plan.Choice{c}, f.Loadout.ID)
 }
 
-// ChainRemedy offers the chain that the adjuster reaches best, where it is another one.
-func ChainRemedy(f *facts.All, label string) []Remedy {
+// Remedy offers the chain that the adjuster reaches best, where it is another one.
+func Remedy(f *facts.All, label string) []study.Remedy {
 	if f.Chain.Best == 0 || f.Chain.Best == f.Chain.Links {
 		return nil
 	}
-	choices := ChainChoice(f, f.Chain.Best)
+	choices := Choice(f, f.Chain.Best)
 	if choices[0].Part == nil {
-		return []Remedy{{Label: "Back to the standard chain", Choices: choices}}
+		return []study.Remedy{{Label: "Back to the standard chain", Choices: choices}}
 	}
-	return []Remedy{{Label: fmt.Sprintf(label, choices[0].Part.Name), Choices: choices}}
+	return []study.Remedy{{Label: fmt.Sprintf(label, choices[0].Part.Name), Choices: choices}}
 }
 
-// CloserChain is ChainRemedy when another chain sets the axle clearly nearer.
-func CloserChain(f *facts.All) []Remedy {
+// Closer is Remedy when another chain sets the axle clearly nearer.
+func Closer(f *facts.All) []study.Remedy {
 	if math.Abs(f.Chain.BestShift) > math.Abs(f.Chain.ShiftMM)-2 {
 		return nil
 	}
-	return ChainRemedy(f, "Take %s: the axle stays nearer to where it was")
+	return Remedy(f, "Take %s: the axle stays nearer to where it was")
 }
 
 // PairRemedy offers a pair of sprockets from the shelf, and the chain if the one
 // that is on does not reach.
-func PairRemedy(f *facts.All, pair drive.Pair, label string) []Remedy {
+func PairRemedy(f *facts.All, pair drive.Pair, label string) []study.Remedy {
 	choices := PairChoices(f, pair)
 	if choices == nil {
 		return nil
 	}
-	if links, _, ok := ChainFor(f, pair); ok && links != f.Chain.Links {
-		choices = append(choices, plan.Choice{Slot: parts.Chain, Part: ChainOf(f, links)})
+	if links, _, ok := For(f, pair); ok && links != f.Chain.Links {
+		choices = append(choices, plan.Choice{Slot: parts.Chain, Part: Of(f, links)})
 		label += fmt.Sprintf(", with a chain of %d links", links)
 	}
-	return []Remedy{{Label: label, Choices: choices}}
+	return []study.Remedy{{Label: label, Choices: choices}}
 }
