@@ -26,8 +26,7 @@ var DensityFormula = sheet.Formula{
 // Density of the standard atmosphere in kg/m³ at an altitude in metres, up to
 // 11 000 m.
 func Density(altitudeM float64) float64 {
-	// A route asks for thousands: this is a power of what is never below zero there.
-	return seaLevelDensity * math.Exp((unit.StandardGravity/(gasConstant*lapse)-1)*math.Log(1-lapse*altitudeM/seaLevelTemperature))
+	return seaLevelDensity * math.Pow(1-lapse*altitudeM/seaLevelTemperature, unit.StandardGravity/(gasConstant*lapse)-1)
 }
 
 // PowerFormula is the formula of [PowerPercent].

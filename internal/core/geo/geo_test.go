@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/geo"
+	"valiantmule/internal/referee"
 )
 
 // TestTheEllipsoid: arcs that the ellipsoid's own numbers give. A degree on the
@@ -47,7 +48,7 @@ func TestAgainstGeod(t *testing.T) {
 		pairs = append(pairs, [2]geo.Point{a, b})
 		fmt.Fprintf(&asked, "%.12f %.12f %.12f %.12f\n", a.Lat, a.Lon, b.Lat, b.Lon)
 	}
-	geod := exec.Command("geod", "+ellps=WGS84", "-I", "-f", "%.9f", "-F", "%.7f", "+units=m")
+	geod := exec.Command(referee.Program(t, "geod", "proj-bin"), "+ellps=WGS84", "-I", "-f", "%.9f", "-F", "%.7f", "+units=m")
 	geod.Stdin = strings.NewReader(asked.String())
 	answer, err := geod.Output()
 	require.NoError(t, err, "geod of Debian's proj-bin")

@@ -17,6 +17,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/pack"
+	"valiantmule/internal/referee"
 )
 
 // bags of a bike: two sides, a roll behind, one on the tank.
@@ -105,6 +106,7 @@ func TestAgainstGlpsol(t *testing.T) {
 	folder := t.TempDir()
 	var own, theirs time.Duration
 	solved := 0
+	solver := referee.Program(t, "glpsol", "glpk-utils")
 	for n := range 240 {
 		items, places := things(random, 4+n%9), bags(random)
 		start := time.Now()
@@ -114,7 +116,7 @@ func TestAgainstGlpsol(t *testing.T) {
 		require.NoError(t, os.WriteFile(path, []byte(model(items, places)), 0o600))
 		answer := filepath.Join(folder, "pack.out")
 		start = time.Now()
-		out, err := exec.Command("glpsol", "--lp", path, "-o", answer).CombinedOutput()
+		out, err := exec.Command(solver, "--lp", path, "-o", answer).CombinedOutput()
 		theirs += time.Since(start)
 		require.NoError(t, err, string(out))
 		text, err := os.ReadFile(answer)

@@ -13,6 +13,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/stance"
+	"valiantmule/internal/referee"
 )
 
 // regression is the slope and intercept of Debian's python3, by statistics.linear_regression
@@ -24,7 +25,7 @@ func regression(t *testing.T, points []stance.Point) (slope, intercept float64) 
 		x, y = append(x, fmt.Sprintf("%.17g", p.Kg*9.80665)), append(y, fmt.Sprintf("%.17g", p.MM))
 	}
 	script := "import statistics, json\nr = statistics.linear_regression([" + strings.Join(x, ",") + "], [" + strings.Join(y, ",") + "])\nprint(json.dumps([r.slope, r.intercept]))"
-	out, err := exec.Command("python3", "-c", script).Output()
+	out, err := exec.Command(referee.Program(t, "python3", "python3"), "-c", script).Output()
 	require.NoError(t, err)
 	var both [2]float64
 	require.NoError(t, json.Unmarshal(out, &both))

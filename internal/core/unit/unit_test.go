@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/unit"
+	"valiantmule/internal/referee"
 )
 
 func ExampleQuantity_Enter() {
@@ -67,8 +68,7 @@ type quantity interface {
 // TestAgainstGNUUnits holds every conversion against GNU units, Debian's package
 // units, whose definitions come from NIST SP 811 and the standards it cites.
 func TestAgainstGNUUnits(t *testing.T) {
-	program, err := exec.LookPath("units")
-	require.NoError(t, err, "make test installs Debian's package units")
+	program := referee.Program(t, "units", "units")
 	for _, c := range []struct {
 		quantity    quantity
 		typed, in   string

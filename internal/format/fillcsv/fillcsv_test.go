@@ -14,6 +14,7 @@ import (
 	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/format/fillcsv"
+	"valiantmule/internal/referee"
 )
 
 func fills(t testing.TB) []logbook.Reading {
@@ -106,7 +107,7 @@ func TestPython(t *testing.T) {
 	list[1].Note = "half, \"as always\"\nand rain"
 	var b bytes.Buffer
 	require.NoError(t, fillcsv.Write(&b, list))
-	python := exec.Command("/usr/bin/python3", "-c", `
+	python := exec.Command(referee.Program(t, "/usr/bin/python3", "python3"), "-c", `
 import csv, sys
 rows = list(csv.DictReader(sys.stdin))
 print(len(rows), round(sum(float(r["litres [L]"]) for r in rows), 3), repr(rows[1]["note"]))`)

@@ -21,6 +21,7 @@ import (
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/format/gpx"
+	"valiantmule/internal/referee"
 )
 
 const small = `<gpx version="1.1" creator="x" xmlns="http://www.topografix.com/GPX/1/1" xmlns:e="urn:else">
@@ -141,7 +142,7 @@ func TestGpsbabel(t *testing.T) {
 	require.NoError(t, os.WriteFile(path, text, 0o600))
 	for _, version := range []string{"1.0", "1.1"} {
 		var out, warnings bytes.Buffer
-		babel := exec.Command("gpsbabel", "-i", "gpx", "-f", path, "-o", "gpx,gpxver="+version, "-F", "-")
+		babel := exec.Command(referee.Program(t, "gpsbabel", "gpsbabel"), "-i", "gpx", "-f", path, "-o", "gpx,gpxver="+version, "-F", "-")
 		babel.Stdout, babel.Stderr = &out, &warnings
 		require.NoError(t, babel.Run(), warnings.String())
 		assert.Empty(t, warnings.String())
@@ -168,7 +169,7 @@ import sys, gpxpy
 g = gpxpy.parse(sys.stdin)
 print(len(g.waypoints), len(g.tracks), sum(len(s.points) for t in g.tracks for s in t.segments), g.tracks[0].name)
 print(g.to_xml(version="1.0"))`
-	python := exec.Command("/usr/bin/python3", "-c", script)
+	python := exec.Command(referee.Module(t, "gpxpy", "python3-gpxpy"), "-c", script)
 	python.Stdin = bytes.NewReader(text)
 	out, err := python.Output()
 	require.NoError(t, err, "python3-gpxpy of Debian")
