@@ -1,11 +1,14 @@
 # The commands of the project. Each installs what it lacks.
-.PHONY: demo test firefox check bench fuzz mutate kill screenshots assets
+.PHONY: demo test markup firefox check bench fuzz mutate kill screenshots assets
 
 demo: ## the demonstration at MULE_ADDR, 127.0.0.1:8080
 	@exec scripts/demo
 
 test: ## every test, browser and database ones too
 	@scripts/test
+
+markup: ## the tests of the pages that need no browser
+	@go test -tags markup ./internal/web/...
 
 firefox: ## five pages in Firefox
 	@scripts/firefox

@@ -1,3 +1,5 @@
+//go:build !markup
+
 package web_test
 
 import (

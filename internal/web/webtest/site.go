@@ -1,6 +1,9 @@
 // Package webtest is what the tests of the stages and of the pages share: the site on
 // a database of its own, a visitor who reads markup, and a window of a real browser.
 //
+// Tests that open a window stand in files of their own that are not built with the tag
+// markup: the others then need not compile the browser's protocol.
+//
 //	func TestMain(m *testing.M) { webtest.Main(m) }
 //
 //	s := webtest.New(t)
@@ -18,8 +21,6 @@ import (
 	"slices"
 	"testing"
 
-	"valiantmule/internal/browser/browsertest"
-
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/plan"
@@ -32,9 +33,12 @@ import (
 // Main runs a package's tests and ends the servers and the browser that they started.
 func Main(m *testing.M) {
 	code := mariadbtest.Main(m)
-	browsertest.Stop()
+	atEnd()
 	os.Exit(code)
 }
+
+// atEnd ends the browser, where tests may have started one.
+var atEnd = func() {}
 
 // Site is the pages on a database with the demo data.
 type Site struct {

@@ -1,3 +1,5 @@
+//go:build !markup
+
 package webtest
 
 import (
@@ -15,10 +17,6 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/browser/browsertest"
-	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/plan"
-	"valiantmule/internal/words"
 )
 
 // Window is a browser's tab on a site; what its console says is a failure.
@@ -35,6 +33,8 @@ type Window struct {
 // Patience bounds one step of a browser test, not a whole one: a slow machine takes
 // longer over all of them, but over none so long. Nothing waits by the clock.
 const Patience = 3 * time.Minute
+
+func init() { atEnd = browsertest.Stop }
 
 // Window opens a tab on the site.
 func (s *Site) Window(t *testing.T) *Window {
@@ -195,22 +195,6 @@ func Quote(s string) string { return `"` + strings.ReplaceAll(s, `"`, `\"`) + `"
 func (w *Window) Gauge(id string) string {
 	w.T.Helper()
 	return w.Text(`document.querySelector('.strip [data-gauge="` + id + `"] .gauge-value').textContent`)
-}
-
-// Core is what a gauge should show of a plan loaded to travel.
-func Core(t *testing.T, p *plan.Plan, id figure.ID) string {
-	t.Helper()
-	return CoreIn(t, p, "travel", id)
-}
-
-// CoreIn is the same of any loadout.
-func CoreIn(t *testing.T, p *plan.Plan, loadout string, id figure.ID) string {
-	t.Helper()
-	report, err := eval.EvaluateLoadout(p, nil, loadout, "2026-11-26")
-	require.NoError(t, err)
-	f, ok := report.Figure(id)
-	require.True(t, ok)
-	return strings.ReplaceAll(words.Units(nil).Value(f), "\u00a0", " ")
 }
 
 // Desktop is a window on the demo plan, at a page of it.

@@ -5,10 +5,8 @@ import (
 	"net/http"
 	"net/url"
 	"regexp"
-	"strings"
 	"testing"
 
-	"github.com/chromedp/chromedp"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -246,42 +244,6 @@ func TestTransport(t *testing.T) {
 	values.Set("tie_down", "lower yoke, rack mounts")
 	v.Post(path+"/brief", values)
 	assert.NotContains(t, v.Page(path+"/load"), `data-finding="nowhere-to-tie"`)
-}
-
-// TestLoadInABrowser: a disc is dragged to another spot, the same is done by keys, and
-// a bag is packed on a phone.
-func TestLoadInABrowser(t *testing.T) {
-	s := webtest.New(t)
-	w := s.Window(t)
-	_, path := s.Demo(t)
-	w.Do(chromedp.EmulateViewport(1280, 800))
-	w.Open("/sign-in")
-	w.Follow("#demo")
-	w.Open(path + "/load?loadout=travel")
-	w.Until(`document.querySelectorAll('[data-load]').length > 10`)
-	w.Eval(`(() => {
-		const svg = document.querySelector('svg.balance'), disc = svg.querySelector('[data-load="14"] circle'), spot = svg.querySelector('[data-spot="place:top-box"]');
-		const at = (circle) => new DOMPoint(circle.getAttribute('cx'), circle.getAttribute('cy')).matrixTransform(svg.getScreenCTM());
-		const send = (name, target, p) => target.dispatchEvent(new PointerEvent(name, {bubbles: true, button: 0, pointerType: 'pen', pointerId: 1, clientX: p.x, clientY: p.y}));
-		send('pointerdown', disc, at(disc));
-		send('pointermove', svg, at(spot));
-		send('pointerup', svg, at(spot));
-		return document.querySelector('[name="where.14"]').value === 'place:top-box';
-	})()`)
-	w.Bench("With the things moved")
-	w.Until(`document.querySelector('#bench [data-finding="rack-overload"]') !== null`)
-	w.Fill(`[name="where.14"]`, "place:engine")
-	w.Until(`document.querySelector('#bench [data-finding="rack-overload"]') === null`)
-
-	w.Do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile))
-	w.Open(path + "/packing?loadout=travel")
-	assert.Positive(t, w.Asked.Load(), "what was moved and not saved is not left without a question")
-	before := w.Text(`document.querySelector('.walk-bar b').textContent`)
-	w.Follow(`#thing-11 button`)
-	after := w.Text(`document.querySelector('.walk-bar b').textContent`)
-	assert.NotEqual(t, before, after)
-	assert.True(t, strings.HasPrefix(after, "6 of"))
-	assert.Equal(t, "true", w.Text(`document.querySelector('#thing-11 button').getAttribute('aria-pressed')`))
 }
 
 // TestLoadoutsPage: added like another, renamed, dropped; what is wrong stands in its row;
