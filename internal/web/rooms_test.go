@@ -46,3 +46,29 @@ func TestRoomsHaveNoDoorsBetweenThem(t *testing.T) {
 	require.NoError(t, err)
 	assert.Greater(t, seen, 150)
 }
+
+// TestMarkupKnowsNoBrowser: nothing that is built with the tag markup imports the browser's
+// protocol.
+func TestMarkupKnowsNoBrowser(t *testing.T) {
+	windows := 0
+	err := fs.WalkDir(os.DirFS("."), ".", func(name string, d fs.DirEntry, err error) error {
+		if err != nil || path.Ext(name) != ".go" {
+			return err
+		}
+		text, err := os.ReadFile(name)
+		require.NoError(t, err)
+		if strings.HasPrefix(string(text), "//go:build !markup\n") {
+			windows++
+			return nil
+		}
+		file, err := parser.ParseFile(token.NewFileSet(), name, text, parser.ImportsOnly)
+		require.NoError(t, err)
+		for _, spec := range file.Imports {
+			assert.NotContains(t, spec.Path.Value, "chromedp", name)
+			assert.NotContains(t, spec.Path.Value, "browsertest", name)
+		}
+		return nil
+	})
+	require.NoError(t, err)
+	assert.Greater(t, windows, 15)
+}

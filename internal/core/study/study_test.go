@@ -10,8 +10,8 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/chains"
 	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/study/chains"
 	"valiantmule/internal/golden"
 	"valiantmule/internal/studytest"
 )

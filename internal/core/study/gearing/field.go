@@ -4,11 +4,11 @@ import (
 	"math"
 	"slices"
 
+	"valiantmule/internal/core/chains"
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study/chains"
 )
 
 // PairFigures is what one pair of sprockets would give on the tyres as built.

@@ -5,12 +5,12 @@ import (
 	"math"
 
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/chains"
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/chains"
 	"valiantmule/internal/core/verdict"
 )
 

@@ -3,10 +3,10 @@ package gearing
 import (
 	"math"
 
+	"valiantmule/internal/core/chains"
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study/chains"
 )
 
 // ChainRun is one chain that comes into question on the sprockets as built.

@@ -4,11 +4,11 @@ import (
 	"fmt"
 	"math"
 
+	"valiantmule/internal/core/chains"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/chains"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/verdict"
 )
