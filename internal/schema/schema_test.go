@@ -18,3 +18,6 @@ func TestGoldenSchema(t *testing.T) {
 	require.NoError(t, err)
 	golden.HeldAt(t, file, string(made))
 }
+
+// TestGoldenKinds holds docs/kinds.md to the table.
+func TestGoldenKinds(t *testing.T) { golden.HeldAt(t, "../../docs/kinds.md", schema.Kinds()) }

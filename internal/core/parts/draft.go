@@ -117,8 +117,12 @@ func (a *Asked) add(row *Property, v Value) {
 	case *entry.Line:
 		a.Texts = append(a.Texts, entry.Text{Key: row.Key, Label: row.Label, Help: row.Help, Words: (*string)(v)})
 	default:
-		a.Fields = append(a.Fields, entry.Field{Key: row.Key, Label: row.Label, Unit: row.Unit, Min: row.Min, Max: row.Max, Help: row.help(), Entry: v})
+		a.Fields = append(a.Fields, row.field(v))
 	}
+}
+
+func (p *Property) field(v Value) entry.Field {
+	return entry.Field{Key: p.Key, Label: p.Label, Unit: p.Unit, Min: p.Min, Max: p.Max, Help: p.help(), Entry: v}
 }
 
 // help is how one finds it out, and what is usual.

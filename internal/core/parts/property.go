@@ -202,6 +202,20 @@ func (h Properties) any(rows ...row) bool {
 	return false
 }
 
+// Says are the numbers with a unit that are known of a part, in the order in which its kind
+// asks for them.
+func (p *Part) Says() []entry.Field {
+	var list []entry.Field
+	kind, _ := KindOf(p.Slot)
+	for i := range kind.Asks {
+		row := &kind.Asks[i]
+		if v := p.Has.of(row.Key); v != nil && row.Unit != "" {
+			list = append(list, row.field(v))
+		}
+	}
+	return list
+}
+
 // Say enters a property of a part by its key, as it is typed: a bare number is in the
 // property's own unit.
 func (p *Part) Say(key, text string) error {

@@ -206,6 +206,15 @@ func (d *Desk) about(p *parts.Part) string {
 	if p.Mass.Known() {
 		add(d.Units.Plain(p.Mass.In("kg"), "kg"))
 	}
+	if p.Tyre() == nil && p.Filling() == nil && p.Guard() == nil {
+		says := p.Says()
+		for _, f := range says[:min(2, len(says))] {
+			if q, ok := f.Entry.(interface{ In(unit string) float64 }); ok {
+				label := strings.TrimPrefix(f.Label, "… ")
+				add(strings.ToLower(label[:1]) + label[1:] + " " + d.Units.Plain(q.In(f.Unit), f.Unit))
+			}
+		}
+	}
 	if g := p.Guard(); g != nil {
 		for _, m := range parts.Mounts() {
 			if m.Value == string(g.Mount) {
