@@ -81,7 +81,7 @@ func TestKilled(t *testing.T) {
 	r := newRider(t, server)
 	_, page, err := r.get(server, r.plan+"/bike")
 	require.NoError(t, err)
-	status, _, err := r.post(server, r.plan+"/bike/take", url.Values{"base": {baseField.FindStringSubmatch(page)[1]}, "bike": {"holt-650"}})
+	status, _, err := r.post(server, r.plan+"/choose", url.Values{"base": {baseField.FindStringSubmatch(page)[1]}, "bike": {"holt-650"}})
 	require.NoError(t, err)
 	require.Equal(t, http.StatusSeeOther, status)
 
