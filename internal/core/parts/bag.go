@@ -35,12 +35,19 @@ type Bag struct {
 	Width    unit.Length // over all, with it on
 }
 
-// Bag is what is known of a part as a bag, nil where nothing is.
+// Bag is what is known of a part as a bag, nil where nothing is. It is the part's own: nobody writes to it.
 func (p *Part) Bag() *Bag {
-	if !p.Has.any(BagKindOf, Litres, Carries, MaxSpeed, WidthOver, Pair, Handy, Quick, OnSeat) || !p.Slot.Has(Litres) {
+	if p.Has.bag == nil || !p.Slot.Has(Litres) {
 		return nil
 	}
-	return &Bag{BagKindOf.In(p), Litres.In(p), Carries.In(p), Pair.Yes(p), MaxSpeed.In(p), Handy.Yes(p), Quick.Yes(p), OnSeat.Yes(p), WidthOver.In(p)}
+	return p.Has.bag
+}
+
+func bagSaid(h Properties) *Bag {
+	if !h.any(BagKindOf, Litres, Carries, MaxSpeed, WidthOver, Pair, Handy, Quick, OnSeat) {
+		return nil
+	}
+	return &Bag{BagKindOf.of(h), Litres.of(h), Carries.of(h), Pair.yes(h), MaxSpeed.of(h), Handy.yes(h), Quick.yes(h), OnSeat.yes(h), WidthOver.of(h)}
 }
 
 // BagKind is a school of luggage.

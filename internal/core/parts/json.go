@@ -55,7 +55,7 @@ func (h *Properties) UnmarshalJSONFrom(dec *jsontext.Decoder) error {
 		}
 	}
 	slices.SortStableFunc(list, func(a, b held) int { return cmp.Compare(orderOf(a.key), orderOf(b.key)) })
-	h.held = list
+	*h = together(list)
 	_, err := dec.ReadToken()
 	return err
 }

@@ -121,8 +121,10 @@ func (k Prop[T]) Among(options func() []entry.Option) Prop[T] {
 }
 
 // In is what a part says of it, the zero T where it says nothing.
-func (k Prop[T]) In(p *Part) (t T) {
-	if v := p.Has.of(k.Key); v != nil {
+func (k Prop[T]) In(p *Part) T { return k.of(p.Has) }
+
+func (k Prop[T]) of(h Properties) (t T) {
+	if v := h.of(k.Key); v != nil {
 		t = *any(v).(*T)
 	}
 	return t
@@ -143,7 +145,9 @@ func choice[S ~string](key, label string, options func() []entry.Option) Choice[
 }
 
 // In is what a part says of it, "" where it says nothing.
-func (k Choice[S]) In(p *Part) S { return S(Prop[entry.Word]{k.Property}.In(p)) }
+func (k Choice[S]) In(p *Part) S { return k.of(p.Has) }
+
+func (k Choice[S]) of(h Properties) S { return S(Prop[entry.Word]{k.Property}.of(h)) }
 
 // Put sets it.
 func (k Choice[S]) Put(p *Part, word S) { Prop[entry.Word]{k.Property}.Put(p, entry.Word(word)) }
@@ -154,11 +158,20 @@ type YesNo struct{ Prop[entry.Said] }
 func yesNo(key, label string) YesNo { return YesNo{prop[entry.Said](key, label, "", 0, 0, "")} }
 
 // Yes reports whether somebody has said yes.
-func (k YesNo) Yes(p *Part) bool { return k.In(p) == entry.Yes }
+func (k YesNo) Yes(p *Part) bool { return k.yes(p.Has) }
+
+func (k YesNo) yes(h Properties) bool { return k.of(h) == entry.Yes }
 
 // Properties are what is known of a part beyond its name, price and mass, in the order of
 // the table. Those of two parts may be one; setting one makes them two.
-type Properties struct{ held []held }
+type Properties struct {
+	held []held
+
+	// What they come to together is asked for again and again; it is looked at once.
+	tyre    *Tyre
+	filling *Filling
+	bag     *Bag
+}
 
 type held struct {
 	key   string
@@ -186,10 +199,17 @@ func (h *Properties) put(key string, v Value) {
 		list = append(list, held{key, v, moving[key]})
 		slices.SortStableFunc(list, func(a, b held) int { return cmp.Compare(orderOf(a.key), orderOf(b.key)) })
 	}
-	h.held = list
 	if len(list) == 0 {
-		h.held = nil
+		list = nil
 	}
+	*h = together(list)
+}
+
+// together are properties with what they come to.
+func together(list []held) Properties {
+	h := Properties{held: list}
+	h.tyre, h.filling, h.bag = tyreSaid(h), fillingSaid(h), bagSaid(h)
+	return h
 }
 
 // any reports whether something is known of one of the properties.

@@ -73,14 +73,21 @@ type Tyre struct {
 	MinPressure unit.Pressure // the maker's least
 }
 
-// Tyre is what is known of a part as a tyre, nil where nothing is.
+// Tyre is what is known of a part as a tyre, nil where nothing is. It is the part's own: nobody writes to it.
 func (p *Part) Tyre() *Tyre {
-	if !p.Has.any(TyreCode, TyreKind, TyreWidth, RollOut, Tread, TyreRoom, RatedAt, MinPressure, LifeLow, LifeHigh) || !p.Slot.Has(TyreCode) {
+	if p.Has.tyre == nil || !p.Slot.Has(TyreCode) {
+		return nil
+	}
+	return p.Has.tyre
+}
+
+func tyreSaid(h Properties) *Tyre {
+	if !h.any(TyreCode, TyreKind, TyreWidth, RollOut, Tread, TyreRoom, RatedAt, MinPressure, LifeLow, LifeHigh) {
 		return nil
 	}
 	return &Tyre{
-		Size: TyreCode.In(p).Size, Kind: TyreKind.In(p), Width: TyreWidth.In(p), RollOut: RollOut.In(p), LifeLow: LifeLow.In(p), LifeHigh: LifeHigh.In(p),
-		Tread: Tread.In(p), Room: TyreRoom.In(p), RatedAt: RatedAt.In(p), MinPressure: MinPressure.In(p),
+		Size: TyreCode.of(h).Size, Kind: TyreKind.of(h), Width: TyreWidth.of(h), RollOut: RollOut.of(h), LifeLow: LifeLow.of(h), LifeHigh: LifeHigh.of(h),
+		Tread: Tread.of(h), Room: TyreRoom.of(h), RatedAt: RatedAt.of(h), MinPressure: MinPressure.of(h),
 	}
 }
 

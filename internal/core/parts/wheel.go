@@ -80,10 +80,17 @@ type Filling struct {
 }
 
 // Filling is what is known of a part as something that goes into a tyre, nil where nothing
-// is.
+// is. It is the part's own: nobody writes to it.
 func (p *Part) Filling() *Filling {
-	if !p.Has.any(FillingKind, RimDiameter, RimWidth, MaxSpeed) || !p.Slot.Has(FillingKind) {
+	if p.Has.filling == nil || !p.Slot.Has(FillingKind) {
 		return nil
 	}
-	return &Filling{FillingKind.In(p), RimDiameter.In(p), RimWidth.In(p), MaxSpeed.In(p)}
+	return p.Has.filling
+}
+
+func fillingSaid(h Properties) *Filling {
+	if !h.any(FillingKind, RimDiameter, RimWidth, MaxSpeed) {
+		return nil
+	}
+	return &Filling{FillingKind.of(h), RimDiameter.of(h), RimWidth.of(h), MaxSpeed.of(h)}
 }

@@ -15,15 +15,13 @@ import (
 // Figure is one computed number with its state.
 type Figure struct {
 	*figure.Row
-	Unit      string        // the row's, or the plan's currency
-	State     verdict.State // "" until a step has worked it out
-	Known     bool          // whether Value holds
-	Value     float64
-	Limited   bool // whether Limit holds
-	Limit     float64
-	Banded    bool // whether Low and High hold
-	Low, High float64
-	Missing   []string // what would have to be known
+	Unit    string        // the row's, or the plan's currency
+	State   verdict.State // "" until a step has worked it out
+	Missing []string      // what would have to be known
+
+	Known, Limited, Banded bool // whether Value, Limit, and Low and High hold
+	Value, Limit           float64
+	Low, High              float64
 }
 
 // Begin is a figure before its step has run; one that no step works out yet says
