@@ -49,7 +49,7 @@ func (m *maker) part() object {
 func (m *maker) properties(kind *parts.Kind, slots []parts.Slot) object {
 	members := object{}
 	for _, p := range kind.Asks {
-		is := object{}
+		var is object
 		switch v := p.Blank().(type) {
 		case *entry.Word:
 			is = object{"enum": values(p.Options())}

@@ -147,10 +147,10 @@ func choice[S ~string](key, label string, options func() []entry.Option) Choice[
 // In is what a part says of it, "" where it says nothing.
 func (k Choice[S]) In(p *Part) S { return k.of(p.Has) }
 
-func (k Choice[S]) of(h Properties) S { return S(Prop[entry.Word]{k.Property}.of(h)) }
+func (k Choice[S]) of(h Properties) S { return S(Prop[entry.Word](k).of(h)) }
 
 // Put sets it.
-func (k Choice[S]) Put(p *Part, word S) { Prop[entry.Word]{k.Property}.Put(p, entry.Word(word)) }
+func (k Choice[S]) Put(p *Part, word S) { Prop[entry.Word](k).Put(p, entry.Word(word)) }
 
 // YesNo is a property that parts have or have not.
 type YesNo struct{ Prop[entry.Said] }

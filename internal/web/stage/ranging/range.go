@@ -62,7 +62,6 @@ type legRow struct {
 type wayRow struct {
 	Name, Href, Cost, Mass, Hours, Range string
 	State                                desk.StateView
-	Tried                                bool
 }
 
 type namedWay struct{ What, Name, Href string }
