@@ -50,8 +50,8 @@ func ReadPlan(r io.Reader) (*plan.Plan, error) {
 		return nil, entry.Problem{Path: "version", What: fmt.Sprintf("is %d; this program reads version %d", head.Version, plan.Version)}
 	}
 	p := new(plan.Plan)
-	if err := json.Unmarshal(data, p, json.RejectUnknownMembers(true)); err != nil {
-		return nil, placed(err)
+	if err := DecodeStrict(data, p); err != nil {
+		return nil, err
 	}
 	if problems := p.Validate(); len(problems) > 0 {
 		return nil, problems[0]
@@ -139,7 +139,7 @@ func less(v any, tokens []string) any {
 	return v
 }
 
-// DecodeStrict reads a catalogue's piece of JSON, refusing unknown fields.
+// DecodeStrict reads JSON, refusing unknown fields.
 func DecodeStrict(data []byte, into any) error {
 	if err := json.Unmarshal(data, into, json.RejectUnknownMembers(true)); err != nil {
 		return placed(err)

@@ -30,11 +30,11 @@ func (s *Server) working(w http.ResponseWriter, r *http.Request) error {
 	if _, ok := d.Report.Figure(id); !ok {
 		return store.ErrNotFound
 	}
-	laid, err := d.Laid(r, r.URL.Query())
+	laid, err := d.Laid(r)
 	if err != nil {
 		return err
 	}
-	shown, working, err := eval.Explain(laid.On(d.Plan), d.Loadout, id, d.AsOf)
+	shown, working, err := eval.Explain(laid.Plan, d.Loadout, id, d.AsOf)
 	if err != nil {
 		return err
 	}

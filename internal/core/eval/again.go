@@ -1,6 +1,7 @@
 package eval
 
 import (
+	"fmt"
 	"reflect"
 	"slices"
 
@@ -65,24 +66,27 @@ func shared[T any](a, b []T) bool {
 }
 
 // familyBits are the inputs by the families of kinds.
-var familyBits = map[parts.Family]facts.Set{
+var familyBits = [parts.FamilyCount]facts.Set{
 	parts.Wheels: facts.InWheels, parts.Guarding: facts.InGuards, parts.Contact: facts.InContact, parts.Electrics: facts.InElectrics,
 	parts.Carrying: facts.InCarrying, parts.Springing: facts.InSprings, parts.EngineAndBrakes: facts.InEngine,
+}
+
+func init() {
+	for family, bit := range familyBits {
+		if bit == 0 {
+			panic(fmt.Sprintf("eval: family %d of parts is no input", family))
+		}
+	}
 }
 
 // touchedParts tells by families which parts are others, and whether tags or figures may be.
 func touchedParts(was, now *plan.Built) facts.Set {
 	set := facts.Set(0)
-	for kind, pair := range was.Against(now) {
+	for kind := range was.Against(now) {
 		set |= familyBits[kind.Family]
-		for _, f := range pair {
-			if f != nil && len(f.Part.Provides) > 0 {
-				set |= facts.InTags
-			}
-		}
-		if kind.Slot == parts.Handlebar || kind.Slot == parts.Levers { // another takes the bike's own tags away
-			set |= facts.InTags
-		}
+	}
+	if !was.SameTags(now) {
+		set |= facts.InTags
 	}
 	if !was.SameFigures(now) {
 		set |= facts.InFigures

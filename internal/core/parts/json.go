@@ -1,10 +1,8 @@
 package parts
 
 import (
-	"cmp"
 	"errors"
 	"fmt"
-	"slices"
 
 	"github.com/go-json-experiment/json"
 	"github.com/go-json-experiment/json/jsontext"
@@ -54,8 +52,7 @@ func (h *Properties) UnmarshalJSONFrom(dec *jsontext.Decoder) error {
 			list = append(list, held{is.Key, v, moving[is.Key]})
 		}
 	}
-	slices.SortStableFunc(list, func(a, b held) int { return cmp.Compare(orderOf(a.key), orderOf(b.key)) })
-	*h = together(list)
+	*h = holding(list)
 	_, err := dec.ReadToken()
 	return err
 }

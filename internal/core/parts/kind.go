@@ -35,6 +35,8 @@ const (
 	Carrying
 	Springing
 	EngineAndBrakes
+
+	FamilyCount // how many there are
 )
 
 var (
@@ -145,9 +147,6 @@ func (s Slot) HoursToFit() float64 {
 
 // slotsThat are the slots whose parts have a property, in the order of the table.
 func slotsThat(p row) []Slot { return holders[p.row().Key] }
-
-// orderOf is where a property's key stands in the table.
-func orderOf(key string) int { return order[key] }
 
 // Comes reports whether every bike comes with something in a slot, though no sheet
 // lists it.

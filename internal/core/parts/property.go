@@ -197,16 +197,16 @@ func (h *Properties) put(key string, v Value) {
 	list := slices.DeleteFunc(slices.Clone(h.held), func(was held) bool { return was.key == key })
 	if v.Known() {
 		list = append(list, held{key, v, moving[key]})
-		slices.SortStableFunc(list, func(a, b held) int { return cmp.Compare(orderOf(a.key), orderOf(b.key)) })
 	}
-	if len(list) == 0 {
-		list = nil
-	}
-	*h = together(list)
+	*h = holding(list)
 }
 
-// together are properties with what they come to.
-func together(list []held) Properties {
+// holding are properties in their order, with what they come to.
+func holding(list []held) Properties {
+	if len(list) == 0 {
+		return Properties{}
+	}
+	slices.SortStableFunc(list, func(a, b held) int { return cmp.Compare(order[a.key], order[b.key]) })
 	h := Properties{held: list}
 	h.tyre, h.filling, h.bag = tyreSaid(h), fillingSaid(h), bagSaid(h)
 	return h

@@ -306,9 +306,7 @@ func (b *Built) Provides(tag string) bool {
 	if slices.Contains(b.Bike.Provides, tag) {
 		return true
 	}
-	// Another bar has its own diameter, other levers their own reach.
-	isBar := strings.HasPrefix(tag, "bar-2")
-	gone := isBar && b.Chosen(parts.Handlebar) || tag == "adjustable-levers" && b.Chosen(parts.Levers)
+	gone := slices.ContainsFunc(replaced, func(r replacing) bool { return r.takes(tag) && b.Chosen(r.slot) })
 	if !gone && b.Bike.is(tag) {
 		return true
 	}
@@ -318,6 +316,17 @@ func (b *Built) Provides(tag string) bool {
 		}
 	}
 	return false
+}
+
+// replacing is a slot whose part takes tags of the bike's own away, where it is another.
+type replacing struct {
+	slot  parts.Slot
+	takes func(tag string) bool
+}
+
+var replaced = []replacing{
+	{parts.Handlebar, func(tag string) bool { return strings.HasPrefix(tag, "bar-2") }}, // it has its own diameter
+	{parts.Levers, func(tag string) bool { return tag == "adjustable-levers" }},         // they have their own reach
 }
 
 // is reports whether the bike's own data say what a tag says.
@@ -355,6 +364,21 @@ func (b *Built) Against(other *Built) iter.Seq2[*parts.Kind, [2]*Fitted] {
 			}
 		}
 	}
+}
+
+// SameTags reports whether the parts of two bikes provide and take away the same tags.
+func (b *Built) SameTags(other *Built) bool {
+	for kind, pair := range b.Against(other) {
+		if slices.ContainsFunc(replaced, func(r replacing) bool { return r.slot == kind.Slot }) {
+			return false
+		}
+		for _, f := range pair {
+			if f != nil && len(f.Part.Provides) > 0 {
+				return false
+			}
+		}
+	}
+	return true
 }
 
 // SameFigures reports whether the parts of two bikes move all figures alike.

@@ -15,14 +15,13 @@ type BenchView struct {
 	Choices []choiceView // parts to fit; none where a form of the page saves
 	Rates   []string     // currencies of prices that no rate brings home yet
 	Home    string       // the plan's currency
-	Today   string
-	Scope   *LinkView  // the same for this loadout only, or for all
-	SaveAs  string     // what to press where a form saves
-	Action  string     // where what is laid on it is sent to be kept
-	Hidden  []hidden   // what is laid on it, as that form sends it
-	Act     string     // on its one button, where it is not for the rider to say more
-	Problem string     // why there is nothing to compare
-	Errors  FormErrors // that stand against it
+	Scope   *LinkView    // the same for this loadout only, or for all
+	SaveAs  string       // what to press where a form saves
+	Action  string       // where what is laid on it is sent to be kept
+	Hidden  []hidden     // what is laid on it, as that form sends it
+	Act     string       // on its one button, where it is not for the rider to say more
+	Problem string       // why there is nothing to compare
+	Errors  FormErrors   // that stand against it
 	Moves   []MoveView
 	Others  []MoveView
 	Appears findingsView
@@ -44,11 +43,11 @@ type choiceView struct {
 
 // Tried lays what the address turns on the bench of a page; nil when it turns nothing.
 func (d *Desk) Tried(r *http.Request, page string) (*BenchView, Laid, error) {
-	l, err := d.Laid(r, r.URL.Query())
+	l, err := d.Laid(r)
 	if err != nil || !l.Any() {
 		return nil, l, err
 	}
-	bench, err := d.Bench(eval.Alternative{Label: l.Title(), Plan: l.On(d.Plan)}, page, d.OnTop(page, l))
+	bench, err := d.Bench(eval.Alternative{Label: l.Title(), Plan: l.Plan}, page, d.OnTop(page, l))
 	if err != nil {
 		return nil, l, err
 	}
@@ -88,7 +87,7 @@ func (b *BenchView) lay(d *Desk, l Laid) {
 	if b.Act == "" && len(l.Tried) == 0 {
 		b.Act = "Keep it so in the plan"
 	}
-	b.Home, b.Today = d.Plan.Currency, d.AsOf
+	b.Home = d.Plan.Currency
 	for _, c := range l.Tried {
 		v := choiceView{Name: choiceName(c)}
 		if c.Part != nil {

@@ -18,20 +18,20 @@ func (s *House) Choose(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	l, err := d.Laid(r, r.PostForm)
+	l, err := d.read(r, r.PostForm)
 	if err != nil {
 		return err
 	}
-	changed := l.decided(r.PostForm).On(d.Plan)
-	if !l.Any() || changed.Bike == nil {
+	l = l.decided(d.Plan, r.PostForm)
+	if !l.Any() || l.Plan.Bike == nil {
 		return store.ErrNotFound
 	}
 	stage := s.PageOf(r.PostFormValue("stage"))
-	changed, problem := d.rated(changed, r.PostForm)
+	changed, problem := d.rated(l.Plan, r.PostForm)
 	if problem != "" {
 		return s.Show(w, r, http.StatusUnprocessableEntity, "stale", "That rate cannot be used", staleView{"Nothing was fitted. " + problem + ".", d.Href(stage, l.Query()...)})
 	}
-	err = s.Save(r, d, r.PostFormValue("base"), changed, l.decided(r.PostForm).said(d))
+	err = s.Save(r, d, r.PostFormValue("base"), changed, l.said(d))
 	if errors.Is(err, store.ErrStale) {
 		return s.stale(w, r, d, stage, "Nothing was fitted. Here it is against the plan as it is now.", l)
 	}
@@ -41,15 +41,15 @@ func (s *House) Choose(w http.ResponseWriter, r *http.Request) error {
 	return SeeOther(w, r, d.Href(stage))
 }
 
-// decided is what lies on the bench with what the form says of the parts: whether they are
+// decided is what lies on the bench of a plan with what the form says of the parts: whether they are
 // needed, and whether they are chosen or only thought of.
-func (l Laid) decided(form url.Values) Laid {
+func (l Laid) decided(p *plan.Plan, form url.Values) Laid {
 	need := plan.Need(form.Get("need"))
 	if need != plan.Needed && need != plan.Wanted {
 		need = ""
 	}
 	decision := plan.Decision(form.Get("decision"))
-	if decision == plan.Chosen || !slices.ContainsFunc(plan.Decisions(), func(o entry.Option) bool { return o.Value == string(decision) }) {
+	if decision == plan.Chosen || !entry.Among(plan.Decisions(), string(decision)) {
 		decision = ""
 	}
 	l.Tried = slices.Clone(l.Tried)
@@ -59,6 +59,7 @@ func (l Laid) decided(form url.Values) Laid {
 			l.Tried[i].Decision = decision
 		}
 	}
+	l.Plan = l.On(p)
 	return l
 }
 

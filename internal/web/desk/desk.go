@@ -28,6 +28,7 @@ type Desk struct {
 
 	house *House
 	asked fragment
+	laid  *Laid // by the address, once somebody has asked
 }
 
 // Today is the day on which a request looks at a plan.
@@ -68,7 +69,7 @@ func (d *Desk) Href(stage string, more ...string) string {
 func (d *Desk) With(p *plan.Plan) *Desk {
 	changed, snapshot := *d, *d.Snapshot
 	snapshot.Plan = p
-	changed.Snapshot = &snapshot
+	changed.Snapshot, changed.laid = &snapshot, nil
 	return &changed
 }
 

@@ -27,7 +27,7 @@ type opened struct {
 type openedKey struct{ rider, plan, version, shelf, day string }
 
 // openedMax is how many plans are kept open. Pointing at one option after another looks
-// at the same, and reads it once; one takes a megabyte or two.
+// at the same, and reads it once; one takes some 200 kB, the largest a megabyte or two.
 const openedMax = 32
 
 func newOpened() *otter.Cache[openedKey, *opened] {

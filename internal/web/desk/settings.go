@@ -33,14 +33,14 @@ func (s Shown) Touched() bool { return s.Tried.Any() || s.Form != nil }
 func SettingsOf(f StageForm, of func(d *Desk, s Shown) (FormBody, error)) Settings {
 	page := Settings{f, of}
 	page.View = func(r *http.Request, d *Desk, typed url.Values, errs FormErrors) (FormBody, error) {
-		tried, err := d.Laid(r, r.URL.Query())
+		tried, err := d.Laid(r)
 		if err != nil {
 			return nil, err
 		}
 		return page.body(d, r, tried, typed, errs)
 	}
 	page.Kept = func(_ *House, r *http.Request, d *Desk, changed *plan.Plan) (string, error) {
-		l, err := d.With(changed).Laid(r, url.Values{"try": r.URL.Query()["try"]})
+		l, err := d.With(changed).read(r, url.Values{"try": r.URL.Query()["try"]})
 		return d.Href(f.Stage, l.Query()...), err
 	}
 	return page
@@ -49,7 +49,7 @@ func SettingsOf(f StageForm, of func(d *Desk, s Shown) (FormBody, error)) Settin
 // body is the page of the plan as tried and typed.
 func (f Settings) body(d *Desk, r *http.Request, tried Laid, typed url.Values, errs FormErrors) (FormBody, error) {
 	s := Shown{
-		Tried: tried, Form: typed, Errs: errs, Query: r.URL.Query(), Plan: tried.On(d.Plan),
+		Tried: tried, Form: typed, Errs: errs, Query: r.URL.Query(), Plan: tried.Plan,
 		State: FormState{Error: errs["form"], Try: d.Href(f.Stage+"/try", tried.Query()...), Save: d.Href(f.Stage, tried.Query()...)},
 	}
 	if typed != nil && len(errs) == 0 {
@@ -57,7 +57,7 @@ func (f Settings) body(d *Desk, r *http.Request, tried Laid, typed url.Values, e
 	}
 	if d.Plan.Bike != nil {
 		var err error
-		if s.After, err = d.On.Evaluate(s.Plan); err != nil {
+		if s.After, err = d.Evaluate(s.Plan); err != nil {
 			return nil, err
 		}
 	}
@@ -75,11 +75,11 @@ func (f Settings) try(s *House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	tried, err := d.Laid(r, r.URL.Query())
+	tried, err := d.Laid(r)
 	if err != nil {
 		return err
 	}
-	changed, _, errs := f.Read(d.With(tried.On(d.Plan)), r.PostForm)
+	changed, _, errs := f.Read(d.With(tried.Plan), r.PostForm)
 	bench, err := f.Bench(d, changed, errs)
 	if err != nil {
 		return err

@@ -31,6 +31,7 @@ type Turned struct {
 
 // Laid is what an address lays on the bench: parts, and what else it turns about the plan.
 type Laid struct {
+	Plan   *plan.Plan // the desk's with all of it
 	Tried  []plan.Choice
 	turned []keyed
 }
@@ -41,24 +42,39 @@ type keyed struct {
 	Turned
 }
 
-// Laid reads what an address or a form lays on the bench.
-func (d *Desk) Laid(r *http.Request, query url.Values) (l Laid, err error) {
+// Laid is what the address of a request lays on the bench; it is read once.
+func (d *Desk) Laid(r *http.Request) (Laid, error) {
+	if d.laid == nil {
+		l, err := d.read(r, r.URL.Query())
+		if err != nil {
+			return Laid{}, err
+		}
+		d.laid = &l
+	}
+	return *d.laid, nil
+}
+
+// read reads what an address or a form lays on the bench.
+func (d *Desk) read(r *http.Request, query url.Values) (l Laid, err error) {
+	l.Plan = d.Plan
 	for _, st := range d.house.Stages {
 		for _, t := range st.Turns {
 			values := query[t.Key]
 			if len(values) == 0 {
 				continue
 			}
-			list, err := t.Read(d.house, r, d.With(l.On(d.Plan)), values)
+			list, err := t.Read(d.house, r, d.With(l.Plan), values)
 			if err != nil {
 				return Laid{}, err
 			}
 			for _, turned := range list {
-				l.turned = append(l.turned, keyed{t.Key, turned})
+				l.turned, l.Plan = append(l.turned, keyed{t.Key, turned}), turned.On(l.Plan)
 			}
 		}
 	}
-	l.Tried, err = d.With(l.On(d.Plan)).choices(query["try"])
+	if l.Tried, err = d.With(l.Plan).choices(query["try"]); len(l.Tried) > 0 {
+		l.Plan = l.Plan.With(l.Tried...)
+	}
 	return l, err
 }
 
@@ -76,7 +92,7 @@ func (s *House) TurnKeys() []string {
 // Any reports whether anything lies on the bench.
 func (l Laid) Any() bool { return len(l.Tried) > 0 || len(l.turned) > 0 }
 
-// On is a plan with what lies on the bench.
+// On is another plan with what lies on the bench.
 func (l Laid) On(p *plan.Plan) *plan.Plan {
 	for _, t := range l.turned {
 		p = t.On(p)
@@ -138,12 +154,12 @@ func (l Laid) Title() string {
 // said tells in the history what of the bench is kept, on a desk as it was before.
 func (l Laid) said(d *Desk) string {
 	var list []string
-	on := Laid{turned: l.turned}
 	for _, t := range l.turned {
 		list = append(list, t.Said)
 	}
+	without := d.With(Laid{turned: l.turned}.On(d.Plan))
 	for _, c := range l.Tried {
-		list = append(list, d.With(on.On(d.Plan)).choiceSaid(c))
+		list = append(list, without.choiceSaid(c))
 	}
 	return strings.Join(list, "; ")
 }

@@ -242,7 +242,7 @@ document.addEventListener('alpine:init', () => {
         row.classList.remove('has-error');
         row.querySelectorAll('.help').forEach((e) => e.remove());
         const next = (text) => text.replace(/[.](\d+)$/, (_, n) => '.' + (Number(n) + 1));
-        row.dataset.error = next(row.dataset.error);
+        if (row.dataset.error) row.dataset.error = next(row.dataset.error);
         row.querySelectorAll('*').forEach((e) => {
           if (e.name) e.name = next(e.name);
           const label = e.getAttribute('aria-label');

@@ -141,7 +141,7 @@ func bikes(s *desk.House, r *http.Request, d *desk.Desk, laid desk.Laid) (bikeVi
 		asked = append(asked, d.Plan.Bike)
 	}
 	if tried != "" {
-		asked = append(asked, laid.On(d.Plan).Bike)
+		asked = append(asked, laid.Plan.Bike)
 	}
 	return v, ask(d, &v, asked)
 }

@@ -202,7 +202,7 @@ func channelsOf(w *facts.Wiring, typed string, c *facts.Circuit) []desk.OptionVi
 	for n := 1; n <= w.Box.Count(); n++ {
 		options = append(options, entry.Option{Value: strconv.Itoa(n), Name: fmt.Sprintf("channel %d", n)})
 	}
-	if !slices.ContainsFunc(options, func(o entry.Option) bool { return o.Value == typed }) { // of a larger box
+	if !entry.Among(options, typed) { // of a larger box
 		options = append(options, entry.Option{Value: typed, Name: "channel " + typed + ", not on this box"})
 	}
 	return desk.OptionsOf(options, typed, "")

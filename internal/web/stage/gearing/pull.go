@@ -43,8 +43,8 @@ func pullPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 }
 
 func pull(d *desk.Desk, v *pullView, kind terrain.Kind, altitude string, tried desk.Laid) error {
-	p, at := atAltitude(tried.On(d.Plan), altitude)
-	report, err := d.On.Evaluate(p)
+	p, at := atAltitude(tried.Plan, altitude)
+	report, err := d.Evaluate(p)
 	if err != nil {
 		return err
 	}

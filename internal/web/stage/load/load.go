@@ -22,7 +22,7 @@ import (
 var loadForm = desk.StageForm{
 	Stage: "load", Title: "With the things moved", Save: "Keep them there", Read: readWhere,
 	View: func(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
-		tried, err := d.Laid(r, r.URL.Query())
+		tried, err := d.Laid(r)
 		if err != nil {
 			return nil, err
 		}
@@ -155,12 +155,12 @@ func loadOf(d *desk.Desk, tried desk.Laid, form url.Values, errs desk.FormErrors
 	if !v.Has {
 		return v, nil
 	}
-	shown := d.Plan
+	shown := tried.Plan
 	if form != nil {
-		shown, _, _ = readWhere(d, form)
+		typed, _, _ := readWhere(d, form)
+		shown = tried.On(typed)
 	}
-	shown = tried.On(shown)
-	after, err := d.On.Evaluate(shown)
+	after, err := d.Evaluate(shown)
 	if err != nil {
 		return v, err
 	}

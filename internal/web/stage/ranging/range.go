@@ -243,7 +243,7 @@ func (v *rangeView) ways(d *desk.Desk, l desk.Laid) error {
 	bench := d.On
 	if l.Any() {
 		var err error
-		if bench, err = eval.NewBench(l.On(d.Plan), d.Shelf, d.Loadout, d.AsOf); err != nil {
+		if bench, err = eval.NewBench(l.Plan, d.Shelf, d.Loadout, d.AsOf); err != nil {
 			return err
 		}
 	}

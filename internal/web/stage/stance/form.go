@@ -26,7 +26,7 @@ func readSits(form url.Values, l *plan.Loadout, errs desk.FormErrors) (changed [
 		return nil
 	}
 	was, now := l.Sits, plan.Sit(form.Get("sits"))
-	if !slices.ContainsFunc(plan.Sits(), func(o entry.Option) bool { return o.Value == string(now) }) {
+	if !entry.Among(plan.Sits(), string(now)) {
 		errs["sits"] = "choose one of them"
 		return nil
 	}

@@ -5,7 +5,6 @@ import (
 	"math"
 	"net/http"
 	"net/url"
-	"slices"
 	"strings"
 
 	"valiantmule/internal/core/entry"
@@ -65,7 +64,7 @@ func readSag(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErro
 	if len(summary) > 0 {
 		summary[0] = l.Name + ": " + summary[0]
 	}
-	if use := form.Get("springs_for"); use != "" && !slices.ContainsFunc(plan.SpringUses(), func(o entry.Option) bool { return o.Value == use }) {
+	if use := form.Get("springs_for"); use != "" && !entry.Among(plan.SpringUses(), use) {
 		errs["springs_for"] = "choose one of them"
 		return changed, summary, errs
 	}

@@ -25,7 +25,7 @@ import (
 var pressuresForm = desk.StageForm{
 	Stage: "pressures", Title: "The card as typed", Save: "Save the card", Read: readPressures,
 	View: func(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
-		tried, err := d.Laid(r, r.URL.Query())
+		tried, err := d.Laid(r)
 		if err != nil {
 			return nil, err
 		}
@@ -105,11 +105,11 @@ func pressures(d *desk.Desk, at, wheel string, tried desk.Laid, form url.Values,
 	if wheel != "front" {
 		wheel = "rear"
 	}
-	shown := tried.On(d.Plan)
+	shown := tried.Plan
 	if form != nil && len(errs) == 0 {
 		shown, _, _ = readPressures(d, form)
 	}
-	report, err := d.On.Evaluate(shown)
+	report, err := d.Evaluate(shown)
 	if err != nil {
 		return v, err
 	}
