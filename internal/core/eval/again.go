@@ -19,7 +19,7 @@ func (p *Program) again(was *LoadoutReport, now *plan.Plan, l *plan.Loadout) Loa
 		return p.report(p.shared(now, before.AsOf, before.Shelf), l)
 	}
 	f := *before
-	f.Plan, f.Loadout, f.Built = now, l, now.Build(l.ID)
+	f.Plan, f.Loadout, f.Built, f.Builds = now, l, now.Build(l.ID), nil
 	changed := p.ofPlan(&f, touched(before, &f))
 	r := &study.Run{All: &f, Figures: slices.Clone(was.figures), Table: &p.table}
 	f.Figured = p.figured(r.Figures)

@@ -2,7 +2,6 @@ package eval
 
 import (
 	"math"
-	"slices"
 
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
@@ -102,20 +101,24 @@ func compare(before, after *LoadoutReport) Difference {
 		}
 	}
 	d.Stay = make([]study.Finding, 0, len(after.Findings))
-	for _, f := range after.Findings {
-		if find(before.Findings, f.ID) {
-			d.Stay = append(d.Stay, f)
-		} else {
-			d.Appear = append(d.Appear, f)
-		}
-	}
-	for _, f := range before.Findings {
+	was, now := before.Findings, after.Findings // both in the order of the rules
+	for i := range max(len(before.spoke), len(after.spoke)) {
+		spoke, speaks := i < len(before.spoke) && before.spoke[i], i < len(after.spoke) && after.spoke[i]
 		switch {
-		case find(after.Findings, f.ID):
-		case blinded(before, after, f.Stage):
-			d.Unseen = append(d.Unseen, f)
-		default:
-			d.Vanish = append(d.Vanish, f)
+		case spoke && speaks:
+			d.Stay = append(d.Stay, now[0])
+		case speaks:
+			d.Appear = append(d.Appear, now[0])
+		case spoke && blinded(before, after, was[0].Stage):
+			d.Unseen = append(d.Unseen, was[0])
+		case spoke:
+			d.Vanish = append(d.Vanish, was[0])
+		}
+		if spoke {
+			was = was[1:]
+		}
+		if speaks {
+			now = now[1:]
 		}
 	}
 	return d
@@ -137,8 +140,4 @@ func moved(was, now *study.Figure) bool {
 		return true
 	}
 	return was.Known && math.Abs(was.Value-now.Value) > 1e-9*math.Max(1, math.Abs(was.Value))
-}
-
-func find(findings []study.Finding, id string) bool {
-	return slices.ContainsFunc(findings, func(f study.Finding) bool { return f.ID == id })
 }

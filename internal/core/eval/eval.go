@@ -99,6 +99,12 @@ func Evaluate(p *plan.Plan, shelf plan.Shelf, asOf string) *Report {
 func (pr *Program) Evaluate(p *plan.Plan, shelf plan.Shelf, asOf string) *Report {
 	report := &Report{Loadouts: make([]LoadoutReport, len(p.Loadouts))}
 	shared := pr.shared(p, asOf, shelf)
+	if p.Bike != nil {
+		shared.Builds = make([]*plan.Built, len(p.Loadouts))
+		for i := range p.Loadouts {
+			shared.Builds[i] = p.Build(p.Loadouts[i].ID)
+		}
+	}
 	for i := range p.Loadouts {
 		report.Loadouts[i] = pr.report(shared, &p.Loadouts[i])
 	}

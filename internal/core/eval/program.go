@@ -289,7 +289,7 @@ func (p *Program) run(shared *facts.All, l *plan.Loadout, steps []study.Step, lo
 	f := *shared
 	f.Loadout = l
 	if f.Plan.Bike != nil {
-		f.Built = f.Plan.Build(l.ID)
+		f.Built = f.BuiltFor(l.ID)
 	}
 	r := &study.Run{All: &f, Figures: make([]study.Figure, len(p.rows)), Table: &p.table, Wanted: look.wanted, Working: look.working}
 	f.Figured = p.figured(r.Figures)

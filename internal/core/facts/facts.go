@@ -24,7 +24,8 @@ type All struct {
 	// What is put in.
 	Plan            *plan.Plan
 	Loadout         *plan.Loadout
-	Built, Standard *plan.Built // nil without a bike
+	Built, Standard *plan.Built   // nil without a bike
+	Builds          []*plan.Built // of all loadouts, where all are looked at; else nil
 	Shelf           plan.Shelf
 	AsOf            string // the day on which somebody looks, 2026-11-26
 
@@ -293,4 +294,14 @@ func fieldOf(of func(a *All) any) string {
 		}
 	}
 	return ""
+}
+
+// BuiltFor is the bike as built for a loadout of the plan.
+func (f *All) BuiltFor(loadout string) *plan.Built {
+	for i, b := range f.Builds {
+		if f.Plan.Loadouts[i].ID == loadout {
+			return b
+		}
+	}
+	return f.Plan.Build(loadout)
 }

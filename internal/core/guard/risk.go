@@ -42,7 +42,7 @@ type Threat struct {
 
 // Risk is a place over the trip, bare and behind its guards.
 type Risk struct {
-	Place      PlaceInfo
+	Place      *PlaceInfo // a row of [Places]
 	Threats    []Threat
 	Bare, Left Outcome
 }
@@ -131,9 +131,17 @@ func Assess(t Trip, rates Rates, has func(Place) bool, covers []Cover) []Risk {
 	events := Events(t, rates)
 	risks := make([]Risk, 0, len(places))
 	threats := make([]Threat, 0, manyThreats) // of all places, in one piece
-	for _, p := range places {
+	here := make([]Cover, 0, len(covers))
+	for i := range places {
+		p := &places[i]
 		if !has(p.Place) {
 			continue
+		}
+		here = here[:0]
+		for _, c := range covers {
+			if c.Place == p.Place {
+				here = append(here, c)
+			}
 		}
 		loss := lossOf(p, t, rates)
 		from := len(threats)
@@ -141,8 +149,8 @@ func Assess(t Trip, rates Rates, has func(Place) bool, covers []Cover) []Risk {
 		for _, b := range p.Breaks {
 			share := rates.own(b.Share, func() string { return BreakKey(p.Place, b.Hazard) })
 			threat := Threat{Hazard: b.Hazard, Events: events[index[b.Hazard]], Breaks: share, Left: 1}
-			for _, c := range covers {
-				if c.Place == p.Place && c.Hazard == b.Hazard {
+			for _, c := range here {
+				if c.Hazard == b.Hazard {
 					threat.Left *= 1 - c.Share
 				}
 			}
@@ -201,7 +209,7 @@ func Coverage(bare, left float64) float64 {
 // loss is what a broken place costs this rider on this trip.
 type loss struct{ repair, days, stranded float64 }
 
-func lossOf(p PlaceInfo, t Trip, rates Rates) loss {
+func lossOf(p *PlaceInfo, t Trip, rates Rates) loss {
 	at := func(usual float64, what string) float64 {
 		return rates.own(usual, func() string { return LossKey(p.Place, what) })
 	}

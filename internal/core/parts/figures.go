@@ -2,7 +2,6 @@ package parts
 
 import (
 	"math"
-	"slices"
 	"strconv"
 	"valiantmule/internal/core/entry"
 )
@@ -66,7 +65,12 @@ func Figures() []FigureInfo { return figures[:] }
 
 // Index of a figure in [Figures], -1 for one that there is not.
 func (f Figure) Index() int {
-	return slices.IndexFunc(figures[:], func(info FigureInfo) bool { return info.Figure == f })
+	for i := range figures { // without copying the rows: this is asked all the time
+		if figures[i].Figure == f {
+			return i
+		}
+	}
+	return -1
 }
 
 // Op is what an effect does to a figure. Sets come first, then adds, then scales.

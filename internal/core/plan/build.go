@@ -188,10 +188,8 @@ func (b *Built) Figure(f parts.Figure) float64 { return b.figures[f.Index()] }
 
 // fitted is what sits in a slot, nil when it is empty.
 func (b *Built) fitted(s parts.Slot) *Fitted {
-	for i := range b.Fitted {
-		if b.Fitted[i].Slot == s {
-			return &b.Fitted[i]
-		}
+	if i := s.Index(); i >= 0 {
+		return b.place(i)
 	}
 	return nil
 }

@@ -191,6 +191,9 @@ func (b *Bike) Has(f baseline.Feature) bool {
 	return false
 }
 
+// usualDue is how much an inspection finds.
+const usualDue = 8
+
 // Due is what the inspection says is to be put right first, as lines. What costs
 // nothing but hands (levers, clickers) is free unless the rider says otherwise; a
 // part that the plan replaces anyway is not listed.
@@ -211,6 +214,9 @@ func (p *Plan) Due() []Line {
 			}
 			if c.Area == baseline.Free && !a.Cost.Known() {
 				line.Amount = money.New(0, p.Currency)
+			}
+			if due == nil {
+				due = make([]Line, 0, usualDue)
 			}
 			due = append(due, line)
 		}

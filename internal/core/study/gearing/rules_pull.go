@@ -113,7 +113,7 @@ func swapSlack(f *facts.All) (study.Finding, bool) {
 		if l.ID == f.Loadout.ID {
 			continue
 		}
-		other := f.Plan.Build(l.ID)
+		other := f.BuiltFor(l.ID)
 		pair, ok := other.Sprockets()
 		if !ok || pair == f.Drive.Pair || int(other.Figure(parts.ChainLinks)) != f.Chain.Links {
 			continue
