@@ -322,9 +322,12 @@ func (p *Program) figured(list []study.Figure) func(figure.ID) facts.Figured {
 			panic(fmt.Sprintf("a rule or need reads the figure %q, which has no row", id))
 		}
 		f := &list[at]
-		read := facts.Figured{Known: f.Known, Value: f.Or(math.NaN()), Limit: math.NaN(), State: f.State}
+		read := facts.Figured{Known: f.Known, Value: f.Or(math.NaN()), Limit: math.NaN(), State: f.State, Low: math.NaN(), High: math.NaN(), Measure: f.Measure}
 		if f.Limited {
 			read.Limit = f.Limit
+		}
+		if f.Banded {
+			read.Low, read.High = f.Low, f.High
 		}
 		return read
 	}

@@ -79,6 +79,9 @@ type Figured struct {
 	Value float64 // NaN while it is not known
 	Limit float64 // NaN where there is none
 	State verdict.State
+
+	Low, High float64  // of its band, NaN without one
+	Measure   []string // what would settle its state, where the limit lies inside the band
 }
 
 // Figure is one that a step has worked out, by its id.

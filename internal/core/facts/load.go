@@ -1,7 +1,9 @@
 package facts
 
 import (
+	"cmp"
 	"math"
+	"slices"
 
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/parts"
@@ -11,8 +13,10 @@ import (
 
 // Item is a mass on the bike beyond its kerb mass, at a place's default spot.
 type Item struct {
-	Mass  sheet.Value // NaN when unknown
-	Place load.Place
+	Mass   sheet.Value // NaN when unknown
+	HalfKg float64     // half of its band where it is the usual one of its kind; 0 for what somebody has weighed
+	Place  load.Place
+	Part   *parts.Part // nil for what is none
 }
 
 // Masses is what stands on the kerb mass: parts against the ones they replace, the
@@ -24,6 +28,29 @@ type Masses struct {
 	Fuel       Fuel
 	CarriedKg  float64 // pillion and loads
 	UnsprungKg Ends    // that the plan's wheels, tyres and fillings weigh over the standard ones
+	HalfKg     float64 // half of the band of all that nobody has weighed; half-widths add up
+	Usual      int     // how many of the items that is
+}
+
+// Unweighed are the items whose mass is the usual one, the widest band first.
+func (m *Masses) Unweighed() []*Item {
+	list := make([]*Item, 0, m.Usual)
+	for i := range m.Items {
+		if m.Items[i].HalfKg > 0 {
+			list = append(list, &m.Items[i])
+		}
+	}
+	slices.SortStableFunc(list, func(a, b *Item) int { return cmp.Compare(b.HalfKg, a.HalfKg) })
+	return list
+}
+
+// ToWeigh names what would narrow the band of everything that rests on the masses.
+func (m *Masses) ToWeigh() []string {
+	var names []string
+	for _, it := range m.Unweighed() {
+		names = append(names, "mass of "+it.Part.Name)
+	}
+	return names
 }
 
 // Fuel is the mass from the kerb state to full, and of all the fuel there is room
@@ -45,6 +72,7 @@ type Axles struct {
 	// As it came: by its data sheet, and with a full tank and its rider alone.
 	Kerb, Came load.Axles
 	Kg         Ends // the worse of both
+	HalfKg     Ends // half of the band that usual masses leave
 	LimitKg    Ends
 }
 

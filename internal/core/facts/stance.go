@@ -33,6 +33,7 @@ type SpringEnd struct {
 	By        *parts.Part // that brings the spring, nil for the bike's own
 	Adjuster  parts.Adjuster
 	Measured  Measured
+	Tape      Tape // where nobody knows the spring
 	Corrected stance.Correction
 	Doubtful  bool // a sag was measured, and no number can be blamed for it
 
@@ -116,3 +117,43 @@ type Stood struct {
 
 // Body is how the rider's body is held.
 type Body struct{ BackSeatedDeg, BackStandingDeg float64 }
+
+// Tape is how an end sags by what was measured alone: a line through two sags under two
+// loads. PerKg is NaN where there is one and nothing to hold beside it.
+type Tape struct {
+	Kg, MM           float64 // the sag that leads, and what stood on the springs then
+	OtherKg, OtherMM float64
+	PerKg, HalfPerKg float64 // mm a kg, and half of its band
+	TravelMM         float64
+	Usual            bool // the other one is the usual free sag
+}
+
+// near is within what a load is the same, a share of it.
+const near = 0.03
+
+// At is the sag under a load, mm, with half of its band; NaN where nobody knows.
+func (t *Tape) At(kg float64) (mm, half float64) {
+	by := kg - t.Kg
+	switch {
+	case !math.IsNaN(t.PerKg):
+		return math.Min(math.Max(t.MM+by*t.PerKg, 0), t.TravelMM), math.Abs(by) * t.HalfPerKg
+	case math.Abs(by) <= near*t.Kg:
+		return t.MM, 0
+	}
+	return math.NaN(), 0
+}
+
+// SagAt is the sag under a load on the springs, kg, as built and set, mm; by tape where
+// nobody knows the spring.
+func (e *SpringEnd) SagAt(kg float64) (mm, half float64) {
+	if mm = e.End.SagMM(kg); !math.IsNaN(mm) {
+		return mm, 0
+	}
+	return e.Tape.At(kg)
+}
+
+// MorePreloadMM is how much more preload than is set brings an end to the middle of its
+// band, by tape: each millimetre at the shock is 1/R at the wheel. NaN without its lever.
+func (e *SpringEnd) MorePreloadMM() float64 {
+	return (e.LoadedMM - e.Band.Middle()*e.End.TravelMM) * e.End.Ratio
+}

@@ -20,7 +20,7 @@ type Kind struct {
 	Asks     []Property // what such parts have, in the order in which it is asked
 	Found    string     // key of the number by which one that was found on a bike is known; "" where it takes more
 	AtOnce   int        // how many a bike has room for, 0 for one; a plan holds one a slot so far
-	Weighs   Usual      // kg
+	Weighs   Usual      // kg; of a bag, rack or box empty
 }
 
 // Family is what a kind is of; figures and rules say of which families they read parts.
@@ -82,6 +82,9 @@ func index() {
 			case fmt.Sprintf("%T %s", was.blank(), was.Unit) != fmt.Sprintf("%T %s", p.blank(), p.Unit):
 				panic(fmt.Sprintf("parts: %s is one thing of a %s and another elsewhere", p.Key, k.Slot))
 			}
+		}
+		if !k.Weighs.Known() {
+			panic(fmt.Sprintf("parts: nobody says what a %s usually weighs", k.Slot))
 		}
 		if k.Found != "" && k.asks(k.Found) == nil {
 			panic(fmt.Sprintf("parts: a %s is found by %s, which it does not have", k.Slot, k.Found))

@@ -18,6 +18,8 @@ type Figure struct {
 	Unit    string        // the row's, or the plan's currency
 	State   verdict.State // "" until a step has worked it out
 	Missing []string      // what would have to be known
+	Measure []string      // what would settle the state of a known value whose limit lies inside its band
+	Usual   int           // how many numbers under it are the usual ones of a kind
 
 	Known, Limited, Banded bool // whether Value, Limit, and Low and High hold
 	Value, Limit           float64
@@ -129,6 +131,20 @@ func (c Calc) Band(low, high float64) {
 	}
 }
 
+// Spread is the band of a known value that rests on usual numbers, half to each side.
+func (c Calc) Spread(half float64) {
+	if half > 0 {
+		c.Band(c.Value-half, c.Value+half)
+	}
+}
+
+// Settle says what would have to be measured where the limit lies inside the band.
+func (c Calc) Settle(by func() []string) {
+	if c.Known && c.Limited && c.Banded && c.Usual > 0 && c.Passes(c.High, c.Limit) && !c.Passes(c.Low, c.Limit) {
+		c.Measure = by()
+	}
+}
+
 // limit sets a limit, which is none when it is NaN; ok says that value and limit
 // are both there to be compared.
 func (c Calc) limit(limit float64) (ok bool) {
@@ -138,19 +154,36 @@ func (c Calc) limit(limit float64) (ok bool) {
 	return c.Known && c.Limited
 }
 
-// AtMost ends a figure that should not pass a limit: past it, as it is written, the state
-// is worst, above near × limit it is watch.
+// AtMost ends a figure that should not pass a limit: with all of its band past it, as it is
+// written, the state is worst; a value past a rating is never below over. Where the limit
+// lies inside the band, or the value above near × limit, it is watch.
 func (c Calc) AtMost(limit sheet.Value, near float64, worst verdict.State) {
+	low, high := c.Value, c.Value
+	if c.Banded {
+		low, high = c.Low, c.High
+	}
 	switch {
 	case !c.limit(limit.Number):
 		c.State = verdict.Unknown
-	case c.Passes(c.Value, limit.Number):
+	case c.Passes(low, limit.Number):
 		c.State = worst
-	case c.Value > near*limit.Number:
+	case c.Passes(c.Value, limit.Number) && worst == verdict.Stop:
+		c.State = verdict.Over
+	case c.Passes(high, limit.Number), c.Value > near*limit.Number:
 		c.State = verdict.Watch
 	default:
 		c.State = verdict.OK
 	}
+}
+
+// Within ends a figure that should lie between two numbers: with all of its band above them
+// it is over; with some of the band outside, or all of it below, it is watch.
+func (c Calc) Within(least, most float64) {
+	low, high := c.Value, c.Value
+	if c.Banded {
+		low, high = c.Low, c.High
+	}
+	c.Against(most, c.Passes(low, most), c.Passes(high, most) || c.Passes(least, low))
 }
 
 // Against ends a figure that has a limit and is judged by more than its value.
@@ -222,6 +255,7 @@ func (c Calc) On(id figure.ID, name string) sheet.Value {
 	for _, what := range other.Missing {
 		c.Lacks(what)
 	}
+	c.Usual = max(c.Usual, other.Usual)
 	if c.Sheet != nil {
 		before := c.Run.explain(id)
 		c.Sheet.Steps = append(c.Sheet.Steps, before.Steps...)

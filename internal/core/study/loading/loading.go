@@ -63,6 +63,8 @@ var rules = []study.Rule{
 	{ID: "rack-takes-the-pegs", Stage: figure.Load, Reads: facts.InLoadout | facts.InCarrying, Judge: rackTakesThePegs},
 	{ID: "home-made-carrier", Stage: figure.Load, Reads: facts.InLines, Judge: homeMadeCarrier},
 	{ID: "tail-lamp-hidden", Stage: figure.Load, Reads: facts.InCarrying, Judge: tailLampHidden},
+	{ID: "weigh-first", Stage: figure.Load, Figures: byMass, Judge: weighFirst},
+	{ID: "usual-masses", Stage: figure.Load, Reads: facts.MassesGroup, Figures: byMass, Judge: usualMasses},
 	{ID: "load-takes", Stage: figure.Load, Reads: facts.Bike | facts.MassesGroup | facts.LoadedGroup, Judge: loadTakes},
 	{ID: "too-heavy-to-ship", Stage: figure.Load, Reads: facts.InBrief | facts.CarryingGroup, Judge: tooHeavyToShip},
 	{ID: "ships-too-late", Stage: figure.Load, Reads: facts.InBrief, Judge: shipsTooLate},

@@ -22,7 +22,7 @@ import (
 func masses(r *study.Run) {
 	m := &r.Masses
 	items := make([]facts.Item, 0, 5+len(r.Built.Fitted)+len(r.Loadout.Loads)+len(r.Built.Fuels))
-	m.UnsprungKg = facts.Ends{}
+	m.UnsprungKg, m.HalfKg, m.Usual = facts.Ends{}, 0, 0
 	for _, f := range r.Built.Fitted {
 		if !f.Chosen {
 			continue
@@ -35,6 +35,9 @@ func masses(r *study.Run) {
 			m.UnsprungKg.Rear += item.Mass.Number
 		}
 		items = append(items, item)
+		if item.HalfKg > 0 {
+			m.HalfKg, m.Usual = m.HalfKg+item.HalfKg, m.Usual+1
+		}
 	}
 	m.Parts = len(items)
 	items = append(items, facts.Item{Mass: sheet.Value{Name: "Rider, dressed", Number: r.Plan.Brief.Rider.In("kg"), Unit: "kg", Origin: sheet.Rider}, Place: r.Loadout.Sits.Place()})
@@ -64,26 +67,37 @@ func masses(r *study.Run) {
 	unsprung(r, figure.RearUnsprung, load.RearWheel, m.UnsprungKg.Rear)
 }
 
-// gained is the mass of a part that the plan puts on, less that of the one it
-// replaces.
+// gained is the mass of a part that the plan puts on, less that of the one it replaces.
+// What nobody has weighed counts with the usual mass of its kind and half of that band; a
+// part of which nothing is known replaces its like weight for weight.
 func gained(f *facts.All, fitted plan.Fitted) facts.Item {
-	info, _ := parts.KindOf(fitted.Slot)
-	mass := sheet.Value{Name: fitted.Part.Name, Number: fitted.Part.Mass.In("kg"), Unit: "kg", Origin: fitted.Part.Origin}
-	if slices.Contains(fitted.Part.Provides, "waits-on-the-way") {
-		return facts.Item{Mass: sheet.Value{Name: fitted.Part.Name, Unit: "kg", Origin: fitted.Part.Origin, Note: "not on board"}, Place: fitted.Part.Sits()}
+	kind, _ := parts.KindOf(fitted.Slot)
+	part := fitted.Part
+	it := facts.Item{Mass: sheet.Value{Name: part.Name, Unit: "kg", Origin: part.Origin}, Place: part.Sits(), Part: part}
+	if slices.Contains(part.Provides, "waits-on-the-way") {
+		it.Mass.Note = "not on board"
+		return it
+	}
+	if it.Mass.Number = part.Mass.In("kg"); !part.Mass.Known() {
+		it.Mass.Number, it.HalfKg, it.Mass.Origin, it.Mass.Note = kind.Weighs.Value, kind.Weighs.Half, kind.Weighs.Origin, "usual of its kind"
 	}
 	switch standard := f.Standard.Part(fitted.Slot); {
-	case fitted.Part.Replaces.Known(): // whoever has both in hand knows best
-		mass.Name += " less what it replaces"
-		mass.Number -= fitted.Part.Replaces.In("kg")
-	case standard != nil:
-		mass.Name += " less the standard one"
-		mass.Number -= standard.Mass.In("kg")
-	case info.Standing: // the standard one weighs something, and nobody knows what
-		mass.Name += " less the standard one"
-		mass.Number = math.NaN()
+	case part.Replaces.Known(): // whoever has both in hand knows best
+		it.Mass.Name += " less what it replaces"
+		it.Mass.Number -= part.Replaces.In("kg")
+	case standard != nil && standard.Mass.Known():
+		it.Mass.Name += " less the standard one"
+		it.Mass.Number -= standard.Mass.In("kg")
+	case standard != nil || kind.Standing || kind.Comes: // which weighs something
+		it.Mass.Name += " less the standard one"
+		it.HalfKg = kind.Weighs.Half
+		if part.Mass.Known() {
+			it.Mass.Number, it.Mass.Note = it.Mass.Number-kind.Weighs.Value, "the standard one by the usual mass of its kind"
+		} else {
+			it.Mass.Number, it.Mass.Note = 0, "usual of its kind, both"
+		}
 	}
-	return facts.Item{Mass: mass, Place: fitted.Part.Sits()}
+	return it
 }
 
 // fuelOf is the fuel of the bike as built, everything filled.
@@ -146,6 +160,7 @@ func onBoard(c study.Calc) {
 	for i := range m.Items {
 		lacksMass(c, &m.Items[i])
 	}
+	c.Usual = max(c.Usual, m.Usual)
 	if c.Sheet == nil {
 		return
 	}
@@ -179,7 +194,9 @@ func loadedMass(r *study.Run) {
 		c.Sheet.Step(massFormula, study.Computed("loaded mass", total, "kg"), append([]sheet.Value{kerb}, valuesOf(r.Masses.Laden)...)...)
 	}
 	permitted := c.Bike("permitted_mass", "permitted mass", "kg", &b.Permitted)
+	c.Spread(r.Masses.HalfKg)
 	c.AtMost(permitted, 0.95, verdict.Stop)
+	c.Settle(r.Masses.ToWeigh)
 	r.Loaded = facts.Loaded{Kg: total, PermittedKg: permitted.Number}
 
 	c = r.Figure(figure.PayloadLeft)
@@ -223,8 +240,8 @@ func axles(r *study.Run) {
 	wheelLoad(r, figure.FrontLoad, func(a load.Axles) float64 { return a.FrontKg })
 	wheelLoad(r, figure.RearLoad, func(a load.Axles) float64 { return a.RearKg })
 	b := r.Built.Bike
-	axleGauge(r, figure.AxleFront, figure.FrontLoad, r.Axles.Kg.Front, "front_axle_limit", "front axle limit", &b.FrontLimit, &r.Axles.LimitKg.Front)
-	axleGauge(r, figure.AxleRear, figure.RearLoad, r.Axles.Kg.Rear, "rear_axle_limit", "rear axle limit", &b.RearLimit, &r.Axles.LimitKg.Rear)
+	axleGauge(r, figure.AxleFront, figure.FrontLoad, r.Axles.Kg.Front, "front_axle_limit", "front axle limit", &b.FrontLimit, r.Axles.HalfKg.Front, &r.Axles.LimitKg.Front)
+	axleGauge(r, figure.AxleRear, figure.RearLoad, r.Axles.Kg.Rear, "rear_axle_limit", "rear axle limit", &b.RearLimit, r.Axles.HalfKg.Rear, &r.Axles.LimitKg.Rear)
 }
 
 // wheelLoad is the load under one wheel with a full tank. What both wheels carry is
@@ -237,10 +254,23 @@ func wheelLoad(r *study.Run, id figure.ID, of func(load.Axles) float64) {
 	if id == figure.FrontLoad || c.Sheet != nil {
 		r.Axles.Full, r.Axles.Empty = stand(c, kerb, front, base)
 		without(r, kerb.Number, front.Number, base.Number)
+		r.Axles.HalfKg = spread(&r.Masses, base.Number)
 		r.Axles.Kg = facts.Ends{Front: max(r.Axles.Full.FrontKg, r.Axles.Empty.FrontKg), Rear: max(r.Axles.Full.RearKg, r.Axles.Empty.RearKg)}
 	}
 	c.Is(of(r.Axles.Full))
 	c.Plain()
+}
+
+// spread is half of the band of each axle's load that usual masses leave, by their levers.
+func spread(m *facts.Masses, baseMM float64) (half facts.Ends) {
+	for i := range m.Items {
+		if it := &m.Items[i]; it.HalfKg > 0 {
+			front := it.Place.XMM(baseMM) / baseMM
+			half.Front += it.HalfKg * math.Abs(front)
+			half.Rear += it.HalfKg * math.Abs(1-front)
+		}
+	}
+	return half
 }
 
 // stand puts everything on the bike, and takes the fuel out again.
@@ -299,13 +329,15 @@ func without(r *study.Run, kerbKg, frontKg, baseMM float64) {
 }
 
 // axleGauge is the worse of full and empty tank under one wheel, against the plate.
-func axleGauge(r *study.Run, id, on figure.ID, kg float64, key, name string, plate study.Quantity, limit *float64) {
+func axleGauge(r *study.Run, id, on figure.ID, kg float64, key, name string, plate study.Quantity, halfKg float64, limit *float64) {
 	c := r.Figure(id)
 	c.On(on, "")
 	c.Is(kg)
 	v := c.Bike(key, name, "kg", plate)
 	*limit = v.Number
+	c.Spread(halfKg)
 	c.AtMost(v, 0.95, verdict.Stop)
+	c.Settle(r.Masses.ToWeigh)
 }
 
 // centre is how high the loaded bike's centre sits, tank full.

@@ -88,8 +88,10 @@ func sagSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) 
 		Tell: func() study.Words {
 			do := study.Say("Set it to %s. Measure, ride, write it down.", setTo(e, e.WantPreloadMM))
 			switch {
+			case math.IsNaN(e.WantPreloadMM) && e.MorePreloadMM() > 0:
+				do = study.Say("About {%.0f mm} more preload than now brings it to the middle of that. Set it, measure, ride, write it down.", e.MorePreloadMM())
 			case math.IsNaN(e.WantPreloadMM):
-				do = "Read the rate off the spring, and its preload: then the app says what to set."
+				do = "More preload, a turn at a time, each measured by tape: how much the shock moves against the wheel would say how many."
 			case e.RunsOut():
 				do = study.Say("The adjuster ends at {%.0f mm}: all of that, the rider forward, less behind. For good: %s of about {%.0f N/mm}.", e.MostMM(), ends[rear].part, e.WantNmm)
 			}
@@ -104,7 +106,7 @@ func sagSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) 
 
 func sagStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
 	share := f.Figure(sagOf[rear])
-	if share.State != verdict.Watch {
+	if share.State != verdict.Watch || !(share.Value < 100*e.Band.Low) {
 		return study.Finding{}, false
 	}
 	tooStiff := e.WantPreloadMM < e.Adjuster.LeastMM()
@@ -118,6 +120,9 @@ func sagStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool)
 		},
 		Tell: func() study.Words {
 			do := study.Say("Let it out to %s.", setTo(e, e.WantPreloadMM))
+			if math.IsNaN(e.WantPreloadMM) {
+				do = "Less preload, a turn at a time, each measured by tape."
+			}
 			if tooStiff {
 				do = study.Say("All out is not enough: %s of about {%.0f N/mm}, or leave it and ride it; some like it firm.", ends[rear].part, e.WantNmm)
 			}

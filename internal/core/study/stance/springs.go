@@ -108,11 +108,11 @@ func (s *suspension) find(r *study.Run) facts.SpringEnd {
 		e.End.PreloadMM = e.Settable(e.WantPreloadMM) // springs that are new are set for the load when they go in
 		e.SetMM = e.End.PreloadMM
 	}
-	e.FreeMM, e.AloneMM, e.LoadedMM = e.End.SagMM(e.FreeKg), e.End.SagMM(e.AloneKg), e.End.SagMM(e.LoadedKg)
-	e.ParkedMM = e.End.SagMM(sprung(a.Parked, gained))
-	if math.IsNaN(e.LoadedMM) {
-		e.AloneMM, e.LoadedMM = asMeasured(&e.Measured, e.AloneKg), asMeasured(&e.Measured, e.LoadedKg)
-	}
+	e.Tape = s.tape(r, e.Measured, sprung(a.Kerb, nothing), e.End.TravelMM)
+	e.FreeMM, _ = e.SagAt(e.FreeKg)
+	e.AloneMM, _ = e.SagAt(e.AloneKg)
+	e.LoadedMM, _ = e.SagAt(e.LoadedKg)
+	e.ParkedMM, _ = e.SagAt(sprung(a.Parked, gained))
 	right := e.End.With(max(0, e.AlonePreloadMM))
 	e.RightFreeMM = right.SagMM(e.FreeKg)
 	return e
@@ -189,15 +189,6 @@ func (f fix) applied(e stance.End) stance.End {
 	return e
 }
 
-// asMeasured is a measured sag for a load that is the one under which it was taken, within
-// three in a hundred; without a spring nobody knows it for another one.
-func asMeasured(m *facts.Measured, kg float64) float64 {
-	if math.Abs(kg-m.Kg) <= 0.03*m.Kg {
-		return m.MM
-	}
-	return math.NaN()
-}
-
 // built is the end with the plan's parts, set for the loadout.
 func (s *suspension) built(r *study.Run) (stance.End, *parts.Part) {
 	e := s.came(r)
@@ -252,7 +243,7 @@ func (s *suspension) show(c study.Calc, name string, sprungKg, sagMM float64) {
 	}
 	e, b := c.Run.Springs.Of(s.rear), c.Run.Built.Bike
 	if !(e.End.Spring.Nmm > 0) || math.IsNaN(e.End.SagMM(sprungKg)) {
-		c.Sheet.Step(measureFormula, study.Computed(name, sagMM, "mm"), sheet.Value{Name: "measured sag", Number: e.Measured.MM, Unit: "mm", Origin: sheet.Measured}, study.Computed("under", e.Measured.Kg, "kg"))
+		s.showTape(c, name, sprungKg, sagMM)
 		return
 	}
 	if e.Corrected.Of != "" {
@@ -325,8 +316,27 @@ func (s *suspension) gauge(r *study.Run) {
 		c.Sheet.Step(bandFormula, study.Computed("to", 100*e.Band.High, "%"))
 		c.Sheet.Note("Stiction hides some millimetres each way: push down and lift up, and take the middle. Set it, ride, feel, and write it down.")
 	}
-	high := 100 * e.Band.High
-	c.Against(high, c.Passes(share, high), c.Passes(100*e.Band.Low, share))
+	half := r.Axles.HalfKg.Front
+	if s.rear {
+		half = r.Axles.HalfKg.Rear
+	}
+	low, lowHalf := e.SagAt(e.LoadedKg - half)
+	high, highHalf := e.SagAt(e.LoadedKg + half)
+	if c.Known && (half > 0 || lowHalf > 0) {
+		c.Usual = max(c.Usual, r.Masses.Usual)
+		if e.Tape.Usual && lowHalf > 0 {
+			c.Usual++
+		}
+		c.Band(100*e.Share(low-lowHalf), 100*e.Share(high+highHalf))
+	}
+	c.Within(100*e.Band.Low, 100*e.Band.High)
+	c.Settle(func() []string {
+		names := r.Masses.ToWeigh()
+		if lowHalf > 0 {
+			names = append([]string{"sag of the " + s.name + " under a second load"}, names...)
+		}
+		return names
+	})
 }
 
 // freeSag is that of the bike by itself, with what is fitted to it and a full tank.

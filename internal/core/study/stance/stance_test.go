@@ -158,8 +158,31 @@ func TestWithoutASpring(t *testing.T) {
 	assert.InDelta(t, 100*75.0/235, gauge.Value, 1e-9)
 	p.Loadouts[1].Loads = []plan.Load{studytest.Thing(t, "25", "20", "", "", load.Tail)}
 	gauge, _ = studytest.Report(t, p).Figure(figure.SagRear)
-	assert.False(t, gauge.Known, "with bags nobody knows")
-	assert.True(t, math.IsNaN(b.Facts(p).Springs.Rear.FreeMM))
+	require.True(t, gauge.Known, "with bags by the usual free sag")
+	assert.Greater(t, gauge.High-gauge.Low, 0.5)
+	e := b.Facts(p).Springs.Rear
+	free := 0.085 * 235 // the middle of 5 to 12 % of the travel, HANDBOOK 9
+	assert.InDelta(t, 75+(e.LoadedKg-e.Tape.Kg)*(75-free)/(e.Tape.Kg-e.Tape.OtherKg), e.LoadedMM, 1e-9)
+	assert.InDelta(t, (e.LoadedMM-e.Band.Middle()*235)*p.Bike.LinkRatio.In(""), e.MorePreloadMM(), 1e-9)
+}
+
+// TestTwoSagsByTape under two loads give the sag under a third, of another rider too: by
+// hand, 40 mm under 50 kg and 80 mm under 100 kg are 0.8 mm a kg.
+func TestTwoSagsByTape(t *testing.T) {
+	b := studytest.New(t)
+	p := light(t, b, "fennick-300", "80", studytest.Thing(t, "25", "20", "", "", load.Tail))
+	p.Bike.RearSpring, p.Bike.LinkRatio = unit.Stiffness{}, unit.Ratio{}
+	s := &logbook.Sag{Name: "Bare"}
+	studytest.Enter(t, &s.Rear.Hanging, "540", "mm")
+	studytest.Enter(t, &s.Rear.FreeDown, "500", "mm")
+	studytest.Enter(t, &s.Rear.RiderDown, "460", "mm")
+	studytest.Enter(t, &s.Rear.FreeSprung, "50", "kg")
+	studytest.Enter(t, &s.Rear.Sprung, "100", "kg")
+	p.Readings = []logbook.Reading{{ID: "AAAAAAAAAAAAAAAAAAAAAAAAAA", Kind: logbook.SagRead, On: "2026-10-01", Bike: p.Bike.ID, Read: s}}
+	e := b.Facts(p).Springs.Rear
+	assert.False(t, e.Tape.Usual)
+	assert.InDelta(t, 40+(e.LoadedKg-50)*0.8, e.LoadedMM, 1e-9)
+	assert.True(t, math.IsNaN(e.MorePreloadMM()), "nobody knows the lever")
 }
 
 // TestLaws of springs and heights on whole plans.

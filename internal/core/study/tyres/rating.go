@@ -21,11 +21,17 @@ func tyreLoad(r *study.Run) {
 	c.On(figure.FrontLoad, "")
 	c.On(figure.RearLoad, "")
 	r.TyreLoad.Front, r.TyreLoad.Rear = share(c, &study.FrontWheel), share(c, &study.RearWheel)
+	worse, on, half := r.TyreLoad.Front, r.Axles.Kg.Front, r.Axles.HalfKg.Front
+	if r.TyreLoad.Rear > worse {
+		worse, on, half = r.TyreLoad.Rear, r.Axles.Kg.Rear, r.Axles.HalfKg.Rear
+	}
 	c.Is(100 * max(r.TyreLoad.Front, r.TyreLoad.Rear))
+	c.Spread(100 * worse * half / on)
 	if c.Sheet != nil {
 		c.Sheet.Note("Rated load holds at the pressure on the sidewall or the bike's placard; a softer tyre carries less.")
 	}
 	c.AtMost(sheet.Value{Name: "rated load", Number: 100, Unit: "%", Origin: sheet.Published, Note: tyre.RatingSource}, 0.9, verdict.Stop)
+	c.Settle(r.Masses.ToWeigh)
 }
 
 // share of its rated load that a wheel's tyre carries.

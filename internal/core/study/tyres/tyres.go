@@ -19,7 +19,7 @@ var Study = study.Study{
 			Figures: []figure.ID{figure.FrontCircumference, figure.RearCircumference, figure.WheelMix},
 		},
 		{
-			Name: "tyre load", Needs: facts.Bike | facts.InWheels | facts.AxlesGroup, Gives: facts.TyreLoadGroup, Run: tyreLoad,
+			Name: "tyre load", Needs: facts.Bike | facts.InWheels | facts.MassesGroup | facts.AxlesGroup, Gives: facts.TyreLoadGroup, Run: tyreLoad,
 			Figures: []figure.ID{figure.TyreLoad},
 		},
 		{
