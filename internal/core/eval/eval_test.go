@@ -12,6 +12,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
@@ -215,9 +216,14 @@ func TestStates(t *testing.T) {
 		{"budget passed", "cost", func(p *plan.Plan) error { return nil }, verdict.Over},
 		{"a larger budget", "cost", func(p *plan.Plan) error { return p.Brief.Budget.UnmarshalText([]byte("2500 EUR")) }, verdict.OK},
 		{"close to the budget", "cost", func(p *plan.Plan) error { return p.Brief.Budget.UnmarshalText([]byte("1700 EUR")) }, verdict.Watch},
-		{"another currency's budget", "cost", func(p *plan.Plan) error { return p.Brief.Budget.UnmarshalText([]byte("2500 USD")) }, verdict.Unknown},
+		{"another currency's budget", "cost", func(p *plan.Plan) error { return p.Brief.Budget.UnmarshalText([]byte("2500 USD")) }, verdict.Watch},
+		{"no budget, and said so", "cost", func(p *plan.Plan) error {
+			p.Brief.Unlimited = true
+			p.Brief.Budget = money.Amount{}
+			return nil
+		}, verdict.OK},
 		{"over the plate", "loaded-mass", func(p *plan.Plan) error { return p.Bike.Permitted.Enter("300", "kg") }, verdict.Stop},
-		{"no plate", "loaded-mass", func(p *plan.Plan) error { return p.Bike.Permitted.Enter("", "kg") }, verdict.Unknown},
+		{"no plate", "loaded-mass", func(p *plan.Plan) error { return p.Bike.Permitted.Enter("", "kg") }, verdict.Watch},
 		{"too busy at the cruise", "cruise-rpm", func(p *plan.Plan) error { return p.Brief.CruiseRPM.Enter("4000", "rpm") }, verdict.Over},
 		{"the bike's own limit holds without the brief's", "cruise-rpm", func(p *plan.Plan) error { return p.Brief.CruiseRPM.Enter("", "rpm") }, verdict.OK},
 		{"a set does not last", "tyre-life", func(p *plan.Plan) error { return p.Brief.Distance.Enter("9000", "km") }, verdict.Over},

@@ -24,6 +24,8 @@ type Charging struct {
 	Draws               Draws
 	DrawnW              float64 // by all accessories together, on average
 	FullW               float64 // with every one of them on
+	HalfW               float64 // half of the band that usual draws leave, on average
+	Usual               int     // how many of the draws that is
 	ParkedMA            float64
 	ParkedDays          float64
 	BatteryAh           float64
@@ -48,9 +50,12 @@ type Draw struct {
 	plan.Wired // how it is wired and used
 	Part       *parts.Part
 	FullW      float64 // with it on
+	HalfW      float64 // half of its band where that is the usual one of its kind; 0 for what somebody has read
+	InsteadW   float64 // that the standard one in its place drew, on average
 	Used       float64 // share of the time, by duty, weather and night
 	MeanW      float64
 	ParkedMA   float64
+	InPlace    bool // it hangs on the bike's own wire
 }
 
 // Wiring is what lies between battery and accessories.
@@ -139,6 +144,7 @@ type Flash struct {
 type Light struct {
 	Beams        []LampBeam
 	MainCd       float64
+	HalfShare    float64 // half of the band of the main beam, a share of it; 0 for what somebody has measured
 	AuxCd        float64 // straight ahead, of what shines beside it
 	Lux, ReactS  float64
 	LitM         float64

@@ -36,7 +36,12 @@ type Machine struct {
 
 // Known reports whether no number is missing.
 func (m Machine) Known() bool {
-	sum := m.DisplacementL + m.CircumferenceMM + m.CleanRPM + m.MassKg + m.DragAreaM2 + m.TyreRoad
+	return m.Geared() && !math.IsNaN(m.DisplacementL+m.MassKg+m.DragAreaM2+m.TyreRoad)
+}
+
+// Geared reports whether the engine's speed follows from the road's.
+func (m Machine) Geared() bool {
+	sum := m.CircumferenceMM + m.CleanRPM
 	for _, o := range m.Overalls {
 		sum += o
 	}

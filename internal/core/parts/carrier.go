@@ -1,6 +1,8 @@
 package parts
 
 import (
+	"cmp"
+
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/unit"
 )
@@ -8,7 +10,7 @@ import (
 // What tanks, bladders and cans have.
 var (
 	FuelKind = choice[CarrierKind]("fuel_kind", "Its fuel", CarrierKinds)
-	Holds    = prop[unit.Volume]("holds", "It holds", "L", 0.2, 80, "Filled to the brim from dry; a pair together. Without it the range is unknown.")
+	Holds    = prop[unit.Volume]("holds", "It holds", "L", 0.2, 80, "Filled to the brim from dry; a pair together.")
 	Unusable = prop[unit.Volume]("unusable", "Never reached", "L", 0, 20, "What stays in it. Empty: nothing does.")
 	Wider    = prop[unit.Length]("wider", "Wider at the knees by", "mm", 0, 300, "Both sides together.")
 	Plastic  = yesNo("plastic", "Plastic: swells, and wants metal unions")
@@ -31,15 +33,13 @@ type Carrier struct {
 // usualCarrier is how the fuel of such a part gets to the engine, unless its sheet says.
 var usualCarrier = map[Slot]CarrierKind{FuelTank: MainTank, AuxTank: Plumbed, FuelBladder: Poured, FuelCans: Poured, FuelBottles: Poured}
 
-// Carrier is what is known of a part as something that holds fuel, nil where nothing is.
+// Carrier is a part as something that holds fuel, nil for one whose kind does not.
 func (p *Part) Carrier() *Carrier {
-	if !p.Has.any(FuelKind, Holds, Unusable, Wider, Plastic, Approved, Seen) {
+	usual, holds := usualCarrier[p.Slot]
+	if !holds {
 		return nil
 	}
-	kind := FuelKind.In(p)
-	if kind == "" {
-		kind = usualCarrier[p.Slot]
-	}
+	kind := cmp.Or(FuelKind.In(p), usual)
 	return &Carrier{kind, Holds.In(p), Unusable.In(p), Plastic.Yes(p), Approved.Yes(p), Wider.In(p), Seen.Yes(p)}
 }
 

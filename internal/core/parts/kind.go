@@ -15,6 +15,7 @@ type Kind struct {
 	Place    load.Place // where it sits unless the part says
 	Standing bool       // every bike has something in it: what replaces it weighs the difference
 	Comes    bool       // every bike comes with one, though no sheet lists it
+	InPlace  bool       // it hangs on the wire of what it takes the place of
 	Hours    float64    // to fit; a thing that is only carried takes none
 	Takes    Effort
 	Asks     []Property // what such parts have, in the order in which it is asked

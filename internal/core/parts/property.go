@@ -32,7 +32,7 @@ type Property struct {
 type Value interface{ entry.Entry }
 
 // Usual is what a number usually is, give or take half of a band, in its property's unit;
-// the zero Usual is none. It is taken nowhere yet: it is told where the number is asked.
+// the zero Usual is none. It stands in for a number that nobody has said.
 type Usual struct {
 	Value, Half float64
 	Origin      sheet.Origin
@@ -220,6 +220,14 @@ func (h Properties) any(rows ...row) bool {
 		}
 	}
 	return false
+}
+
+// Usually is what a number of such a part usually is, none where its kind does not say.
+func (p *Part) Usually(of row) Usual {
+	if row := p.Slot.row(of.row().Key); row != nil {
+		return row.Usual
+	}
+	return Usual{}
 }
 
 // Says are the numbers with a unit that are known of a part, in the order in which its kind

@@ -73,13 +73,13 @@ var contact = []Kind{
 
 // Lamps, and what gives and takes current.
 var electrics = []Kind{
-	{Slot: Headlamp, Name: "Headlamp", Place: load.FrontRack, Weighs: kg(0.9, 0.5), Comes: true, Hours: 1.5, Takes: Press, Asks: lamp(Draw), Found: Draw.Key},
+	{Slot: Headlamp, Name: "Headlamp", Place: load.FrontRack, Weighs: kg(0.9, 0.5), Comes: true, InPlace: true, Hours: 1.5, Takes: Press, Asks: lamp(Draw), Found: Draw.Key},
 	{Slot: AuxLamps, Name: "Lamps to see far", Place: load.FrontRack, Weighs: kg(0.9, 0.5), Hours: 2, Takes: Press, Asks: lamp(thirst.Usually(40, 30), Outward), Found: Draw.Key, AtOnce: 4},
 	{Slot: WideLamps, Name: "Lamps for bends", Place: load.FrontRack, Weighs: kg(0.9, 0.5), Hours: 2, Takes: Press, Asks: lamp(thirst.Usually(40, 30), Outward), Found: Draw.Key, AtOnce: 4},
 	{Slot: DayLamps, Name: "Lamps to be seen by", Place: load.FrontRack, Weighs: kg(0.4, 0.25), Hours: 1, Takes: Tools, Asks: lamp(thirst.Usually(12, 8)), Found: Draw.Key, AtOnce: 4},
 	{Slot: HelmetLamp, Name: "Helmet lamp", Place: load.Rider, Weighs: kg(0.3, 0.15), Hours: 0.3, Asks: lamp(Draw.Usually(10, 3), Outward), Found: Draw.Key},
 	{Slot: LampControl, Name: "Lamp switching", Place: load.FrontRack, Weighs: kg(0.1, 0.06), Hours: 1.5, Takes: Press},
-	{Slot: BrakeLamp, Name: "Brake lamp", Place: load.Tail, Weighs: kg(0.2, 0.15), Comes: true, Hours: 0.5, Takes: Tools, Asks: drawing(Draw), Found: Draw.Key},
+	{Slot: BrakeLamp, Name: "Brake lamp", Place: load.Tail, Weighs: kg(0.2, 0.15), Comes: true, InPlace: true, Hours: 0.5, Takes: Tools, Asks: drawing(Draw), Found: Draw.Key},
 	{Slot: Flashing, Name: "Flasher relay", Place: load.FrontRack, Weighs: kg(0.05, 0.03), Comes: true, Hours: 0.3, Takes: Tools, Asks: asks(RelayKind, MadeForW)},
 	{Slot: PowerBox, Name: "Distribution box", Place: load.Tail, Weighs: kg(0.4, 0.25), Hours: 2, Takes: Press, Asks: asks(Channels, Limit, Total, Delay)},
 	{Slot: BagLead, Name: "Lead to the tank bag", Place: load.TankBag, Weighs: kg(0.15, 0.1), Hours: 0.5, Takes: Tools, Asks: drawing(thirst.Usually(14, 4)), Found: Draw.Key},
@@ -95,10 +95,10 @@ var electrics = []Kind{
 // Fuel and luggage; bags that ride best first.
 var carrying = []Kind{
 	{Slot: FuelTank, Name: "Fuel tank", Place: load.Tank, Weighs: kg(4.5, 2), Standing: true, Comes: true, Hours: 2, Takes: Tools, Asks: asks(Holds, Unusable, Wider, Plastic, Approved, Seen)},
-	{Slot: AuxTank, Name: "Second tank", Place: load.Panniers, Weighs: kg(1.8, 1), Hours: 3, Takes: Press, Asks: asks(FuelKind, Holds, Unusable, Wider, Plastic, Approved, Seen)},
-	{Slot: FuelBladder, Name: "Fuel bladder", Place: load.Tail, Weighs: kg(0.4, 0.2), Hours: 0.2, Asks: asks(FuelKind, Holds, Unusable, Wider, Plastic, Approved, Seen)},
-	{Slot: FuelCans, Name: "Fuel cans", Place: load.Panniers, Weighs: kg(1.2, 0.7), Hours: 0.5, Takes: Tools, Asks: asks(FuelKind, Holds, Unusable, Wider, Plastic, Approved, Seen), AtOnce: 4},
-	{Slot: FuelBottles, Name: "Fuel bottles", Place: load.Engine, Weighs: kg(0.5, 0.3), Hours: 0.3, Asks: asks(FuelKind, Holds, Unusable, Wider, Plastic, Approved, Seen), AtOnce: 4},
+	{Slot: AuxTank, Name: "Second tank", Place: load.Panniers, Weighs: kg(1.8, 1), Hours: 3, Takes: Press, Asks: asks(FuelKind, Holds.Usually(8, 4), Unusable, Wider, Plastic, Approved, Seen)},
+	{Slot: FuelBladder, Name: "Fuel bladder", Place: load.Tail, Weighs: kg(0.4, 0.2), Hours: 0.2, Asks: asks(FuelKind, Holds.Usually(6, 4), Unusable, Wider, Plastic, Approved, Seen)},
+	{Slot: FuelCans, Name: "Fuel cans", Place: load.Panniers, Weighs: kg(1.2, 0.7), Hours: 0.5, Takes: Tools, Asks: asks(FuelKind, Holds.Usually(4, 2), Unusable, Wider, Plastic, Approved, Seen), AtOnce: 4},
+	{Slot: FuelBottles, Name: "Fuel bottles", Place: load.Engine, Weighs: kg(0.5, 0.3), Hours: 0.3, Asks: asks(FuelKind, Holds.Usually(1.5, 0.7), Unusable, Wider, Plastic, Approved, Seen), AtOnce: 4},
 	{Slot: RearRack, Name: "Rear rack", Place: load.Tail, Weighs: kg(2.2, 1.2), Hours: 1, Takes: Tools, Asks: asks(rackLimits, SeatStays, NoPegs)},
 	{Slot: SideRack, Name: "Side rack", Place: load.Panniers, Weighs: kg(3.2, 1.4), Hours: 1.5, Takes: Tools, Asks: asks(rackLimits, SeatStays, NoPegs)},
 	{Slot: ToolTube, Name: "Tool tube", Place: load.Engine, Weighs: kg(0.6, 0.35), Hours: 0.5, Takes: Tools, Asks: bag, AtOnce: 2},

@@ -23,7 +23,8 @@ type Brief struct {
 	CruiseRPM   unit.Rotation     `json:"cruise_rpm,omitzero"`   // the most the rider wants to hear there
 	WalkingPace unit.Speed        `json:"walking_pace,omitzero"` // in first, clutch home
 	Budget      money.Amount      `json:"budget,omitzero"`
-	Rider       unit.Mass         `json:"rider,omitzero"` // dressed to ride, with water
+	Unlimited   bool              `json:"no_budget,omitempty"` // the rider has said that there is no budget
+	Rider       unit.Mass         `json:"rider,omitzero"`      // dressed to ride, with water
 	Style       tyre.Style        `json:"style,omitempty"`
 
 	Gap      unit.Length `json:"gap,omitzero"`      // the longest between pumps
@@ -201,6 +202,7 @@ func (b *Brief) validate(v *entry.Problems) {
 	v.That(!b.HourRate.Known() || b.HourRate.Minor() >= 0, "brief.hour_rate", "is below zero")
 	v.Pick("brief.skill", string(b.Skill), Skills())
 	v.That(!b.Budget.Known() || b.Budget.Minor() >= 0, "brief.budget", "is below zero")
+	v.That(!b.Budget.Known() || !b.Unlimited, "brief.no_budget", "stands beside a budget")
 	_, ground := terrain.Of(b.ClimbGround)
 	v.That(b.ClimbGround == "" || ground, "brief.climb_ground", "%q is not a kind of ground", b.ClimbGround)
 	v.Pick("brief.springs_for", string(b.SpringsFor), SpringUses())

@@ -183,6 +183,12 @@ func (b *Built) fold() {
 	}
 }
 
+// Kind is what sits there.
+func (f *Fitted) Kind() *parts.Kind {
+	kind, _ := parts.KindOf(f.Slot)
+	return kind
+}
+
 // Figure is the value of a figure, 0 when no part sets it.
 func (b *Built) Figure(f parts.Figure) float64 { return b.figures[f.Index()] }
 

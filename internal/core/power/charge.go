@@ -43,3 +43,32 @@ var CrankFormula = sheet.Formula{Text: "cold crank = 0.25 A × cc, up to 700 cc"
 func CrankA(displacementCC float64) float64 {
 	return crankPerCC * math.Min(displacementCC, crankMostCC)
 }
+
+// What the standard headlamp draws, dipped, give or take [memory]: a halogen bulb, or diodes.
+const (
+	halogenW, halogenHalfW = 55.0, 8.0
+	diodeW, diodeHalfW     = 20.0, 10.0
+)
+
+// Own draws from which on a bike has a halogen lamp [memory]: HANDBOOK 12 has carburettor
+// bikes at 40–80 W with diodes and 90–120 W without, injected ones at 100–150 and 150–200 W.
+const (
+	halogenFromW         = 85.0
+	halogenInjectedFromW = 150.0
+)
+
+// StandardLampW is what the standard headlamp of a bike draws, W, with half of its band, by
+// what the bike itself draws; where nobody knows that, by a band that holds both.
+func StandardLampW(ownW float64, injected bool) (w, half float64) {
+	from := halogenFromW
+	if injected {
+		from = halogenInjectedFromW
+	}
+	switch {
+	case math.IsNaN(ownW):
+		return (halogenW + diodeW) / 2, (halogenW-diodeW)/2 + diodeHalfW
+	case ownW >= from:
+		return halogenW, halogenHalfW
+	}
+	return diodeW, diodeHalfW
+}

@@ -164,7 +164,7 @@ func (c Calc) AtMost(limit sheet.Value, near float64, worst verdict.State) {
 	}
 	switch {
 	case !c.limit(limit.Number):
-		c.State = verdict.Unknown
+		c.unlimited()
 	case c.Passes(low, limit.Number):
 		c.State = worst
 	case c.Passes(c.Value, limit.Number) && worst == verdict.Stop:
@@ -189,10 +189,19 @@ func (c Calc) Within(least, most float64) {
 // Against ends a figure that has a limit and is judged by more than its value.
 func (c Calc) Against(limit float64, over, watch bool) {
 	if !c.limit(limit) {
-		c.State = verdict.Unknown
+		c.unlimited()
 		return
 	}
 	c.Judged(over, watch)
+}
+
+// unlimited ends a figure whose limit nobody knows: one that is known itself is a figure,
+// but not a good one.
+func (c Calc) unlimited() {
+	c.State = verdict.Unknown
+	if c.Known {
+		c.State = verdict.Watch
+	}
 }
 
 // Plain ends a figure that nothing judges.

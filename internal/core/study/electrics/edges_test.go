@@ -95,10 +95,10 @@ func TestChannelsToTheirLimit(t *testing.T) {
 	assert.Nil(t, b.Facts(p.With(plan.Choice{Slot: parts.PowerBox, Part: unknown})).Wiring.Box, "nobody knows what hangs on it")
 }
 
-// TestNoCircuit for what draws nothing, and for what nobody knows.
+// TestNoCircuit for what draws nothing; what nobody knows draws as such things do.
 func TestNoCircuit(t *testing.T) {
 	b := studytest.New(t)
-	for watts, n := range map[string]int{"": 0, "0": 0, "5": 1} {
+	for watts, n := range map[string]int{"": 1, "0": 0, "5": 1} {
 		assert.Len(t, b.Facts(b.With("holt-650").With(drawing(t, parts.Camera, watts))).Wiring.Circuits, n, "%q W", watts)
 	}
 }
@@ -181,30 +181,55 @@ func TestNightWithoutGround(t *testing.T) {
 	assert.False(t, l.Half)
 }
 
-// TestUnknownIsNotAsBefore: a lamp, indicators and a relay of the rider's own of which nothing is
-// known are not as good as what they replace, and what surely draws draws something.
+// TestUnknownIsNotAsBefore: indicators and a relay of the rider's own of which nothing is known
+// are not as good as what they replace; what surely draws draws as such things do, and a bulb
+// is about as bright as the one that it replaces: both with a band.
 func TestUnknownIsNotAsBefore(t *testing.T) {
 	b := studytest.New(t)
-	for slot, c := range map[parts.Slot]struct {
-		figure figure.ID
-		lacks  string
-	}{
-		parts.Headlamp: {figure.NightSpeed, "candela of Own"}, parts.Indicators: {figure.FlashRate, "what one indicator draws"}, parts.Flashing: {figure.FlashRate, "kind of the flasher relay"},
-		parts.VestLead: {figure.ChargeMargin, "what Own draws"}, parts.AuxLamps: {figure.ChargeMargin, "what Own draws"}, parts.Camera: {figure.ChargeMargin, "what Own draws"},
-	} {
+	bare := b.Report(b.With("holt-650"))
+	with := func(slot parts.Slot, id figure.ID) study.Figure {
 		own := &parts.Part{ID: "own", Slot: slot, Name: "Own"}
-		f, ok := b.Report(b.With("holt-650").With(plan.Choice{Slot: slot, Part: own})).Figure(c.figure)
+		f, ok := b.Report(b.With("holt-650").With(plan.Choice{Slot: slot, Part: own})).Figure(id)
 		require.True(t, ok)
+		return f
+	}
+	for slot, lacks := range map[parts.Slot]string{parts.Indicators: "what one indicator draws", parts.Flashing: "kind of the flasher relay"} {
+		f := with(slot, figure.FlashRate)
 		assert.False(t, f.Known, slot)
-		assert.Contains(t, f.Missing, c.lacks)
+		assert.Contains(t, f.Missing, lacks)
+	}
+	for slot, id := range map[parts.Slot]figure.ID{parts.Headlamp: figure.NightSpeed, parts.VestLead: figure.ChargeMargin, parts.AuxLamps: figure.ChargeMargin, parts.Camera: figure.ChargeMargin} {
+		f := with(slot, id)
+		was, _ := bare.Figure(id)
+		require.True(t, f.Known, slot)
+		assert.Positive(t, f.Usual, slot)
+		assert.Less(t, f.Low, was.Value, slot)
+		assert.Less(t, f.Low, f.High, slot)
 	}
 	warm := &parts.Part{ID: "own", Slot: parts.Grips, Name: "Own", Provides: []string{"warm-hands"}}
 	f, _ := b.Report(b.With("holt-650").With(plan.Choice{Slot: parts.Grips, Part: warm})).Figure(figure.ChargeMargin)
-	assert.False(t, f.Known)
-	rubber := &parts.Part{ID: "own", Slot: parts.Grips, Name: "Own"}
-	studytest.Enter(t, &rubber.Mass, "0.1", "kg")
-	f, _ = b.Report(b.With("holt-650").With(plan.Choice{Slot: parts.Grips, Part: rubber})).Figure(figure.ChargeMargin)
-	assert.True(t, f.Known, "rubber ones draw nothing")
+	assert.Equal(t, 1, f.Usual)
+	rubber := with(parts.Grips, figure.ChargeMargin)
+	assert.Zero(t, rubber.Usual, "rubber ones draw nothing")
+}
+
+// TestASwapTakesOff what it replaces: an insert of 22 W for a bulb of 55 gives 33 W back, one
+// for diodes takes 2; it hangs on the bike's own wire.
+func TestASwapTakesOff(t *testing.T) {
+	b := studytest.New(t)
+	insert := drawing(t, parts.Headlamp, "22")
+	for own, back := range map[string]float64{"160": 33, "110": -2} { // injected: HANDBOOK 12
+		p := b.Standard("holt-650")
+		studytest.Enter(t, &p.Bike.OwnDraw, own, "W")
+		after := b.Facts(p.With(insert))
+		assert.InDelta(t, back, after.Charging.Trail.MarginW-b.Facts(p).Charging.Trail.MarginW, 1e-9, own)
+		assert.Empty(t, after.Wiring.Circuits)
+	}
+	p := b.Standard("holt-650")
+	standard := parts.Part{ID: "standard-headlamp", Slot: parts.Headlamp, Name: "Bulb"}
+	studytest.Say(t, &standard, "draw", "35")
+	p.Bike.SetStandard(standard)
+	assert.InDelta(t, 13, b.Facts(p.With(insert)).Charging.Trail.MarginW-b.Facts(b.Standard("holt-650")).Charging.Trail.MarginW, 1e-9, "typed leads, and is in the bike's own draw")
 }
 
 // TestAsItsSheetSays: what a rider lays to a slot does not freeze when its part is used; another

@@ -76,6 +76,9 @@ var rules = []study.Rule{
 // what is for stops draws while nothing is ridden.
 var coldShare = map[plan.Weather]float64{plan.Warm: 0, plan.Wet: 0.15, plan.Cold: 0.5}
 
+// brakingShare of the time a brake lamp is on [memory].
+const brakingShare = 0.1
+
 // charging finds supply and draw at three engine speeds, and what a parked bike loses.
 func charging(r *study.Run) {
 	b, c := r.Built.Bike, &r.Charging
@@ -131,7 +134,7 @@ func metered(list facts.Metered, c power.Curve) (power.Curve, string) {
 
 // drawsOf lists the accessories with what they draw on average.
 func drawsOf(f *facts.All, c *facts.Charging) {
-	c.DrawnW, c.FullW, c.ParkedMA = 0, 0, 0
+	c.DrawnW, c.FullW, c.ParkedMA, c.HalfW, c.Usual = 0, 0, 0, 0, 0
 	brief := &f.Plan.Brief
 	night := usually(&brief.Night, "%", 0) / 100
 	used := func(u parts.Use) float64 {
@@ -152,12 +155,30 @@ func drawsOf(f *facts.All, c *facts.Charging) {
 			continue
 		}
 		wired := f.Plan.Wiring(fitted.Slot, e)
-		d := facts.Draw{Wired: wired, Part: fitted.Part, FullW: e.Draw.In("W"), Used: used(wired.Use)}
-		if e.Duty.Known() {
+		d := facts.Draw{InPlace: fitted.Kind().InPlace, Wired: wired, Part: fitted.Part, FullW: e.Draw.In("W"), Used: used(wired.Use)}
+		if !e.Draw.Known() {
+			if usual := fitted.Part.Usually(parts.Draw); usual.Known() {
+				d.FullW, d.HalfW = usual.Value, usual.Half
+			} else if fitted.Kind().InPlace { // as much as what it takes the place of
+				d.FullW = 0
+			}
+		}
+		switch {
+		case e.Duty.Known():
 			d.Used *= e.Duty.Base()
+		case fitted.Slot == parts.BrakeLamp && f.Plan.WiredIn(fitted.Slot).Use == "" && e.Use == "":
+			d.Used *= brakingShare
 		}
 		if d.MeanW = d.FullW * d.Used; d.Used == 0 {
 			d.MeanW = 0
+		}
+		if fitted.Chosen && e.Draw.Known() {
+			var half float64
+			d.InsteadW, half = instead(f, fitted.Slot)
+			d.MeanW, c.HalfW = d.MeanW-d.InsteadW, c.HalfW+half
+		}
+		if d.HalfW > 0 {
+			c.HalfW, c.Usual = c.HalfW+d.HalfW*d.Used, c.Usual+1
 		}
 		if d.Feed == parts.FeedAlways && e.Parked.Known() {
 			d.ParkedMA = e.Parked.In("mA")
@@ -166,10 +187,23 @@ func drawsOf(f *facts.All, c *facts.Charging) {
 	}
 }
 
+// instead is what the standard part in a slot drew on average, with half of its band: a swap
+// takes that off. By the bike's sheet, or as is usual for a bike that itself draws so much.
+func instead(f *facts.All, slot parts.Slot) (meanW, halfW float64) {
+	b := f.Built.Bike
+	if p := b.StandardIn(slot); p != nil && parts.Draw.In(p).Known() {
+		return parts.Draw.In(p).In("W"), 0
+	}
+	if slot != parts.Headlamp {
+		return 0, 0
+	}
+	return power.StandardLampW(b.OwnDraw.In("W"), b.Fuelling == plan.Injection)
+}
+
 // trailRPM is the lowest engine speed that the loose grounds of the trip are ridden at; of
 // all loose grounds where the brief names none.
 func trailRPM(f *facts.All) float64 {
-	if !f.Machine.Known() {
+	if !f.Machine.Geared() {
 		return math.NaN()
 	}
 	mix, lowest := f.Plan.Brief.Mix(), math.Inf(1)
@@ -224,7 +258,7 @@ func margin(r *study.Run) {
 	worst := r.Charging.Worst()
 	lacks(c)
 	if math.IsNaN(r.Charging.Trail.RPM) {
-		c.Lacks("engine speed on the trail (Bike: displacement, gears, clean speed)")
+		lacksGears(c)
 	}
 	if math.IsNaN(r.Charging.Cruise.RPM) {
 		c.On(figure.CruiseRPM, "")
@@ -232,7 +266,40 @@ func margin(r *study.Run) {
 	c.Is(worst.MarginW)
 	show(c, "on the trail", r.Charging.Trail)
 	show(c, "at the cruise", r.Charging.Cruise)
-	c.Against(0, c.Known && worst.MarginW < 0, worst.MarginW < power.ThinShare*r.Charging.Curve.RatedW)
+	c.Usual = r.Charging.Usual
+	c.Spread(r.Charging.HalfW)
+	half := r.Charging.HalfW
+	c.Against(0, c.Known && worst.MarginW+half < 0, worst.MarginW-half < 0 || worst.MarginW < power.ThinShare*r.Charging.Curve.RatedW)
+	if half > 0 && worst.MarginW-half < 0 && worst.MarginW+half >= 0 {
+		c.Measure = toRead(&r.Charging)
+	}
+}
+
+// toRead names the draws that would narrow the band of the margin.
+func toRead(c *facts.Charging) []string {
+	var names []string
+	for i := range c.Draws {
+		if d := &c.Draws[i]; d.HalfW*d.Used > 0 {
+			names = append(names, "what "+d.Part.Name+" draws")
+		}
+	}
+	return names
+}
+
+// lacksGears notes what the engine speed on the trail lacks.
+func lacksGears(c study.Calc) {
+	b, m := c.Run.Built.Bike, &c.Run.Machine
+	c.Bike("clean_rpm", "lowest clean speed", "rpm", &b.CleanRPM)
+	if len(m.Overalls) == 0 {
+		c.Lacks("gearbox (Bike)")
+	}
+	c.Bike("primary", "primary ratio", "", &b.Primary)
+	if math.IsNaN(c.Run.Built.FinalRatio()) {
+		c.Lacks("sprockets (Gearing)")
+	}
+	if math.IsNaN(m.CircumferenceMM) {
+		c.Lacks("size of the rear tyre (Tyres)")
+	}
 }
 
 // idle is the margin there, and how long the battery makes up for it.

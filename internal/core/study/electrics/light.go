@@ -30,6 +30,10 @@ const (
 	bendLateral = 0.3 // of g, that a bend is ridden at by day [memory]
 )
 
+// usualHalf is half of the band of a bulb or insert of which nobody says how bright it is,
+// a share of the one that it replaces [memory].
+const usualHalf = 0.4
+
 // dippedMostM is a reach beyond which a number says nothing: the beam is all but level.
 const dippedMostM = 500.0
 
@@ -60,6 +64,7 @@ func light(r *study.Run) {
 // nothing that one could count on.
 func lamps(f *facts.All) {
 	l, b := &f.Light, f.Built.Bike
+	l.HalfShare = 0
 	main := lamp.Beam{Cd: b.Headlamp.In("cd"), AngleDeg: b.HeadlampBeam.In("°"), Turns: b.HeadlampMount == parts.OnBars}
 	name := "the headlamp"
 	if p := f.Built.Part(parts.Headlamp); p != nil && (p.Lamp() != nil || f.Built.Chosen(parts.Headlamp)) {
@@ -71,6 +76,12 @@ func lamps(f *facts.All) {
 			main.Turns = b.HeadlampMount == parts.OnBars
 		}
 		note(l, p, &sheet, main.Cd)
+		if math.IsNaN(main.Cd) && b.Headlamp.Known() { // as bright as the one that it replaces, give or take
+			main.Cd, l.HalfShare = b.Headlamp.In("cd"), usualHalf
+			if math.IsNaN(main.AngleDeg) {
+				main.AngleDeg = b.HeadlampBeam.In("°")
+			}
+		}
 	}
 	l.MainCd, l.AuxCd = main.CdAt(0), 0
 	if !math.IsNaN(main.Cd) {
@@ -204,6 +215,17 @@ func nightSpeed(r *study.Run) {
 	c, l := r.Figure(figure.NightSpeed), &r.Light
 	c.On(figure.LitDistance, "lit")
 	c.Is(l.Kmh)
+	low := l.Kmh
+	if l.HalfShare > 0 && c.Known {
+		mix := r.Plan.Brief.Mix()
+		at := func(share float64) float64 {
+			kmh, _, _ := slowest(mix, lamp.BeamM(l.MainCd*share+l.AuxCd, l.Lux), l.ReactS)
+			return kmh
+		}
+		low = at(1 - l.HalfShare)
+		c.Usual = 1
+		c.Band(low, at(1+l.HalfShare))
+	}
 	if c.Sheet != nil {
 		if l.Half {
 			c.Sheet.Note("Two ways share one lane there: half of the sight is the other's.")
@@ -214,7 +236,14 @@ func nightSpeed(r *study.Run) {
 		c.Sheet.Note("Arithmetic, not permission: dust, bends, animals and tired eyes are in none of it.")
 	}
 	c.Brief("cruise in the dark", "km/h", &r.Plan.Brief.NightCruise) // after the value, which needs none
-	c.Against(l.WishKmh, c.Known && l.Kmh < l.WishKmh, c.Known && l.Kmh < 1.1*l.WishKmh)
+	high := l.Kmh
+	if c.Banded {
+		high = c.High
+	}
+	c.Against(l.WishKmh, c.Known && high < l.WishKmh, c.Known && (low < l.WishKmh || l.Kmh < 1.1*l.WishKmh))
+	if c.Banded && low < l.WishKmh && high >= l.WishKmh {
+		c.Measure = []string{"candela of " + r.Built.Part(parts.Headlamp).Name}
+	}
 }
 
 func dipped(r *study.Run) {

@@ -45,6 +45,9 @@ func wiring(r *study.Run) {
 // circuitOf is what an accessory wants and what is laid to it; ok is false for one that has
 // no wire.
 func circuitOf(d *facts.Draw) (facts.Circuit, bool) {
+	if d.InPlace {
+		return facts.Circuit{}, false
+	}
 	watts := d.FullW
 	if d.Slot == parts.Socket {
 		watts = math.Max(watts, socketW)

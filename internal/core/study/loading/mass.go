@@ -62,6 +62,9 @@ func masses(r *study.Run) {
 		m.CarriedKg += items[carried+i].Mass.Number
 	}
 	m.Items, m.Fuel = items[:len(items):len(items)], fuelOf(r.Built)
+	for _, it := range m.Fuel.Beside {
+		m.HalfKg += it.HalfKg
+	}
 	m.Laden = append(append(items, facts.Item{Mass: m.Fuel.TopUp, Place: load.Tank}), m.Fuel.Beside...)
 	unsprung(r, figure.FrontUnsprung, load.FrontWheel, m.UnsprungKg.Front)
 	unsprung(r, figure.RearUnsprung, load.RearWheel, m.UnsprungKg.Rear)
@@ -110,10 +113,10 @@ func fuelOf(built *plan.Built) facts.Fuel {
 			continue
 		}
 		v.Name = "fuel in " + holds.Part.Name
-		f.Beside = append(f.Beside, facts.Item{Mass: v, Place: holds.Part.Sits()})
+		f.Beside = append(f.Beside, facts.Item{Mass: v, HalfKg: holds.HalfL * fuel.Density, Place: holds.Part.Sits(), Part: holds.Part})
 	}
-	b := built.Bike
-	f.TopUp = study.Computed("fuel to the brim", f.Full.Number-b.Tank.In("L")*fuel.Density*b.KerbFuel.In(""), "kg")
+	share, _ := built.Bike.KerbShare()
+	f.TopUp = study.Computed("fuel to the brim", f.Full.Number-built.Bike.Tank.In("L")*fuel.Density*share, "kg")
 	return f
 }
 
@@ -155,7 +158,11 @@ func kerb(c study.Calc) (mass, front sheet.Value) {
 // onBoard notes what the masses on board lack, and how the fuel's come about.
 func onBoard(c study.Calc) {
 	m, b := &c.Run.Masses, c.Run.Built.Bike
-	share := c.Bike("kerb_fuel", "fuel in the kerb mass", "%", &b.KerbFuel)
+	kerb, usual := b.KerbShare()
+	share := sheet.Value{Name: "fuel in the kerb mass", Number: 100 * kerb, Unit: "%", Origin: b.OriginOf("kerb_fuel")}
+	if usual {
+		share.Origin, share.Note = sheet.Practice, "usual on a data sheet"
+	}
 	own := c.Bike("tank", "tank", "L", &b.Tank)
 	for i := range m.Items {
 		lacksMass(c, &m.Items[i])
@@ -307,7 +314,8 @@ func without(r *study.Run, kerbKg, frontKg, baseMM float64) {
 	r.Axles.Kerb = stands()
 
 	rider := &m.Items[m.Parts]
-	put(b.Tank.In("L")*fuel.Density*(1-b.KerbFuel.In("")), load.Tank.XMM(baseMM))
+	share, _ := b.KerbShare()
+	put(b.Tank.In("L")*fuel.Density*(1-share), load.Tank.XMM(baseMM))
 	put(rider.Mass.Number, load.Rider.XMM(baseMM))
 	r.Axles.Came = stands()
 

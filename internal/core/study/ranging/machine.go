@@ -51,7 +51,8 @@ func asItCame(p *plan.Plan, std *plan.Built) fuel.Machine {
 	if t := std.Tyre(parts.RearTyre); t != nil {
 		m.CircumferenceMM = t.CircumferenceMM()
 	}
-	m.MassKg = b.KerbMass.In("kg") + b.Tank.In("L")*fuel.Density*(0.5-b.KerbFuel.In("")) + p.Brief.Rider.In("kg")
+	share, _ := b.KerbShare()
+	m.MassKg = b.KerbMass.In("kg") + b.Tank.In("L")*fuel.Density*(0.5-share) + p.Brief.Rider.In("kg")
 	return m
 }
 

@@ -8,6 +8,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fuel"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
@@ -57,7 +58,10 @@ func usable(r *study.Run) {
 		tank.UsableL += f.HoldsL - f.UnusedL
 		tank.SpreadL = math.Hypot(tank.SpreadL, f.SpreadL)
 		if f.Part == nil {
-			holds, lost := c.Bike("tank", "tank", "L", &b.Tank), c.Bike("unusable", "fuel never reached", "L", &b.Unusable)
+			holds, lost := c.Bike("tank", "tank", "L", &b.Tank), sheet.Value{Name: "fuel never reached", Number: f.UnusedL, Unit: "L", Origin: b.OriginOf("unusable")}
+			if f.Usual > 0 {
+				lost.Origin, lost.Note = sheet.Memory, "usual"
+			}
 			if c.Sheet != nil {
 				in = append(in, holds, lost)
 			}
@@ -126,6 +130,9 @@ func distance(r *study.Run) {
 		low = f.Leader.Range.In("km")
 		mid, high = min(mid, low), min(high, low)
 	}
+	for i := range r.Built.Fuels {
+		c.Usual += r.Built.Fuels[i].Usual
+	}
 	c.Is(low)
 	c.Band(low, high)
 	f.Km, f.MidKm = low, mid
@@ -145,7 +152,22 @@ func distance(r *study.Run) {
 				sheet.Value{Name: f.Leader.Name, Number: f.Leader.Range.In("km"), Unit: "km", Origin: sheet.Rider})
 		}
 	}
-	c.Against(f.GapKm, mid < leg.Km, low < leg.Km || flat(c, leg))
+	c.Against(f.GapKm, mid < leg.Km, low < leg.Km || flat(c, leg) || low*(1-unapproved(r)) < leg.Km)
+}
+
+// unapproved is the share of the usable fuel that is in what nobody has called approved for
+// it: a verdict does not lean on that.
+func unapproved(r *study.Run) float64 {
+	litres := 0.0
+	for i := range r.Built.Fuels {
+		if fuel := &r.Built.Fuels[i]; fuel.Part != nil && fuel.Slot != parts.FuelTank && !parts.Approved.Yes(fuel.Part) {
+			litres += fuel.HoldsL - fuel.UnusedL
+		}
+	}
+	if litres == 0 {
+		return 0
+	}
+	return litres / r.Range.Tank.UsableL
 }
 
 // flat reports whether a leg's need is the bare known consumption on ground that takes
@@ -162,7 +184,6 @@ func lacksFuel(c study.Calc) {
 	b := c.Run.Built.Bike
 	if main := &c.Run.Built.Fuels[0]; main.Part == nil {
 		c.Bike("tank", "tank", "L", &b.Tank)
-		c.Bike("unusable", "fuel never reached", "L", &b.Unusable)
 	}
 	leg, _ := c.Run.Range.Decides()
 	if math.IsNaN(leg.NeedL) {

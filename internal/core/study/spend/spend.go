@@ -3,6 +3,7 @@ package spend
 
 import (
 	"fmt"
+	"math"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
@@ -102,13 +103,17 @@ func cost(r *study.Run) *study.Figure {
 	c := r.Figure(figure.Cost)
 	sum(c, in)
 	c.Sheet.Note("Contingency stands apart: a tenth of what is still to be spent is wise. Freight, tax and workshop count when they are lines of the plan. Lines that are undecided, for later or rejected do not count.")
-	budget := r.Plan.Brief.Budget
-	if !budget.Known() || budget.Code() != r.Plan.Currency {
-		c.Lacks("budget (Brief)")
-		c.State = verdict.Unknown
+	limit := math.NaN()
+	switch budget := r.Plan.Brief.Budget; {
+	case budget.Known() && budget.Code() == r.Plan.Currency:
+		limit = float64(budget.Minor())
+	case r.Plan.Brief.Unlimited:
+		c.Plain()
 		return c.Figure
+	default:
+		c.Lacks("budget (Brief)")
 	}
-	c.AtMost(sheet.Value{Number: float64(budget.Minor())}, 0.95, verdict.Over)
+	c.AtMost(sheet.Value{Number: limit}, 0.95, verdict.Over)
 	return c.Figure
 }
 

@@ -10,6 +10,7 @@ import (
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/guard"
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
@@ -82,8 +83,8 @@ func brief(d *desk.Desk, form url.Values, errs desk.FormErrors) briefView {
 		Name: desk.FieldView{Key: "name", Label: "Name of the plan", Value: desk.Typed(form, "name", p.Name), Error: errs["name"]},
 		Start: desk.FieldView{Key: "start", Label: "Start", Value: desk.Typed(form, "start", p.Brief.Start), Error: errs["start"],
 			Help: "The day the bike must be ready, or leaves on a truck."},
-		Budget: desk.FieldView{Key: "budget", Label: "Budget", Unit: p.Currency, Value: desk.Typed(form, "budget", d.Units.Shown(p.Brief.Budget.String())), Error: errs["budget"],
-			Help: "For everything but the bike and the fuel, unless you add those as lines."},
+		Budget: desk.FieldView{Key: "budget", Label: "Budget", Unit: p.Currency, Value: desk.Typed(form, "budget", budgetWords(d, &p.Brief)), Error: errs["budget"],
+			Help: "For everything but the bike and the fuel, unless you add those as lines. Write “none” where there is none."},
 		SharesError: errs["terrain"], Loadout: loadout.Name,
 		Ships:     desk.FieldView{Key: "ships", Label: "Ships on", Value: desk.Typed(form, "ships", p.Brief.Ships), Error: errs["ships"], Help: "A truck, trailer or ferry takes it then. Empty: it is ridden there."},
 		TieDown:   desk.FieldView{Key: "tie_down", Label: "Tied down by", Value: desk.Typed(form, "tie_down", p.Brief.TieDown), Error: errs["tie_down"], Help: "Where its straps go: lower yoke, swingarm, rack mounts."},
@@ -155,14 +156,17 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	note("Style", named(plan.Styles(), d.Plan.Brief.Style), named(plan.Styles(), b.Style))
 	note("Where it is loose", named(plan.Skills(), d.Plan.Brief.Skill), named(plan.Skills(), b.Skill))
 	summary = append(summary, desk.Enter(d.Units, b.Fields(), form, errs)...)
-	if amount, err := d.Units.Amount(form.Get("budget"), d.Plan.Currency); err != nil {
+	b.Unlimited = strings.EqualFold(strings.TrimSpace(form.Get("budget")), noBudget)
+	if b.Unlimited {
+		b.Budget = money.Amount{}
+	} else if amount, err := d.Units.Amount(form.Get("budget"), d.Plan.Currency); err != nil {
 		errs["budget"] = err.Error()
 	} else if amount.Known() && amount.Code() != d.Plan.Currency {
 		errs["budget"] = fmt.Sprintf("the plan counts in %s: give the budget in it", d.Plan.Currency)
 	} else {
 		b.Budget = amount
 	}
-	note("Budget", d.Plan.Brief.Budget.String(), b.Budget.String())
+	note("Budget", budgetWords(d, &d.Plan.Brief), budgetWords(d, b))
 	b.Terrain = readShares(d, form, errs)
 	note("Terrain", sharesText(d.Plan.Brief.Terrain), sharesText(b.Terrain))
 	readPillion(d, &changed, form, errs)
@@ -173,6 +177,17 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 		desk.Problems(&changed, "brief.", errs)
 	}
 	return &changed, summary, errs
+}
+
+// noBudget is what a rider writes who has none.
+const noBudget = "none"
+
+// budgetWords is the budget as it stands in its field.
+func budgetWords(d *desk.Desk, b *plan.Brief) string {
+	if b.Unlimited {
+		return noBudget
+	}
+	return d.Units.Shown(b.Budget.String())
 }
 
 // named is a word of a closed list as it is shown, "" for none.
