@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"slices"
 	"strings"
 	"time"
 
@@ -124,6 +125,10 @@ type (
 		Unit    string        `json:"unit"`
 		Limit   *float64      `json:"limit"`
 		Missing []string      `json:"missing"`
+		Low     *float64      `json:"low"`
+		High    *float64      `json:"high"`
+		// ByEstimate is how many numbers under it are usual ones that nobody has said.
+		ByEstimate int `json:"by_estimate"`
 	}
 	findingJSON struct {
 		ID      string        `json:"id"`
@@ -143,7 +148,11 @@ func checkDocument(report *eval.Report) checkJSON {
 		for _, g := range l.Gauges {
 			out := gaugeJSON{ID: string(g.ID), Loadout: l.ID, State: g.State, Unit: g.Unit, Missing: g.Missing}
 			if g.Known {
-				out.Value = &g.Value
+				out.Value, out.ByEstimate = &g.Value, g.Usual
+				out.Missing = append(slices.Clip(g.Missing), g.Measure...)
+			}
+			if g.Known && g.Banded {
+				out.Low, out.High = &g.Low, &g.High
 			}
 			if g.Limited {
 				out.Limit = &g.Limit
@@ -156,6 +165,14 @@ func checkDocument(report *eval.Report) checkJSON {
 		}
 	}
 	return doc
+}
+
+// counted is so many numbers.
+func counted(n int) string {
+	if n == 1 {
+		return "1 number"
+	}
+	return fmt.Sprintf("%d numbers", n)
 }
 
 // metric is what a file that goes anywhere is told in.
@@ -171,8 +188,14 @@ func checkText(p *plan.Plan, report *eval.Report) string {
 			if g.Limited {
 				fmt.Fprintf(&b, "  of %s", metric.Limit(g))
 			}
-			if len(g.Missing) > 0 {
-				fmt.Fprintf(&b, "  missing: %s", strings.Join(g.Missing, "; "))
+			if g.Known && g.Usual > 0 {
+				fmt.Fprintf(&b, "  about: %s by what is usual", counted(g.Usual))
+				if g.Banded {
+					fmt.Fprintf(&b, ", %s", metric.Band(g))
+				}
+			}
+			if missing := append(slices.Clip(g.Missing), g.Measure...); len(missing) > 0 {
+				fmt.Fprintf(&b, "  missing: %s", strings.Join(missing, "; "))
 			}
 			b.WriteString("\n")
 		}

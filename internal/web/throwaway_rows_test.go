@@ -29,7 +29,7 @@ import (
 // document, schema, docs and what lists say of a part know it.
 func TestAnotherKindOfPart(t *testing.T) {
 	t.Cleanup(parts.With(parts.Kind{
-		Slot: "pannier-stove", Family: parts.Carrying, Name: "Pannier stove", Place: load.Tail, Hours: 0.3,
+		Slot: "pannier-stove", Family: parts.Carrying, Name: "Pannier stove", Place: load.Tail, Hours: 0.3, Weighs: parts.Usual{Value: 0.8, Half: 0.4, Origin: "memory"},
 		Asks: []parts.Property{*parts.Holds.As("Its bottle holds", "").Within(0.1, 2), *parts.Carries.Within(1, 5), *parts.Seen.Property},
 	}))
 	s := webtest.New(t)

@@ -38,16 +38,17 @@ type Pick struct {
 	Options    []Option
 	Get        func() string
 	Set        func(value string)
+	Unsaid     string // what stands while nothing is picked, "" for no more than that
 }
 
 // PickOf is a pick that is kept in value.
 func PickOf[S ~string](key, label string, value *S, options ...Option) Pick {
-	return Pick{key, label, options, func() string { return string(*value) }, func(v string) { *value = S(v) }}
+	return Pick{Key: key, Label: label, Options: options, Get: func() string { return string(*value) }, Set: func(v string) { *value = S(v) }}
 }
 
 // SaidOf is a pick of yes and no that is kept in value.
 func SaidOf(key, label string, value *Said) Pick {
-	return Pick{key, label, Saids(), value.String, func(word string) { _ = value.Enter(word, "") }}
+	return Pick{Key: key, Label: label, Options: Saids(), Get: value.String, Set: func(word string) { _ = value.Enter(word, "") }}
 }
 
 // Several is any number of words out of a list.

@@ -13,7 +13,8 @@ import (
 type Draft struct {
 	Part
 	kind    *Kind
-	values  []Value // by the order of kind.Asks
+	values  []Value      // by the order of kind.Asks
+	gives   []entry.Said // by the order of TagsBy
 	fitment Fitment
 }
 
@@ -24,6 +25,16 @@ func DraftOf(p *Part) *Draft {
 	d.Provides, d.Needs, d.Excludes = slices.Clone(p.Provides), slices.Clone(p.Needs), slices.Clone(p.Excludes)
 	if p.Fitment != nil {
 		d.fitment = *p.Fitment
+	}
+	for _, tag := range TagsBy(p.Slot) {
+		said := entry.Said(0)
+		switch {
+		case slices.Contains(p.Provides, tag.Value):
+			said = entry.Yes
+		case slices.Contains(p.Without, tag.Value) || p.ID != "" && !p.Own():
+			said = entry.No
+		}
+		d.gives = append(d.gives, said)
 	}
 	for i := range kind.Asks {
 		row := &kind.Asks[i]
@@ -41,6 +52,17 @@ func (d *Draft) Done() *Part {
 	p := d.Part
 	for i := range d.kind.Asks {
 		p.Has.put(d.kind.Asks[i].Key, d.values[i])
+	}
+	by := TagsBy(d.Slot)
+	p.Provides = slices.DeleteFunc(slices.Clone(d.Provides), func(tag string) bool { return entry.Among(by, tag) })
+	p.Without = nil
+	for i, tag := range by {
+		switch d.gives[i] {
+		case entry.Yes:
+			p.Provides = append(p.Provides, tag.Value)
+		case entry.No:
+			p.Without = append(p.Without, tag.Value)
+		}
 	}
 	p.Fitment = nil
 	if d.fitment != (Fitment{}) {
@@ -79,8 +101,12 @@ func (d *Draft) Asks() []Asked {
 	for i := range d.kind.Asks {
 		own.add(&d.kind.Asks[i], d.values[i])
 	}
-	if by := TagsBy(d.Slot); len(by) > 0 {
-		own.Severals = append(own.Severals, entry.SeveralOf("provides", "It brings", "", &d.Provides, also(by, d.Provides)))
+	for i, tag := range TagsBy(d.Slot) {
+		ask := entry.SaidOf("provides."+tag.Value, "It brings "+tag.Name, &d.gives[i])
+		if _, usual := (&Part{ID: OwnPrefix, Slot: d.Slot}).Gives(tag.Value); usual {
+			ask.Unsaid = "Not said: such parts do"
+		}
+		own.Picks = append(own.Picks, ask)
 	}
 	if len(own.Fields)+len(own.Picks)+len(own.Texts)+len(own.Severals) > 0 {
 		list = append(list, own)

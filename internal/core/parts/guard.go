@@ -3,6 +3,7 @@ package parts
 import (
 	"fmt"
 	"slices"
+	"strconv"
 	"strings"
 
 	"valiantmule/internal/core/entry"
@@ -114,7 +115,59 @@ func (p *Part) Guard() *Guard {
 
 // Guards reports whether the part guards a place.
 func (p *Part) Guards(place guard.Place) bool {
-	return slices.ContainsFunc(Covering.In(p), func(c Cover) bool { return c.Place == place })
+	covers, _ := p.Covers()
+	return slices.ContainsFunc(covers, func(c Cover) bool { return c.Place == place })
+}
+
+// Covers are the places that the part guards; usual is true where nobody has said so of one
+// of the rider's own, and such guards do.
+func (p *Part) Covers() (covers Covers, usual bool) {
+	if covers = Covering.In(p); len(covers) > 0 || !p.Own() {
+		return covers, false
+	}
+	covers = usualCovers[p.Slot]
+	return covers, len(covers) > 0
+}
+
+// usualCovers is what guards of a kind keep whole by what they are, at the middling share of
+// their kind [memory].
+var usualCovers = map[Slot]Covers{
+	HandGuards:    {stops(guard.Levers, 60, guard.SlowFall), stops(guard.Levers, 40, guard.FastFall), stops(guard.Levers, 80, guard.Branch)},
+	SkidPlate:     {stops(guard.Sump, 80, guard.Strike), stops(guard.Sump, 90, guard.Stone), stops(guard.Cases, 50, guard.Strike)},
+	EngineBars:    {stops(guard.Cases, 70, guard.SlowFall), stops(guard.Cases, 40, guard.FastFall), stops(guard.Radiator, 50, guard.SlowFall)},
+	CaseCovers:    {stops(guard.Cases, 65, guard.SlowFall), stops(guard.Cases, 40, guard.FastFall)},
+	CoolerGuard:   {stops(guard.Radiator, 85, guard.Stone, guard.Branch), stops(guard.Radiator, 40, guard.SlowFall, guard.FastFall), stops(guard.OilCooler, 85, guard.Stone)},
+	LampGuard:     {stops(guard.Lamp, 85, guard.Stone), stops(guard.Lamp, 60, guard.Branch)},
+	FrontMudguard: {stops(guard.Mudguard, 60, guard.PackedMud)},
+	ForkGuards:    {stops(guard.Fork, 60, guard.Stone, guard.Branch), stops(guard.Fork, 50, guard.PackedMud)},
+	FrameGuards:   {stops(guard.Frame, 80, guard.Rub)},
+	TankGuard:     {stops(guard.Tank, 25, guard.SlowFall)},
+	DashGuard:     {stops(guard.Dash, 50, guard.Branch)},
+	CaseSaver:     {stops(guard.Drive, 60, guard.BrokeChain)},
+	ChainGuide:    {stops(guard.Swingarm, 50, guard.Strike, guard.BrokeChain)},
+	BrakeGuard:    {stops(guard.RearBrake, 60, guard.Strike), stops(guard.RearBrake, 40, guard.Stone)},
+	StandGuard:    {stops(guard.Stand, 70, guard.Strike, guard.Branch, guard.PackedMud)},
+	ShaftGuard:    {stops(guard.Swingarm, 50, guard.Strike)},
+}
+
+// stops is a cover of so many of a hundred.
+func stops(place guard.Place, percent int, against ...guard.Hazard) Cover {
+	c := Cover{Place: place, Against: against}
+	if err := c.Stops.Enter(strconv.Itoa(percent), "%"); err != nil {
+		panic(err)
+	}
+	return c
+}
+
+// Strength is how well a guard stops what it is against, as one says it.
+type Strength struct {
+	Word    string
+	Percent int
+}
+
+// Strengths lists them [memory].
+func Strengths() []Strength {
+	return []Strength{{"a little", 25}, {"about half", 50}, {"most of it", 75}, {"nearly all", 90}}
 }
 
 // Hazards that a guard may stop, for the rows of what it guards.

@@ -37,6 +37,7 @@ type Part struct {
 	Has      Properties   `json:"has,omitzero"`      // the properties of its kind that are known
 	Effects  []Effect     `json:"effects,omitempty"` // beyond those of its properties
 	Provides []string     `json:"provides,omitempty"`
+	Without  []string     `json:"without,omitempty"`  // tags that such parts provide and this one, somebody says, does not
 	Needs    []string     `json:"needs,omitempty"`    // tags that the bike or another part must provide
 	Excludes []string     `json:"excludes,omitempty"` // tags that no other part may provide
 	Replaces unit.Mass    `json:"replaces,omitzero"`  // mass of what it takes the place of; missing: what the bike's sheet says

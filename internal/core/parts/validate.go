@@ -30,6 +30,7 @@ func (p *Part) Validate(v *entry.Problems, path string) {
 	_, isPlace := load.SpotOf(p.Place)
 	v.That(p.Place == "" || isPlace, path+".place", "%q is not a place on the bike", p.Place)
 	v.Tags(path+".provides", p.Provides)
+	v.Tags(path+".without", p.Without)
 	v.Tags(path+".needs", p.Needs)
 	v.Tags(path+".excludes", p.Excludes)
 	p.validateFitting(v, path)

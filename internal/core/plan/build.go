@@ -315,7 +315,7 @@ func (b *Built) Provides(tag string) bool {
 		return true
 	}
 	for _, f := range b.Fitted {
-		if slices.Contains(f.Part.Provides, tag) {
+		if gives, _ := f.Part.Gives(tag); gives {
 			return true
 		}
 	}
@@ -377,7 +377,7 @@ func (b *Built) SameTags(other *Built) bool {
 			return false
 		}
 		for _, f := range pair {
-			if f != nil && len(f.Part.Provides) > 0 {
+			if f != nil && f.Part.GivesAny() {
 				return false
 			}
 		}

@@ -8,7 +8,6 @@ import (
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/money"
-	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/unit"
 )
 
@@ -74,7 +73,8 @@ func (b *Bike) Vulnerable(p guard.Place) bool {
 func (b *Built) Covers() []guard.Cover {
 	var covers []guard.Cover
 	for _, f := range b.Fitted {
-		for _, c := range parts.Covering.In(f.Part) {
+		list, _ := f.Part.Covers()
+		for _, c := range list {
 			for _, h := range c.Against {
 				covers = append(covers, guard.Cover{Place: c.Place, Hazard: h, Share: c.Stops.In("")})
 			}

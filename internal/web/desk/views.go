@@ -102,6 +102,7 @@ type GaugeView struct {
 	ID, Name    string
 	Limited     bool
 	Value       string // with its unit, "?" when unknown
+	About       int    // how many usual numbers it rests on
 	Limit       string // "" when there is none
 	LimitWord   string
 	Band        string
@@ -151,8 +152,16 @@ func GaugeOf(u words.Units, f study.Figure, href string) GaugeView {
 	if f.Known {
 		g.Fill = Share(f.Value, span)
 	}
-	if f.State == verdict.Unknown && len(f.Missing) > 0 {
-		g.Needs, _, _ = strings.Cut(f.Missing[0], " (")
+	if f.Known {
+		g.About = f.Usual
+	}
+	asks := f.Missing
+	if f.Known {
+		asks = f.Measure
+		g.Missing = append(slices.Clip(g.Missing), f.Measure...)
+	}
+	if len(asks) > 0 && f.State != verdict.OK {
+		g.Needs, _, _ = strings.Cut(asks[0], " (")
 	}
 	if f.Banded {
 		g.Band = u.Band(f)

@@ -89,7 +89,8 @@ func guarding(f *facts.All, r guard.Risk) []study.Remedy {
 		for _, t := range r.Threats {
 			through := t.Events * t.Breaks * t.Left
 			all += through
-			for _, c := range p.Guard().Covers {
+			covers, _ := p.Covers()
+			for _, c := range covers {
 				if c.Place == r.Place.Place && slices.Contains(c.Against, t.Hazard) {
 					through *= 1 - c.Stops.In("")
 				}

@@ -120,7 +120,7 @@ func TestLikeThisOne(t *testing.T) {
 	assert.InDelta(t, 0.4, own.Tyre().Tread.Base(), 1e-9)
 	spare := webtest.Form(v.Page(path + "/part?loadout=travel&slot=spare-rear-tyre&like=bracken-140-80-18"))
 	spare.Set("name", "The same again")
-	spare.Set("provides.waits-on-the-way", "on")
+	spare.Set("provides.waits-on-the-way", "yes")
 	v.Post(path+"/part?loadout=travel", spare)
 	assert.Contains(t, v.Page(path+"/wheels?loadout=travel"), "The same again", "any tyre can be carried")
 }

@@ -42,6 +42,7 @@ type partView struct {
 	Decisions, Sources, Places []desk.OptionView
 	Asks                       []askView
 	Guards                     bool
+	UsualGuards                string // what such parts keep whole, in words
 	Covers                     []coverRow
 	desk.FormState
 }
@@ -75,7 +76,7 @@ type coverRow struct {
 	Index   int
 	Places  []desk.OptionView
 	Against []checkView
-	Stops   string
+	Stops   []desk.OptionView
 	Error   string
 }
 
@@ -100,7 +101,7 @@ func (v partView) Fields() []desk.FieldView {
 	}
 	for _, row := range v.Covers {
 		place := desk.Selected(desk.RowKey("cover", row.Index), "Guards", row.Places)
-		fields = append(fields, place, desk.FieldView{Key: desk.RowKey("stops", row.Index), Label: "Stops", Value: row.Stops})
+		fields = append(fields, place, desk.Selected(desk.RowKey("stops", row.Index), "How well", row.Stops))
 		for _, c := range row.Against {
 			fields = append(fields, desk.Checked(c.Key, c.Label, c.On))
 		}
@@ -218,13 +219,14 @@ func (v *partView) fill(d *desk.Desk, draft *parts.Draft, line plan.Line, typed 
 		return
 	}
 	covers := *kept
+	v.UsualGuards = usualGuards(draft.Slot)
 	for i := range desk.RowsOf(typed, "cover", len(covers)) {
 		var c parts.Cover
 		if i < len(covers) {
 			c = covers[i]
 		}
 		row := coverRow{
-			Index: i, Error: errs[desk.RowKey("stops", i)], Stops: desk.Typed(typed, desk.RowKey("stops", i), d.Units.Shown(c.Stops.String())),
+			Index: i, Error: errs[desk.RowKey("stops", i)], Stops: strengths(desk.Typed(typed, desk.RowKey("stops", i), c.Stops.String())),
 			Places: desk.OptionsOf(parts.Vulnerable(), desk.Typed(typed, desk.RowKey("cover", i), string(c.Place)), "Nothing more"),
 		}
 		for _, h := range parts.Hazards() {
@@ -236,11 +238,37 @@ func (v *partView) fill(d *desk.Desk, draft *parts.Draft, line plan.Line, typed 
 	}
 }
 
+// strengths are how well a guard stops what it is against, in words; a share that is none of
+// them stays as it was said.
+func strengths(now string) []desk.OptionView {
+	var list []entry.Option
+	for _, s := range parts.Strengths() {
+		list = append(list, entry.Option{Value: strconv.Itoa(s.Percent) + " %", Name: s.Word})
+	}
+	if now != "" && !entry.Among(list, now) {
+		list = append(list, entry.Option{Value: now, Name: now + " of it"})
+	}
+	return desk.OptionsOf(list, now, "how well?")
+}
+
+// usualGuards names the places that a guard of one's own keeps whole while nobody says.
+func usualGuards(slot parts.Slot) string {
+	covers, _ := (&parts.Part{ID: parts.OwnPrefix, Slot: slot}).Covers()
+	var names []string
+	for _, c := range covers {
+		info, _ := guard.PlaceOf(c.Place)
+		if name := strings.ToLower(info.Name); !slices.Contains(names, name) {
+			names = append(names, name)
+		}
+	}
+	return strings.Join(names, ", ")
+}
+
 // askOf shows one group.
 func askOf(d *desk.Desk, ask parts.Asked, on func(key string, kept bool) bool, typed url.Values, errs desk.FormErrors) askView {
 	v := askView{Name: ask.Name}
 	for _, p := range ask.Picks {
-		v.Picks = append(v.Picks, partPick{p.Key, p.Label, desk.OptionsOf(p.Options, desk.Typed(typed, p.Key, p.Get()), "Not said")})
+		v.Picks = append(v.Picks, partPick{p.Key, p.Label, desk.OptionsOf(p.Options, desk.Typed(typed, p.Key, p.Get()), cmp.Or(p.Unsaid, "Not said"))})
 	}
 	for _, t := range ask.Texts {
 		v.Fields = append(v.Fields, desk.FieldView{Key: t.Key, Label: t.Label, Help: t.Help, Value: desk.Typed(typed, t.Key, *t.Words)})
@@ -361,7 +389,7 @@ func readCovers(d *desk.Desk, form url.Values, errs desk.FormErrors) []parts.Cov
 		case err != nil:
 			errs[key] = err.Error()
 		case !c.Stops.Known():
-			errs[key] = "how many of a hundred does it stop?"
+			errs[key] = "say how well it stops that"
 		case len(c.Against) == 0:
 			errs[key] = "say against what"
 		case !(c.Stops.Base() >= 0 && c.Stops.Base() <= 1):
