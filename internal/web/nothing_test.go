@@ -93,7 +93,7 @@ func TestNothingFromTheShelf(t *testing.T) {
 	}
 	keep("risers", map[string]string{"name": "Bar mount, turned at work", "source": "home-made", "price": "15", "mass": "0.9", "bar_rise": "0.9", "fit": "fits", "needs.bar-22": "on"})
 	keep("skid-plate", map[string]string{
-		"name": "Plate off a skip", "source": "home-made", "price": "$9.50", "mass": "5", "cover.0": "sump", "stops.0": "60", "against.strike.0": "on", "cover.1": "cases", "stops.1": "30 %",
+		"name": "Plate off a skip", "source": "home-made", "price": "$9.50", "mass": "5", "cover.0": "sump", "stops.0": "50 %", "against.strike.0": "on", "cover.1": "cases", "stops.1": "25 %",
 		"against.strike.1": "on", "mount": "frame", "fit": "work", "fit_work": "two tabs welded", "fit_hours": "3",
 	})
 	keep("seat", map[string]string{"name": "Seat from a breaker", "source": "given", "mass": "8", "replaces": "9.5", "seat_rise": "-1", "comfort": "5", "price": "0"})

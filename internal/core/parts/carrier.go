@@ -35,11 +35,10 @@ var usualCarrier = map[Slot]CarrierKind{FuelTank: MainTank, AuxTank: Plumbed, Fu
 
 // Carrier is a part as something that holds fuel, nil for one whose kind does not.
 func (p *Part) Carrier() *Carrier {
-	usual, holds := usualCarrier[p.Slot]
-	if !holds {
+	if !p.Slot.Has(Holds) {
 		return nil
 	}
-	kind := cmp.Or(FuelKind.In(p), usual)
+	kind := cmp.Or(FuelKind.In(p), usualCarrier[p.Slot])
 	return &Carrier{kind, Holds.In(p), Unusable.In(p), Plastic.Yes(p), Approved.Yes(p), Wider.In(p), Seen.Yes(p)}
 }
 
