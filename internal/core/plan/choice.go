@@ -2,6 +2,8 @@ package plan
 
 import (
 	"slices"
+
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/parts"
 )
 
@@ -12,6 +14,22 @@ type Choice struct {
 	Loadout  string   // that it is for; "" for all
 	Need     Need     // "" keeps what the slot's line says, or Needed for a new line
 	Decision Decision // "" is chosen; one that is not in leaves the bike as it is
+	First    First    // what becomes of the part that has its place
+}
+
+// First is what becomes of the part whose place another takes.
+type First string
+
+// What may become of it; "" is home where it is paid for, undecided where nobody else has its
+// sheet, and else out of the plan.
+const (
+	StaysHome First = "home" // beside it, its money in the total
+	GoesOut   First = "out"  // of the plan, with its money
+)
+
+// Firsts lists them.
+func Firsts() []entry.Option {
+	return []entry.Option{entry.Opt(StaysHome, "it stays at home, its money counts"), entry.Opt(GoesOut, "it leaves the plan, with its money")}
 }
 
 // With is a copy of the plan with choices made. The original stays as it is.
@@ -41,7 +59,7 @@ func (p *Plan) choose(c Choice) {
 	}
 	at := p.lineIn(c.Slot, c.Loadout)
 	if c.Part == nil {
-		if at >= 0 && !p.aside(at, nil) {
+		if at >= 0 && !p.aside(at, nil, c.First) {
 			p.Lines = slices.Delete(p.Lines, at, at+1)
 		}
 		return
@@ -56,22 +74,45 @@ func (p *Plan) choose(c Choice) {
 		p.Lines = append(p.Lines, line)
 		return
 	}
-	if p.aside(at, c.Part) {
+	if p.aside(at, c.Part, c.First) {
 		p.Lines = append(p.Lines, line)
 		return
 	}
 	p.Lines[at] = line
 }
 
-// aside keeps a part of the rider's own that another takes the place of: nobody else
-// has its sheet. It is undecided then.
-func (p *Plan) aside(at int, by *parts.Part) bool {
-	was := p.Lines[at].Part
-	if !was.Own() || by != nil && by.ID == was.ID {
+// aside keeps the line of a part that another takes the place of, where it is to be kept;
+// the same part again is no other.
+func (p *Plan) aside(at int, by *parts.Part, first First) bool {
+	line := &p.Lines[at]
+	if first == GoesOut || by != nil && by.ID == line.Part.ID {
 		return false
 	}
-	p.Lines[at].Decision = Undecided
+	switch {
+	case first == StaysHome || line.Paid():
+		line.Decision = AtHome
+	case line.Part.Own(): // nobody else has its sheet
+		line.Decision = Undecided
+	default:
+		return false
+	}
 	return true
+}
+
+// Displaced is the line whose place a choice takes, nil where it takes none, or only that of
+// a part of the shelf that is no more than chosen.
+func (p *Plan) Displaced(c Choice) *Line {
+	if (&Line{Decision: c.Decision}).Standing() != In {
+		return nil
+	}
+	at := p.lineIn(c.Slot, c.Loadout)
+	if at < 0 || c.Part != nil && p.Lines[at].Part.ID == c.Part.ID {
+		return nil
+	}
+	if l := &p.Lines[at]; l.Paid() || l.Part.Own() {
+		return l
+	}
+	return nil
 }
 
 // Owned lists the parts of the plan that a rider has entered, each once.
@@ -101,19 +142,20 @@ func (p *Plan) Renewed(part *parts.Part) (renewed *Plan, held bool) {
 	return &changed, held
 }
 
-// Deciding is the plan with a part's sheet as it is now, decided so and from there.
-func (p *Plan) Deciding(part *parts.Part, decision Decision, source Source) *Plan {
-	if decision == Chosen {
-		decision = ""
+// Deciding is the plan with a part's sheet as it is now, decided as the choice says and from
+// there.
+func (p *Plan) Deciding(choice Choice, source Source) *Plan {
+	part := choice.Part
+	if choice.Decision == Chosen {
+		choice.Decision = ""
 	}
 	if source == BoughtNew {
 		source = ""
 	}
 	renewed, held := p.Renewed(part)
-	choice := Choice{Slot: part.Slot, Part: part, Decision: decision}
-	if held {
+	if held { // it may be for another loadout now
 		at := slices.IndexFunc(renewed.Lines, func(l Line) bool { return l.Part == part })
-		choice.Loadout = renewed.Lines[at].Loadout
+		renewed.Lines[at].Loadout = choice.Loadout
 	}
 	changed := renewed.With(choice)
 	for i := range changed.Lines {

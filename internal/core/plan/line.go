@@ -3,6 +3,7 @@ package plan
 import (
 	"fmt"
 	"math"
+	"strings"
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
@@ -64,6 +65,7 @@ const (
 	NotUntil     Decision = "not-until"
 	Rejected     Decision = "rejected"
 	TakenOff     Decision = "removed"
+	AtHome       Decision = "at-home" // owned, and something else is on
 )
 
 // Standing is how a decision counts.
@@ -72,6 +74,7 @@ type Standing int
 // The standings.
 const (
 	In    Standing = iota // on the bike, in the cost
+	Aside                 // paid for, and at home beside the bike
 	Open                  // neither, until somebody says yes
 	Later                 // not for this trip, as things are
 	Out
@@ -86,6 +89,7 @@ var decisions = []struct {
 	{Ordered, "Ordered", In},
 	{Owned, "In the garage", In},
 	{OnTheBike, "Fitted", In},
+	{AtHome, "At home beside it", Aside},
 	{Undecided, "Undecided", Open},
 	{WhenItBreaks, "When it breaks", Later},
 	{NotUntil, "Not until …", Later},
@@ -161,6 +165,14 @@ func (l *Line) Standing() Standing {
 	return In
 }
 
+// Paid reports whether its money is spent or promised.
+func (l *Line) Paid() bool {
+	return l.Decision == Ordered || l.Decision == Owned || l.Decision == OnTheBike || l.Decision == AtHome
+}
+
+// Costs reports whether it counts in the cost of the plan.
+func (l *Line) Costs() bool { return l.Standing() == In || l.Standing() == Aside }
+
 // fitted reports whether the line's part is on the bike in a loadout.
 func (l *Line) fitted(loadout string) bool {
 	return l.Part != nil && l.Standing() == In && (l.Loadout == "" || l.Loadout == loadout)
@@ -221,7 +233,7 @@ func (p *Plan) validateLines(v *entry.Problems) {
 		slot    parts.Slot
 		loadout string
 	}
-	taken := map[place]bool{}
+	taken := map[place]string{}
 	for i, l := range lines {
 		path := fmt.Sprintf("lines[%d]", i)
 		v.That(l.Need == Needed || l.Need == Wanted, path+".need", "%q is neither needed nor wanted", l.Need)
@@ -247,8 +259,9 @@ func (p *Plan) validateLines(v *entry.Problems) {
 			_, err := p.Loadout(l.Loadout)
 			v.That(l.Loadout == "" || err == nil, path+".loadout", "%q is not a loadout of this plan", l.Loadout)
 			if at := (place{l.Part.Slot, l.Loadout}); l.Standing() == In {
-				v.That(!taken[at], path+".part.slot", "%s is taken by an earlier line", l.Part.Slot)
-				taken[at] = true
+				kind, _ := parts.KindOf(l.Part.Slot)
+				v.That(taken[at] == "", path+".part.slot", "%s and %s cannot both be the %s: one of them stays at home, or is for one loadout", taken[at], l.Part.Name, strings.ToLower(kind.Name))
+				taken[at] = l.Part.Name
 			}
 			continue
 		}

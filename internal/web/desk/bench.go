@@ -1,8 +1,10 @@
 package desk
 
 import (
+	"cmp"
 	"net/http"
 	"slices"
+	"strings"
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/money"
@@ -13,6 +15,7 @@ import (
 type BenchView struct {
 	Title   string
 	Choices []choiceView // parts to fit; none where a form of the page saves
+	First   *FirstView   // parts that they take the place of and that are kept, nil for none
 	Rates   []string     // currencies of prices that no rate brings home yet
 	Home    string       // the plan's currency
 	Scope   *LinkView    // the same for this loadout only, or for all
@@ -39,6 +42,12 @@ type hidden struct{ Name, Value string }
 type choiceView struct {
 	Name, Price, Note string
 	Replaces          string // what of the plan it takes the place of, with its price
+}
+
+// FirstView asks what becomes of parts whose place is taken.
+type FirstView struct {
+	Names   string
+	Options []OptionView
 }
 
 // Tried lays what the address turns on the bench of a page; nil when it turns nothing.
@@ -88,6 +97,7 @@ func (b *BenchView) lay(d *Desk, l Laid) {
 		b.Act = "Keep it so in the plan"
 	}
 	b.Home = d.Plan.Currency
+	b.First = d.First("", l.Tried...)
 	for _, c := range l.Tried {
 		v := choiceView{Name: choiceName(c)}
 		if c.Part != nil {
@@ -104,6 +114,29 @@ func (b *BenchView) lay(d *Desk, l Laid) {
 		}
 		b.Choices = append(b.Choices, v)
 	}
+}
+
+// First asks what becomes of the parts whose place choices take, as it is typed or as it would
+// be; nil where nothing is lost.
+func (d *Desk) First(typed string, choices ...plan.Choice) *FirstView {
+	var names []string
+	selected := ""
+	for _, c := range choices {
+		if l := d.Plan.Displaced(c); l != nil {
+			names = append(names, l.Part.Name)
+			if l.Paid() {
+				selected = string(plan.StaysHome)
+			}
+		}
+	}
+	if len(names) == 0 {
+		return nil
+	}
+	none := ""
+	if selected == "" {
+		none = "it is undecided again"
+	}
+	return &FirstView{strings.Join(names, ", "), OptionsOf(plan.Firsts(), cmp.Or(typed, selected), none)}
 }
 
 // Price is an amount as it stands on its label, and at the day's rate in the plan's

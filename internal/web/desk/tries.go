@@ -140,5 +140,19 @@ func (d *Desk) choiceSaid(c plan.Choice) string {
 		loadout, _ := d.Plan.Loadout(c.Loadout)
 		name += " for " + loadout.Name
 	}
-	return ChangedWords(name, shortName(was), shortName(now))
+	return ChangedWords(name, shortName(was), shortName(now)) + d.Displaces(c)
+}
+
+// Displaces says what becomes of the part whose place a choice takes, "" where nothing does.
+func (d *Desk) Displaces(c plan.Choice) string {
+	l := d.Plan.Displaced(c)
+	switch {
+	case l == nil:
+		return ""
+	case c.First == plan.GoesOut:
+		return "; " + l.Part.Name + " leaves the plan"
+	case c.First == plan.StaysHome || l.Paid():
+		return "; " + l.Part.Name + " stays at home"
+	}
+	return "; " + l.Part.Name + " is undecided again"
 }

@@ -46,7 +46,7 @@ var totals = []struct {
 	{figure.CostWanted, func(l *plan.Line) bool { return in(l) && l.Need == plan.Wanted }},
 	{figure.CostBaseline, func(l *plan.Line) bool { return in(l) && l.Kind == plan.Baseline }},
 	{figure.CostSpent, func(l *plan.Line) bool {
-		return l.Decision == plan.Ordered || l.Decision == plan.Owned || l.Decision == plan.OnTheBike
+		return l.Paid()
 	}},
 	{figure.CostOpen, func(l *plan.Line) bool { return l.Standing() == plan.Open }},
 	{figure.CostLater, func(l *plan.Line) bool { return l.Standing() == plan.Later }},
@@ -60,7 +60,7 @@ func totalIDs() []figure.ID {
 	return ids
 }
 
-func in(l *plan.Line) bool { return l.Standing() == plan.In }
+func in(l *plan.Line) bool { return l.Costs() }
 
 // costs adds everything up.
 func costs(r *study.Run) {

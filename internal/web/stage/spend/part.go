@@ -42,7 +42,9 @@ type partView struct {
 	Decisions, Sources, Places []desk.OptionView
 	Asks                       []askView
 	Guards                     bool
-	UsualGuards                string // what such parts keep whole, in words
+	UsualGuards                string            // what such parts keep whole, in words
+	Loadouts                   []desk.OptionView // that it is fitted in; none where there is one
+	First                      *desk.FirstView   // what has its place, nil for nothing
 	Covers                     []coverRow
 	desk.FormState
 }
@@ -186,6 +188,15 @@ func partPage(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 		}
 	}
 	v.fill(d, parts.DraftOf(from), line, typed, errs)
+	only := desk.Typed(typed, "loadout_only", line.Loadout)
+	if len(d.Plan.Loadouts) > 1 {
+		var list []entry.Option
+		for _, l := range d.Plan.Loadouts {
+			list = append(list, entry.Option{Value: l.ID, Name: l.Name + " only"})
+		}
+		v.Loadouts = desk.OptionsOf(list, only, "every loadout")
+	}
+	v.First = d.First(typed.Get("first"), plan.Choice{Slot: slot, Part: &parts.Part{ID: v.ID, Slot: slot}, Loadout: only, Decision: plan.Decision(desk.Typed(typed, "decision", string(line.Decision)))})
 	return v, nil
 }
 
@@ -331,7 +342,11 @@ func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 		*covers = readCovers(d, form, errs)
 	}
 	part := draft.Done()
-	changed := d.Plan.Deciding(part, plan.Decision(form.Get("decision")), plan.Source(form.Get("source")))
+	choice := choiceOf(part, form)
+	if _, err := d.Plan.Loadout(choice.Loadout); choice.Loadout != "" && err != nil {
+		return d.Plan, nil, desk.FormErrors{"loadout_only": "is no loadout of this plan"}
+	}
+	changed := d.Plan.Deciding(choice, plan.Source(form.Get("source")))
 	var wrong entry.Problems
 	part.Validate(&wrong, "part")
 	for _, problem := range wrong.List {
@@ -347,7 +362,16 @@ func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 	if was != nil {
 		what = part.Name + ": its sheet"
 	}
-	return changed, []string{what}, errs
+	return changed, []string{what + d.Displaces(choice)}, errs
+}
+
+// choiceOf is how a part is decided by its form.
+func choiceOf(part *parts.Part, form url.Values) plan.Choice {
+	c := plan.Choice{Slot: part.Slot, Part: part, Loadout: form.Get("loadout_only"), Decision: plan.Decision(form.Get("decision"))}
+	if first := form.Get("first"); entry.Among(plan.Firsts(), first) {
+		c.First = plan.First(first)
+	}
+	return c
 }
 
 // readAsk reads one group into the sheet.
