@@ -108,12 +108,15 @@ func cost(r *study.Run) *study.Figure {
 	case budget.Known() && budget.Code() == r.Plan.Currency:
 		limit = float64(budget.Minor())
 	case r.Plan.Brief.Unlimited:
-		c.Plain()
+		c.Judged(false, len(c.Measure) > 0)
 		return c.Figure
 	default:
 		c.Lacks("budget (Brief)")
 	}
 	c.AtMost(sheet.Value{Number: limit}, 0.95, verdict.Over)
+	if len(c.Measure) > 0 && c.State == verdict.OK {
+		c.State = verdict.Watch
+	}
 	return c.Figure
 }
 
@@ -159,9 +162,11 @@ func contingency(r *study.Run, cost, spent *study.Figure) {
 	c.Plain()
 }
 
-// sum adds up the lines that count.
+// sum adds up the lines that count. One whose price nobody knows counts nothing: the sum is
+// the least that it comes to, and says what it lacks.
 func sum(c study.Calc, counts func(*plan.Line) bool) {
 	p := c.Run.Plan
+	short := func(what string) { c.Measure = append(c.Measure, what) }
 	var in []sheet.Value
 	total := money.New(0, p.Currency)
 	for l := range spending(c.Run.All) {
@@ -170,17 +175,17 @@ func sum(c study.Calc, counts func(*plan.Line) bool) {
 		}
 		amount := p.CostOf(l)
 		if !amount.Known() {
-			c.Lacks("price of " + l.Title())
+			short("price of " + l.Title())
 			continue
 		}
 		home, rate, ok := p.Home(amount)
 		if !ok {
-			c.Lacks("rate from " + amount.Code() + " to " + p.Currency + " (Spend)")
+			short("rate from " + amount.Code() + " to " + p.Currency + " (Spend)")
 			continue
 		}
 		sum, err := total.Plus(home)
 		if err != nil {
-			c.Lacks("price of " + l.Title() + " in " + p.Currency)
+			short("price of " + l.Title() + " in " + p.Currency)
 			continue
 		}
 		total = sum

@@ -22,8 +22,12 @@ func TestForeignPrices(t *testing.T) {
 	require.NoError(t, line.Amount.UnmarshalText([]byte("200 USD")))
 	p.Lines = append(p.Lines, line)
 	cost, _ := studytest.Report(t, p).Figure("cost")
-	assert.Equal(t, verdict.Unknown, cost.State)
-	assert.Contains(t, cost.Missing[0], "rate from USD to EUR")
+	assert.Equal(t, verdict.Over, cost.State, "the rest alone passes the budget")
+	assert.InDelta(t, 167500, cost.Value, 1e-9, "the least that it comes to")
+	assert.Contains(t, cost.Measure[0], "rate from USD to EUR")
+	p.Brief.Budget = money.New(300000, "EUR")
+	cost, _ = studytest.Report(t, p).Figure("cost")
+	assert.Equal(t, verdict.Watch, cost.State, "what is not counted never makes it good")
 	rate := plan.Rate{From: "USD", On: "2026-11-20"}
 	require.NoError(t, rate.Rate.UnmarshalText([]byte("0.92")))
 	p.Rates = []plan.Rate{rate}
