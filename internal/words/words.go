@@ -36,6 +36,15 @@ func (u Units) Value(f study.Figure) string {
 	return u.quantity(f.Row, f.Value, f.Unit)
 }
 
+// About is a figure's value that rests on usual numbers, with no more digits than those bear.
+func (u Units) About(f study.Figure) string {
+	if f.Known && f.Digits > 0 && !f.IsSum() {
+		row := *f.Row
+		row.Digits, f.Row = 0, &row
+	}
+	return u.Value(f)
+}
+
 // Limit is a figure's limit with its unit.
 func (u Units) Limit(f study.Figure) string {
 	if f.Digits > 0 && !f.IsSum() { // a limit that is a whole number is written as one

@@ -125,11 +125,27 @@ func Closer(f *facts.All) []study.Remedy {
 	return Remedy(f, "Take %s: the axle stays nearer to where it was")
 }
 
-// PairRemedy offers a pair of sprockets from the shelf, and the chain if the one
-// that is on does not reach.
+// had reports whether sprockets with the teeth of choices are to be had: from the shelf, or
+// by what the trade sells for the chain.
+func had(f *facts.All, choices []plan.Choice) bool {
+	front, rear, known := drive.Sold(f.Built.Bike.Chain)
+	for _, c := range choices {
+		if c.Part == nil || !strings.HasPrefix(c.Part.ID, "any-") || !known {
+			continue
+		}
+		teeth, _ := c.Part.Count()
+		if c.Slot == parts.FrontSprocket && !front.Has(teeth) || c.Slot == parts.RearSprocket && !rear.Has(teeth) {
+			return false
+		}
+	}
+	return true
+}
+
+// PairRemedy offers a pair of sprockets that are to be had, and the chain if the one that is
+// on does not reach.
 func PairRemedy(f *facts.All, pair drive.Pair, label string) []study.Remedy {
 	choices := PairChoices(f, pair)
-	if choices == nil {
+	if choices == nil || !had(f, choices) {
 		return nil
 	}
 	if links, _, ok := For(f, pair); ok && links != f.Chain.Links {

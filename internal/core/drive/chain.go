@@ -16,6 +16,27 @@ func PitchMM(chain string) (mm float64, ok bool) {
 	return mm, ok
 }
 
+// sold is between which teeth the trade sells sprockets for a chain, front and rear [memory].
+var sold = map[string][2]Teeth{
+	"428": {{12, 17}, {38, 58}},
+	"520": {{11, 17}, {36, 54}},
+	"525": {{14, 18}, {36, 48}},
+	"530": {{14, 19}, {36, 50}},
+}
+
+// Teeth is a range of tooth counts, both ends in it.
+type Teeth struct{ Least, Most int }
+
+// Has reports whether a count lies in the range.
+func (t Teeth) Has(n int) bool { return n >= t.Least && n <= t.Most }
+
+// Sold is between which teeth sprockets for a chain are sold; ok is false for a chain that
+// nobody has named.
+func Sold(chain string) (front, rear Teeth, ok bool) {
+	r, ok := sold[chain]
+	return r[0], r[1], ok
+}
+
 // ChainFormula is the formula of [ExactLinks].
 var ChainFormula = sheet.Formula{
 	Text:   "X = 2a/p + (z₁+z₂)/2 + ((z₂−z₁)/2π)² × p/a",

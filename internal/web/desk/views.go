@@ -152,8 +152,8 @@ func GaugeOf(u words.Units, f study.Figure, href string) GaugeView {
 	if f.Known {
 		g.Fill = Share(f.Value, span)
 	}
-	if f.Known {
-		g.About = f.Usual
+	if f.Known && f.Usual > 0 {
+		g.About, g.Value = f.Usual, u.About(f)
 	}
 	asks := f.Missing
 	if f.Known {

@@ -26,10 +26,11 @@ type PairFigures struct {
 	NoChain       bool // no even number of links brings the axle into its slots
 	Weak          bool // top gear does not hold the cruise, loaded, up there, into the wind
 	ClimbPercent  float64
+	Own           bool // one of its sprockets is the rider's own
 	Choices       []plan.Choice
 }
 
-// SprocketField is every pair that can be had within a quarter of the standard
+// SprocketField is every pair that the trade sells for the chain within a quarter of the standard
 // ratio. Floats are NaN when a number is missing.
 //
 // Pace and engine speed both follow from the ratio alone: pace = PaceByRatio /
@@ -142,14 +143,14 @@ func (f *SprocketField) holdRatio() float64 {
 	return strong
 }
 
-// For a bike that no sprocket on the shelf fits, what is usually to be had
-// around the standard ones.
+// For a bike of which nobody has named the chain, what is usually to be had around the
+// standard ones.
 var aroundStandard = map[parts.Slot]int{parts.FrontSprocket: 2, parts.RearSprocket: 6}
 
 const leastTeeth = 10
 
-// teethOf lists the tooth counts that can be had for a slot, with the ones that
-// are on or were.
+// teethOf lists the tooth counts that are sold for a slot, or lie on the shelf, with the ones
+// that are on or were.
 func teethOf(f *facts.All, slot parts.Slot, figure parts.Figure, more ...int) []int {
 	teeth := slices.Clone(more)
 	for _, p := range f.Shelf {
@@ -157,14 +158,27 @@ func teethOf(f *facts.All, slot parts.Slot, figure parts.Figure, more ...int) []
 			teeth = append(teeth, n)
 		}
 	}
-	if len(teeth) == len(more) {
+	between, rear, ok := drive.Sold(f.Built.Bike.Chain)
+	if slot == parts.RearSprocket {
+		between = rear
+	}
+	if !ok {
 		standard := int(f.Standard.Figure(figure))
-		for n := standard - aroundStandard[slot]; n <= standard+aroundStandard[slot]; n++ {
-			teeth = append(teeth, max(n, leastTeeth))
-		}
+		between = drive.Teeth{Least: max(leastTeeth, standard-aroundStandard[slot]), Most: standard + aroundStandard[slot]}
+	}
+	for n := between.Least; n <= between.Most; n++ {
+		teeth = append(teeth, n)
 	}
 	slices.Sort(teeth)
 	return slices.Compact(teeth)
+}
+
+// owns reports whether the rider has a sprocket of their own with so many teeth.
+func owns(f *facts.All, slot parts.Slot, teeth int) bool {
+	return slices.ContainsFunc(f.Plan.Owned(), func(p *parts.Part) bool {
+		n, ok := p.Count()
+		return ok && p.Slot == slot && n == teeth
+	})
 }
 
 func (field *SprocketField) figures(f *facts.All, pair drive.Pair) PairFigures {
@@ -173,6 +187,7 @@ func (field *SprocketField) figures(f *facts.All, pair drive.Pair) PairFigures {
 		PaceKmh:       field.PaceByRatio / pair.Ratio(),
 		CruiseRPM:     field.RPMByRatio * pair.Ratio(),
 		ChangePercent: drive.ChangePercent(pair.Ratio(), f.Drive.StandardPair.Ratio(), f.Wheels.CircumferenceMM.Rear, f.Wheels.StandardCircumferenceMM.Rear),
+		Own:           owns(f, parts.FrontSprocket, pair.Front) || owns(f, parts.RearSprocket, pair.Rear),
 		Choices:       chains.PairChoices(f, pair),
 	}
 	low, high := field.Window()

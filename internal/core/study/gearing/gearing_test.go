@@ -12,6 +12,8 @@ import (
 
 	"valiantmule/internal/core/air"
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/chains"
+	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/parts"
@@ -213,12 +215,32 @@ func TestSprocketField(t *testing.T) {
 			allowed++
 		}
 	}
-	assert.Equal(t, 5, allowed, "one pair on each of four front sprockets, and one that reads as the limit")
+	assert.Equal(t, 9, allowed, "of what the trade sells for a 520: 12/37, 12/38, 13/40, 13/41, 14/44, 15/47, 16/50, 17/53, 17/54")
 	assert.Equal(t, allowed, field.Allowed())
 	low, high := field.Window()
 	for _, pair := range field.Pairs {
 		assert.Equal(t, pair.Allowed, pair.Pair.Ratio() >= low && pair.Pair.Ratio() <= high, "%v against the window", pair.Pair)
 	}
+}
+
+// TestFieldIsWhatTheTradeSells for the chain, own sprockets marked, and none recommended that
+// nobody has.
+func TestFieldIsWhatTheTradeSells(t *testing.T) {
+	p, shelf := studytest.Demo(t)
+	own := &parts.Part{ID: "own-sprocket", Slot: parts.RearSprocket, Name: "56 from a farm"}
+	own.Recount(56)
+	p = p.With(plan.Choice{Slot: own.Slot, Part: own, Decision: plan.Undecided})
+	r, err := eval.EvaluateLoadout(p, p.WithOwn(shelf), "travel", studytest.Today)
+	require.NoError(t, err)
+	front, rear, _ := drive.Sold("520")
+	for _, pair := range gearing.Sprockets(r.Facts).Pairs {
+		assert.True(t, front.Has(pair.Pair.Front), pair.Pair)
+		assert.True(t, rear.Has(pair.Pair.Rear) || pair.Pair.Rear == 56, pair.Pair)
+		assert.Equal(t, pair.Pair.Rear == 56, pair.Own, pair.Pair)
+	}
+	assert.Empty(t, chains.PairRemedy(r.Facts, drive.Pair{Front: 15, Rear: 57}, "%s"), "nobody sells that")
+	assert.NotEmpty(t, chains.PairRemedy(r.Facts, drive.Pair{Front: 15, Rear: 48}, "%s"))
+	assert.NotEmpty(t, chains.PairRemedy(r.Facts, drive.Pair{Front: 15, Rear: 56}, "%s"), "the rider has it")
 }
 
 // TestFieldOfAnUnlistedBike: sprockets that no shelf has can still be tried.

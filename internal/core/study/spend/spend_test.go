@@ -79,5 +79,5 @@ func TestTaxByPercent(t *testing.T) {
 	assert.InDelta(t, 1.1*before, studytest.Value(t, p, "cost"), 1)
 	p.Lines[0].Source = plan.BoughtUsed
 	f, _ := studytest.Report(t, p).Figure("cost")
-	assert.False(t, f.Known)
+	assert.NotEmpty(t, f.Measure, "a tax on what nobody has priced")
 }

@@ -145,7 +145,7 @@ func mark(d *desk.Desk, m draw.Mark, tried desk.Laid, keep []string) markView {
 	for _, class := range []struct {
 		is   bool
 		name string
-	}{{p.Allowed, " is-allowed"}, {p.Current, " is-current"}, {p.NoChain, " is-unreachable"}, {tried.Any() && p.Pair == d.After.Facts.Drive.Pair, " is-tried"}} {
+	}{{p.Allowed, " is-allowed"}, {p.Current, " is-current"}, {p.Own, " is-own"}, {p.NoChain, " is-unreachable"}, {tried.Any() && p.Pair == d.After.Facts.Drive.Pair, " is-tried"}} {
 		if class.is {
 			v.Class += class.name
 		}
@@ -186,6 +186,9 @@ func pairWord(p gearing.PairFigures) string {
 	if p.Standard {
 		word = "standard, " + word
 	}
+	if p.Own {
+		word = "your own, " + word
+	}
 	return word
 }
 
@@ -217,7 +220,7 @@ func (v *gearingView) table(d *desk.Desk, field gearing.SprocketField) {
 			for _, mark := range []struct {
 				is          bool
 				class, word string
-			}{{p.Current, " is-current", "plan "}, {p.Standard, "", "std "}, {p.Allowed, " is-allowed", "fits"}} {
+			}{{p.Current, " is-current", "plan "}, {p.Standard, "", "std "}, {p.Own, "", "yours "}, {p.Allowed, " is-allowed", "fits"}} {
 				if mark.is {
 					cell.Class += mark.class
 					cell.Words += mark.word
