@@ -224,13 +224,23 @@ func (b *Built) Tyre(s parts.Slot) *parts.Tyre {
 	return b.tyreIn(s)
 }
 
+// tyreIn is the tyre in a slot. What a bike came with is road-biased until somebody says
+// otherwise: standard tyres nearly always are [practice].
 func (b *Built) tyreIn(s parts.Slot) *parts.Tyre {
-	if p := b.Part(s); p != nil {
-		if t := p.Tyre(); t != nil && !t.Size.IsZero() {
-			return t
-		}
+	f := b.fitted(s)
+	if f == nil {
+		return nil
 	}
-	return nil
+	t := f.Part.Tyre()
+	if t == nil || t.Size.IsZero() {
+		return nil
+	}
+	if t.Kind == "" && !f.Chosen {
+		came := *t
+		came.Kind = tyre.RoadBiased
+		return &came
+	}
+	return t
 }
 
 // Rim of the wheel as built, front or rear by its tyre's slot.

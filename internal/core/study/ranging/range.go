@@ -221,6 +221,9 @@ func explainLeg(c study.Calc, leg facts.Leg) {
 	} else {
 		b := c.Run.Built.Bike
 		c.Sheet.Step(anchorFormula, study.Computed("k, before any fill", learning.Anchor, ""), sheet.Value{Name: "known consumption", Number: b.Economy.In("L/100 km"), Unit: "L/100 km", Origin: b.OriginOf("economy")})
+		if k := learning.Anchor; k < factorLow || k > factorHigh {
+			c.Sheet.Note(fmt.Sprintf("The known consumption is %.2f times what the engine's data come to, outside %.1f–%.1f of it: a unit, a displacement, the gearbox, a fill that was not full, or a rider unlike others. Three fills from full to full settle it.", k, factorLow, factorHigh))
+		}
 		cruise := c.Run.Plan.Brief.Cruise.In("km/h")
 		for i, g := range terrain.Grounds() {
 			if leg.Mix.At(i) > 0 {

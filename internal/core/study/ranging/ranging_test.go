@@ -3,6 +3,7 @@ package ranging_test
 import (
 	"math"
 	"strconv"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -12,6 +13,7 @@ import (
 	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study/ranging"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/track"
@@ -301,4 +303,18 @@ func TestFuelWeighs(t *testing.T) {
 		assert.InDelta(t, studytest.Value(t, p, "loaded-mass")+7*fuel.Density+0.6, studytest.Value(t, full, "loaded-mass"), 1e-9)
 		assert.Greater(t, studytest.Value(t, full, "axle-rear"), studytest.Value(t, p, "axle-rear")+7*fuel.Density, "behind the axle it lifts the front")
 	}
+}
+
+// TestAFigureOfOnesOwn that the model would not give is no finding: it is how its rider rides,
+// and a note in the working.
+func TestAFigureOfOnesOwn(t *testing.T) {
+	b := studytest.New(t)
+	p := b.Standard("holt-650")
+	studytest.Enter(t, &p.Bike.Economy, "9", "L/100 km")
+	assert.Contains(t, b.Findings(p), "consumption-off")
+	p.Bike.SetOrigin("economy", sheet.Rider)
+	assert.NotContains(t, b.Findings(p), "consumption-off")
+	_, working, err := eval.Explain(p, "travel", "range", studytest.Today)
+	require.NoError(t, err)
+	assert.Contains(t, strings.Join(working.Notes, " "), "times what the engine")
 }

@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
 )
@@ -125,6 +126,11 @@ func smallestOfGroup(f *facts.All) (study.Finding, bool) {
 
 func consumptionOff(f *facts.All) (study.Finding, bool) {
 	k := f.Learning.Anchor
+	// A rider's own figure is how they ride; the window is for a sheet that others wrote.
+	switch f.Built.Bike.OriginOf("economy") {
+	case sheet.Rider, sheet.Measured:
+		return study.Finding{}, false
+	}
 	if !(k < factorLow || k > factorHigh) {
 		return study.Finding{}, false
 	}

@@ -76,6 +76,14 @@ func wetGrip(f *facts.All, slot parts.Slot) (study.Finding, bool) {
 				Do:   "A tyre with more block, and the pressure of the card; else wait until it dries, or go round.",
 			}
 		}
+	case share > blockTread && mix.Of(terrain.Mud) > mudShareOff:
+		tell = func() study.Words {
+			return study.Words{
+				What: study.Say("Rain, %.0f %% mud and clay, and an %s %s tyre.", 100*mix.Of(terrain.Mud), t.Kind, wheelName(slot)),
+				Why:  "Half road, half block carries dry tracks; wet clay closes it.",
+				Do:   "A dirt-biased tyre where so much of it is mud, or wait until it dries, or go round.",
+			}
+		}
 	case share <= blockTread && mix.Road() >= wetRoadShare:
 		tell = func() study.Words {
 			return study.Words{

@@ -218,3 +218,24 @@ func TestTyreLoadTakesTheWorst(t *testing.T) {
 	assert.GreaterOrEqual(t, studytest.Value(t, p, "tyre-load"), 100*studytest.Value(t, p, "rear-load")/rated-1e-9)
 	assert.InDelta(t, studytest.Value(t, p, "loaded-mass"), studytest.Value(t, p, "front-load")+studytest.Value(t, p, "rear-load"), 1e-9)
 }
+
+// TestAllRoundInMud: rain and much mud stop half road, half block too; and a tyre that a bike
+// came with is road-biased until somebody says otherwise [common practice].
+func TestAllRoundInMud(t *testing.T) {
+	b := studytest.New(t)
+	p := b.With("holt-650", "wether-140-80-18")
+	p.Brief.Weather = plan.Wet
+	studytest.Ground(t, p, map[terrain.Kind]string{terrain.Paved: "70", terrain.Mud: "30"})
+	assert.Contains(t, b.Findings(p), "rear-wet-grip")
+	studytest.Ground(t, p, map[terrain.Kind]string{terrain.Paved: "95", terrain.Mud: "5"})
+	assert.NotContains(t, b.Findings(p), "rear-wet-grip")
+
+	came := b.Standard("holt-650")
+	rear := *came.Bike.StandardIn(parts.RearTyre)
+	parts.TyreKind.Put(&rear, "")
+	came.Bike.SetStandard(rear)
+	assert.Equal(t, tyre.RoadBiased, came.Build("travel").Tyre(parts.RearTyre).Kind)
+	own := &parts.Part{ID: "own-tyre", Slot: parts.RearTyre, Name: "Mine"}
+	studytest.Say(t, own, "code", "140/80-18 M/C 70R")
+	assert.Empty(t, came.With(plan.Choice{Slot: own.Slot, Part: own}).Build("travel").Tyre(parts.RearTyre).Kind, "of another's nobody knows")
+}
