@@ -6,7 +6,9 @@ import (
 	"net/http"
 	"strings"
 
+	"github.com/bojanz/currency"
 	"github.com/go-chi/chi/v5"
+	"golang.org/x/text/language"
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/money"
@@ -37,7 +39,24 @@ type planCard struct {
 }
 
 func (s *Server) garage(w http.ResponseWriter, r *http.Request) error {
-	return s.showGarage(w, r, http.StatusOK, garageView{Currency: "EUR"})
+	return s.showGarage(w, r, http.StatusOK, garageView{Currency: currencyOf(r)})
+}
+
+// currencyOf is the currency of the country that the browser's language names, to be changed;
+// the euro where it names none.
+func currencyOf(r *http.Request) string {
+	tags, _, err := language.ParseAcceptLanguage(r.Header.Get("Accept-Language"))
+	if err != nil {
+		return "EUR"
+	}
+	for _, tag := range tags {
+		if region, sure := tag.Region(); sure == language.Exact {
+			if code, ok := currency.ForCountryCode(region.String()); ok {
+				return code
+			}
+		}
+	}
+	return "EUR"
 }
 
 func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, view garageView) error {
@@ -137,7 +156,7 @@ func (s *Server) newPlan(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *Server) importPlan(w http.ResponseWriter, r *http.Request) error {
-	view := garageView{Currency: "EUR", Errors: desk.FormErrors{}}
+	view := garageView{Currency: currencyOf(r), Errors: desk.FormErrors{}}
 	file, header, err := r.FormFile("file")
 	if errors.Is(err, http.ErrMissingFile) || errors.Is(err, http.ErrNotMultipart) {
 		view.Errors["file"] = "Choose a plan file first."

@@ -55,6 +55,10 @@ func (u Units) plain(e entry.Entry, text string) (string, error) {
 	switch e.(type) {
 	case *plan.Gears: // blanks stand between its numbers
 		return text, nil
+	case *unit.Length:
+		if _, two := unit.FeetAndInches(text); two {
+			return text, nil
+		}
 	case *unit.Ratio:
 		return u.Numbers().PlainRatio(text)
 	}

@@ -1,6 +1,7 @@
 package words
 
 import (
+	"math"
 	"regexp"
 	"slices"
 	"strconv"
@@ -133,7 +134,7 @@ func (u Units) Text(t study.Text) string {
 	if len(u) == 0 {
 		return t.String()
 	}
-	return braces.ReplaceAllStringFunc(string(t), func(quantity string) string {
+	told := braces.ReplaceAllStringFunc(string(t), func(quantity string) string {
 		part := braces.FindStringSubmatch(quantity)
 		v, err := strconv.ParseFloat(part[1], 64)
 		if err != nil {
@@ -143,6 +144,25 @@ func (u Units) Text(t study.Text) string {
 		if symbol == part[2] {
 			return part[1] + " " + part[2]
 		}
-		return Number(own, decimals[symbol]) + " " + symbol
+		return asRough(v, part[1], own, decimals[symbol]) + " " + symbol
 	})
+	return study.Text(told).String() // what is no number with a unit of its own stands as it is
+}
+
+// asRough writes a number that was converted, with about as many digits as the written one bore:
+// 6000 ft are 1829 m, which are 6001 ft only to who forgets that.
+func asRough(v float64, written string, own float64, most int) string {
+	_, fraction, _ := strings.Cut(written, ".")
+	step := math.Pow10(-len(fraction))
+	if v == 0 || own == 0 {
+		return Number(own, 0)
+	}
+	digits := -int(math.Round(math.Log10(step * math.Abs(own/v))))
+	if digits < 0 {
+		if coarse := math.Pow10(-digits); math.Abs(own) >= 100*coarse {
+			own = coarse * math.Round(own/coarse)
+		}
+		digits = 0
+	}
+	return trimmed(own, min(digits, most))
 }

@@ -51,6 +51,11 @@ func (u Units) Limit(f study.Figure) string {
 		limit, symbol := u.Convert(f.Limit, f.Unit)
 		return join(trimmed(limit, f.Digits), symbol)
 	}
+	if f.Digits < 0 { // it is as somebody typed it, however rough the figure is
+		row := *f.Row
+		row.Digits = 0
+		return u.quantity(&row, f.Limit, f.Unit)
+	}
 	return u.quantity(f.Row, f.Limit, f.Unit)
 }
 
@@ -181,6 +186,17 @@ func (u Units) Plain(v float64, unit string) string {
 	if money.Valid(unit) && !math.IsNaN(v) {
 		return money.New(int64(math.Round(v)), unit).Display()
 	}
-	v, unit = u.Convert(v, unit)
-	return join(free(v), unit)
+	own, symbol := u.Convert(v, unit)
+	if symbol != unit { // what was typed in another unit bears no more than four
+		return join(significant(own, 4), symbol)
+	}
+	return join(free(own), symbol)
+}
+
+// significant writes a number with so many digits, without trailing zeros.
+func significant(v float64, digits int) string {
+	if v != 0 && !math.IsNaN(v) && !math.IsInf(v, 0) {
+		digits -= 1 + int(math.Floor(math.Log10(math.Abs(v))))
+	}
+	return trimmed(v, max(0, digits))
 }

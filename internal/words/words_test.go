@@ -68,7 +68,7 @@ func TestOwnUnits(t *testing.T) {
 	assert.Equal(t, "8.0\u00a0mph", us.Value(of("crawl-speed", 12.93)))
 	assert.Equal(t, "4588\u00a0rpm", us.Value(of("cruise-rpm", 4588)), "a unit without a choice stays")
 	assert.Equal(t, "+0.67\u00a0in", us.Delta(of("axle-shift", math.NaN()), 17))
-	assert.Equal(t, "The tyres raise the seat by 0.39 in.", us.Text("The tyres raise the seat by {10 mm}."))
+	assert.Equal(t, "The tyres raise the seat by 0.4 in.", us.Text("The tyres raise the seat by {10 mm}."))
 
 	mixed := words.Units{"kg": "st", "km": "mi"}
 	assert.Equal(t, mixed, words.ParseUnits(mixed.String()))
@@ -84,4 +84,18 @@ func TestByDistance(t *testing.T) {
 	us := words.Units{"km": "mi"}
 	assert.Equal(t, "€32.19", us.Value(f))
 	assert.Equal(t, "Tyres per 1000 mi", us.Name(f.Row))
+}
+
+// TestAsTyped: round numbers of a rider's own unit come back round, however a sentence rounded
+// the metric one; by hand, 6000 ft are 1828.8 m, 21 psi 144.8 kPa, 65 mph 104.6 km/h.
+func TestAsTyped(t *testing.T) {
+	us := words.Presets()[1].Units
+	for said, want := range map[study.Text]string{
+		"{1829 m}": "6000 ft", "{145 kPa}": "21 psi", "{105 km/h}": "65 mph", "{128 kg}": "282 lb", "{1030 mm}": "40.6 in", "{2 m}": "7 ft", "{225 km}": "140 mi", "turned by {1.7°}": "turned by 1.7°",
+	} {
+		assert.Equal(t, want, us.Text(said), said)
+	}
+	row, _ := figure.Of(figure.TyreLife)
+	trip := study.Figure{Row: row, Unit: "km", Known: true, Limited: true, Value: 1000, Limit: 225.308}
+	assert.Equal(t, "140\u00a0mi", us.Limit(trip))
 }

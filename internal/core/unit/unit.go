@@ -10,7 +10,9 @@ package unit
 import (
 	"fmt"
 	"math"
+	"regexp"
 	"slices"
+	"strconv"
 	"strings"
 )
 
@@ -119,6 +121,11 @@ func (q Quantity[D]) IsZero() bool { return !q.Known() }
 func parse[D Dimension](text, fallback string) (Quantity[D], error) {
 	var d D
 	text = strings.TrimSpace(text)
+	if _, isLength := any(d).(length); isLength {
+		if metres, ok := FeetAndInches(text); ok {
+			return Quantity[D]{text: text, base: metres}, nil
+		}
+	}
 	digits, symbol := split(text)
 	number, err := Number(digits)
 	switch {
@@ -140,6 +147,26 @@ func parse[D Dimension](text, fallback string) (Quantity[D], error) {
 	}
 	return Quantity[D]{text: strings.TrimSpace(text), base: u.base(number)}, nil
 }
+
+// heights are how people say how tall they are: 6'1", 6 ft 1 in, 6′ 1½ is not read.
+var heights = regexp.MustCompile(`^(\d{1,2}) ?(?:'|′|ft) ?(?:(\d{1,2}(?:\.\d+)?) ?(?:"|″|''|in)?)?$`)
+
+// FeetAndInches is a length of two units in metres; ok is false for what is none.
+func FeetAndInches(text string) (metres float64, ok bool) {
+	part := heights.FindStringSubmatch(strings.TrimSpace(text))
+	if part == nil || part[2] == "" && !strings.ContainsAny(text, "'′") {
+		return 0, false
+	}
+	feet, _ := strconv.ParseFloat(part[1], 64)
+	inches := 0.0
+	if part[2] != "" {
+		inches, _ = strconv.ParseFloat(part[2], 64)
+	}
+	return (feet + inches/12) * metresPerFoot, inches < 12
+}
+
+// metresPerFoot [pub: NIST SP 811].
+const metresPerFoot = 0.3048
 
 // split cuts "26 psi" into its number and its unit.
 func split(text string) (number, symbol string) {

@@ -120,3 +120,26 @@ func FuzzEnter(f *testing.F) {
 		require.Equal(t, q, again)
 	})
 }
+
+// TestFeetAndInches: by hand, 6 ft 1 in is 73 in of 25.4 mm, 1.8542 m [pub: NIST SP 811].
+func TestFeetAndInches(t *testing.T) {
+	for _, text := range []string{`6'1"`, `6' 1"`, "6 ft 1 in", "6ft 1in", "6′1″", "6 ft 1"} {
+		var q unit.Length
+		require.NoError(t, q.Enter(text, "mm"), text)
+		assert.InDelta(t, 1.8542, q.In("m"), 1e-12, text)
+		assert.Equal(t, text, q.String(), "as typed")
+		var again unit.Length
+		require.NoError(t, again.UnmarshalText([]byte(q.String())))
+		assert.Equal(t, q, again)
+	}
+	var q unit.Length
+	require.NoError(t, q.Enter("6'", "mm"))
+	assert.InDelta(t, 1.8288, q.In("m"), 1e-12)
+	require.NoError(t, q.Enter("6 ft", "mm"))
+	assert.Equal(t, "6 ft", q.String())
+	require.NoError(t, q.Enter("1.85 m", "mm"))
+	assert.InDelta(t, 1850, q.In("mm"), 1e-9)
+	assert.Error(t, q.Enter(`6'13"`, "mm"))
+	var kg unit.Mass
+	assert.Error(t, kg.Enter(`6'1"`, "kg"))
+}

@@ -15,6 +15,7 @@ import (
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
+	"valiantmule/internal/words"
 )
 
 // recordForm is what previous owners changed, and the bike as it really is.
@@ -103,7 +104,7 @@ func record(d *desk.Desk, form url.Values, errs desk.FormErrors) recordView {
 			Name: desk.Typed(form, desk.RowKey("change", i), stored.Name), Cost: desk.Typed(form, desk.RowKey("cost", i), d.Units.Shown(stored.Cost.String())),
 			Hours: desk.Typed(form, desk.RowKey("hours", i), d.Units.Shown(stored.Hours.String())), Note: desk.Typed(form, desk.RowKey("note", i), stored.Note),
 			Fates: desk.OptionsOf(fates, desk.Typed(form, desk.RowKey("fate", i), string(stored.Fate)), ""),
-			Slots: desk.OptionsOf(foundSlots(), desk.Typed(form, desk.RowKey("slot", i), slotOf(stored.Part)), "in words only"), Is: desk.Typed(form, desk.RowKey("is", i), isOf(stored.Part)),
+			Slots: desk.OptionsOf(foundSlots(d.Units), desk.Typed(form, desk.RowKey("slot", i), slotOf(stored.Part)), "in words only"), Is: desk.Typed(form, desk.RowKey("is", i), isOf(stored.Part)),
 		})
 	}
 	for i := range desk.RowsOf(form, "fact", len(in.AsBuilt)) {
@@ -121,13 +122,13 @@ func record(d *desk.Desk, form url.Values, errs desk.FormErrors) recordView {
 
 // foundSlots are the places in which a change of before is more than words: the figures
 // follow what is there.
-func foundSlots() []entry.Option {
+func foundSlots(u words.Units) []entry.Option {
 	var list []entry.Option
 	for _, info := range parts.Kinds() {
 		if f, ok := parts.FoundBy(info.Slot); ok {
 			name := info.Name
 			if f.Unit != "" {
-				name += ", " + f.Unit
+				name += ", " + u.Of(f.Unit)
 			}
 			list = append(list, entry.Option{Value: string(info.Slot), Name: name})
 		}
