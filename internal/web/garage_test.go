@@ -1,3 +1,4 @@
+package web_test
 
 import (
 	"net/http"
