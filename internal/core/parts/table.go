@@ -99,8 +99,8 @@ var carrying = []Kind{
 	{Slot: FuelBladder, Name: "Fuel bladder", Place: load.Tail, Weighs: kg(0.4, 0.2), Hours: 0.2, Asks: asks(FuelKind, Holds.Usually(6, 4), Unusable, Wider, Plastic, Approved, Seen)},
 	{Slot: FuelCans, Name: "Fuel cans", Place: load.Panniers, Weighs: kg(1.2, 0.7), Hours: 0.5, Takes: Tools, Asks: asks(FuelKind, Holds.Usually(4, 2), Unusable, Wider, Plastic, Approved, Seen), AtOnce: 4},
 	{Slot: FuelBottles, Name: "Fuel bottles", Place: load.Engine, Weighs: kg(0.5, 0.3), Hours: 0.3, Asks: asks(FuelKind, Holds.Usually(1.5, 0.7), Unusable, Wider, Plastic, Approved, Seen), AtOnce: 4},
-	{Slot: RearRack, Name: "Rear rack", Place: load.Tail, Weighs: kg(2.2, 1.2), Hours: 1, Takes: Tools, Asks: asks(rackLimits, SeatStays, NoPegs)},
-	{Slot: SideRack, Name: "Side rack", Place: load.Panniers, Weighs: kg(3.2, 1.4), Hours: 1.5, Takes: Tools, Asks: asks(rackLimits, SeatStays, NoPegs)},
+	{Slot: RearRack, Name: "Rear rack", Place: load.Tail, Weighs: kg(2.2, 1.2), Hours: 1, Takes: Tools, Asks: asks(rackLimits, SeatStays, NoPegs, Proved)},
+	{Slot: SideRack, Name: "Side rack", Place: load.Panniers, Weighs: kg(3.2, 1.4), Hours: 1.5, Takes: Tools, Asks: asks(rackLimits, SeatStays, NoPegs, Proved)},
 	{Slot: ToolTube, Name: "Tool tube", Place: load.Engine, Weighs: kg(0.6, 0.35), Hours: 0.5, Takes: Tools, Asks: bag, AtOnce: 2},
 	{Slot: BarBags, Name: "Bags on the bars", Place: load.Engine, Weighs: kg(0.7, 0.4), Hours: 0.2, Asks: bag},
 	{Slot: FrameBag, Name: "Frame bags", Place: load.Tank, Weighs: kg(0.5, 0.3), Hours: 0.2, Asks: bag, AtOnce: 4},
@@ -122,11 +122,11 @@ var springing = []Kind{
 	{Slot: ForkCaps, Name: "Fork caps", Place: load.FrontWheel, Weighs: kg(0.3, 0.15), Comes: true, Hours: 0.8, Takes: Tools, Asks: adjusting},
 	{Slot: ForkOil, Name: "Fork oil", Place: load.FrontWheel, Weighs: kg(1.1, 0.3), Comes: true, Hours: 1.5, Takes: Tools},
 	{Slot: ForkValving, Name: "Fork valving", Place: load.FrontWheel, Weighs: kg(0.2, 0.15), Comes: true, Hours: 4, Takes: Press},
-	{Slot: Fork, Name: "Fork", Place: load.FrontWheel, Weighs: kg(13, 3), Comes: true, Hours: 3, Takes: Press, Asks: asks(AdjustsIn, Rate, SecondRate, Knee, PreloadPer, PreloadMin, PreloadMax, ForkLonger, ForkMore), Found: Rate.Key},
+	{Slot: Fork, Name: "Fork", Place: load.FrontWheel, Weighs: kg(13, 3), Comes: true, Hours: 3, Takes: Press, Asks: asks(AdjustsIn, Rate, SecondRate, Knee, PreloadPer, PreloadMin, PreloadMax, ForkLonger, ForkMore, Proved), Found: Rate.Key},
 	{Slot: ShockSpring, Name: "Shock spring", Place: load.Engine, Weighs: kg(1.6, 0.7), Comes: true, Hours: 2, Takes: Press, Asks: asks(rearRate, SecondRate, Knee), Found: Rate.Key},
 	{Slot: ShockAdjuster, Name: "Preload adjuster", Place: load.Engine, Weighs: kg(0.5, 0.3), Comes: true, Hours: 1, Takes: Tools, Asks: adjusting},
 	{Slot: ShockValving, Name: "Shock valving", Place: load.Engine, Weighs: kg(0.05, 0.05), Comes: true, Hours: 3, Takes: Press},
-	{Slot: Shock, Name: "Shock absorber", Place: load.Engine, Weighs: kg(3.8, 1.3), Comes: true, Hours: 2, Takes: Press, Asks: asks(AdjustsIn, rearRate, SecondRate, Knee, PreloadPer, PreloadMin, PreloadMax, ShockLonger, RearMore), Found: Rate.Key},
+	{Slot: Shock, Name: "Shock absorber", Place: load.Engine, Weighs: kg(3.8, 1.3), Comes: true, Hours: 2, Takes: Press, Asks: asks(AdjustsIn, rearRate, SecondRate, Knee, PreloadPer, PreloadMin, PreloadMax, ShockLonger, RearMore, Proved), Found: Rate.Key},
 	{Slot: Links, Name: "Suspension links", Place: load.RearWheel, Weighs: kg(0.7, 0.3), Comes: true, Hours: 1.5, Takes: Tools, Asks: asks(Leverage.Moving(LinkPercent, Add), LinksUp, RearMore), Found: Leverage.Key},
 	{Slot: SteeringDamper, Name: "Steering damper", Place: load.FrontRack, Weighs: kg(0.8, 0.35), Hours: 1, Takes: Tools, Asks: asks(BarsUp), Found: BarsUp.Key},
 	{Slot: StandPlateSlot, Name: "Plate for the stand", Place: load.Tail, Weighs: kg(0.1, 0.07), Asks: asks(Sole.Moving(StandPlate, Set)), AtOnce: 1},
@@ -154,7 +154,7 @@ var engine = []Kind{
 // What kinds have in common.
 var (
 	tyreAsks  = asks(TyreKind, TyreCode, TyreWidth, RollOut, Tread, TyreRoom, RatedAt, MinPressure, LifeLow, LifeHigh)
-	wheel     = asks(Build, RimDiameter, RimWidth)
+	wheel     = asks(Build, RimDiameter, RimWidth, Proved)
 	filling   = asks(FillingKind, RimDiameter.As("For rims of", "Empty: any."), RimWidth.As("… as wide as", "Of a rim lock. Empty: any."), MaxSpeed)
 	guarding  = asks(GuardMount, GuardWidth, Bolts, Blocks, Covering)
 	bag       = asks(BagKindOf, Litres, Carries, BagSpeed, WidthOver, Pair, Handy, Quick, OnSeat)

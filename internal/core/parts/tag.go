@@ -29,6 +29,8 @@ var tags = [...]TagInfo{
 	{"warm-hands", "warm hands", []Slot{Grips, HandGuards}, nil},
 	{"damped-grips", "soft grips", []Slot{Grips}, nil},
 	{"bolt-on-grips", "grips that bolt on", []Slot{Grips}, nil},
+	{"grip-sleeves", "sleeves over the grips that are there", []Slot{Grips}, nil},
+	{"with-tube", "their own throttle tube", []Slot{Grips}, nil},
 	{"folding-levers", "levers that fold", []Slot{Levers}, nil},
 	{"short-levers", "short levers", []Slot{Levers}, nil},
 	{"adjustable-levers", "levers that come to the hand", []Slot{Levers}, nil},

@@ -297,6 +297,12 @@ func (b *Built) Chosen(s parts.Slot) bool {
 	return f != nil && f.Chosen
 }
 
+// On reports whether the plan's part in the slot is on the bike already.
+func (b *Built) On(s parts.Slot) bool {
+	f := b.fitted(s)
+	return f != nil && f.On
+}
+
 // FinalRatio is that of the sprockets, or of a shaft drive; NaN when it is not
 // known.
 func (b *Built) FinalRatio() float64 {

@@ -102,3 +102,18 @@ func TestContactLaws(t *testing.T) {
 	loose := 1 - mix.RoadHours(1)/mix.Hours(1)
 	assert.InDelta(t, 6.5*(1-loose/2), studytest.Value(t, p, "seated-hours"), 1e-9)
 }
+
+// TestWhatIsFittedIsFitted: nobody looks under a grip before ordering one that is on; sleeves
+// go over the old one, and one with its tube needs no look.
+func TestWhatIsFittedIsFitted(t *testing.T) {
+	b := studytest.New(t)
+	own := func(tags ...string) *plan.Plan {
+		return b.With("holt-650").With(plan.Choice{Slot: parts.Grips, Part: &parts.Part{ID: "own-grips", Slot: parts.Grips, Name: "Mine", Provides: tags}})
+	}
+	assert.Contains(t, b.Findings(own()), "glued-grips")
+	assert.NotContains(t, b.Findings(own("grip-sleeves")), "glued-grips")
+	assert.NotContains(t, b.Findings(own("with-tube")), "glued-grips")
+	p := own()
+	p.Lines[len(p.Lines)-1].Decision = plan.OnTheBike
+	assert.NotContains(t, b.Findings(p), "glued-grips")
+}

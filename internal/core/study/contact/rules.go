@@ -188,8 +188,8 @@ func liveSocket(f *facts.All) (study.Finding, bool) {
 }
 
 func gluedGrips(f *facts.All) (study.Finding, bool) {
-	if !f.Built.Chosen(parts.Grips) || f.Built.Provides("bolt-on-grips") {
-		return study.Finding{}, false
+	if !f.Built.Chosen(parts.Grips) || f.Built.On(parts.Grips) || f.Built.Provides("bolt-on-grips") || f.Built.Provides("grip-sleeves") || f.Built.Provides("with-tube") {
+		return study.Finding{}, false // what is fitted is fitted
 	}
 	return study.Found(verdict.Watch, func() study.Words {
 		return study.Words{

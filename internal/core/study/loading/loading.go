@@ -62,6 +62,7 @@ var rules = []study.Rule{
 	{ID: "rack-keeps-the-seat", Stage: figure.Load, Reads: facts.InCarrying, Judge: rackKeepsTheSeat},
 	{ID: "rack-takes-the-pegs", Stage: figure.Load, Reads: facts.InLoadout | facts.InCarrying, Judge: rackTakesThePegs},
 	{ID: "home-made-carrier", Stage: figure.Load, Reads: facts.InLines, Judge: homeMadeCarrier},
+	{ID: "not-ridden-loaded", Stage: figure.Load, Reads: facts.InLines, Judge: notRiddenLoaded},
 	{ID: "tail-lamp-hidden", Stage: figure.Load, Reads: facts.InCarrying, Judge: tailLampHidden},
 	{ID: "weigh-first", Stage: figure.Load, Figures: byMass, Judge: weighFirst},
 	{ID: "usual-masses", Stage: figure.Load, Reads: facts.MassesGroup, Figures: byMass, Judge: usualMasses},

@@ -289,7 +289,7 @@ func rackTakesThePegs(f *facts.All) (study.Finding, bool) {
 func homeMadeCarrier(f *facts.All) (study.Finding, bool) {
 	for i := range f.Plan.Lines {
 		l := &f.Plan.Lines[i]
-		if l.Source != plan.HomeMade || l.Part == nil || l.Standing() != plan.In || (l.Part.Bag() == nil && l.Part.Rack() == nil) {
+		if l.Source != plan.HomeMade || l.Part == nil || l.Standing() != plan.In || !l.Part.Slot.Has(parts.Carries) && !l.Part.Slot.Has(parts.SeatStays) {
 			continue
 		}
 		return study.Found(verdict.Watch, func() study.Words {
@@ -301,6 +301,32 @@ func homeMadeCarrier(f *facts.All) (study.Finding, bool) {
 		})
 	}
 	return study.Finding{}, false
+}
+
+// notRiddenLoaded speaks of what carries, had another life before, and was not ridden with its
+// full load on this bike: such a part is proved on rough ground, not in the garage.
+func notRiddenLoaded(f *facts.All) (study.Finding, bool) {
+	var names []string
+	for i := range f.Plan.Lines {
+		l := &f.Plan.Lines[i]
+		if l.Part == nil || l.Standing() != plan.In || !l.Part.Slot.Has(parts.Proved) || parts.Proved.Yes(l.Part) {
+			continue
+		}
+		switch l.Source {
+		case plan.BoughtUsed, plan.MovedOver, plan.HomeMade, plan.Lent:
+			names = append(names, l.Part.Name)
+		}
+	}
+	if len(names) == 0 {
+		return study.Finding{}, false
+	}
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("Not yet ridden on this bike with a full load: %s.", study.Listed(names)),
+			Why:  "What carries is proved by full load, rough ground and heat; a used shock shows what it is on the first such day.",
+			Do:   "A short hard ride with everything on, before the trip, and keep the old one until then. Then say so on its sheet.",
+		}
+	})
 }
 
 func tailLampHidden(f *facts.All) (study.Finding, bool) {

@@ -3,6 +3,7 @@ package loading_test
 import (
 	"testing"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
@@ -33,6 +34,11 @@ func TestGoldenRules(t *testing.T) {
 	ships := func(on, tie string) func(p *plan.Plan) {
 		return func(p *plan.Plan) { p.Brief.Ships, p.Brief.TieDown = on, tie }
 	}
+	proved := func(p *plan.Plan) {
+		part := *p.Lines[0].Part
+		parts.Proved.Put(&part, entry.Yes)
+		p.Lines[0].Source, p.Lines[0].Part = plan.BoughtUsed, &part
+	}
 	homeMade := func(p *plan.Plan) { p.Lines[0].Source = plan.HomeMade }
 	own := func(slot parts.Slot) func(p *plan.Plan) {
 		return func(p *plan.Plan) {
@@ -56,6 +62,7 @@ func TestGoldenRules(t *testing.T) {
 		"rack-keeps-the-seat": studytest.Speaks(verdict.Watch, b.As("holt-650", "rear-rack-wrap-h"), b.As("holt-650", "rear-rack-h"), ""),
 		"rack-takes-the-pegs": studytest.Speaks(verdict.Over, b.Changing("holt-650", withPillion, "side-rack-h"), b.As("holt-650", "side-rack-h"), ""),
 		"home-made-carrier":   studytest.Speaks(verdict.Watch, b.Changing("holt-650", homeMade, "rear-rack-h"), b.As("holt-650", "rear-rack-h"), ""),
+		"not-ridden-loaded":   studytest.Speaks(verdict.Watch, b.Changing("holt-650", func(p *plan.Plan) { p.Lines[0].Source = plan.BoughtUsed }, "rear-rack-h"), b.Changing("holt-650", proved, "rear-rack-h"), ""),
 		"tail-lamp-hidden":    studytest.Speaks(verdict.Watch, b.As("holt-650", "roll-40"), b.As("holt-650", "tank-bag-9"), ""),
 		"weigh-first":         studytest.Speaks(verdict.Watch, b.Changing("holt-650", own(parts.TopBox)), b.Changing("holt-650", own(parts.Monitor)), ""),
 		"usual-masses":        studytest.Speaks(verdict.Watch, b.Changing("holt-650", own(parts.Monitor)), b.As("holt-650", "box-42"), ""),
