@@ -39,7 +39,7 @@ func (s *Server) working(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	loadout, _ := d.Plan.Loadout(d.Loadout)
-	view := workingView{Figure: desk.GaugeOf(d.Units, shown, ""), Loadout: loadout.Name, Notes: working.Notes}
+	view := workingView{Figure: d.Linked(d.Report, desk.GaugeOf(d.Units, shown, "")), Loadout: loadout.Name, Notes: working.Notes}
 	view.Steps = desk.StepsOf(d.Units, working)
 	return s.Render(w, r, http.StatusOK, "working", desk.Frame{Title: shown.Name + ": the working", Plan: d.View(s.PageOf(r.FormValue("stage")), nil), Body: view})
 }

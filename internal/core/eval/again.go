@@ -21,7 +21,7 @@ func (p *Program) again(was *LoadoutReport, now *plan.Plan, l *plan.Loadout) Loa
 	f := *before
 	f.Plan, f.Loadout, f.Built, f.Builds = now, l, now.Build(l.ID), nil
 	changed := p.ofPlan(&f, touched(before, &f))
-	r := &study.Run{All: &f, Figures: slices.Clone(was.figures), Table: &p.table}
+	r := &study.Run{All: &f, Figures: slices.Clone(was.figures), Table: &p.table, Where: was.where}
 	f.Figured = p.figured(r.Figures)
 	for i := range p.of {
 		s := &p.of[i]

@@ -41,7 +41,12 @@ type LoadoutReport struct {
 	program *Program
 	figures []study.Figure // both, in the order of the table
 	spoke   []bool         // each rule
+	where   study.Where
 }
+
+// Where is the place in which something that is missing is typed, as [study.Where] has it; ""
+// for what is typed nowhere.
+func (r *LoadoutReport) Where(what string) string { return r.where[what] }
 
 // Figure finds a gauge or another figure.
 func (r *LoadoutReport) Figure(id figure.ID) (study.Figure, bool) {
@@ -131,7 +136,7 @@ func (pr *Program) reported(run *study.Run, before []bool, changed facts.Set) Lo
 	r := LoadoutReport{
 		ID: run.Loadout.ID, Name: run.Loadout.Name, Facts: run.All,
 		Gauges: run.Figures[:pr.gauges:pr.gauges], Others: run.Figures[pr.gauges:],
-		program: pr, figures: run.Figures,
+		program: pr, figures: run.Figures, where: run.Where,
 	}
 	if run.Built == nil { // without a bike there is nothing to judge
 		return r

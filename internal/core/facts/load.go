@@ -44,15 +44,6 @@ func (m *Masses) Unweighed() []*Item {
 	return list
 }
 
-// ToWeigh names what would narrow the band of everything that rests on the masses.
-func (m *Masses) ToWeigh() []string {
-	var names []string
-	for _, it := range m.Unweighed() {
-		names = append(names, "mass of "+it.Part.Name)
-	}
-	return names
-}
-
 // Fuel is the mass from the kerb state to full, and of all the fuel there is room
 // for: of the tank that feeds the engine, and of what is carried beside it.
 type Fuel struct {

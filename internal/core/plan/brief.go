@@ -188,6 +188,16 @@ func (b *Brief) Riding() []entry.Field {
 	return list
 }
 
+// KeyOf is the key of one of the brief's numbers, by the number itself; "" for another.
+func (b *Brief) KeyOf(q any) string {
+	for _, f := range b.Fields() {
+		if any(f.Entry) == q {
+			return f.Key
+		}
+	}
+	return ""
+}
+
 // Fields lists the numbers of all sections.
 func (b *Brief) Fields() []entry.Field { return entry.FieldsOf(b.Sections()) }
 

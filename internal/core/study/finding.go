@@ -128,3 +128,21 @@ func Listed(names []string) string {
 	}
 	return strings.Join(names, ", ")
 }
+
+// ToWeigh is what would narrow the band of everything that rests on masses, the widest first.
+func ToWeigh(m *facts.Masses) []Lack {
+	var list []Lack
+	for _, it := range m.Unweighed() {
+		list = append(list, Lack{"mass of " + it.Part.Name, PartAt(it.Part, "mass")})
+	}
+	return list
+}
+
+// Names are what lacks are called.
+func Names(list []Lack) []string {
+	names := make([]string, len(list))
+	for i, l := range list {
+		names[i] = l.What
+	}
+	return names
+}

@@ -2,11 +2,13 @@ package study
 
 import (
 	"fmt"
+	"maps"
 	"math"
 	"slices"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/verdict"
@@ -59,6 +61,25 @@ type Run struct {
 	Step    *Step        // that is running
 	Wanted  figure.ID    // whose working is kept
 	Working *sheet.Sheet // nil when nobody looks
+	Where   Where
+}
+
+// Lack is something that would have to be known, and where it is typed.
+type Lack struct{ What, At string }
+
+// Where says of what is missing where it is typed: "bike/kerb_mass", "brief/distance",
+// "part/own-plate/mass". It is never written to, only replaced, so that reports share it.
+type Where map[string]string
+
+// With is the same with one more.
+func (w Where) With(what, at string) Where {
+	if at == "" || w[what] == at {
+		return w
+	}
+	more := make(Where, len(w)+1)
+	maps.Copy(more, w)
+	more[what] = at
+	return more
 }
 
 // Table says where a figure stands in [Run.Figures], and which step works it out.
@@ -116,6 +137,23 @@ func (c Calc) Lacks(what string) {
 	}
 }
 
+// LacksAt is Lacks of something that is typed somewhere.
+func (c Calc) LacksAt(what, at string) {
+	c.Lacks(what)
+	c.Run.Where = c.Run.Where.With(what, at)
+}
+
+// LacksOf is Lacks of a number of a part.
+func (c Calc) LacksOf(p *parts.Part, key, what string) { c.LacksAt(what, PartAt(p, key)) }
+
+// PartAt is where a number of a part is typed, "" for one that has no sheet of its own.
+func PartAt(p *parts.Part, key string) string {
+	if p == nil || !p.Own() {
+		return ""
+	}
+	return "part/" + p.ID + "/" + key
+}
+
 // Is sets the value; a value that rests on something missing stays unknown.
 func (c Calc) Is(value float64) {
 	if len(c.Missing) > 0 || math.IsNaN(value) || math.IsInf(value, 0) {
@@ -139,9 +177,17 @@ func (c Calc) Spread(half float64) {
 }
 
 // Settle says what would have to be measured where the limit lies inside the band.
-func (c Calc) Settle(by func() []string) {
+func (c Calc) Settle(by func() []Lack) {
 	if c.Known && c.Limited && c.Banded && c.Usual > 0 && c.Passes(c.High, c.Limit) && !c.Passes(c.Low, c.Limit) {
-		c.Measure = by()
+		c.Unsure(by()...)
+	}
+}
+
+// Unsure says what would make a known figure surer.
+func (c Calc) Unsure(list ...Lack) {
+	for _, l := range list {
+		c.Measure = append(c.Measure, l.What)
+		c.Run.Where = c.Run.Where.With(l.What, l.At)
 	}
 }
 
@@ -231,7 +277,7 @@ type Quantity interface {
 // Bike takes one of the bike's numbers.
 func (c Calc) Bike(key, name, unit string, q Quantity) sheet.Value {
 	if !q.Known() {
-		c.Lacks(name + " (Bike)")
+		c.LacksAt(name+" (Bike)", "bike/"+key)
 	}
 	v := sheet.Value{Name: name, Number: q.In(unit), Unit: unit}
 	if c.Sheet != nil {
@@ -243,7 +289,7 @@ func (c Calc) Bike(key, name, unit string, q Quantity) sheet.Value {
 // Brief takes one of the brief's numbers.
 func (c Calc) Brief(name, unit string, q Quantity) sheet.Value {
 	if !q.Known() {
-		c.Lacks(name + " (Brief)")
+		c.LacksAt(name+" (Brief)", "brief/"+c.Run.Plan.Brief.KeyOf(q))
 	}
 	return sheet.Value{Name: name, Number: q.In(unit), Unit: unit, Origin: sheet.Rider}
 }

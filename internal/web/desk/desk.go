@@ -92,6 +92,7 @@ type PlanView struct {
 	Gauges             []GaugeView // with a value or within reach of one
 	Worst              []GaugeView // three of them, for where there is no room for more
 	Waiting            []GaugeView // whose subject the plan does not hold yet
+	Lacking            []LinkView  // what the others lack, each with the way to its field
 	Bench              *BenchView
 	Script             string   // module of the stage, "" for none
 	Turns              []string // keys of an address that lay something on the bench
@@ -154,13 +155,14 @@ func (v *PlanView) setStrip(d *Desk) {
 		v.Loadouts = append(v.Loadouts, LinkView{l.Name, (&Desk{Snapshot: d.Snapshot, Loadout: l.ID}).Href(v.Page), l.ID == d.Loadout})
 	}
 	for _, g := range d.Report.Gauges {
-		shown := GaugeOf(d.Units, g, d.Href("working/"+string(g.ID), "stage", v.Page))
+		shown := d.Linked(d.Report, GaugeOf(d.Units, g, d.Href("working/"+string(g.ID), "stage", v.Page)))
 		if Waits(g) {
 			v.Waiting = append(v.Waiting, shown)
 		} else {
 			v.Gauges = append(v.Gauges, shown)
 		}
 	}
+	v.Lacking = MissingOf(v.Gauges)
 	v.Worst = slices.Clone(v.Gauges)
 	slices.SortStableFunc(v.Worst, func(a, b GaugeView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
 	v.Worst = v.Worst[:min(3, len(v.Worst))]

@@ -107,10 +107,10 @@ type GaugeView struct {
 	LimitWord   string
 	Band        string
 	State       StateView
-	Needs       string // the first thing that is missing, "" for a known figure
-	Missing     []string
-	Href        string  // of its working
-	Fill, Notch float64 // 0–100 along its rule; Notch is -1 without a limit
+	Needs       string     // the first thing that is missing, "" for a known figure
+	Missing     []LinkView // what would have to be known, each with the way to its field where it has one
+	Href        string     // of its working
+	Fill, Notch float64    // 0–100 along its rule; Notch is -1 without a limit
 }
 
 // LimitWord says on which side of its limit a figure should stay.
@@ -121,15 +121,41 @@ func (d *Desk) Gauges(of *eval.LoadoutReport, page string, tried Laid, ids ...fi
 	var list []GaugeView
 	for _, id := range ids {
 		if f, ok := of.Figure(id); ok {
-			list = append(list, GaugeOf(d.Units, f, d.Href("working/"+string(id), append([]string{"stage", page}, tried.Query()...)...)))
+			list = append(list, d.Linked(of, GaugeOf(d.Units, f, d.Href("working/"+string(id), append([]string{"stage", page}, tried.Query()...)...))))
 		}
 	}
 	return list
 }
 
+// Linked is a gauge of a report whose missing numbers lead to where they are typed.
+func (d *Desk) Linked(of *eval.LoadoutReport, g GaugeView) GaugeView {
+	g.Missing = slices.Clone(g.Missing)
+	for i := range g.Missing {
+		g.Missing[i].Href = d.Typed(of.Where(g.Missing[i].Name))
+	}
+	return g
+}
+
+// Typed is the way to where a number is typed, as a report says it, "" for no such place.
+func (d *Desk) Typed(at string) string {
+	kind, rest, _ := strings.Cut(at, "/")
+	switch kind {
+	case "bike":
+		return d.Href("sheet") + "#f-" + rest
+	case "brief":
+		return d.Href("brief") + "#f-" + rest
+	case "page":
+		return d.Href(rest)
+	case "part":
+		id, key, _ := strings.Cut(rest, "/")
+		return d.Href("part", "edit", id) + "#f-" + key
+	}
+	return ""
+}
+
 // MissingOf is what gauges lack, each once.
-func MissingOf(gauges []GaugeView) []string {
-	var list []string
+func MissingOf(gauges []GaugeView) []LinkView {
+	var list []LinkView
 	for _, g := range gauges {
 		for _, what := range g.Missing {
 			if !slices.Contains(list, what) {
@@ -142,7 +168,7 @@ func MissingOf(gauges []GaugeView) []string {
 
 // GaugeOf a figure: its words, and where its bar and notch stand.
 func GaugeOf(u words.Units, f study.Figure, href string) GaugeView {
-	g := GaugeView{ID: string(f.ID), Name: u.Name(f.Row), Value: u.Value(f), State: StateOf(f.State), Missing: f.Missing, Href: href, Notch: -1}
+	g := GaugeView{ID: string(f.ID), Name: u.Name(f.Row), Value: u.Value(f), State: StateOf(f.State), Href: href, Notch: -1}
 	span := f.Value
 	if f.Limited {
 		g.Limited, g.Limit, g.LimitWord = true, u.Limit(f), LimitWord(f)
@@ -155,13 +181,11 @@ func GaugeOf(u words.Units, f study.Figure, href string) GaugeView {
 	if f.Known && f.Usual > 0 {
 		g.About, g.Value = f.Usual, u.About(f)
 	}
-	asks := f.Missing
-	if f.Known {
-		asks = f.Measure
-		g.Missing = append(slices.Clip(g.Missing), f.Measure...)
+	for _, what := range slices.Concat(f.Missing, f.Measure) {
+		g.Missing = append(g.Missing, LinkView{Name: what})
 	}
-	if len(asks) > 0 && f.State != verdict.OK {
-		g.Needs, _, _ = strings.Cut(asks[0], " (")
+	if len(g.Missing) > 0 && f.State != verdict.OK {
+		g.Needs, _, _ = strings.Cut(g.Missing[0].Name, " (")
 	}
 	if f.Banded {
 		g.Band = u.Band(f)

@@ -59,7 +59,7 @@ func risks(r *study.Run) {
 func begin(r *study.Run, id figure.ID) study.Calc {
 	c := r.Figure(id)
 	if r.Risks == nil {
-		c.Lacks("trip distance and ground (Brief)")
+		c.LacksAt("trip distance and ground (Brief)", "brief/distance")
 	}
 	return c
 }

@@ -75,7 +75,7 @@ func rideHours(r *study.Run) {
 	distance := c.Brief("trip distance", "km", &r.Plan.Brief.Distance)
 	mix := r.Plan.Brief.Mix()
 	if !mix.Said() {
-		c.Lacks("terrain shares (Brief)")
+		c.LacksAt("terrain shares (Brief)", "brief/share.paved")
 	}
 	hours := mix.Hours(distance.Number)
 	c.Is(hours)
@@ -91,7 +91,7 @@ func seated(r *study.Run) {
 	day := c.Brief("hours a day", "h", &r.Plan.Brief.Day)
 	mix := r.Plan.Brief.Mix()
 	if !mix.Said() {
-		c.Lacks("terrain shares (Brief)")
+		c.LacksAt("terrain shares (Brief)", "brief/share.paved")
 	}
 	loose := 1 - mix.RoadHours(1)/mix.Hours(1) // of the riding time
 	hours := day.Number * (1 - fit.StandShare*loose)

@@ -221,12 +221,12 @@ func trailRPM(f *facts.All) float64 {
 func lacks(c study.Calc) {
 	r := c.Run
 	if math.IsNaN(r.Charging.Curve.RatedW) {
-		c.Lacks("alternator (Bike)")
+		c.LacksAt("alternator (Bike)", "bike/alternator")
 	}
 	c.Bike("own_draw", "what the bike itself draws", "W", &r.Built.Bike.OwnDraw)
 	for _, d := range r.Charging.Draws {
 		if math.IsNaN(d.MeanW) {
-			c.Lacks("what " + d.Part.Name + " draws")
+			c.LacksOf(d.Part, "draw", "what "+d.Part.Name+" draws")
 		}
 	}
 }
@@ -271,19 +271,19 @@ func margin(r *study.Run) {
 	half := r.Charging.HalfW
 	c.Against(0, c.Known && worst.MarginW+half < 0, worst.MarginW-half < 0 || worst.MarginW < power.ThinShare*r.Charging.Curve.RatedW)
 	if half > 0 && worst.MarginW-half < 0 && worst.MarginW+half >= 0 {
-		c.Measure = toRead(&r.Charging)
+		c.Unsure(toRead(&r.Charging)...)
 	}
 }
 
 // toRead names the draws that would narrow the band of the margin.
-func toRead(c *facts.Charging) []string {
-	var names []string
+func toRead(c *facts.Charging) []study.Lack {
+	var list []study.Lack
 	for i := range c.Draws {
 		if d := &c.Draws[i]; d.HalfW*d.Used > 0 {
-			names = append(names, "what "+d.Part.Name+" draws")
+			list = append(list, study.Lack{What: "what " + d.Part.Name + " draws", At: study.PartAt(d.Part, "draw")})
 		}
 	}
-	return names
+	return list
 }
 
 // lacksGears notes what the engine speed on the trail lacks.
@@ -291,7 +291,7 @@ func lacksGears(c study.Calc) {
 	b, m := c.Run.Built.Bike, &c.Run.Machine
 	c.Bike("clean_rpm", "lowest clean speed", "rpm", &b.CleanRPM)
 	if len(m.Overalls) == 0 {
-		c.Lacks("gearbox (Bike)")
+		c.LacksAt("gearbox (Bike)", "bike/gearbox")
 	}
 	c.Bike("primary", "primary ratio", "", &b.Primary)
 	if math.IsNaN(c.Run.Built.FinalRatio()) {
@@ -312,7 +312,7 @@ func idle(r *study.Run) {
 	c = r.Figure(figure.IdleMinutes)
 	lacks(c)
 	if math.IsNaN(r.Charging.BatteryAh) {
-		c.Lacks("battery (Bike)")
+		c.LacksAt("battery (Bike)", "bike/battery")
 	}
 	minutes := power.DownMinutes(r.Charging.BatteryAh, -r.Charging.Idle.MarginW)
 	c.Is(min(minutes, idleMost))
@@ -332,7 +332,7 @@ const (
 func parked(r *study.Run) {
 	c := r.Figure(figure.ParkedDays)
 	if math.IsNaN(r.Charging.BatteryAh) && r.Charging.ParkedMA > 0 {
-		c.Lacks("battery (Bike)")
+		c.LacksAt("battery (Bike)", "bike/battery")
 	}
 	c.Is(min(r.Charging.ParkedDays, daysMost))
 	if c.Sheet != nil {

@@ -242,7 +242,8 @@ func nightSpeed(r *study.Run) {
 	}
 	c.Against(l.WishKmh, c.Known && high < l.WishKmh, c.Known && (low < l.WishKmh || l.Kmh < 1.1*l.WishKmh))
 	if c.Banded && low < l.WishKmh && high >= l.WishKmh {
-		c.Measure = []string{"candela of " + r.Built.Part(parts.Headlamp).Name}
+		bulb := r.Built.Part(parts.Headlamp)
+		c.Unsure(study.Lack{What: "candela of " + bulb.Name, At: study.PartAt(bulb, "candela")})
 	}
 }
 

@@ -44,7 +44,7 @@ func overall(c study.Calc, first bool) sheet.Value {
 	primary := c.Bike("primary", "primary ratio", "", &b.Primary)
 	final := final(c)
 	if !b.Gearbox.Known() {
-		c.Lacks("gearbox (Bike)")
+		c.LacksAt("gearbox (Bike)", "bike/gearbox")
 		return sheet.Value{Number: math.NaN()}
 	}
 	gear := sheet.Value{Name: "top gear", Number: b.Gearbox.Top()}

@@ -181,7 +181,7 @@ func onBoard(c study.Calc) {
 
 func lacksMass(c study.Calc, it *facts.Item) {
 	if math.IsNaN(it.Mass.Number) {
-		c.Lacks("mass of " + it.Mass.Name)
+		c.LacksOf(it.Part, "mass", "mass of "+it.Mass.Name)
 	}
 }
 
@@ -203,7 +203,7 @@ func loadedMass(r *study.Run) {
 	permitted := c.Bike("permitted_mass", "permitted mass", "kg", &b.Permitted)
 	c.Spread(r.Masses.HalfKg)
 	c.AtMost(permitted, 0.95, verdict.Stop)
-	c.Settle(r.Masses.ToWeigh)
+	c.Settle(func() []study.Lack { return study.ToWeigh(&r.Masses) })
 	r.Loaded = facts.Loaded{Kg: total, PermittedKg: permitted.Number}
 
 	c = r.Figure(figure.PayloadLeft)
@@ -345,7 +345,7 @@ func axleGauge(r *study.Run, id, on figure.ID, kg float64, key, name string, pla
 	*limit = v.Number
 	c.Spread(halfKg)
 	c.AtMost(v, 0.95, verdict.Stop)
-	c.Settle(r.Masses.ToWeigh)
+	c.Settle(func() []study.Lack { return study.ToWeigh(&r.Masses) })
 }
 
 // centre is how high the loaded bike's centre sits, tank full.

@@ -59,7 +59,7 @@ func usualMasses(f *facts.All) (study.Finding, bool) {
 			Short: short,
 			What:  short + ".",
 			Why:   "All of it together turns no gauge.",
-			Do:    study.Say("Weigh them when they lie on the bench anyway: %s.", study.Listed(m.ToWeigh())),
+			Do:    study.Say("Weigh them when they lie on the bench anyway: %s.", study.Listed(study.Names(study.ToWeigh(m)))),
 		}
 	})
 }

@@ -111,7 +111,7 @@ func cost(r *study.Run) *study.Figure {
 		c.Judged(false, len(c.Measure) > 0)
 		return c.Figure
 	default:
-		c.Lacks("budget (Brief)")
+		c.LacksAt("budget (Brief)", "brief/budget")
 	}
 	c.AtMost(sheet.Value{Number: limit}, 0.95, verdict.Over)
 	if len(c.Measure) > 0 && c.State == verdict.OK {
@@ -166,7 +166,9 @@ func contingency(r *study.Run, cost, spent *study.Figure) {
 // the least that it comes to, and says what it lacks.
 func sum(c study.Calc, counts func(*plan.Line) bool) {
 	p := c.Run.Plan
-	short := func(what string) { c.Measure = append(c.Measure, what) }
+	short := func(l *plan.Line, what string) {
+		c.Unsure(study.Lack{What: what, At: study.PartAt(l.Part, "price")})
+	}
 	var in []sheet.Value
 	total := money.New(0, p.Currency)
 	for l := range spending(c.Run.All) {
@@ -175,17 +177,17 @@ func sum(c study.Calc, counts func(*plan.Line) bool) {
 		}
 		amount := p.CostOf(l)
 		if !amount.Known() {
-			short("price of " + l.Title())
+			short(l, "price of "+l.Title())
 			continue
 		}
 		home, rate, ok := p.Home(amount)
 		if !ok {
-			short("rate from " + amount.Code() + " to " + p.Currency + " (Spend)")
+			short(l, "rate from "+amount.Code()+" to "+p.Currency+" (Spend)")
 			continue
 		}
 		sum, err := total.Plus(home)
 		if err != nil {
-			short("price of " + l.Title() + " in " + p.Currency)
+			short(l, "price of "+l.Title()+" in "+p.Currency)
 			continue
 		}
 		total = sum

@@ -124,7 +124,7 @@ func room(r *study.Run) {
 	c, loaded := under(figure.Clearance, &r.Poses.Loaded, "room with everything on")
 	r.Room = facts.Room{MM: loaded, StaticMM: static, PressedMM: pressed, WishMM: wish}
 	if math.IsNaN(wish) {
-		c.Lacks("terrain shares (Brief)")
+		c.LacksAt("terrain shares (Brief)", "brief/share.paved")
 	}
 	c.Against(wish, loaded < wish, loaded < scarce*wish)
 }

@@ -304,7 +304,7 @@ func (s *suspension) gauge(r *study.Run) {
 		c.On(s.carries, "")
 	}
 	if r.Springs.Use == "" {
-		c.Lacks("terrain shares (Brief)")
+		c.LacksAt("terrain shares (Brief)", "brief/share.paved")
 	}
 	c.Is(share)
 	if c.Sheet != nil {
@@ -330,12 +330,12 @@ func (s *suspension) gauge(r *study.Run) {
 		c.Band(100*e.Share(low-lowHalf), 100*e.Share(high+highHalf))
 	}
 	c.Within(100*e.Band.Low, 100*e.Band.High)
-	c.Settle(func() []string {
-		names := r.Masses.ToWeigh()
+	c.Settle(func() []study.Lack {
+		list := study.ToWeigh(&r.Masses)
 		if lowHalf > 0 {
-			names = append([]string{"sag of the " + s.name + " under a second load"}, names...)
+			list = append([]study.Lack{{What: "sag of the " + s.name + " under a second load", At: "page/measure"}}, list...)
 		}
-		return names
+		return list
 	})
 }
 
@@ -361,7 +361,7 @@ func (s *suspension) wants(r *study.Run) {
 	if math.IsNaN(e.WantPreloadMM) {
 		s.lacks(c)
 		if r.Springs.Use == "" {
-			c.Lacks("terrain shares (Brief)")
+			c.LacksAt("terrain shares (Brief)", "brief/share.paved")
 		}
 	}
 	c.Is(e.WantPreloadMM)
@@ -385,7 +385,7 @@ func (s *suspension) wants(r *study.Run) {
 			c.Lacks("rake (Bike)")
 		}
 		if r.Springs.Use == "" {
-			c.Lacks("terrain shares (Brief)")
+			c.LacksAt("terrain shares (Brief)", "brief/share.paved")
 		}
 		if math.IsNaN(e.LoadedKg) {
 			c.Lacks("masses of all that is fitted")

@@ -86,7 +86,7 @@ func life(c study.Calc, slot parts.Slot) tyre.Band {
 	}
 	mix := r.Plan.Brief.Mix()
 	if !mix.Said() {
-		c.Lacks("terrain shares (Brief)")
+		c.LacksAt("terrain shares (Brief)", "brief/share.paved")
 	}
 	wear.Abrasion = mix.Abrasion()
 	power := c.Bike("power", "power", "kW", &b.Power)

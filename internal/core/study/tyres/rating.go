@@ -31,7 +31,7 @@ func tyreLoad(r *study.Run) {
 		c.Sheet.Note("Rated load holds at the pressure on the sidewall or the bike's placard; a softer tyre carries less.")
 	}
 	c.AtMost(sheet.Value{Name: "rated load", Number: 100, Unit: "%", Origin: sheet.Published, Note: tyre.RatingSource}, 0.9, verdict.Stop)
-	c.Settle(r.Masses.ToWeigh)
+	c.Settle(func() []study.Lack { return study.ToWeigh(&r.Masses) })
 }
 
 // share of its rated load that a wheel's tyre carries.

@@ -74,8 +74,8 @@ func contactPoints(d *desk.Desk, v *contactView, page string, tried desk.Laid) e
 	v.Working = d.Gauges(after, page, tried, "seat-reach", "knee", "bar-short", "seated-hours", "seat-hours")
 	for _, g := range v.Working {
 		for _, missing := range g.Missing {
-			if !slices.Contains(v.Asks, missing) {
-				v.Asks = append(v.Asks, missing)
+			if !slices.Contains(v.Asks, missing.Name) {
+				v.Asks = append(v.Asks, missing.Name)
 			}
 		}
 	}

@@ -27,7 +27,7 @@ var lightForm = desk.SettingsOf(desk.StageForm{Stage: "light", Title: "By night 
 
 type lightView struct {
 	Has     bool
-	Missing []string
+	Missing []desk.LinkView
 	Says    string
 	Speed   desk.Slider
 	Sliders []desk.Slider // the others

@@ -19,7 +19,7 @@ var powerForm = desk.SettingsOf(desk.StageForm{Stage: "electrics", Title: "Wired
 
 type powerView struct {
 	Has     bool
-	Missing []string
+	Missing []desk.LinkView
 	Says    string
 	Read    string // day of the volts that lead over the sheet
 	Lanes   []laneView

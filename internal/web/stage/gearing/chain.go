@@ -20,7 +20,7 @@ import (
 type chainView struct {
 	Has     bool
 	Shaft   bool
-	Missing []string
+	Missing []desk.LinkView
 	Exact   string
 	Drawing draw.ChainRun
 	Runs    []runRow
@@ -71,9 +71,7 @@ func chain(d *desk.Desk, v *chainView, tried desk.Laid) error {
 		return nil
 	}
 	v.Working = d.Gauges(d.Report, "chain", desk.Laid{}, "chain-links", "axle-shift")
-	for _, g := range v.Working {
-		v.Missing = append(v.Missing, g.Missing...)
-	}
+	v.Missing = desk.MissingOf(v.Working)
 	runs := gearing.ChainRuns(after.Facts)
 	for _, run := range runs {
 		row := runRow{

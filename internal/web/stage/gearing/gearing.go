@@ -20,7 +20,7 @@ import (
 type gearingView struct {
 	Has      bool // sprockets to speak of
 	Shaft    bool
-	Missing  []string
+	Missing  []desk.LinkView
 	Field    draw.Field
 	Marks    []markView
 	Table    []fieldRow
@@ -91,9 +91,9 @@ func gearingOf(d *desk.Desk, altitude string, tried desk.Laid) (gearingView, err
 	}
 	field := gearing.Sprockets(before.Facts)
 	if len(field.Pairs) == 0 {
-		v.Missing = append(v.Missing, "sprocket teeth of the bike (Bike)")
+		v.Missing = []desk.LinkView{{Name: "sprocket teeth of the bike", Href: d.Href("sheet")}}
 		if p.Bike == nil {
-			v.Missing = []string{"a bike (Bike)"}
+			v.Missing = []desk.LinkView{{Name: "a bike", Href: d.Href("bike")}}
 		}
 		return v, nil
 	}

@@ -19,7 +19,7 @@ import (
 // pullView is what each gear pulls against slope, wind and height.
 type pullView struct {
 	Has       bool
-	Missing   []string
+	Missing   []desk.LinkView
 	Says      string
 	Grounds   []desk.LinkView
 	Altitudes []desk.LinkView
@@ -66,11 +66,7 @@ func pull(d *desk.Desk, v *pullView, kind terrain.Kind, altitude string, tried d
 	}
 	v.Altitudes = altitudes(d, "pull", at, query("ground", string(kind)))
 	v.Working = d.Gauges(report, "pull", desk.Laid{}, "crawl-pull", "climb", "top-speed", "hold-gear", "centre-height")
-	for _, g := range v.Working {
-		v.Missing = append(v.Missing, g.Missing...)
-	}
-	slices.Sort(v.Missing)
-	v.Missing = slices.Compact(v.Missing)
+	v.Missing = desk.MissingOf(v.Working)
 	chart, ok := gearing.Thrust(report.Facts, ground)
 	if !ok {
 		return nil

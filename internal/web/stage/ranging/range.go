@@ -28,7 +28,7 @@ var rangeForm = desk.SettingsOf(desk.StageForm{
 
 type rangeView struct {
 	Has     bool
-	Missing []string
+	Missing []desk.LinkView
 	Says    string
 	Route   bool
 	Ladder  draw.Ladder
@@ -111,7 +111,9 @@ func rangeOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 	l, shown, after := s.Tried, s.Plan, s.After
 	v.sliders(d, shown, s.Form, s.Errs)
 	gauge, _ := after.Figure(figure.Distance)
-	v.Missing = gauge.Missing
+	if !gauge.Known {
+		v.Missing = desk.MissingOf(d.Gauges(after, "range", l, figure.Distance))
+	}
 	v.legs(d, l, shown, after)
 	if ladder, ok := ranging.FuelLadder(after.Facts); ok {
 		v.Ladder = draw.FuelLadder(ladder, after.Facts.Range.Legs, shown.Route, ranging.Profile(shown), pumps(d, l, shown.Route),

@@ -25,7 +25,7 @@ var heightForm = desk.SettingsOf(desk.StageForm{Stage: "height", Title: "Turned 
 
 type heightView struct {
 	Has     bool
-	Missing []string
+	Missing []desk.LinkView
 	Says    string
 	Tried   bool
 	Sliders []desk.Slider

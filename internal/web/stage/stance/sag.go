@@ -24,7 +24,7 @@ var sagForm = desk.SettingsOf(desk.StageForm{Stage: "stance", Title: "Set as typ
 
 type sagView struct {
 	Has      bool
-	Missing  []string
+	Missing  []desk.LinkView
 	Says     string
 	Loadout  string
 	Tried    bool
