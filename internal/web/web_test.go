@@ -252,7 +252,7 @@ func TestOwnUnits(t *testing.T) {
 	assert.Equal(t, "ok 722.5 lb", webtest.Gauge(page, "loaded-mass"))
 	assert.Equal(t, "over 8.0 mph", webtest.Gauge(page, "crawl-speed"))
 	assert.Contains(t, page, "Walking pace in first, mph")
-	assert.Contains(t, strings.ReplaceAll(page, "\u00a0", " "), "The rear tyre is 0.67 in taller")
+	assert.Contains(t, strings.ReplaceAll(page, "\u00a0", " "), "The rear tyre is 0.7 in taller")
 	assert.NotContains(t, page, " km/h")
 	brief := webtest.Form(v.Page(plan + "/brief"))
 	assert.Equal(t, "104 kg", brief.Get("rider"), "kept as typed")
