@@ -33,6 +33,8 @@ const (
 	StandFoot   Figure = "stand-foot-cm2"
 	StandPlate  Figure = "stand-plate-cm2"
 
+	HangsBelow Figure = "hangs-below-mm" // the engine
+
 	AlternatorW Figure = "alternator-w" // rated, in place of the bike's
 	BatteryAh   Figure = "battery-ah"
 	CrankAmps   Figure = "cold-crank-a"
@@ -54,7 +56,7 @@ var figures = [...]FigureInfo{
 	{Figure: SeatHours}, {Figure: Shelter},
 	{SeatWidth, "mm", -300, 300, true}, {ForkLength, "mm", -300, 300, true}, {ForkTravel, "mm", -300, 300, true}, {ShockLength, "mm", -300, 300, true},
 	{LinkRise, "mm", -300, 300, true}, {RearTravel, "mm", -300, 300, true},
-	{Figure: LinkPercent}, {Figure: StandFoot}, {Figure: StandPlate}, {Figure: AlternatorW}, {Figure: BatteryAh}, {Figure: CrankAmps},
+	{Figure: LinkPercent}, {Figure: HangsBelow}, {Figure: StandFoot}, {Figure: StandPlate}, {Figure: AlternatorW}, {Figure: BatteryAh}, {Figure: CrankAmps},
 }
 
 // FigureCount is how many figures there are.

@@ -17,6 +17,7 @@ var (
 	GuardWidth = prop[unit.Length]("guard_width", "Makes the bike wider by", "mm", 0, 500, "Both sides together.")
 	Bolts      = prop[entry.Line]("bolts", "Held by", "", 0, 0, "Fasteners, and by what torque.")
 	Blocks     = prop[entry.Words]("blocks", "In the way of", "", 0, 0, "Until it is taken off.").Among(Accesses)
+	Hangs      = (Prop[unit.Length]{prop[unit.Length]("hangs", "Hangs below the engine by", "mm", 0, 120, "From the lowest point of engine or frame down to its own.").Moving(HangsBelow, Add)})
 	Covering   = prop[Covers]("covers", "What it guards", "", 0, 0, "")
 )
 

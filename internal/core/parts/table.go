@@ -33,7 +33,7 @@ var wheels = []Kind{
 // What keeps something whole.
 var guards = []Kind{
 	{Slot: HandGuards, Name: "Hand guards", Place: load.FrontRack, Weighs: kg(0.9, 0.5), Hours: 0.8, Takes: Tools, Asks: guarding},
-	{Slot: SkidPlate, Name: "Skid plate", Place: load.Engine, Weighs: kg(2.8, 1.5), Hours: 0.6, Takes: Tools, Asks: guarding},
+	{Slot: SkidPlate, Name: "Skid plate", Place: load.Engine, Weighs: kg(2.8, 1.5), Hours: 0.6, Takes: Tools, Asks: asks(GuardMount, GuardWidth, Hangs.Usually(8, 6), Bolts, Blocks, Covering)},
 	{Slot: EngineBars, Name: "Engine bars", Place: load.Engine, Weighs: kg(4, 1.8), Hours: 1.5, Takes: Tools, Asks: guarding},
 	{Slot: CaseCovers, Name: "Case covers", Place: load.Engine, Weighs: kg(0.6, 0.35), Hours: 0.6, Takes: Tools, Asks: guarding},
 	{Slot: CoolerGuard, Name: "Cooler guard", Place: load.Engine, Weighs: kg(0.6, 0.35), Hours: 0.6, Takes: Tools, Asks: guarding},
@@ -146,7 +146,7 @@ var engine = []Kind{
 	{Slot: FrontDisc, Name: "Front disc", Place: load.FrontWheel, Weighs: kg(1.2, 0.4), Comes: true, Hours: 1, Takes: Tools},
 	{Slot: RearDisc, Name: "Rear disc", Place: load.RearWheel, Weighs: kg(0.9, 0.35), Comes: true, Hours: 1, Takes: Tools},
 	{Slot: HubRubbers, Name: "Hub rubbers", Place: load.RearWheel, Weighs: kg(0.2, 0.1), Comes: true, Hours: 0.8, Takes: Tools},
-	{Slot: CentreStand, Name: "Centre stand", Place: load.Engine, Weighs: kg(4, 1.5), Hours: 1, Takes: Tools},
+	{Slot: CentreStand, Name: "Centre stand", Place: load.Engine, Weighs: kg(4, 1.5), Hours: 1, Takes: Tools, Asks: asks(Hangs.Usually(15, 10))},
 	{Slot: ShaftGuard, Name: "Final drive guard", Place: load.RearWheel, Weighs: kg(0.4, 0.25), Hours: 0.4, Takes: Tools, Asks: guarding},
 	{Slot: OtherPart, Name: "Another part", Place: load.Engine, Weighs: kg(0.5, 0.5), Hours: 0.5, Takes: Tools, Asks: drawing(Draw), Found: Draw.Key, AtOnce: 99},
 }

@@ -40,7 +40,7 @@ var Study = study.Study{
 		},
 	},
 	Rules: rules,
-	Needs: []study.NeedRule{{ID: "seen-by-day", Name: "To be seen by day", Stage: figure.Electrics, Reads: facts.Bike | facts.InBrief | facts.InTags, Ask: seenByDay}},
+	Needs: []study.NeedRule{{ID: "seen-by-day", Name: "To be seen by day", Stage: figure.Electrics, Reads: facts.Bike | facts.InBrief | facts.InTags | facts.InElectrics | facts.InRest, Ask: seenByDay}},
 }
 
 var rules = []study.Rule{

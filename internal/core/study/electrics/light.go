@@ -399,10 +399,32 @@ func seenByDay(f *facts.All) (n study.Need, ok bool) {
 	if !(brief.Distance.In("km") >= seenFromKm) || !(1-brief.Mix().Loose() >= seenRoad) {
 		return n, false
 	}
-	return study.Provided(f, "seen-by-day", func() study.Answer {
+	tell := func() study.Answer {
 		return study.Answer{
 			Because: study.Say("{%.0f km}, %.0f %% of it among other traffic.", brief.Distance.In("km"), 100*(1-brief.Mix().Loose())), Bare: "one lamp in front",
 			Fitted: "lamps to be seen by", Short: "a second light in front: cheap ones do, renewed when they fade; some prefer one dear set",
 		}
-	}), true
+	}
+	if p := litAllDay(f); p != nil {
+		return study.Need{Met: true, Tell: func() study.Answer {
+			a := tell()
+			a.Fitted, a.Short = study.Say("%s, on all day", p.Name), ""
+			return a
+		}}, true
+	}
+	return study.Provided(f, "seen-by-day", tell), true
+}
+
+// litAllDay is a second lamp in front that somebody has said is on all day, nil for none.
+func litAllDay(f *facts.All) *parts.Part {
+	for _, slot := range [...]parts.Slot{parts.AuxLamps, parts.WideLamps} {
+		p := f.Built.Part(slot)
+		if p == nil {
+			continue
+		}
+		if f.Plan.WiredIn(slot).Use == parts.InUse || f.Plan.WiredIn(slot).Use == "" && parts.UsedAt.In(p) == parts.InUse {
+			return p
+		}
+	}
+	return nil
 }

@@ -11,6 +11,9 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/studytest"
 )
@@ -129,4 +132,26 @@ func TestBends(t *testing.T) {
 	assert.Greater(t, lit("wide-60"), 1.8*bare)
 	assert.Greater(t, lit("helmet-10"), 1.5*bare)
 	assert.Equal(t, bare, lit("wide-cheap"), "bare lumens light nothing")
+}
+
+// TestLitAllDayIsSeen: a second lamp in front that somebody has said is on all day is seen by day.
+func TestLitAllDayIsSeen(t *testing.T) {
+	b := studytest.New(t)
+	p := b.With("holt-650").With(plan.Choice{Slot: parts.AuxLamps, Part: &parts.Part{ID: "own-lamps", Slot: parts.AuxLamps, Name: "Two lamps"}})
+	studytest.Ground(t, p, map[terrain.Kind]string{terrain.Paved: "100"})
+	met := func() bool {
+		needs, _ := b.Report(p).Needs()
+		for _, n := range needs {
+			if n.ID == "seen-by-day" {
+				return n.Met
+			}
+		}
+		t.Fatal("the need is not asked")
+		return false
+	}
+	assert.False(t, met())
+	p.Wired = []plan.Wired{{Slot: parts.AuxLamps, Use: parts.InUse}}
+	assert.True(t, met())
+	p.Wired[0].Use = parts.AtNight
+	assert.False(t, met())
 }

@@ -103,17 +103,18 @@ func reach(r *study.Run) {
 // all travel used.
 func room(r *study.Run) {
 	wish := roomWish(&r.Plan.Brief)
+	below, half, usual := hangs(r)
 	under := func(id figure.ID, pose *stance.Pose, name string) (study.Calc, float64) {
 		c := r.Figure(id)
 		unloaded := c.Bike("clearance", "clearance, unloaded", "mm", &r.Built.Bike.Clearance)
 		sunk(c)
-		_, room := pose.At(engineShare*r.Poses.Frame.WheelbaseMM, unloaded.Number)
+		_, room := pose.At(engineShare*r.Poses.Frame.WheelbaseMM, unloaded.Number-below)
 		if overSprings(c) { // less room than there would be with what nobody has weighed
 			room = math.NaN()
 		}
 		c.Is(room)
 		if c.Sheet != nil {
-			c.Sheet.Step(roomFormula, study.Computed(name, room, "mm"), unloaded, study.Computed("turned, nose up", pose.PitchDeg, "°"))
+			c.Sheet.Step(roomFormula, study.Computed(name, room, "mm"), unloaded, study.Computed("turned, nose up", pose.PitchDeg, "°"), study.Computed("hangs below the engine", below, "mm"))
 		}
 		return c, room
 	}
@@ -126,7 +127,25 @@ func room(r *study.Run) {
 	if math.IsNaN(wish) {
 		c.LacksAt("terrain shares (Brief)", "brief/share.paved")
 	}
-	c.Against(wish, loaded < wish, loaded < scarce*wish)
+	c.Usual = max(c.Usual, usual)
+	c.Spread(half)
+	c.Against(wish, loaded+half < wish, loaded-half < scarce*wish || loaded < wish)
+}
+
+// hangs is how far what the plan puts under the engine hangs below it, mm, with half of the
+// band of what is usual for a plate of the rider's own of which nobody says.
+func hangs(r *study.Run) (mm, half float64, usual int) {
+	mm = r.Built.Figure(parts.HangsBelow)
+	for _, slot := range [...]parts.Slot{parts.SkidPlate, parts.CentreStand} {
+		p := r.Built.Part(slot)
+		if p == nil || !p.Own() || parts.Hangs.In(p).Known() {
+			continue
+		}
+		if u := p.Usually(parts.Hangs); u.Known() {
+			mm, half, usual = mm+u.Value, half+u.Half, usual+1
+		}
+	}
+	return mm, half, usual
 }
 
 // roomWish is the brief's, or else what the roughest ground of the trip asks for, mm.

@@ -45,7 +45,7 @@ var Study = study.Study{
 			Figures: []figure.ID{figure.SeatReach},
 		},
 		{
-			Name: "room", Needs: facts.Bike | facts.InBrief | facts.HeightsGroup | facts.SpringsGroup | facts.PosesGroup | facts.AxlesGroup, Gives: facts.RoomGroup, Run: room,
+			Name: "room", Needs: facts.Bike | facts.InBrief | facts.InGuards | facts.InEngine | facts.InFigures | facts.HeightsGroup | facts.SpringsGroup | facts.PosesGroup | facts.AxlesGroup, Gives: facts.RoomGroup, Run: room,
 			Figures: []figure.ID{figure.Clearance, figure.RoomStatic, figure.RoomPressed},
 		},
 		{

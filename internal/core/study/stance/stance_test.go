@@ -15,6 +15,7 @@ import (
 	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/studytest"
@@ -221,4 +222,28 @@ func TestEveryBikeKnowsItsSag(t *testing.T) {
 			assert.True(t, gauge.Known && gauge.Limited, "%s: %s lacks %v", bike, id, gauge.Missing)
 		}
 	}
+}
+
+// TestWhatHangsBelow an own plate takes from the room under the engine; one of which nobody
+// says takes the usual 8 mm, give or take 6, and never makes the room surer.
+func TestWhatHangsBelow(t *testing.T) {
+	b := studytest.New(t)
+	bare := studytest.Value(t, light(t, b, "fennick-300", "80"), "clearance")
+	with := func(depth string) study.Figure {
+		p := light(t, b, "fennick-300", "80")
+		own := &parts.Part{ID: "own-plate", Slot: parts.SkidPlate, Name: "Bent sheet"}
+		studytest.Enter(t, &own.Mass, "0", "kg")
+		if depth != "" {
+			studytest.Say(t, own, "hangs", depth)
+		}
+		f, _ := b.Report(p.With(plan.Choice{Slot: own.Slot, Part: own})).Figure(figure.Clearance)
+		return f
+	}
+	typed := with("20")
+	assert.InDelta(t, bare-20, typed.Value, 0.2)
+	assert.Zero(t, typed.Usual)
+	usual := with("")
+	assert.InDelta(t, bare-8, usual.Value, 0.2)
+	assert.InDelta(t, 12, usual.High-usual.Low, 1e-9)
+	assert.Equal(t, 1, usual.Usual)
 }

@@ -184,8 +184,11 @@ func foamSpeed(f *facts.All) (study.Finding, bool) {
 		}
 		limit := filling.MaxSpeed.In("km/h")
 		state := verdict.Over
-		if f.Drive.CruiseKmh > limit {
+		switch {
+		case f.Drive.CruiseKmh > limit:
 			state = verdict.Stop
+		case f.Drive.CruiseKmh <= limit:
+			state = verdict.Watch
 		}
 		return study.Found(state, func() study.Words {
 			words := study.Words{
@@ -195,6 +198,9 @@ func foamSpeed(f *facts.All) (study.Finding, bool) {
 			}
 			if f.Drive.CruiseKmh > limit {
 				words.What = study.Say("Foam in the %s tyre is limited to {%.0f km/h}; the brief's cruise is {%.0f km/h}.", w.Name, limit, f.Drive.CruiseKmh)
+			} else if f.Drive.CruiseKmh <= limit {
+				words.What = study.Say("Foam in the %s tyre, good for {%.0f km/h}, and %.0f %% of the trip is road.", w.Name, limit, 100*road)
+				words.Why = "Below its limit it is heat that counts, hour after hour. Approval is another question: with it the tyre has none for the road."
 			}
 			return words
 		})
