@@ -69,9 +69,12 @@ func (b *Bike) Vulnerable(p guard.Place) bool {
 	return true
 }
 
+// usualCovers is how much guards cover on a bike that has several.
+const usualCovers = 24
+
 // Covers are what the fitted guards do.
 func (b *Built) Covers() []guard.Cover {
-	var covers []guard.Cover
+	covers := make([]guard.Cover, 0, usualCovers)
 	for _, f := range b.Fitted {
 		list, _ := f.Part.Covers()
 		for _, c := range list {
