@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"io"
 	"os"
-	"slices"
 	"strings"
 	"time"
 
@@ -148,8 +147,7 @@ func checkDocument(report *eval.Report) checkJSON {
 		for _, g := range l.Gauges {
 			out := gaugeJSON{ID: string(g.ID), Loadout: l.ID, State: g.State, Unit: g.Unit, Missing: g.Missing}
 			if g.Known {
-				out.Value, out.ByEstimate = &g.Value, g.Usual
-				out.Missing = append(slices.Clip(g.Missing), g.Measure...)
+				out.Value, out.ByEstimate = &g.Value, int(g.Usual)
 			}
 			if g.Known && g.Banded {
 				out.Low, out.High = &g.Low, &g.High
@@ -189,13 +187,13 @@ func checkText(p *plan.Plan, report *eval.Report) string {
 				fmt.Fprintf(&b, "  of %s", metric.Limit(g))
 			}
 			if g.Known && g.Usual > 0 {
-				fmt.Fprintf(&b, "  about: %s by what is usual", counted(g.Usual))
+				fmt.Fprintf(&b, "  about: %s by what is usual", counted(int(g.Usual)))
 				if g.Banded {
 					fmt.Fprintf(&b, ", %s", metric.Band(g))
 				}
 			}
-			if missing := append(slices.Clip(g.Missing), g.Measure...); len(missing) > 0 {
-				fmt.Fprintf(&b, "  missing: %s", strings.Join(missing, "; "))
+			if len(g.Missing) > 0 {
+				fmt.Fprintf(&b, "  missing: %s", strings.Join(g.Missing, "; "))
 			}
 			b.WriteString("\n")
 		}

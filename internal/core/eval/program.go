@@ -322,12 +322,15 @@ func (p *Program) figured(list []study.Figure) func(figure.ID) facts.Figured {
 			panic(fmt.Sprintf("a rule or need reads the figure %q, which has no row", id))
 		}
 		f := &list[at]
-		read := facts.Figured{Known: f.Known, Value: f.Or(math.NaN()), Limit: math.NaN(), State: f.State, Low: math.NaN(), High: math.NaN(), Measure: f.Measure}
+		read := facts.Figured{Known: f.Known, Value: f.Or(math.NaN()), Limit: math.NaN(), State: f.State, Low: math.NaN(), High: math.NaN()}
 		if f.Limited {
 			read.Limit = f.Limit
 		}
 		if f.Banded {
 			read.Low, read.High = f.Low, f.High
+		}
+		if f.Usual > 0 && f.Open() {
+			read.Measure = f.Missing
 		}
 		return read
 	}

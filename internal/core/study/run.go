@@ -19,11 +19,10 @@ type Figure struct {
 	*figure.Row
 	Unit    string        // the row's, or the plan's currency
 	State   verdict.State // "" until a step has worked it out
-	Missing []string      // what would have to be known
-	Measure []string      // what would settle the state of a known value whose limit lies inside its band
-	Usual   int           // how many numbers under it are the usual ones of a kind
+	Missing []string      // what would have to be known; of a known value, for it to be surer
 
-	Known, Limited, Banded bool // whether Value, Limit, and Low and High hold
+	Usual                  int32 // how many numbers under it are the usual ones of a kind
+	Known, Limited, Banded bool  // whether Value, Limit, and Low and High hold
 	Value, Limit           float64
 	Low, High              float64
 }
@@ -176,9 +175,14 @@ func (c Calc) Spread(half float64) {
 	}
 }
 
+// Open reports whether the limit of a known value lies inside its band.
+func (f *Figure) Open() bool {
+	return f.Known && f.Limited && f.Banded && f.Passes(f.High, f.Limit) && !f.Passes(f.Low, f.Limit)
+}
+
 // Settle says what would have to be measured where the limit lies inside the band.
 func (c Calc) Settle(by func() []Lack) {
-	if c.Known && c.Limited && c.Banded && c.Usual > 0 && c.Passes(c.High, c.Limit) && !c.Passes(c.Low, c.Limit) {
+	if c.Usual > 0 && c.Open() {
 		c.Unsure(by()...)
 	}
 }
@@ -186,7 +190,7 @@ func (c Calc) Settle(by func() []Lack) {
 // Unsure says what would make a known figure surer.
 func (c Calc) Unsure(list ...Lack) {
 	for _, l := range list {
-		c.Measure = append(c.Measure, l.What)
+		c.Lacks(l.What)
 		c.Run.Where = c.Run.Where.With(l.What, l.At)
 	}
 }
@@ -307,8 +311,10 @@ func (c Calc) Fact(name string, number float64, unit string) sheet.Value {
 // group that the other's step gives.
 func (c Calc) On(id figure.ID, name string) sheet.Value {
 	other := c.Run.figure(id)
-	for _, what := range other.Missing {
-		c.Lacks(what)
+	if !other.Known {
+		for _, what := range other.Missing {
+			c.Lacks(what)
+		}
 	}
 	c.Usual = max(c.Usual, other.Usual)
 	if c.Sheet != nil {

@@ -179,9 +179,9 @@ func GaugeOf(u words.Units, f study.Figure, href string) GaugeView {
 		g.Fill = Share(f.Value, span)
 	}
 	if f.Known && f.Usual > 0 {
-		g.About, g.Value = f.Usual, u.About(f)
+		g.About, g.Value = int(f.Usual), u.About(f)
 	}
-	for _, what := range slices.Concat(f.Missing, f.Measure) {
+	for _, what := range f.Missing {
 		g.Missing = append(g.Missing, LinkView{Name: what})
 	}
 	if len(g.Missing) > 0 && f.State != verdict.OK {

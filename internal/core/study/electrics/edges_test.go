@@ -208,7 +208,7 @@ func TestUnknownIsNotAsBefore(t *testing.T) {
 	}
 	warm := &parts.Part{ID: "own", Slot: parts.Grips, Name: "Own", Provides: []string{"warm-hands"}}
 	f, _ := b.Report(b.With("holt-650").With(plan.Choice{Slot: parts.Grips, Part: warm})).Figure(figure.ChargeMargin)
-	assert.Equal(t, 1, f.Usual)
+	assert.EqualValues(t, 1, f.Usual)
 	rubber := with(parts.Grips, figure.ChargeMargin)
 	assert.Zero(t, rubber.Usual, "rubber ones draw nothing")
 }

@@ -266,7 +266,7 @@ func margin(r *study.Run) {
 	c.Is(worst.MarginW)
 	show(c, "on the trail", r.Charging.Trail)
 	show(c, "at the cruise", r.Charging.Cruise)
-	c.Usual = r.Charging.Usual
+	c.Usual = int32(r.Charging.Usual)
 	c.Spread(r.Charging.HalfW)
 	half := r.Charging.HalfW
 	c.Against(0, c.Known && worst.MarginW+half < 0, worst.MarginW-half < 0 || worst.MarginW < power.ThinShare*r.Charging.Curve.RatedW)

@@ -63,8 +63,8 @@ func TestUnknownDraw(t *testing.T) {
 	much := at("600")
 	assert.InDelta(t, studytest.Value(t, p, figure.ChargeMargin)-40, much.Value, 1e-9)
 	assert.InDelta(t, 60, much.High-much.Low, 1e-9)
-	assert.Empty(t, much.Measure)
+	assert.Empty(t, much.Missing)
 	thin := at(fmt.Sprint(600 * (1 - much.Value/(much.Value+40+150))))
 	assert.Equal(t, verdict.Watch, thin.State)
-	assert.Contains(t, thin.Measure, "what Lamps off a tractor draws")
+	assert.Contains(t, thin.Missing, "what Lamps off a tractor draws")
 }

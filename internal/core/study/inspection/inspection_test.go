@@ -24,7 +24,7 @@ func TestBaselineCounts(t *testing.T) {
 	assert.InDelta(t, before, studytest.Value(t, free, "cost"), 1e-9)
 	cost, _ := studytest.Report(t, p.Answered(plan.Answer{Check: "rear-bearings", Verdict: baseline.Blocks})).Figure("cost")
 	assert.InDelta(t, before, cost.Value, 1e-9, "the least that it comes to")
-	assert.Contains(t, cost.Measure[0], "Rear wheel bearings")
+	assert.Contains(t, cost.Missing[0], "Rear wheel bearings")
 
 	chain := plan.Answer{Check: "chain-wear", Verdict: baseline.Do}
 	require.NoError(t, chain.Cost.UnmarshalText([]byte("95 EUR")))

@@ -167,7 +167,7 @@ func onBoard(c study.Calc) {
 	for i := range m.Items {
 		lacksMass(c, &m.Items[i])
 	}
-	c.Usual = max(c.Usual, m.Usual)
+	c.Usual = max(c.Usual, int32(m.Usual))
 	if c.Sheet == nil {
 		return
 	}

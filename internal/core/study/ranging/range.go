@@ -131,7 +131,7 @@ func distance(r *study.Run) {
 		mid, high = min(mid, low), min(high, low)
 	}
 	for i := range r.Built.Fuels {
-		c.Usual += r.Built.Fuels[i].Usual
+		c.Usual += int32(r.Built.Fuels[i].Usual)
 	}
 	c.Is(low)
 	c.Band(low, high)

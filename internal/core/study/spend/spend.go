@@ -108,13 +108,13 @@ func cost(r *study.Run) *study.Figure {
 	case budget.Known() && budget.Code() == r.Plan.Currency:
 		limit = float64(budget.Minor())
 	case r.Plan.Brief.Unlimited:
-		c.Judged(false, len(c.Measure) > 0)
+		c.Judged(false, len(c.Missing) > 0)
 		return c.Figure
 	default:
 		c.LacksAt("budget (Brief)", "brief/budget")
 	}
 	c.AtMost(sheet.Value{Number: limit}, 0.95, verdict.Over)
-	if len(c.Measure) > 0 && c.State == verdict.OK {
+	if len(c.Missing) > 0 && c.State == verdict.OK {
 		c.State = verdict.Watch
 	}
 	return c.Figure
@@ -166,8 +166,9 @@ func contingency(r *study.Run, cost, spent *study.Figure) {
 // the least that it comes to, and says what it lacks.
 func sum(c study.Calc, counts func(*plan.Line) bool) {
 	p := c.Run.Plan
+	var lacks []study.Lack
 	short := func(l *plan.Line, what string) {
-		c.Unsure(study.Lack{What: what, At: study.PartAt(l.Part, "price")})
+		lacks = append(lacks, study.Lack{What: what, At: study.PartAt(l.Part, "price")})
 	}
 	var in []sheet.Value
 	total := money.New(0, p.Currency)
@@ -200,6 +201,7 @@ func sum(c study.Calc, counts func(*plan.Line) bool) {
 		}
 	}
 	c.Is(float64(total.Minor()))
+	c.Unsure(lacks...)
 	if c.Sheet != nil {
 		c.Sheet.Step(costFormula, study.Computed("cost", float64(total.Minor()), p.Currency), in...)
 	}

@@ -24,7 +24,7 @@ func TestForeignPrices(t *testing.T) {
 	cost, _ := studytest.Report(t, p).Figure("cost")
 	assert.Equal(t, verdict.Over, cost.State, "the rest alone passes the budget")
 	assert.InDelta(t, 167500, cost.Value, 1e-9, "the least that it comes to")
-	assert.Contains(t, cost.Measure[0], "rate from USD to EUR")
+	assert.Contains(t, cost.Missing[0], "rate from USD to EUR")
 	p.Brief.Budget = money.New(300000, "EUR")
 	cost, _ = studytest.Report(t, p).Figure("cost")
 	assert.Equal(t, verdict.Watch, cost.State, "what is not counted never makes it good")
@@ -79,5 +79,5 @@ func TestTaxByPercent(t *testing.T) {
 	assert.InDelta(t, 1.1*before, studytest.Value(t, p, "cost"), 1)
 	p.Lines[0].Source = plan.BoughtUsed
 	f, _ := studytest.Report(t, p).Figure("cost")
-	assert.NotEmpty(t, f.Measure, "a tax on what nobody has priced")
+	assert.NotEmpty(t, f.Missing, "a tax on what nobody has priced")
 }

@@ -127,7 +127,7 @@ func room(r *study.Run) {
 	if math.IsNaN(wish) {
 		c.LacksAt("terrain shares (Brief)", "brief/share.paved")
 	}
-	c.Usual = max(c.Usual, usual)
+	c.Usual = max(c.Usual, int32(usual))
 	c.Spread(half)
 	c.Against(wish, loaded+half < wish, loaded-half < scarce*wish || loaded < wish)
 }

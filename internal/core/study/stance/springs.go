@@ -323,7 +323,7 @@ func (s *suspension) gauge(r *study.Run) {
 	low, lowHalf := e.SagAt(e.LoadedKg - half)
 	high, highHalf := e.SagAt(e.LoadedKg + half)
 	if c.Known && (half > 0 || lowHalf > 0) {
-		c.Usual = max(c.Usual, r.Masses.Usual)
+		c.Usual = max(c.Usual, int32(r.Masses.Usual))
 		if e.Tape.Usual && lowHalf > 0 {
 			c.Usual++
 		}

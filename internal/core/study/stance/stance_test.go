@@ -245,5 +245,5 @@ func TestWhatHangsBelow(t *testing.T) {
 	usual := with("")
 	assert.InDelta(t, bare-8, usual.Value, 0.2)
 	assert.InDelta(t, 12, usual.High-usual.Low, 1e-9)
-	assert.Equal(t, 1, usual.Usual)
+	assert.EqualValues(t, 1, usual.Usual)
 }
