@@ -165,14 +165,6 @@ func checkDocument(report *eval.Report) checkJSON {
 	return doc
 }
 
-// counted is so many numbers.
-func counted(n int) string {
-	if n == 1 {
-		return "1 number"
-	}
-	return fmt.Sprintf("%d numbers", n)
-}
-
 // metric is what a file that goes anywhere is told in.
 var metric words.Units
 
@@ -187,7 +179,7 @@ func checkText(p *plan.Plan, report *eval.Report) string {
 				fmt.Fprintf(&b, "  of %s", metric.Limit(g))
 			}
 			if g.Known && g.Usual > 0 {
-				fmt.Fprintf(&b, "  about: %s by what is usual", counted(int(g.Usual)))
+				fmt.Fprintf(&b, "  about: %d by what is usual", g.Usual)
 				if g.Banded {
 					fmt.Fprintf(&b, ", %s", metric.Band(g))
 				}

@@ -17,7 +17,6 @@ var (
 	Quick      = yesNo("quick", "Off in a minute")
 	OnSeat     = yesNo("on_seat", "Lies across the pillion's seat, not on the rack")
 	SeatStays  = yesNo("seat_stays", "The seat does not come off with it on")
-	Proved     = yesNo("ridden_loaded", "Ridden on this bike with its full load")
 	NoPegs     = yesNo("no_pegs", "Takes the place of the pillion's pegs")
 	rackLimits = Carries.As("May carry", "By its maker, both sides together; a home-made one by what you trust it with. Without it an overload is not seen.")
 )

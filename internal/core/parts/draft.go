@@ -61,7 +61,9 @@ func (d *Draft) Done() *Part {
 		case entry.Yes:
 			p.Provides = append(p.Provides, tag.Value)
 		case entry.No:
-			p.Without = append(p.Without, tag.Value)
+			if p.Own() { // of another nothing is taken for granted
+				p.Without = append(p.Without, tag.Value)
+			}
 		}
 	}
 	p.Fitment = nil
@@ -103,7 +105,7 @@ func (d *Draft) Asks() []Asked {
 	}
 	for i, tag := range TagsBy(d.Slot) {
 		ask := entry.SaidOf("provides."+tag.Value, "It brings "+tag.Name, &d.gives[i])
-		if _, usual := (&Part{ID: OwnPrefix, Slot: d.Slot}).Gives(tag.Value); usual {
+		if d.Slot.usuallyGives(tag.Value) {
 			ask.Unsaid = "Not said: such parts do"
 		}
 		own.Picks = append(own.Picks, ask)

@@ -126,9 +126,12 @@ func (p *Part) Covers() (covers Covers, usual bool) {
 	if covers = Covering.In(p); len(covers) > 0 || !p.Own() {
 		return covers, false
 	}
-	covers = usualCovers[p.Slot]
+	covers = UsualCovers(p.Slot)
 	return covers, len(covers) > 0
 }
+
+// UsualCovers are what guards of a kind keep whole by what they are, none for other kinds.
+func UsualCovers(s Slot) Covers { return usualCovers[s] }
 
 // usualCovers is what guards of a kind keep whole by what they are, at the middling share of
 // their kind [memory].

@@ -112,7 +112,7 @@ func (p *Part) Gives(tag string) (gives, usual bool) {
 	if !p.Own() || slices.Contains(p.Without, tag) {
 		return false, false
 	}
-	usual = slices.ContainsFunc(tags[:], func(info TagInfo) bool { return info.Tag == tag && info.usually(p.Slot) })
+	usual = p.Slot.usuallyGives(tag)
 	return usual, usual
 }
 
@@ -121,8 +121,10 @@ func (p *Part) GivesAny() bool {
 	return len(p.Provides) > 0 || p.Own() && slices.ContainsFunc(tags[:], func(info TagInfo) bool { gives, _ := p.Gives(info.Tag); return gives })
 }
 
-// usually reports whether parts of a slot provide a tag by what they are.
-func (info *TagInfo) usually(s Slot) bool { return slices.Contains(info.Usual, s) }
+// usuallyGives reports whether parts of a slot provide a tag by what they are.
+func (s Slot) usuallyGives(tag string) bool {
+	return slices.ContainsFunc(tags[:], func(info TagInfo) bool { return info.Tag == tag && slices.Contains(info.Usual, s) })
+}
 
 // TagsBy lists what parts of a slot may provide, or with "" what a bike may.
 func TagsBy(s Slot) []entry.Option {

@@ -85,18 +85,28 @@ func (p *Plan) choose(c Choice) {
 // the same part again is no other.
 func (p *Plan) aside(at int, by *parts.Part, first First) bool {
 	line := &p.Lines[at]
-	if first == GoesOut || by != nil && by.ID == line.Part.ID {
+	if by != nil && by.ID == line.Part.ID {
 		return false
 	}
+	then, stays := line.Becomes(first)
+	if stays {
+		line.Decision = then
+	}
+	return stays
+}
+
+// Becomes is what a line is decided as when another part takes its place; stays is false where
+// it leaves the plan.
+func (l *Line) Becomes(first First) (then Decision, stays bool) {
 	switch {
-	case first == StaysHome || line.Paid():
-		line.Decision = AtHome
-	case line.Part.Own(): // nobody else has its sheet
-		line.Decision = Undecided
-	default:
-		return false
+	case first == GoesOut:
+		return "", false
+	case first == StaysHome || l.Paid():
+		return AtHome, true
+	case l.Part.Own(): // nobody else has its sheet
+		return Undecided, true
 	}
-	return true
+	return "", false
 }
 
 // Displaced is the line whose place a choice takes, nil where it takes none, or only that of
@@ -109,10 +119,10 @@ func (p *Plan) Displaced(c Choice) *Line {
 	if at < 0 || c.Part != nil && p.Lines[at].Part.ID == c.Part.ID {
 		return nil
 	}
-	if l := &p.Lines[at]; l.Paid() || l.Part.Own() {
-		return l
+	if _, stays := p.Lines[at].Becomes(""); !stays {
+		return nil
 	}
-	return nil
+	return &p.Lines[at]
 }
 
 // Owned lists the parts of the plan that a rider has entered, each once.

@@ -3,9 +3,11 @@ package desk
 import (
 	"cmp"
 	"net/http"
+	"net/url"
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
@@ -124,7 +126,7 @@ func (d *Desk) First(typed string, choices ...plan.Choice) *FirstView {
 	for _, c := range choices {
 		if l := d.Plan.Displaced(c); l != nil {
 			names = append(names, l.Part.Name)
-			if l.Paid() {
+			if then, _ := l.Becomes(""); then == plan.AtHome {
 				selected = string(plan.StaysHome)
 			}
 		}
@@ -137,6 +139,14 @@ func (d *Desk) First(typed string, choices ...plan.Choice) *FirstView {
 		none = "it is undecided again"
 	}
 	return &FirstView{strings.Join(names, ", "), OptionsOf(plan.Firsts(), cmp.Or(typed, selected), none)}
+}
+
+// FirstOf is what a form says becomes of a part whose place is taken, "" for nothing.
+func FirstOf(form url.Values) plan.First {
+	if first := form.Get("first"); entry.Among(plan.Firsts(), first) {
+		return plan.First(first)
+	}
+	return ""
 }
 
 // Price is an amount as it stands on its label, and at the day's rate in the plan's

@@ -55,9 +55,7 @@ func (l Laid) decided(p *plan.Plan, form url.Values) Laid {
 	l.Tried = slices.Clone(l.Tried)
 	for i := range l.Tried {
 		l.Tried[i].Need = need
-		if first := form.Get("first"); entry.Among(plan.Firsts(), first) {
-			l.Tried[i].First = plan.First(first)
-		}
+		l.Tried[i].First = FirstOf(form)
 		if l.Tried[i].Part != nil {
 			l.Tried[i].Decision = decision
 		}

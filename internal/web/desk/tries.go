@@ -146,12 +146,13 @@ func (d *Desk) choiceSaid(c plan.Choice) string {
 // Displaces says what becomes of the part whose place a choice takes, "" where nothing does.
 func (d *Desk) Displaces(c plan.Choice) string {
 	l := d.Plan.Displaced(c)
-	switch {
-	case l == nil:
+	if l == nil {
 		return ""
-	case c.First == plan.GoesOut:
+	}
+	switch then, stays := l.Becomes(c.First); {
+	case !stays:
 		return "; " + l.Part.Name + " leaves the plan"
-	case c.First == plan.StaysHome || l.Paid():
+	case then == plan.AtHome:
 		return "; " + l.Part.Name + " stays at home"
 	}
 	return "; " + l.Part.Name + " is undecided again"

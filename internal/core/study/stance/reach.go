@@ -136,9 +136,9 @@ func room(r *study.Run) {
 // band of what is usual for a plate of the rider's own of which nobody says.
 func hangs(r *study.Run) (mm, half float64, usual int) {
 	mm = r.Built.Figure(parts.HangsBelow)
-	for _, slot := range [...]parts.Slot{parts.SkidPlate, parts.CentreStand} {
-		p := r.Built.Part(slot)
-		if p == nil || !p.Own() || parts.Hangs.In(p).Known() {
+	for i := range r.Built.Fitted {
+		p := r.Built.Fitted[i].Part
+		if !p.Own() || parts.Hangs.In(p).Known() {
 			continue
 		}
 		if u := p.Usually(parts.Hangs); u.Known() {

@@ -37,9 +37,8 @@ func (s *suspension) tape(r *study.Run, m facts.Measured, freeKg, travelMM float
 			return t
 		}
 	}
-	if band := stance.FreeBand(s.rear); !other(freeKg, band.Middle()*travelMM, (band.High-band.Low)/2*travelMM) {
-		t.OtherKg = math.NaN()
-	}
+	band := stance.FreeBand(s.rear)
+	other(freeKg, band.Middle()*travelMM, (band.High-band.Low)/2*travelMM)
 	return t
 }
 

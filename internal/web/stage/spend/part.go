@@ -264,9 +264,8 @@ func strengths(now string) []desk.OptionView {
 
 // usualGuards names the places that a guard of one's own keeps whole while nobody says.
 func usualGuards(slot parts.Slot) string {
-	covers, _ := (&parts.Part{ID: parts.OwnPrefix, Slot: slot}).Covers()
 	var names []string
-	for _, c := range covers {
+	for _, c := range parts.UsualCovers(slot) {
 		info, _ := guard.PlaceOf(c.Place)
 		if name := strings.ToLower(info.Name); !slices.Contains(names, name) {
 			names = append(names, name)
@@ -367,11 +366,9 @@ func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 
 // choiceOf is how a part is decided by its form.
 func choiceOf(part *parts.Part, form url.Values) plan.Choice {
-	c := plan.Choice{Slot: part.Slot, Part: part, Loadout: form.Get("loadout_only"), Decision: plan.Decision(form.Get("decision"))}
-	if first := form.Get("first"); entry.Among(plan.Firsts(), first) {
-		c.First = plan.First(first)
+	return plan.Choice{
+		Slot: part.Slot, Part: part, Loadout: form.Get("loadout_only"), Decision: plan.Decision(form.Get("decision")), First: desk.FirstOf(form),
 	}
-	return c
 }
 
 // readAsk reads one group into the sheet.
