@@ -31,7 +31,7 @@ func DraftOf(p *Part) *Draft {
 		switch {
 		case slices.Contains(p.Provides, tag.Value):
 			said = entry.Yes
-		case slices.Contains(p.Without, tag.Value) || p.ID != "" && !p.Own():
+		case slices.Contains(p.Without, tag.Value) || p.ID != "" && !p.Told():
 			said = entry.No
 		}
 		d.gives = append(d.gives, said)
@@ -61,7 +61,7 @@ func (d *Draft) Done() *Part {
 		case entry.Yes:
 			p.Provides = append(p.Provides, tag.Value)
 		case entry.No:
-			if p.Own() { // of another nothing is taken for granted
+			if p.Told() { // of another nothing is taken for granted
 				p.Without = append(p.Without, tag.Value)
 			}
 		}
@@ -98,6 +98,10 @@ func (d *Draft) Covers() *[]Cover {
 // thing out, and what stays unknown without it.
 func (d *Draft) Asks() []Asked {
 	mass, fit := d.fitting(&d.fitment)
+	came := strings.HasPrefix(d.ID, StandardPrefix)
+	if came { // it replaces nothing
+		mass = mass[:1]
+	}
 	list := []Asked{{Name: "Mass", Fields: mass}}
 	own := Asked{Name: "As a " + strings.ToLower(d.kind.Name)}
 	for i := range d.kind.Asks {
@@ -105,13 +109,16 @@ func (d *Draft) Asks() []Asked {
 	}
 	for i, tag := range TagsBy(d.Slot) {
 		ask := entry.SaidOf("provides."+tag.Value, "It brings "+tag.Name, &d.gives[i])
-		if d.Slot.usuallyGives(tag.Value) {
+		if d.usuallyGives(tag.Value) {
 			ask.Unsaid = "Not said: such parts do"
 		}
 		own.Picks = append(own.Picks, ask)
 	}
 	if len(own.Fields)+len(own.Picks)+len(own.Texts)+len(own.Severals) > 0 {
 		list = append(list, own)
+	}
+	if came { // and it goes on
+		return list
 	}
 	return append(list, Asked{
 		Name:  "Does it go on?",

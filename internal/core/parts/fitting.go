@@ -47,9 +47,10 @@ const (
 // fitting are the numbers that every part has, wherever it goes: what it weighs, whom it is
 // made for, what it takes. They are asked for and believed alike.
 func (p *Part) fitting(f *Fitment) (mass, fit []entry.Field) {
+	kind, _ := KindOf(p.Slot)
 	return []entry.Field{
-			{Key: "mass", Label: "It weighs", Unit: "kg", Min: 0, Max: 99, Help: "On a kitchen or luggage scale. Without it the loaded mass and the axles are unknown.", Entry: &p.Mass},
-			{Key: "replaces", Label: "What it replaces weighs", Unit: "kg", Min: 0, Max: 99, Help: "What comes off for it; 0 where nothing does. Empty: what the bike's sheet says of it.", Entry: &p.Replaces},
+			{Key: "mass", Label: "It weighs", Unit: "kg", Min: 0, Max: 99, Help: "On a kitchen or luggage scale. " + kind.Weighs.in("kg"), Entry: &p.Mass},
+			{Key: "replaces", Label: "What it replaces weighs", Unit: "kg", Min: 0, Max: 99, Help: "What comes off for it; 0 where nothing does. Empty: what the bike's sheet says of it, or as is usual.", Entry: &p.Replaces},
 		}, []entry.Field{
 			{Key: "made_from", Label: "… model years from", Min: 1950, Max: 2100, Help: "Another year's part is a finding.", Entry: &p.Made.From},
 			{Key: "made_to", Label: "… to", Min: 1950, Max: 2100, Entry: &p.Made.To},

@@ -120,10 +120,10 @@ func (p *Part) Guards(place guard.Place) bool {
 	return slices.ContainsFunc(covers, func(c Cover) bool { return c.Place == place })
 }
 
-// Covers are the places that the part guards; usual is true where nobody has said so of one
-// of the rider's own, and such guards do.
+// Covers are the places that the part guards; usual is true where nobody has said so of a
+// part that is [Part.Told], and such guards do.
 func (p *Part) Covers() (covers Covers, usual bool) {
-	if covers = Covering.In(p); len(covers) > 0 || !p.Own() {
+	if covers = Covering.In(p); len(covers) > 0 || !p.Told() {
 		return covers, false
 	}
 	covers = UsualCovers(p.Slot)

@@ -15,7 +15,9 @@ type Kind struct {
 	Place    load.Place // where it sits unless the part says
 	Standing bool       // every bike has something in it: what replaces it weighs the difference
 	Comes    bool       // every bike comes with one, though no sheet lists it
-	InPlace  bool       // it hangs on the wire of what it takes the place of
+	InPlace  bool       // it hangs on the wire of what it takes the place of, whose draw is in the bike's own
+	Drew     Drew       // what such a part draws that came with the bike; nil: nothing
+	Used     Use        // when such parts are on, "" for all the time
 	Hours    float64    // to fit; a thing that is only carried takes none
 	Takes    Effort
 	Asks     []Property // what such parts have, in the order in which it is asked
@@ -23,6 +25,10 @@ type Kind struct {
 	AtOnce   int        // how many a bike has room for, 0 for one; a plan holds one a slot so far
 	Weighs   Usual      // kg; of a bag, rack or box empty
 }
+
+// Drew is what a part that came with a bike draws with it on, W, give or take half of a band,
+// by what that bike itself draws, NaN where nobody knows.
+type Drew func(ownW float64, injected bool) (w, half float64)
 
 // Family is what a kind is of; figures and rules say of which families they read parts.
 type Family int

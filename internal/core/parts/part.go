@@ -57,8 +57,21 @@ func (p *Part) Sits() load.Place {
 // OwnPrefix starts the ids of parts that a rider has entered.
 const OwnPrefix = "own-"
 
-// Own reports whether a rider has entered the part.
+// Own reports whether a rider has entered the part as one that goes on.
 func (p *Part) Own() bool { return strings.HasPrefix(p.ID, OwnPrefix) }
+
+// The ids of what a bike came with, and of what was found on it, start so.
+const (
+	StandardPrefix = "standard-"
+	FoundPrefix    = "found-"
+)
+
+// Told reports whether riders say what is known of the part, a few words of it at most: what
+// nobody has said of it is then as usual for its kind. A shelf's sheet is whole: what it does
+// not say its part does not do.
+func (p *Part) Told() bool {
+	return p.Own() || strings.HasPrefix(p.ID, StandardPrefix) || strings.HasPrefix(p.ID, FoundPrefix)
+}
 
 // counts are the properties by which parts of a slot are told apart, and how one is called
 // of which no more is known.

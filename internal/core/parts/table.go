@@ -2,6 +2,7 @@ package parts
 
 import (
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/power"
 	"valiantmule/internal/core/sheet"
 )
 
@@ -55,7 +56,7 @@ var guards = []Kind{
 var contact = []Kind{
 	{Slot: Handlebar, Name: "Handlebar", Place: load.FrontRack, Weighs: kg(0.9, 0.35), Comes: true, Hours: 1.5, Takes: Tools, Asks: asks(BarsUp, BarsBack), Found: BarsUp.Key},
 	{Slot: Risers, Name: "Risers, clamps", Place: load.FrontRack, Weighs: kg(0.4, 0.25), Hours: 0.8, Takes: Tools, Asks: asks(BarsUp, BarsBack), Found: BarsUp.Key},
-	{Slot: Grips, Name: "Grips", Place: load.FrontRack, Weighs: kg(0.25, 0.15), Comes: true, Hours: 0.5, Takes: Tools, Asks: drawing(Draw.As(Draw.Label, "With it on, by its label: volts × amperes. Of warm ones: without it the charging is unknown.").Usually(40, 10)), Found: Draw.Key},
+	{Slot: Grips, Name: "Grips", Place: load.FrontRack, Weighs: kg(0.25, 0.15), Comes: true, Hours: 0.5, Takes: Tools, Used: InCold, Asks: drawing(Draw.As(Draw.Label, "With it on, by its label: volts × amperes. Of warm ones: without it the charging is unknown.").Usually(40, 10)), Found: Draw.Key},
 	{Slot: Levers, Name: "Levers", Place: load.FrontRack, Weighs: kg(0.25, 0.1), Comes: true, Hours: 0.4, Takes: Tools},
 	{Slot: Mirrors, Name: "Mirrors", Place: load.FrontRack, Weighs: kg(0.6, 0.3), Comes: true, Hours: 0.2},
 	{Slot: Windscreen, Name: "Screen", Place: load.FrontRack, Weighs: kg(1, 0.7), Hours: 0.7, Takes: Tools, Asks: asks(Shelters.Moving(Shelter, Add))},
@@ -73,20 +74,20 @@ var contact = []Kind{
 
 // Lamps, and what gives and takes current.
 var electrics = []Kind{
-	{Slot: Headlamp, Name: "Headlamp", Place: load.FrontRack, Weighs: kg(0.9, 0.5), Comes: true, InPlace: true, Hours: 1.5, Takes: Press, Asks: lamp(Draw), Found: Draw.Key},
-	{Slot: AuxLamps, Name: "Lamps to see far", Place: load.FrontRack, Weighs: kg(0.9, 0.5), Hours: 2, Takes: Press, Asks: lamp(thirst.Usually(40, 30), Outward), Found: Draw.Key, AtOnce: 4},
-	{Slot: WideLamps, Name: "Lamps for bends", Place: load.FrontRack, Weighs: kg(0.9, 0.5), Hours: 2, Takes: Press, Asks: lamp(thirst.Usually(40, 30), Outward), Found: Draw.Key, AtOnce: 4},
+	{Slot: Headlamp, Name: "Headlamp", Place: load.FrontRack, Weighs: kg(0.9, 0.5), Comes: true, InPlace: true, Drew: power.StandardLampW, Hours: 1.5, Takes: Press, Asks: lamp(Draw), Found: Draw.Key},
+	{Slot: AuxLamps, Name: "Lamps to see far", Place: load.FrontRack, Weighs: kg(0.9, 0.5), Hours: 2, Takes: Press, Used: AtNight, Asks: lamp(thirst.Usually(40, 30), Outward), Found: Draw.Key, AtOnce: 4},
+	{Slot: WideLamps, Name: "Lamps for bends", Place: load.FrontRack, Weighs: kg(0.9, 0.5), Hours: 2, Takes: Press, Used: AtNight, Asks: lamp(thirst.Usually(40, 30), Outward), Found: Draw.Key, AtOnce: 4},
 	{Slot: DayLamps, Name: "Lamps to be seen by", Place: load.FrontRack, Weighs: kg(0.4, 0.25), Hours: 1, Takes: Tools, Asks: lamp(thirst.Usually(12, 8)), Found: Draw.Key, AtOnce: 4},
-	{Slot: HelmetLamp, Name: "Helmet lamp", Place: load.Rider, Weighs: kg(0.3, 0.15), Hours: 0.3, Asks: lamp(Draw.Usually(10, 3), Outward), Found: Draw.Key},
+	{Slot: HelmetLamp, Name: "Helmet lamp", Place: load.Rider, Weighs: kg(0.3, 0.15), Hours: 0.3, Used: AtNight, Asks: lamp(Draw.Usually(10, 3), Outward), Found: Draw.Key},
 	{Slot: LampControl, Name: "Lamp switching", Place: load.FrontRack, Weighs: kg(0.1, 0.06), Hours: 1.5, Takes: Press},
-	{Slot: BrakeLamp, Name: "Brake lamp", Place: load.Tail, Weighs: kg(0.2, 0.15), Comes: true, InPlace: true, Hours: 0.5, Takes: Tools, Asks: drawing(Draw), Found: Draw.Key},
+	{Slot: BrakeLamp, Name: "Brake lamp", Place: load.Tail, Weighs: kg(0.2, 0.15), Comes: true, InPlace: true, Drew: power.StandardBrakeLampW, Hours: 0.5, Takes: Tools, Asks: drawing(Draw, Duty.Usually(10, 5)), Found: Draw.Key},
 	{Slot: Flashing, Name: "Flasher relay", Place: load.FrontRack, Weighs: kg(0.05, 0.03), Comes: true, Hours: 0.3, Takes: Tools, Asks: asks(RelayKind, MadeForW)},
 	{Slot: PowerBox, Name: "Distribution box", Place: load.Tail, Weighs: kg(0.4, 0.25), Hours: 2, Takes: Press, Asks: asks(Channels, Limit, Total, Delay)},
 	{Slot: BagLead, Name: "Lead to the tank bag", Place: load.TankBag, Weighs: kg(0.15, 0.1), Hours: 0.5, Takes: Tools, Asks: drawing(thirst.Usually(14, 4)), Found: Draw.Key},
-	{Slot: VestLead, Name: "Heated vest", Place: load.Rider, Weighs: kg(0.9, 0.4), Hours: 0.5, Takes: Tools, Asks: drawing(thirst.Usually(75, 15)), Found: Draw.Key},
+	{Slot: VestLead, Name: "Heated vest", Place: load.Rider, Weighs: kg(0.9, 0.4), Hours: 0.5, Takes: Tools, Used: InCold, Asks: drawing(thirst.Usually(75, 15)), Found: Draw.Key},
 	{Slot: Camera, Name: "Camera", Place: load.FrontRack, Weighs: kg(0.25, 0.15), Hours: 0.5, Takes: Tools, Asks: drawing(thirst.Usually(7.5, 2.5)), Found: Draw.Key, AtOnce: 3},
-	{Slot: Inflator, Name: "Inflator", Place: load.Tail, Weighs: kg(0.7, 0.4), Hours: 0.3, Takes: Tools, Asks: drawing(thirst.Usually(100, 20)), Found: Draw.Key},
-	{Slot: Horn, Name: "Horn", Place: load.FrontRack, Weighs: kg(0.3, 0.2), Comes: true, Hours: 0.6, Takes: Tools, Asks: drawing(thirst.Usually(60, 20)), Found: Draw.Key},
+	{Slot: Inflator, Name: "Inflator", Place: load.Tail, Weighs: kg(0.7, 0.4), Hours: 0.3, Takes: Tools, Used: AtStops, Asks: drawing(thirst.Usually(100, 20)), Found: Draw.Key},
+	{Slot: Horn, Name: "Horn", Place: load.FrontRack, Weighs: kg(0.3, 0.2), Comes: true, Hours: 0.6, Takes: Tools, Asks: drawing(thirst.Usually(60, 20), Duty.Usually(0.5, 0.5)), Found: Draw.Key},
 	{Slot: Battery, Name: "Battery", Place: load.Engine, Weighs: kg(3, 1.5), Comes: true, Hours: 0.4, Takes: Tools, Asks: asks(Capacity.Moving(BatteryAh, Set), ColdCrank.Moving(CrankAmps, Set)), Found: Capacity.Key},
 	{Slot: Stator, Name: "Alternator", Place: load.Engine, Weighs: kg(1.3, 0.6), Comes: true, Hours: 4, Takes: Press, Asks: asks(Output.Moving(AlternatorW, Set)), Found: Output.Key},
 	{Slot: Regulator, Name: "Regulator", Place: load.Tail, Weighs: kg(0.4, 0.2), Comes: true, Hours: 0.6, Takes: Tools},
@@ -161,9 +162,12 @@ var (
 	adjusting = asks(AdjustsIn, PreloadPer, PreloadMin, PreloadMax)
 )
 
-// drawing is what is asked of what draws.
-func drawing(draw row) []Property {
-	return asks(FedBy, UsedAt, draw, Duty, Parked)
+// drawing is what is asked of what draws; of some it is usual for which share of the time.
+func drawing(draw row, duty ...row) []Property {
+	if duty == nil {
+		duty = []row{Duty}
+	}
+	return append(asks(FedBy, UsedAt, draw), append(asks(duty...), asks(Parked)...)...)
 }
 
 // lamp is what is asked of a lamp.

@@ -17,66 +17,68 @@ type TagInfo struct {
 	Tag, Words string
 	By         []Slot // nobody: it is of the bike
 	Usual      []Slot // whose parts do so by what they are, until somebody says otherwise
+	Fed        []Slot // whose parts do so where they draw
+	Added      bool   // those that come with a bike do not
 }
 
 var tags = [...]TagInfo{
-	{"bar-22", "a bar of 22.2 mm", []Slot{Handlebar}, nil},
-	{"bar-28", "a bar of 28.6 mm", []Slot{Handlebar}, nil},
-	{"clamp-22", "clamps for a 22.2 mm bar", []Slot{Risers}, nil},
-	{"clamp-28", "clamps for a 28.6 mm bar", []Slot{Risers}, nil},
-	{"damped-bar", "a damped or flexible bar", []Slot{Handlebar, Risers}, nil},
-	{"bar-ends", "open ends of the bar", []Slot{HandGuards}, nil},
-	{"warm-hands", "warm hands", []Slot{Grips, HandGuards}, nil},
-	{"damped-grips", "soft grips", []Slot{Grips}, nil},
-	{"bolt-on-grips", "grips that bolt on", []Slot{Grips}, nil},
-	{"grip-sleeves", "sleeves over the grips that are there", []Slot{Grips}, nil},
-	{"with-tube", "their own throttle tube", []Slot{Grips}, nil},
-	{"folding-levers", "levers that fold", []Slot{Levers}, nil},
-	{"short-levers", "short levers", []Slot{Levers}, nil},
-	{"adjustable-levers", "levers that come to the hand", []Slot{Levers}, nil},
-	{"own-seat", "a seat for its rider", []Slot{Seat}, nil},
-	{"wide-pegs", "toothed pegs", []Slot{Pegs}, []Slot{Pegs}},
-	{"damped-pegs", "damped pegs", []Slot{Pegs}, nil},
-	{"knee-grip", "grip for knees and calves", []Slot{KneeGrip, TankGuard, FrameGuards}, []Slot{KneeGrip}},
-	{"tall-screen", "a tall screen", []Slot{Windscreen}, nil},
-	{"tower", "a tower", []Slot{Windscreen}, nil},
-	{"nav-place", "a mount to sit on", []Slot{NavMount, Windscreen}, []Slot{NavMount}},
-	{"damped-mount", "a damped mount", []Slot{NavMount}, nil},
-	{"navigation", "navigation", []Slot{Navigator}, []Slot{Navigator}},
-	{"paper", "paper", []Slot{Navigator}, nil},
-	{"shaken-camera", "a camera that shaking breaks", []Slot{Navigator}, nil},
-	{"draws-power", "something that is fed all day", []Slot{Grips, Navigator}, nil},
-	{"socket", "a charging socket", []Slot{Socket}, []Slot{Socket}},
-	{"unswitched", "a feed that is always on", []Slot{Socket}, nil},
-	{"raised-mudguard", "a raised mudguard", []Slot{FrontMudguard}, nil},
-	{"wraps-cases", "the sides of the cases", []Slot{SkidPlate}, nil},
-	{"engine-bars", "engine bars to hang on", []Slot{EngineBars}, []Slot{EngineBars}},
-	{"seen-by-day", "lamps to be seen by", []Slot{DayLamps, AuxLamps, WideLamps, Headlamp}, []Slot{DayLamps}},
-	{"lithium", "a lithium battery", []Slot{Battery}, nil},
-	{"fork-valves", "air valves in the fork caps", []Slot{ForkCaps, Fork}, nil},
-	{"thicker-oil", "thicker fork oil", []Slot{ForkOil}, nil},
-	{"led-indicators", "indicators of light-emitting diodes", []Slot{Indicators}, nil},
-	{"flasher", "a flasher that does not mind the load", []Slot{Indicators}, nil},
-	{"with-main-beam", "lamps that follow the main beam", []Slot{LampControl}, nil},
-	{"dark-beside-indicator", "lamps that go dark beside a working indicator", []Slot{LampControl}, nil},
-	{"brake-flash", "a brake lamp that flashes", []Slot{BrakeLamp}, nil},
-	{"lithium-charge", "a regulator that suits lithium", []Slot{Regulator}, nil},
-	{"short-plate", "a short plate holder", []Slot{PlateHolder}, nil},
-	{"rear-rack", "a rear rack to stand on", []Slot{RearRack}, []Slot{RearRack}},
-	{"side-rack", "a side rack to hang on", []Slot{SideRack}, []Slot{SideRack}},
-	{"heat-shield", "a shield against the exhaust", []Slot{SideRack, SideBags}, nil},
-	{"hard-slider", "a slider of hard material", []Slot{ChainSlider}, nil},
-	{"speedometer-corrected", "a corrected speedometer", []Slot{Speedometer}, []Slot{Speedometer}},
-	{"balanced-front", "a balanced front wheel", []Slot{FrontLock, FrontWheel, FrontTyre}, nil},
-	{"balanced-rear", "a balanced rear wheel", []Slot{RearLock, RearWheel, RearTyre}, nil},
-	{"mends-tubes", "what mends tubes", []Slot{TyreKit}, []Slot{TyreKit}},
-	{"mends-tubeless", "what mends tubeless tyres", []Slot{TyreKit}, nil},
-	{"quiet", "a quiet silencer", []Slot{Silencer}, nil},
-	{"waits-on-the-way", "a place on the way where it waits", []Slot{SpareFront, SpareRear}, nil},
-	{"radiator", "a radiator", nil, nil},
-	{"oil-cooler", "an oil cooler", nil, nil},
-	{"chain-drive", "a chain", nil, nil},
-	{"speedometer-pulse", "a speedometer that counts pulses", nil, nil},
+	{Tag: "bar-22", Words: "a bar of 22.2 mm", By: []Slot{Handlebar}},
+	{Tag: "bar-28", Words: "a bar of 28.6 mm", By: []Slot{Handlebar}},
+	{Tag: "clamp-22", Words: "clamps for a 22.2 mm bar", By: []Slot{Risers}},
+	{Tag: "clamp-28", Words: "clamps for a 28.6 mm bar", By: []Slot{Risers}},
+	{Tag: "damped-bar", Words: "a damped or flexible bar", By: []Slot{Handlebar, Risers}},
+	{Tag: "bar-ends", Words: "open ends of the bar", By: []Slot{HandGuards}},
+	{Tag: "warm-hands", Words: "warm hands", By: []Slot{Grips, HandGuards}, Fed: []Slot{Grips}},
+	{Tag: "damped-grips", Words: "soft grips", By: []Slot{Grips}},
+	{Tag: "bolt-on-grips", Words: "grips that bolt on", By: []Slot{Grips}},
+	{Tag: "grip-sleeves", Words: "sleeves over the grips that are there", By: []Slot{Grips}},
+	{Tag: "with-tube", Words: "their own throttle tube", By: []Slot{Grips}},
+	{Tag: "folding-levers", Words: "levers that fold", By: []Slot{Levers}},
+	{Tag: "short-levers", Words: "short levers", By: []Slot{Levers}},
+	{Tag: "adjustable-levers", Words: "levers that come to the hand", By: []Slot{Levers}},
+	{Tag: "own-seat", Words: "a seat for its rider", By: []Slot{Seat}},
+	{Tag: "wide-pegs", Words: "toothed pegs", By: []Slot{Pegs}, Usual: []Slot{Pegs}, Added: true},
+	{Tag: "damped-pegs", Words: "damped pegs", By: []Slot{Pegs}},
+	{Tag: "knee-grip", Words: "grip for knees and calves", By: []Slot{KneeGrip, TankGuard, FrameGuards}, Usual: []Slot{KneeGrip}},
+	{Tag: "tall-screen", Words: "a tall screen", By: []Slot{Windscreen}},
+	{Tag: "tower", Words: "a tower", By: []Slot{Windscreen}},
+	{Tag: "nav-place", Words: "a mount to sit on", By: []Slot{NavMount, Windscreen}, Usual: []Slot{NavMount}},
+	{Tag: "damped-mount", Words: "a damped mount", By: []Slot{NavMount}},
+	{Tag: "navigation", Words: "navigation", By: []Slot{Navigator}, Usual: []Slot{Navigator}},
+	{Tag: "paper", Words: "paper", By: []Slot{Navigator}},
+	{Tag: "shaken-camera", Words: "a camera that shaking breaks", By: []Slot{Navigator}},
+	{Tag: "draws-power", Words: "something that is fed all day", By: []Slot{Grips, Navigator}, Fed: []Slot{Grips, Navigator}},
+	{Tag: "socket", Words: "a charging socket", By: []Slot{Socket}, Usual: []Slot{Socket}},
+	{Tag: "unswitched", Words: "a feed that is always on", By: []Slot{Socket}},
+	{Tag: "raised-mudguard", Words: "a raised mudguard", By: []Slot{FrontMudguard}},
+	{Tag: "wraps-cases", Words: "the sides of the cases", By: []Slot{SkidPlate}},
+	{Tag: "engine-bars", Words: "engine bars to hang on", By: []Slot{EngineBars}, Usual: []Slot{EngineBars}},
+	{Tag: "seen-by-day", Words: "lamps to be seen by", By: []Slot{DayLamps, AuxLamps, WideLamps, Headlamp}, Usual: []Slot{DayLamps}},
+	{Tag: "lithium", Words: "a lithium battery", By: []Slot{Battery}},
+	{Tag: "fork-valves", Words: "air valves in the fork caps", By: []Slot{ForkCaps, Fork}},
+	{Tag: "thicker-oil", Words: "thicker fork oil", By: []Slot{ForkOil}},
+	{Tag: "led-indicators", Words: "indicators of light-emitting diodes", By: []Slot{Indicators}},
+	{Tag: "flasher", Words: "a flasher that does not mind the load", By: []Slot{Indicators}},
+	{Tag: "with-main-beam", Words: "lamps that follow the main beam", By: []Slot{LampControl}},
+	{Tag: "dark-beside-indicator", Words: "lamps that go dark beside a working indicator", By: []Slot{LampControl}},
+	{Tag: "brake-flash", Words: "a brake lamp that flashes", By: []Slot{BrakeLamp}},
+	{Tag: "lithium-charge", Words: "a regulator that suits lithium", By: []Slot{Regulator}},
+	{Tag: "short-plate", Words: "a short plate holder", By: []Slot{PlateHolder}},
+	{Tag: "rear-rack", Words: "a rear rack to stand on", By: []Slot{RearRack}, Usual: []Slot{RearRack}},
+	{Tag: "side-rack", Words: "a side rack to hang on", By: []Slot{SideRack}, Usual: []Slot{SideRack}},
+	{Tag: "heat-shield", Words: "a shield against the exhaust", By: []Slot{SideRack, SideBags}},
+	{Tag: "hard-slider", Words: "a slider of hard material", By: []Slot{ChainSlider}},
+	{Tag: "speedometer-corrected", Words: "a corrected speedometer", By: []Slot{Speedometer}, Usual: []Slot{Speedometer}},
+	{Tag: "balanced-front", Words: "a balanced front wheel", By: []Slot{FrontLock, FrontWheel, FrontTyre}},
+	{Tag: "balanced-rear", Words: "a balanced rear wheel", By: []Slot{RearLock, RearWheel, RearTyre}},
+	{Tag: "mends-tubes", Words: "what mends tubes", By: []Slot{TyreKit}, Usual: []Slot{TyreKit}},
+	{Tag: "mends-tubeless", Words: "what mends tubeless tyres", By: []Slot{TyreKit}},
+	{Tag: "quiet", Words: "a quiet silencer", By: []Slot{Silencer}},
+	{Tag: "waits-on-the-way", Words: "a place on the way where it waits", By: []Slot{SpareFront, SpareRear}},
+	{Tag: "radiator", Words: "a radiator"},
+	{Tag: "oil-cooler", Words: "an oil cooler"},
+	{Tag: "chain-drive", Words: "a chain"},
+	{Tag: "speedometer-pulse", Words: "a speedometer that counts pulses"},
 }
 
 // families are what belongs to a kind of bikes, by what stands before the colon.
@@ -102,29 +104,47 @@ func TagWords(tag string) string {
 	return tag
 }
 
-// Gives reports whether the part provides a tag; usual is true where nobody has said so of
-// one of the rider's own, and such parts do. A shelf's sheet is whole: what it does not say
-// its part does not do.
+// Gives reports whether the part provides a tag; usual is true where nobody has said so of a
+// part that is [Part.Told], and such parts do.
 func (p *Part) Gives(tag string) (gives, usual bool) {
 	if slices.Contains(p.Provides, tag) {
 		return true, false
 	}
-	if !p.Own() || slices.Contains(p.Without, tag) {
+	if slices.Contains(p.Without, tag) {
 		return false, false
 	}
-	usual = p.Slot.usuallyGives(tag)
+	usual = p.usuallyGives(tag)
 	return usual, usual
 }
 
 // GivesAny reports whether the part provides any tag.
 func (p *Part) GivesAny() bool {
-	return len(p.Provides) > 0 || p.Own() && slices.ContainsFunc(tags[:], func(info TagInfo) bool { gives, _ := p.Gives(info.Tag); return gives })
+	return len(p.Provides) > 0 || slices.ContainsFunc(usualBy[p.Slot], func(info *TagInfo) bool { gives, _ := p.Gives(info.Tag); return gives })
 }
 
-// usuallyGives reports whether parts of a slot provide a tag by what they are.
-func (s Slot) usuallyGives(tag string) bool {
-	return slices.ContainsFunc(tags[:], func(info TagInfo) bool { return info.Tag == tag && slices.Contains(info.Usual, s) })
+// usuallyGives reports whether the part provides a tag by what it is.
+func (p *Part) usuallyGives(tag string) bool {
+	if p.ID != "" && !p.Told() { // one without is still being told
+		return false
+	}
+	for _, info := range usualBy[p.Slot] {
+		if info.Tag == tag {
+			return slices.Contains(info.Usual, p.Slot) && !(info.Added && strings.HasPrefix(p.ID, StandardPrefix)) || slices.Contains(info.Fed, p.Slot) && Draw.In(p).Base() > 0
+		}
+	}
+	return false
 }
+
+// usualBy are the tags that parts of a slot provide by what they are.
+var usualBy = func() map[Slot][]*TagInfo {
+	by := map[Slot][]*TagInfo{}
+	for i := range tags {
+		for _, s := range slices.Concat(tags[i].Usual, tags[i].Fed) {
+			by[s] = append(by[s], &tags[i])
+		}
+	}
+	return by
+}()
 
 // TagsBy lists what parts of a slot may provide, or with "" what a bike may.
 func TagsBy(s Slot) []entry.Option {

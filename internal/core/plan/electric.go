@@ -49,11 +49,15 @@ func (p *Plan) WiredIn(s parts.Slot) Wired {
 	return Wired{Slot: s}
 }
 
-// Wiring of what is in a slot and draws: as the rider has it, and where they have not said as
-// its part does.
-func (p *Plan) Wiring(s parts.Slot, e *parts.Electric) Wired {
-	w := p.WiredIn(s)
-	w.Feed, w.Use = cmp.Or(w.Feed, e.Feed, parts.FeedIgnition), cmp.Or(w.Use, e.Use, parts.InUse)
+// Wiring of a part that draws: as the rider has it, where they have not said as its sheet does,
+// and of one that is told of as such parts usually are.
+func (p *Plan) Wiring(part *parts.Part, e *parts.Electric) Wired {
+	w, usual := p.WiredIn(part.Slot), parts.InUse
+	if part.Told() {
+		kind, _ := parts.KindOf(part.Slot)
+		usual = cmp.Or(kind.Used, usual)
+	}
+	w.Feed, w.Use = cmp.Or(w.Feed, e.Feed, parts.FeedIgnition), cmp.Or(w.Use, e.Use, usual)
 	return w
 }
 

@@ -44,10 +44,14 @@ func CrankA(displacementCC float64) float64 {
 	return crankPerCC * math.Min(displacementCC, crankMostCC)
 }
 
-// What the standard headlamp draws, dipped, give or take [memory]: a halogen bulb, or diodes.
+// What the standard headlamp draws, dipped, and the standard brake lamp, braking, give or take
+// [memory]: bulbs, or diodes.
 const (
 	halogenW, halogenHalfW = 55.0, 8.0
 	diodeW, diodeHalfW     = 20.0, 10.0
+
+	brakeBulbW, brakeBulbHalfW   = 21.0, 3.0
+	brakeDiodeW, brakeDiodeHalfW = 4.0, 2.0
 )
 
 // Own draws from which on a bike has a halogen lamp [memory]: HANDBOOK 12 has carburettor
@@ -60,15 +64,25 @@ const (
 // StandardLampW is what the standard headlamp of a bike draws, W, with half of its band, by
 // what the bike itself draws; where nobody knows that, by a band that holds both.
 func StandardLampW(ownW float64, injected bool) (w, half float64) {
+	return bulbOr(ownW, injected, halogenW, halogenHalfW, diodeW, diodeHalfW)
+}
+
+// StandardBrakeLampW is what the standard brake lamp draws while one brakes, likewise.
+func StandardBrakeLampW(ownW float64, injected bool) (w, half float64) {
+	return bulbOr(ownW, injected, brakeBulbW, brakeBulbHalfW, brakeDiodeW, brakeDiodeHalfW)
+}
+
+// bulbOr chooses between a bulb and diodes by what the bike itself draws.
+func bulbOr(ownW float64, injected bool, bulb, bulbHalf, diode, diodeHalf float64) (w, half float64) {
 	from := halogenFromW
 	if injected {
 		from = halogenInjectedFromW
 	}
 	switch {
 	case math.IsNaN(ownW):
-		return (halogenW + diodeW) / 2, (halogenW-diodeW)/2 + diodeHalfW
+		return (bulb + diode) / 2, (bulb-diode)/2 + max(bulbHalf, diodeHalf)
 	case ownW >= from:
-		return halogenW, halogenHalfW
+		return bulb, bulbHalf
 	}
-	return diodeW, diodeHalfW
+	return diode, diodeHalf
 }

@@ -5,6 +5,7 @@ import (
 	"maps"
 	"math"
 	"slices"
+	"strings"
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
@@ -147,10 +148,15 @@ func (c Calc) LacksOf(p *parts.Part, key, what string) { c.LacksAt(what, PartAt(
 
 // PartAt is where a number of a part is typed, "" for one that has no sheet of its own.
 func PartAt(p *parts.Part, key string) string {
-	if p == nil || !p.Own() {
+	switch {
+	case p == nil:
 		return ""
+	case p.Own():
+		return "part/" + p.ID + "/" + key
+	case strings.HasPrefix(p.ID, parts.StandardPrefix):
+		return "came/" + string(p.Slot) + "/" + key
 	}
-	return "part/" + p.ID + "/" + key
+	return ""
 }
 
 // Is sets the value; a value that rests on something missing stays unknown.

@@ -149,6 +149,9 @@ func (d *Desk) Typed(at string) string {
 	case "part":
 		id, key, _ := strings.Cut(rest, "/")
 		return d.Href("part", "edit", id) + "#f-" + key
+	case "came":
+		slot, key, _ := strings.Cut(rest, "/")
+		return d.Href("came", "slot", slot) + "#f-" + key
 	}
 	return ""
 }

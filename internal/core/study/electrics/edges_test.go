@@ -232,6 +232,42 @@ func TestASwapTakesOff(t *testing.T) {
 	assert.InDelta(t, 13, b.Facts(p.With(insert)).Charging.Trail.MarginW-b.Facts(b.Standard("holt-650")).Charging.Trail.MarginW, 1e-9, "typed leads, and is in the bike's own draw")
 }
 
+// TestWhatCameWithIt is within the bike's own draw where it hangs on its lamps' wires, and beside
+// it where it does not: a factory's warm grips draw when it is cold, and warm.
+func TestWhatCameWithIt(t *testing.T) {
+	b := studytest.New(t)
+	came := func(slot parts.Slot, draw string) *plan.Plan {
+		p := b.Standard("holt-650")
+		p.Brief.Weather = plan.Cold
+		part := parts.Part{ID: parts.StandardPrefix + string(slot), Slot: slot, Name: "Standard"}
+		studytest.Say(t, &part, "draw", draw)
+		p.Bike.SetStandard(part)
+		return p
+	}
+	bare := b.Facts(b.Standard("holt-650")).Charging
+	assert.InDelta(t, bare.Trail.MarginW, b.Facts(came(parts.Headlamp, "35")).Charging.Trail.MarginW, 1e-9)
+	grips := came(parts.Grips, "40")
+	assert.InDelta(t, bare.Trail.MarginW-20, b.Facts(grips).Charging.Trail.MarginW, 1e-9, "half of a cold trip")
+	assert.True(t, grips.BuildStandard().Provides("warm-hands"))
+	assert.False(t, came(parts.Grips, "0").BuildStandard().Provides("warm-hands"))
+
+	lamp := drawing(t, parts.BrakeLamp, "4")
+	p := b.Standard("holt-650")
+	studytest.Enter(t, &p.Bike.OwnDraw, "180", "W")
+	assert.InDelta(t, (21-4)*0.1, b.Facts(p.With(lamp)).Charging.Trail.MarginW-b.Facts(p).Charging.Trail.MarginW, 1e-9, "a bulb of 21 W comes off, a tenth of the time")
+}
+
+// TestUsedAsSuchThingsAre: nobody says of an own inflator that it runs all day, or of a horn.
+func TestUsedAsSuchThingsAre(t *testing.T) {
+	b := studytest.New(t)
+	bare := b.Facts(b.Standard("holt-650")).Charging.Trail.MarginW
+	for slot, most := range map[parts.Slot]float64{parts.Inflator: 0, parts.Horn: 1, parts.AuxLamps: 0} {
+		c := drawing(t, slot, "100")
+		c.Part.ID = parts.OwnPrefix + "thing"
+		assert.InDelta(t, bare, b.Facts(b.Standard("holt-650").With(c)).Charging.Trail.MarginW, most, slot)
+	}
+}
+
 // TestAsItsSheetSays: what a rider lays to a slot does not freeze when its part is used; another
 // part in it is used as its own sheet says, and what they have said of it holds for both.
 func TestAsItsSheetSays(t *testing.T) {

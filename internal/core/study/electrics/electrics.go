@@ -76,9 +76,6 @@ var rules = []study.Rule{
 // what is for stops draws while nothing is ridden.
 var coldShare = map[plan.Weather]float64{plan.Warm: 0, plan.Wet: 0.15, plan.Cold: 0.5}
 
-// brakingShare of the time a brake lamp is on [memory].
-const brakingShare = 0.1
-
 // charging finds supply and draw at three engine speeds, and what a parked bike loses.
 func charging(r *study.Run) {
 	b, c := r.Built.Bike, &r.Charging
@@ -150,32 +147,27 @@ func drawsOf(f *facts.All, c *facts.Charging) {
 	}
 	for i := range f.Built.Fitted {
 		fitted := &f.Built.Fitted[i]
+		kind := fitted.Kind()
 		e := fitted.Electric()
-		if e == nil {
+		if e == nil || kind.InPlace && !fitted.Chosen { // that is in what the bike itself draws
 			continue
 		}
-		wired := f.Plan.Wiring(fitted.Slot, e)
-		d := facts.Draw{InPlace: fitted.Kind().InPlace, Wired: wired, Part: fitted.Part, FullW: e.Draw.In("W"), Used: used(wired.Use)}
-		if !e.Draw.Known() {
-			if usual := fitted.Part.Usually(parts.Draw); usual.Known() {
-				d.FullW, d.HalfW = usual.Value, usual.Half
-			} else if fitted.Kind().InPlace { // as much as what it takes the place of
-				d.FullW = 0
-			}
-		}
-		switch {
-		case e.Duty.Known():
-			d.Used *= e.Duty.Base()
-		case fitted.Slot == parts.BrakeLamp && f.Plan.WiredIn(fitted.Slot).Use == "" && e.Use == "":
-			d.Used *= brakingShare
+		wired := f.Plan.Wiring(fitted.Part, e)
+		d := facts.Draw{InPlace: kind.InPlace, Wired: wired, Part: fitted.Part, FullW: e.Draw.In("W"), Used: used(wired.Use) * dutyOf(f, fitted.Part, e)}
+		unread := !e.Draw.Known()
+		switch usual := fitted.Part.Usually(parts.Draw); {
+		case unread && usual.Known():
+			d.FullW, d.HalfW, unread = usual.Value, usual.Half, false
+		case unread && kind.InPlace: // as much as what it takes the place of
+			d.FullW = 0
 		}
 		if d.MeanW = d.FullW * d.Used; d.Used == 0 {
 			d.MeanW = 0
 		}
-		if fitted.Chosen && e.Draw.Known() {
-			var half float64
-			d.InsteadW, half = instead(f, fitted.Slot)
-			d.MeanW, c.HalfW = d.MeanW-d.InsteadW, c.HalfW+half
+		if kind.InPlace && !unread {
+			was, half := instead(f, kind)
+			d.InsteadW = was * d.Used
+			d.MeanW, c.HalfW = d.MeanW-d.InsteadW, c.HalfW+half*d.Used
 		}
 		if d.HalfW > 0 {
 			c.HalfW, c.Usual = c.HalfW+d.HalfW*d.Used, c.Usual+1
@@ -187,17 +179,26 @@ func drawsOf(f *facts.All, c *facts.Charging) {
 	}
 }
 
-// instead is what the standard part in a slot drew on average, with half of its band: a swap
+// dutyOf is the share of its use for which a part draws: as its sheet says, and where nobody
+// has said when it is on, as is usual for its kind.
+func dutyOf(f *facts.All, p *parts.Part, e *parts.Electric) float64 {
+	if e.Duty.Known() {
+		return e.Duty.Base()
+	}
+	if usual := p.Usually(parts.Duty); usual.Known() && e.Use == "" && f.Plan.WiredIn(p.Slot).Use == "" {
+		return usual.Value / 100
+	}
+	return 1
+}
+
+// instead is what the standard part of a kind draws with it on, with half of its band: a swap
 // takes that off. By the bike's sheet, or as is usual for a bike that itself draws so much.
-func instead(f *facts.All, slot parts.Slot) (meanW, halfW float64) {
+func instead(f *facts.All, kind *parts.Kind) (w, half float64) {
 	b := f.Built.Bike
-	if p := b.StandardIn(slot); p != nil && parts.Draw.In(p).Known() {
+	if p := b.StandardIn(kind.Slot); p != nil && parts.Draw.In(p).Known() {
 		return parts.Draw.In(p).In("W"), 0
 	}
-	if slot != parts.Headlamp {
-		return 0, 0
-	}
-	return power.StandardLampW(b.OwnDraw.In("W"), b.Fuelling == plan.Injection)
+	return kind.Drew(b.OwnDraw.In("W"), b.Fuelling == plan.Injection)
 }
 
 // trailRPM is the lowest engine speed that the loose grounds of the trip are ridden at; of

@@ -27,7 +27,7 @@ func TestMoreDrawNeverMoreMargin(t *testing.T) {
 			if part.Electric() == nil || !b.Standard(bike).BuildStandard().Goes(part) {
 				continue
 			}
-			if part.Slot == parts.Headlamp { // it takes the standard one's off
+			if kind, _ := parts.KindOf(part.Slot); kind.InPlace { // it takes the standard one's off
 				continue
 			}
 			with := studytest.Value(t, p.With(plan.Choice{Slot: part.Slot, Part: part}), figure.ChargeMargin)

@@ -132,17 +132,23 @@ func room(r *study.Run) {
 	c.Against(wish, loaded+half < wish, loaded-half < scarce*wish || loaded < wish)
 }
 
-// hangs is how far what the plan puts under the engine hangs below it, mm, with half of the
-// band of what is usual for a plate of the rider's own of which nobody says.
+// hangs is how far what was put under the engine hangs lower than what the bike came with, mm,
+// with half of the band of what is usual for a plate that is told of and nobody has measured.
 func hangs(r *study.Run) (mm, half float64, usual int) {
-	mm = r.Built.Figure(parts.HangsBelow)
+	mm = r.Built.Figure(parts.HangsBelow) - r.Standard.Figure(parts.HangsBelow)
+	unsaid := func(p *parts.Part, sign float64) {
+		if u := p.Usually(parts.Hangs); u.Known() && p.Told() && !parts.Hangs.In(p).Known() {
+			mm, half, usual = mm+sign*u.Value, half+u.Half, usual+1
+		}
+	}
 	for i := range r.Built.Fitted {
-		p := r.Built.Fitted[i].Part
-		if !p.Own() || parts.Hangs.In(p).Known() {
+		now := &r.Built.Fitted[i]
+		was := r.Standard.Part(now.Slot)
+		if was == now.Part || !now.Slot.Has(parts.Hangs) { // the bike's clearance was taken with it on
 			continue
 		}
-		if u := p.Usually(parts.Hangs); u.Known() {
-			mm, half, usual = mm+u.Value, half+u.Half, usual+1
+		if unsaid(now.Part, 1); was != nil {
+			unsaid(was, -1)
 		}
 	}
 	return mm, half, usual

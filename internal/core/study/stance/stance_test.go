@@ -224,6 +224,25 @@ func TestEveryBikeKnowsItsSag(t *testing.T) {
 	}
 }
 
+// TestStandardPlateCameOff: the bike's clearance was taken with its own plate on, so that plate
+// takes nothing, and another takes what it hangs lower.
+func TestStandardPlateCameOff(t *testing.T) {
+	b := studytest.New(t)
+	p := b.Standard("holt-650")
+	bare := b.Facts(p).Room.StaticMM
+	plate := func(id, mm string) *parts.Part {
+		part := &parts.Part{ID: id, Slot: parts.SkidPlate, Name: "Plate"}
+		studytest.Say(t, part, "hangs", mm)
+		return part
+	}
+	p.Bike.SetStandard(*plate(parts.StandardPrefix+"skid-plate", "5"))
+	assert.InDelta(t, bare, b.Facts(p).Room.StaticMM, 1e-9)
+	assert.InDelta(t, bare-7, b.Facts(p.With(plan.Choice{Slot: parts.SkidPlate, Part: plate(parts.OwnPrefix+"plate", "12")})).Room.StaticMM, 0.1)
+	covers, usual := p.BuildStandard().Part(parts.SkidPlate).Covers()
+	assert.NotEmpty(t, covers, "it keeps the sump whole as an own one does")
+	assert.True(t, usual)
+}
+
 // TestWhatHangsBelow an own plate takes from the room under the engine; one of which nobody
 // says takes the usual 8 mm, give or take 6, and never makes the room surer.
 func TestWhatHangsBelow(t *testing.T) {

@@ -56,6 +56,47 @@ func TestOwnBikeFromABlankSheet(t *testing.T) {
 	assert.Contains(t, webtest.Gauge(gearing, "loaded-mass"), "unknown")
 }
 
+// TestWhatElseItCameWith is typed in rows, each with a sheet of its own behind it, and what a
+// place cannot have is refused beside it.
+func TestWhatElseItCameWith(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	form := webtest.Form(v.Page(path + "/sheet"))
+	for key, typed := range map[string]string{"else.0": "grips", "else_draw.0": "36", "else_mass.0": "", "else.1": "seat", "else_draw.1": "5", "else_mass.1": "4.1"} {
+		form.Set(key, typed)
+	}
+	status, body, _ := v.Post(path+"/sheet", form)
+	require.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "a seat draws nothing")
+	form.Set("else_draw.1", "")
+	status, _, header := v.Post(path+"/sheet", form)
+	require.Equal(t, http.StatusSeeOther, status)
+	saved := v.Page(header.Get("Location"))
+	kept := webtest.Form(saved)
+	assert.Equal(t, "36 W", kept.Get("else_draw.0"))
+	assert.Equal(t, "4.1 kg", kept.Get("else_mass.1"))
+
+	came := webtest.Form(v.Page(path + "/came?slot=seat"))
+	assert.Equal(t, "4.1 kg", came.Get("mass"))
+	came.Set("provides.own-seat", "yes")
+	came.Set("mass", "heavy")
+	status, body, _ = v.Post(path+"/came", came)
+	require.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, `value="heavy"`)
+	came.Set("mass", "4.3")
+	status, _, header = v.Post(path+"/came", came)
+	require.Equal(t, http.StatusSeeOther, status)
+	came = webtest.Form(v.Page(header.Get("Location")))
+	assert.Equal(t, "yes", came.Get("provides.own-seat"))
+	assert.Equal(t, "4.3 kg", webtest.Form(v.Page(path + "/sheet")).Get("else_mass.1"))
+	came.Set("gone", "on")
+	status, _, _ = v.Post(path+"/came", came)
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.NotContains(t, v.Page(path+"/sheet"), `value="4.3 kg"`)
+	status, _, _ = v.Get(path + "/came?slot=hull")
+	assert.Equal(t, http.StatusNotFound, status)
+}
+
 func TestAnotherBikeKeepsItsRemedies(t *testing.T) {
 	s := webtest.New(t)
 	v, plan := s.Demo(t)

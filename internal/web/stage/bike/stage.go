@@ -17,5 +17,6 @@ var Stage = desk.Stage{
 	Pages: []desk.Page{
 		{ID: "bike", Name: "Which bike", Routes: []desk.Route{desk.Live("/bike", bikePage)}},
 		{ID: "sheet", Name: "Its sheet", Routes: desk.Form(sheetForm)},
+		{ID: "came", Name: "What it came with", Routes: desk.Form(cameForm)},
 	},
 }

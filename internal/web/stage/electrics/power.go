@@ -99,7 +99,7 @@ func rewired(d *desk.Desk, changed *plan.Plan, change func(w *plan.Wired, is pla
 			continue
 		}
 		w := d.Plan.WiredIn(f.Slot)
-		if said := change(&w, d.Plan.Wiring(f.Slot, e), "."+string(f.Slot)); len(said) > 0 {
+		if said := change(&w, d.Plan.Wiring(f.Part, e), "."+string(f.Slot)); len(said) > 0 {
 			changed.Wired = changed.Rewired(w)
 			summary = append(summary, f.Part.Name+": "+strings.Join(said, ", "))
 		}

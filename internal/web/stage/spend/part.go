@@ -12,7 +12,6 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/entry"
-	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
@@ -40,46 +39,10 @@ type partView struct {
 	Likes                      []desk.OptionView
 	Name, Price, PartNote      desk.FieldView
 	Decisions, Sources, Places []desk.OptionView
-	Asks                       []askView
-	Guards                     bool
-	UsualGuards                string            // what such parts keep whole, in words
 	Loadouts                   []desk.OptionView // that it is fitted in; none where there is one
 	First                      *desk.FirstView   // what has its place, nil for nothing
-	Covers                     []coverRow
+	desk.DraftView
 	desk.FormState
-}
-
-// askView is a group of what the sheet asks.
-type askView struct {
-	Name     string
-	Fields   []desk.FieldView // numbers and words
-	Picks    []partPick
-	Severals []severalView
-}
-
-type partPick struct {
-	Key, Label string
-	Options    []desk.OptionView
-}
-
-type checkView struct {
-	Key, Label string
-	On         bool
-}
-
-type severalView struct {
-	Label, Help string
-	Checks      []checkView
-	Any         bool
-}
-
-// coverRow is a place that is guarded, against what and how well.
-type coverRow struct {
-	Index   int
-	Places  []desk.OptionView
-	Against []checkView
-	Stops   []desk.OptionView
-	Error   string
 }
 
 func (v partView) With(state desk.FormState) desk.FormBody {
@@ -90,25 +53,7 @@ func (v partView) With(state desk.FormState) desk.FormBody {
 // Fields lists the values of the sheet, for what changed in two places.
 func (v partView) Fields() []desk.FieldView {
 	fields := []desk.FieldView{v.Name, v.Price, v.PartNote, desk.Selected("decision", "How far decided", v.Decisions), desk.Selected("source", "Where it comes from", v.Sources), desk.Selected("place", "Sits", v.Places)}
-	for _, ask := range v.Asks {
-		fields = append(fields, ask.Fields...)
-		for _, p := range ask.Picks {
-			fields = append(fields, desk.Selected(p.Key, p.Label, p.Options))
-		}
-		for _, s := range ask.Severals {
-			for _, c := range s.Checks {
-				fields = append(fields, desk.Checked(c.Key, s.Label+" "+c.Label, c.On))
-			}
-		}
-	}
-	for _, row := range v.Covers {
-		place := desk.Selected(desk.RowKey("cover", row.Index), "Guards", row.Places)
-		fields = append(fields, place, desk.Selected(desk.RowKey("stops", row.Index), "How well", row.Stops))
-		for _, c := range row.Against {
-			fields = append(fields, desk.Checked(c.Key, c.Label, c.On))
-		}
-	}
-	return fields
+	return append(fields, v.DraftView.Fields()...)
 }
 
 var ownID = regexp.MustCompile(`^own-[a-z0-9]{8,20}$`)
@@ -216,87 +161,7 @@ func (v *partView) fill(d *desk.Desk, draft *parts.Draft, line plan.Line, typed 
 	v.Sources = desk.OptionsOf(plan.Sources(), desk.Typed(typed, "source", source), "")
 	info, _ := parts.KindOf(draft.Slot)
 	v.Places = desk.OptionsOf(spots(), desk.Typed(typed, "place", string(draft.Place)), "As usual: "+spotName(info.Place))
-	on := func(key string, kept bool) bool {
-		if typed != nil {
-			return typed.Has(key)
-		}
-		return kept
-	}
-	for _, ask := range draft.Asks() {
-		v.Asks = append(v.Asks, askOf(d, ask, on, typed, errs))
-	}
-	kept := draft.Covers()
-	if v.Guards = kept != nil; !v.Guards {
-		return
-	}
-	covers := *kept
-	v.UsualGuards = usualGuards(draft.Slot)
-	for i := range desk.RowsOf(typed, "cover", len(covers)) {
-		var c parts.Cover
-		if i < len(covers) {
-			c = covers[i]
-		}
-		row := coverRow{
-			Index: i, Error: errs[desk.RowKey("stops", i)], Stops: strengths(desk.Typed(typed, desk.RowKey("stops", i), c.Stops.String())),
-			Places: desk.OptionsOf(parts.Vulnerable(), desk.Typed(typed, desk.RowKey("cover", i), string(c.Place)), "Nothing more"),
-		}
-		for _, h := range parts.Hazards() {
-			key := desk.RowKey("against."+h.Value, i)
-			kept := slices.ContainsFunc(c.Against, func(a guard.Hazard) bool { return string(a) == h.Value })
-			row.Against = append(row.Against, checkView{key, h.Name, on(key, kept)})
-		}
-		v.Covers = append(v.Covers, row)
-	}
-}
-
-// strengths are how well a guard stops what it is against, in words; a share that is none of
-// them stays as it was said.
-func strengths(now string) []desk.OptionView {
-	var list []entry.Option
-	for _, s := range parts.Strengths() {
-		list = append(list, entry.Option{Value: strconv.Itoa(s.Percent) + " %", Name: s.Word})
-	}
-	if now != "" && !entry.Among(list, now) {
-		list = append(list, entry.Option{Value: now, Name: now + " of it"})
-	}
-	return desk.OptionsOf(list, now, "how well?")
-}
-
-// usualGuards names the places that a guard of one's own keeps whole while nobody says.
-func usualGuards(slot parts.Slot) string {
-	var names []string
-	for _, c := range parts.UsualCovers(slot) {
-		info, _ := guard.PlaceOf(c.Place)
-		if name := strings.ToLower(info.Name); !slices.Contains(names, name) {
-			names = append(names, name)
-		}
-	}
-	return strings.Join(names, ", ")
-}
-
-// askOf shows one group.
-func askOf(d *desk.Desk, ask parts.Asked, on func(key string, kept bool) bool, typed url.Values, errs desk.FormErrors) askView {
-	v := askView{Name: ask.Name}
-	for _, p := range ask.Picks {
-		v.Picks = append(v.Picks, partPick{p.Key, p.Label, desk.OptionsOf(p.Options, desk.Typed(typed, p.Key, p.Get()), cmp.Or(p.Unsaid, "Not said"))})
-	}
-	for _, t := range ask.Texts {
-		v.Fields = append(v.Fields, desk.FieldView{Key: t.Key, Label: t.Label, Help: t.Help, Value: desk.Typed(typed, t.Key, *t.Words)})
-	}
-	for _, f := range ask.Fields {
-		v.Fields = append(v.Fields, desk.FieldOf(d.Units, f, typed, errs))
-	}
-	for _, s := range ask.Severals {
-		shown := severalView{Label: s.Label, Help: s.Help}
-		have := s.Get()
-		for _, o := range s.Options {
-			key := s.Key + "." + o.Value
-			c := checkView{key, o.Name, on(key, slices.Contains(have, o.Value))}
-			shown.Checks, shown.Any = append(shown.Checks, c), shown.Any || c.On
-		}
-		v.Severals = append(v.Severals, shown)
-	}
-	return v
+	v.DraftView = d.DraftOf(draft, typed, errs)
 }
 
 func spots() []entry.Option {
@@ -334,12 +199,7 @@ func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 	} else if draft.Price.Known() && draft.Price.Minor() < 0 {
 		errs["price"] = "is below zero"
 	}
-	for _, ask := range draft.Asks() {
-		readAsk(d, ask, form, errs)
-	}
-	if covers := draft.Covers(); covers != nil {
-		*covers = readCovers(d, form, errs)
-	}
+	d.ReadDraft(draft, form, errs)
 	part := draft.Done()
 	choice := choiceOf(part, form)
 	if _, err := d.Plan.Loadout(choice.Loadout); choice.Loadout != "" && err != nil {
@@ -369,56 +229,6 @@ func choiceOf(part *parts.Part, form url.Values) plan.Choice {
 	return plan.Choice{
 		Slot: part.Slot, Part: part, Loadout: form.Get("loadout_only"), Decision: plan.Decision(form.Get("decision")), First: desk.FirstOf(form),
 	}
-}
-
-// readAsk reads one group into the sheet.
-func readAsk(d *desk.Desk, ask parts.Asked, form url.Values, errs desk.FormErrors) {
-	desk.Enter(d.Units, ask.Fields, form, errs)
-	for _, p := range ask.Picks {
-		p.Set(form.Get(p.Key))
-	}
-	for _, t := range ask.Texts {
-		*t.Words = strings.TrimSpace(form.Get(t.Key))
-	}
-	for _, s := range ask.Severals {
-		var have []string
-		for _, o := range s.Options {
-			if form.Has(s.Key + "." + o.Value) {
-				have = append(have, o.Value)
-			}
-		}
-		s.Set(have)
-	}
-}
-
-// readCovers reads the rows of what a part guards.
-func readCovers(d *desk.Desk, form url.Values, errs desk.FormErrors) []parts.Cover {
-	var list []parts.Cover
-	for i := range desk.RowsOf(form, "cover", 0) {
-		c := parts.Cover{Place: guard.Place(form.Get(desk.RowKey("cover", i)))}
-		if c.Place == "" {
-			continue
-		}
-		for _, h := range parts.Hazards() {
-			if form.Has(desk.RowKey("against."+h.Value, i)) {
-				c.Against = append(c.Against, guard.Hazard(h.Value))
-			}
-		}
-		key := desk.RowKey("stops", i)
-		err := d.Units.Enter(&c.Stops, form.Get(key), "%")
-		switch {
-		case err != nil:
-			errs[key] = err.Error()
-		case !c.Stops.Known():
-			errs[key] = "say how well it stops that"
-		case len(c.Against) == 0:
-			errs[key] = "say against what"
-		case !(c.Stops.Base() >= 0 && c.Stops.Base() <= 1):
-			errs[key] = c.Stops.String() + " is outside 0–100 %"
-		}
-		list = append(list, c)
-	}
-	return list
 }
 
 // showPart lays a part on the bench as if it were on the bike, whatever is decided.
