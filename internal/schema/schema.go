@@ -95,6 +95,7 @@ var ownTexts = map[reflect.Type]object{
 	reflect.TypeFor[tyre.Size]():        {"type": "string", "minLength": 1, "examples": []string{"140/80-18 M/C 70R TT"}},
 	reflect.TypeFor[track.Node]():       {"type": "array", "minItems": 5, "maxItems": 5, "items": object{"type": "number"}},
 	reflect.TypeFor[plan.Channel]():     {"type": "string", "pattern": fmt.Sprintf("^(|%s|[1-9]|1[0-%d])$", plan.OwnFuse, parts.MaxChannels-10)},
+	reflect.TypeFor[plan.End]():         {"type": "string", "pattern": `^(part|bike|at):[a-z0-9][a-z0-9-]{0,63}$`},
 	reflect.TypeFor[parts.Properties](): {"type": "object"}, // by the kind of part
 	reflect.TypeFor[logbook.Content]():  {"type": "object"}, // by the kind of reading
 	reflect.TypeFor[entry.Said]():       {"type": "boolean"},

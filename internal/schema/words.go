@@ -41,6 +41,7 @@ var closedLists = map[reflect.Type]func() []string{
 	reflect.TypeFor[plan.Side]():          func() []string { return values(plan.Sides()) },
 	reflect.TypeFor[plan.When]():          func() []string { return values(plan.Whens()) },
 	reflect.TypeFor[plan.BoxPlace]():      func() []string { return orNone(values(plan.BoxPlaces())) },
+	reflect.TypeFor[plan.Meeting]():       func() []string { return values(plan.Meetings()) },
 	reflect.TypeFor[plan.Certainty]():     func() []string { return values(plan.Certainties()) },
 	reflect.TypeFor[parts.Slot]():         func() []string { return each(parts.Kinds(), func(k parts.Kind) string { return string(k.Slot) }) },
 	reflect.TypeFor[parts.Feed]():         func() []string { return orNone(values(parts.Feeds())) },

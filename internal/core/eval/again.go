@@ -56,7 +56,7 @@ func touched(before, after *facts.All) facts.Set {
 	note(looked, facts.InLooked)
 	note(was.Route == now.Route && shared(was.Group, now.Group) && shared(was.Reports, now.Reports), facts.InWay)
 	note(shared(was.Readings, now.Readings), facts.InLog)
-	note(was.BoxSits == now.BoxSits && shared(was.Wired, now.Wired) && shared(was.Seen, now.Seen) && shared(was.Trials, now.Trials), facts.InRest)
+	note(was.BoxSits == now.BoxSits && shared(was.Wired, now.Wired) && shared(was.Seen, now.Seen) && shared(was.Trials, now.Trials) && shared(was.Touches, now.Touches), facts.InRest)
 	return set
 }
 

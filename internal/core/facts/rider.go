@@ -7,6 +7,7 @@ type Contact struct {
 	SeatedHours, StandingHours float64 // a day
 	SeatHours                  float64 // that the seat does
 	KneeDegrees                float64
+	PegLeanDeg, PegSoonerDeg   float64 // at which a peg touches; than with the standard ones
 	BarShortMM, BarRiseMM      float64 // for standing; over standard
 	CableSlackMM               float64
 }

@@ -62,6 +62,7 @@ var (
 	SeatedHours        = beside("seated-hours", "Seated a day", "h", 1, Contact)
 	SeatHours          = beside("seat-hours", "The seat does", "h", 1, Contact)
 	Knee               = beside("knee", "Knee, seated", "°", 1, Contact)
+	PegLean            = beside("peg-lean", "Pegs touch down at", "°", 0, Contact)
 	BarShort           = beside("bar-short", "Bars too low to stand by", "mm", 0, Contact)
 	FreeFront          = beside("free-front", "Front free sag", "mm", 0, Stance)
 	FreeRear           = beside("free-rear", "Rear free sag", "mm", 0, Stance)

@@ -20,6 +20,7 @@ const (
 	CableSlack  Figure = "cable-slack-mm"  // more than the standard ones'
 	SeatRise    Figure = "seat-rise-mm"
 	PegDrop     Figure = "peg-drop-mm"
+	PegOut      Figure = "peg-out-mm" // each, from the middle of the bike
 	SeatHours   Figure = "seat-hours" // a day, until it hurts
 	Shelter     Figure = "shelter-percent"
 
@@ -52,7 +53,7 @@ type FigureInfo struct {
 var figures = [...]FigureInfo{
 	{Figure: FrontTeeth}, {Figure: RearTeeth}, {Figure: ChainLinks},
 	{StandLength, "mm", -300, 300, true}, {BarRise, "mm", -300, 300, true}, {BarBack, "mm", -300, 300, true}, {CableSlack, "mm", -300, 300, true},
-	{SeatRise, "mm", -300, 300, true}, {PegDrop, "mm", -300, 300, true},
+	{SeatRise, "mm", -300, 300, true}, {PegDrop, "mm", -300, 300, true}, {PegOut, "mm", -100, 100, true},
 	{Figure: SeatHours}, {Figure: Shelter},
 	{SeatWidth, "mm", -300, 300, true}, {ForkLength, "mm", -300, 300, true}, {ForkTravel, "mm", -300, 300, true}, {ShockLength, "mm", -300, 300, true},
 	{LinkRise, "mm", -300, 300, true}, {RearTravel, "mm", -300, 300, true},

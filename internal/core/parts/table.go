@@ -28,7 +28,7 @@ var wheels = []Kind{
 	{Slot: Chain, Name: "Chain", Place: load.RearWheel, Weighs: kg(1.7, 0.3), Hours: 0.6, Takes: Tools, Asks: asks(ChainPitches.Moving(ChainLinks, Set)), Found: ChainPitches.Key},
 	{Slot: ChainSlider, Name: "Chain slider", Place: load.RearWheel, Weighs: kg(0.2, 0.12), Hours: 1.5, Takes: Tools},
 	{Slot: Speedometer, Name: "Speedometer", Place: load.FrontRack, Weighs: kg(0.3, 0.2), Hours: 0.8, Takes: Press},
-	{Slot: SideStand, Name: "Side stand", Place: load.Engine, Weighs: kg(0.9, 0.4), Hours: 0.5, Takes: Tools, Asks: asks(Sole.Moving(StandFoot, Set), StandLonger), Found: Sole.Key},
+	{Slot: SideStand, Name: "Side stand", Place: load.Engine, Weighs: kg(0.9, 0.4), Comes: true, Hours: 0.5, Takes: Tools, Asks: asks(Sole.Moving(StandFoot, Set), StandLonger), Found: Sole.Key},
 }
 
 // What keeps something whole.
@@ -61,7 +61,7 @@ var contact = []Kind{
 	{Slot: Mirrors, Name: "Mirrors", Place: load.FrontRack, Weighs: kg(0.6, 0.3), Comes: true, Hours: 0.2},
 	{Slot: Windscreen, Name: "Screen", Place: load.FrontRack, Weighs: kg(1, 0.7), Hours: 0.7, Takes: Tools, Asks: asks(Shelters.Moving(Shelter, Add))},
 	{Slot: Seat, Name: "Seat", Place: load.Rider, Weighs: kg(3.5, 1.5), Comes: true, Hours: 0.1, Asks: asks(Comfort.Moving(SeatHours, Set), SeatUp, SeatWider), Found: SeatUp.Key},
-	{Slot: Pegs, Name: "Foot pegs", Place: load.Engine, Weighs: kg(0.8, 0.35), Comes: true, Hours: 0.5, Takes: Tools, Asks: asks(PegsDown), Found: PegsDown.Key},
+	{Slot: Pegs, Name: "Foot pegs", Place: load.Engine, Weighs: kg(0.8, 0.35), Comes: true, Hours: 0.5, Takes: Tools, Asks: asks(PegsDown, PegsOut), Found: PegsDown.Key},
 	{Slot: ShiftLever, Name: "Shift lever", Place: load.Engine, Weighs: kg(0.2, 0.1), Comes: true, Hours: 0.2, Takes: Tools},
 	{Slot: BrakePedal, Name: "Brake pedal", Place: load.Engine, Weighs: kg(0.3, 0.12), Comes: true, Hours: 0.4, Takes: Tools},
 	{Slot: KneeGrip, Name: "Knee and calf grip", Place: load.Tank, Weighs: kg(0.25, 0.15), Hours: 0.3, AtOnce: 2},

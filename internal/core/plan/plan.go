@@ -55,6 +55,7 @@ type Plan struct {
 	// the revisions of a plan in the house.
 	Readings []logbook.Reading `json:"readings,omitempty"`
 
+	Touches      []Touch       `json:"touches,omitempty"` // what is in each other's way
 	Baseline     Inspection    `json:"baseline,omitzero"`
 	Risk         Risk          `json:"risk,omitempty"`
 	Rates        []Rate        `json:"rates,omitempty"`

@@ -41,6 +41,7 @@ func (p *Plan) Validate() []entry.Problem {
 	p.Route.validate(v)
 	p.validateOthers(v)
 	logbook.Validate(v, "readings", p.Readings)
+	p.validateTouches(v)
 	p.Baseline.validate(v)
 	p.Risk.validate(v)
 	p.validateRates(v)

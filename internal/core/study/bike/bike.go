@@ -15,6 +15,8 @@ var rules = []study.Rule{
 	{ID: "heavy-for-the-ground", Stage: figure.Bike, Reads: facts.Bike | facts.InBrief, Judge: heavyForGround},
 	{ID: "light-for-the-road", Stage: figure.Bike, Reads: facts.Bike | facts.InBrief | facts.DriveGroup, Judge: lightForRoad},
 	{ID: "part-does-not-fit", Stage: figure.Bike, Reads: facts.InParts | facts.InTags, Judge: doesNotFit},
+	{ID: "cannot-be-together", Stage: figure.Bike, Reads: facts.Bike | facts.InParts | facts.InRest, Judge: cannotBeTogether},
+	{ID: "in-the-way", Stage: figure.Bike, Reads: facts.Bike | facts.InParts | facts.InRest, Judge: inTheWay},
 	{ID: "fitment-unknown", Stage: figure.Bike, Reads: facts.InParts | facts.InTags, Judge: fitmentUnknown},
 	{ID: "another-year", Stage: figure.Bike, Reads: facts.Bike | facts.InParts, Judge: anotherYear},
 	{ID: "fits-with-work", Stage: figure.Bike, Reads: facts.InParts, Judge: fitsWithWork},

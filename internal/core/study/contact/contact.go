@@ -17,7 +17,7 @@ var Study = study.Study{
 	Steps: []study.Step{
 		{
 			Name: "contact", Needs: facts.Bike | facts.InBrief | facts.InFigures, Gives: facts.ContactGroup, Run: touch,
-			Figures: []figure.ID{figure.RideHours, figure.SeatedHours, figure.SeatHours, figure.Knee, figure.BarShort},
+			Figures: []figure.ID{figure.RideHours, figure.SeatedHours, figure.SeatHours, figure.Knee, figure.PegLean, figure.BarShort},
 		},
 	},
 	Rules: rules,
@@ -42,7 +42,7 @@ var rules = []study.Rule{
 	{ID: "shaken-phone", Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: shakenPhone},
 	{ID: "live-socket", Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: liveSocket},
 	{ID: "glued-grips", Stage: figure.Contact, Reads: facts.Bike | facts.InContact | facts.InTags, Judge: gluedGrips},
-	{ID: "pegs-drag", Stage: figure.Contact, Reads: facts.InBrief | facts.InContact, Judge: pegsDrag},
+	{ID: "pegs-drag", Stage: figure.Contact, Reads: facts.InBrief | facts.InContact | facts.ContactGroup, Judge: pegsDrag},
 	{ID: "boots-and-levers", Stage: figure.Contact, Reads: facts.InBrief | facts.InContact, Judge: bootsAndLevers},
 	{ID: "tower-and-bars", Stage: figure.Contact, Reads: facts.Bike | facts.InTags | facts.ContactGroup, Judge: towerAndBars},
 }
@@ -66,6 +66,7 @@ func touch(r *study.Run) {
 	seated(r)
 	seatHours(r)
 	knee(r)
+	pegLean(r)
 	standing(r)
 }
 
@@ -135,6 +136,28 @@ func knee(r *study.Run) {
 	c.Is(angle)
 	if c.Sheet != nil {
 		c.Sheet.Step(fit.KneeFormula, study.Computed("knee", angle, "°"), leg, study.Computed("seat over the pegs", over, "mm"), seat, peg)
+	}
+	c.Plain()
+}
+
+// pegLean is the lean at which the pegs touch the ground, and how much earlier that is than
+// with the standard ones.
+func pegLean(r *study.Run) {
+	c := r.Figure(figure.PegLean)
+	b := r.Built.Bike
+	peg := c.Bike("peg_height", "foot pegs", "mm", &b.PegHeight)
+	down, out := r.Built.Figure(parts.PegDrop), r.Built.Figure(parts.PegOut)
+	lean := func(down, out, off float64) float64 {
+		return fit.TouchDeg(peg.Number-fit.UsualSinkMM-down, fit.UsualPegOutMM+off+out)
+	}
+	now := lean(down, out, 0)
+	r.Contact.PegLeanDeg, r.Contact.PegSoonerDeg = now, lean(0, 0, 0)-now
+	c.Is(now)
+	c.Usual = max(c.Usual, 2)
+	c.Band(lean(down, out, fit.UsualPegHalfMM), lean(down, out, -fit.UsualPegHalfMM))
+	if c.Sheet != nil {
+		c.Sheet.Step(fit.TouchFormula, study.Computed("pegs touch down at", now, "°"), peg, sheet.Value{Name: "sinks in a bend by", Number: fit.UsualSinkMM, Unit: "mm", Origin: sheet.Memory},
+			study.Computed("lower by", down, "mm"), sheet.Value{Name: "a peg's end from the middle of the bike", Number: fit.UsualPegOutMM, Unit: "mm", Origin: sheet.Memory}, study.Computed("further out by", out, "mm"))
 	}
 	c.Plain()
 }

@@ -7,6 +7,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/studytest"
@@ -116,4 +117,27 @@ func TestWhatIsFittedIsFitted(t *testing.T) {
 	p := own()
 	p.Lines[len(p.Lines)-1].Decision = plan.OnTheBike
 	assert.NotContains(t, b.Findings(p), "glued-grips")
+}
+
+// TestPegsAndLean: lower or longer pegs touch sooner, higher or shorter ones later, and only
+// sooner is spoken of.
+func TestPegsAndLean(t *testing.T) {
+	b := studytest.New(t)
+	pegs := func(down, out string) *plan.Plan {
+		p := b.Changing("holt-650", studytest.Paved(t))()
+		part := &parts.Part{ID: parts.OwnPrefix + "pegs", Slot: parts.Pegs, Name: "Pegs"}
+		studytest.Say(t, part, "peg_drop", down)
+		studytest.Say(t, part, "peg_out", out)
+		return p.With(plan.Choice{Slot: parts.Pegs, Part: part})
+	}
+	bare := studytest.Value(t, b.Standard("holt-650"), figure.PegLean)
+	for _, c := range []struct {
+		down, out string
+		sooner    bool
+	}{{"20", "0", true}, {"0", "15", true}, {"-20", "0", false}, {"0", "-15", false}} {
+		p := pegs(c.down, c.out)
+		assert.Equal(t, c.sooner, studytest.Value(t, p, figure.PegLean) < bare, c)
+		_, speaks := b.Findings(p)["pegs-drag"]
+		assert.Equal(t, c.sooner, speaks, c)
+	}
 }

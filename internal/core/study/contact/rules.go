@@ -200,18 +200,27 @@ func gluedGrips(f *facts.All) (study.Finding, bool) {
 	})
 }
 
+// soonerDeg is from how much less lean pegs that touch down are worth a word [memory].
+const soonerDeg = 1.0
+
 func pegsDrag(f *facts.All) (study.Finding, bool) {
 	p := f.Built.Part(parts.Pegs)
 	road := f.Plan.Brief.Mix().Road()
-	if p == nil || !(p.Adds(parts.PegDrop) > 0) || !(road > dragsFromRoad) {
+	sooner := f.Contact.PegSoonerDeg
+	blind := math.IsNaN(sooner) && p != nil && p.Adds(parts.PegDrop)+p.Adds(parts.PegOut) > 0
+	if !(sooner > soonerDeg) && !blind || !(road > dragsFromRoad) {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {
-		return study.Words{
-			What: study.Say("Lower pegs on a trip that is %.0f %% road: they touch down earlier in bends.", 100*road),
+		words := study.Words{
+			What: study.Say("The pegs touch down %.0f° earlier in bends than the standard ones, at about %.0f°; the trip is %.0f %% road.", sooner, f.Contact.PegLeanDeg, 100*road),
 			Why:  "Wide low ones drag on tarmac, and catch in ruts.",
 			Do:   "Know the lean at which they touch; leave room in fast bends.",
 		}
+		if blind {
+			words.What = study.Say("Lower or longer pegs on a trip that is %.0f %% road: they touch down earlier in bends.", 100*road)
+		}
+		return words
 	})
 }
 

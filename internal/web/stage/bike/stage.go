@@ -18,5 +18,6 @@ var Stage = desk.Stage{
 		{ID: "bike", Name: "Which bike", Routes: []desk.Route{desk.Live("/bike", bikePage)}},
 		{ID: "sheet", Name: "Its sheet", Routes: desk.Form(sheetForm)},
 		{ID: "came", Name: "What it came with", Routes: desk.Form(cameForm)},
+		{ID: "touches", Name: "What touches", Routes: desk.Form(touchesForm)},
 	},
 }

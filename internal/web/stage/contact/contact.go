@@ -39,7 +39,7 @@ var contactSlots = map[string][]parts.Slot{
 // contactColumns are what the parts of a slot are compared by.
 var contactColumns = map[parts.Slot][]desk.Column{
 	parts.Seat:      {desk.Moves("Reach", "seat-reach"), desk.Moves("Knee", "knee"), desk.Becomes("Does", "seat-hours")},
-	parts.Pegs:      {desk.Moves("Knee", "knee"), desk.Becomes("Bars low by", "bar-short")},
+	parts.Pegs:      {desk.Moves("Knee", "knee"), desk.Becomes("Bars low by", "bar-short"), desk.Becomes("Touch at", "peg-lean")},
 	parts.Risers:    {desk.Becomes("Bars low by", "bar-short")},
 	parts.Handlebar: {desk.Becomes("Bars low by", "bar-short")},
 }
@@ -71,7 +71,7 @@ func contactPoints(d *desk.Desk, v *contactView, page string, tried desk.Laid) e
 		postures = append(postures, posture(d, after, draw.Tried))
 	}
 	v.Drawing = draw.RiderOn(desk.Silhouette(d.Plan.Bike, d.Report), postures...)
-	v.Working = d.Gauges(after, page, tried, "seat-reach", "knee", "bar-short", "seated-hours", "seat-hours")
+	v.Working = d.Gauges(after, page, tried, "seat-reach", "knee", "bar-short", "peg-lean", "seated-hours", "seat-hours")
 	for _, g := range v.Working {
 		for _, missing := range g.Missing {
 			if !slices.Contains(v.Asks, missing.Name) {
