@@ -27,6 +27,7 @@ type Bag struct {
 	XMM, ZMM  float64
 	Side      int  // −1 left, 1 right, 0 in the middle
 	Handy     bool // opened without unloading: daily things belong there
+	left      bool // not a bag at all: what goes nowhere
 }
 
 // How much each wish weighs, against lifting a kilogram by a metre [memory].
@@ -35,11 +36,16 @@ const (
 	unevenWeight  = 0.5  // a kilogram more on one side
 	unhandyWeight = 0.15 // a daily kilogram in a bag that is opened seldom
 	anewWeight    = 0.05 // a thing out of the bag that it lies in, where the rider looks for it
+	leftWeight    = 1000 // a kilogram that goes nowhere: above all others
+	leftEach      = 1    // a thing that goes nowhere
 )
 
 // of is what one item costs in one bag, its side left out.
 func of(it Item, bags []Bag, into int) float64 {
 	b := bags[into]
+	if b.left {
+		return leftWeight*it.MassKg + leftEach
+	}
 	cost := it.MassKg * (b.ZMM + behindWeight*max(0, -b.XMM)) / 1000
 	if it.Daily && !b.Handy {
 		cost += unhandyWeight * it.MassKg
@@ -132,6 +138,59 @@ func Pack(items []Item, bags []Bag) Packing {
 		p.Gap = max(0, s.best-s.floor[0])
 	}
 	return p
+}
+
+// most packs as much as goes in, by mass: what does not is in no bag, −1.
+func most(items []Item, bags []Bag) []int {
+	nowhere := len(bags)
+	p := Pack(items, append(slices.Clone(bags), Bag{CarriesKg: math.Inf(1), HoldsL: math.Inf(1), left: true}))
+	for i := range p.Into {
+		if p.Into[i] == nowhere {
+			p.Into[i] = -1
+		}
+	}
+	return p.Into
+}
+
+// InTurn packs as much as goes in where not everything does: of the first so many items, and
+// then of the others into the room that is left; what goes in is then packed as well as it can
+// be. It is always OK; its gap is not known.
+func InTurn(items []Item, bags []Bag, first int) Packing {
+	p := Packing{Into: most(items[:first], bags), OK: true}
+	room := slices.Clone(bags)
+	for i, b := range p.Into {
+		if b >= 0 {
+			room[b].CarriesKg -= items[i].MassKg
+			room[b].HoldsL -= items[i].Litres
+		}
+	}
+	p.Into = append(p.Into, most(items[first:], room)...)
+	var inside []Item
+	var at []int
+	for i, b := range p.Into {
+		if b >= 0 {
+			inside, at = append(inside, items[i]), append(at, i)
+		}
+	}
+	if best := Pack(inside, bags); best.OK {
+		for k, i := range at {
+			p.Into[i] = best.Into[k]
+		}
+	}
+	p.Cost = Cost(items, bags, p.Into)
+	return p
+}
+
+// Short is how much a bag lacks for one more thing beside what is packed, kg and litres, 0 for
+// nothing.
+func Short(it Item, bag int, items []Item, bags []Bag, into []int) (kg, litres float64) {
+	kg, litres = it.MassKg-bags[bag].CarriesKg, it.Litres-bags[bag].HoldsL
+	for i, b := range into {
+		if b == bag {
+			kg, litres = kg+items[i].MassKg, litres+items[i].Litres
+		}
+	}
+	return max(0, kg), max(0, litres)
 }
 
 type search struct {

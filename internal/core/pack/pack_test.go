@@ -140,6 +140,72 @@ func TestAgainstGlpsol(t *testing.T) {
 	t.Logf("%d packings: %v here, %v by glpsol with its start each time: %.0f times", solved, own, theirs, float64(theirs)/float64(own))
 }
 
+// leftModel is how little has to stay out, as a mixed-integer program: 1000 a kilogram and 1 a
+// thing.
+func leftModel(items []pack.Item, bags []pack.Bag) string {
+	var b strings.Builder
+	b.WriteString("Minimize\n obj: ")
+	for i, it := range items {
+		fmt.Fprintf(&b, " + %.9f y%d\n", 1000*it.MassKg+1, i)
+	}
+	b.WriteString("Subject To\n")
+	for i := range items {
+		for j := range bags {
+			fmt.Fprintf(&b, " + x%d_%d", i, j)
+		}
+		fmt.Fprintf(&b, " + y%d = 1\n", i)
+	}
+	for j, bag := range bags {
+		for i, it := range items {
+			fmt.Fprintf(&b, " + %.9f x%d_%d", it.MassKg, i, j)
+		}
+		fmt.Fprintf(&b, " <= %.9f\n", bag.CarriesKg)
+		for i, it := range items {
+			fmt.Fprintf(&b, " + %.9f x%d_%d", it.Litres, i, j)
+		}
+		fmt.Fprintf(&b, " <= %.9f\n", bag.HoldsL)
+	}
+	b.WriteString("Binary\n")
+	for i := range items {
+		for j := range bags {
+			fmt.Fprintf(&b, " x%d_%d", i, j)
+		}
+		fmt.Fprintf(&b, " y%d\n", i)
+	}
+	return b.String() + "End\n"
+}
+
+// TestWhatStaysOut is as little as glpsol finds, by mass, and the rest breaks no limit.
+func TestWhatStaysOut(t *testing.T) {
+	random := rand.New(rand.NewPCG(3, 5))
+	folder := t.TempDir()
+	solver := referee.Program(t, "glpsol", "glpk-utils")
+	for n := range 40 {
+		items, places := things(random, 6+n%7), bags(random)
+		for i := range items { // more than goes in
+			items[i].MassKg, items[i].Litres = 3*items[i].MassKg, 3*items[i].Litres
+		}
+		p := pack.InTurn(items, places, len(items))
+		require.True(t, p.OK)
+		require.True(t, pack.Fits(items, places, p.Into))
+		left := 0.0
+		for i, b := range p.Into {
+			if b < 0 {
+				left += 1000*items[i].MassKg + 1
+			}
+		}
+		path, answer := filepath.Join(folder, "left.lp"), filepath.Join(folder, "left.out")
+		require.NoError(t, os.WriteFile(path, []byte(leftModel(items, places)), 0o600))
+		out, err := exec.Command(solver, "--lp", path, "-o", answer).CombinedOutput()
+		require.NoError(t, err, string(out))
+		text, err := os.ReadFile(answer)
+		require.NoError(t, err)
+		want, err := strconv.ParseFloat(regexp.MustCompile(`Objective:\s+obj = ([0-9.e+-]+)`).FindStringSubmatch(string(text))[1], 64)
+		require.NoError(t, err)
+		assert.InDelta(t, want, left, 1e-6*max(1, want), "%v %v", items, places)
+	}
+}
+
 // manyThings are 120 small ones for four big bags.
 func manyThings() ([]pack.Item, []pack.Bag) {
 	random := rand.New(rand.NewPCG(1, 9))

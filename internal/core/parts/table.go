@@ -28,7 +28,7 @@ var wheels = []Kind{
 	{Slot: Chain, Name: "Chain", Place: load.RearWheel, Weighs: kg(1.7, 0.3), Hours: 0.6, Takes: Tools, Asks: asks(ChainPitches.Moving(ChainLinks, Set)), Found: ChainPitches.Key},
 	{Slot: ChainSlider, Name: "Chain slider", Place: load.RearWheel, Weighs: kg(0.2, 0.12), Hours: 1.5, Takes: Tools},
 	{Slot: Speedometer, Name: "Speedometer", Place: load.FrontRack, Weighs: kg(0.3, 0.2), Hours: 0.8, Takes: Press},
-	{Slot: SideStand, Name: "Side stand", Place: load.Engine, Weighs: kg(0.9, 0.4), Comes: true, Hours: 0.5, Takes: Tools, Asks: asks(Sole.Moving(StandFoot, Set), StandLonger), Found: Sole.Key},
+	{Slot: SideStand, Name: "Side stand", Place: load.Engine, Weighs: kg(0.9, 0.4), Hours: 0.5, Takes: Tools, Asks: asks(Sole.Moving(StandFoot, Set), StandLonger), Found: Sole.Key},
 }
 
 // What keeps something whole.

@@ -67,7 +67,7 @@ func TouchPlaces() []entry.Option {
 	return []entry.Option{
 		place("heels", "your heels"), place("shins", "your shins"), place("knees", "your knees"), place("hands", "your hands"), place("passenger", "your passenger"),
 		place("frame", "the frame"), place("swingarm", "the swingarm"), place("rear-wheel", "the rear wheel"), place("front-wheel", "the front wheel"), place("fork", "the fork legs"),
-		place("radiator", "the cooler"), place("dash", "the instruments"), place("loom", "cables and wires"), place("key", "the key, a lock"),
+		place("side-stand", "the side stand"), place("radiator", "the cooler"), place("dash", "the instruments"), place("loom", "cables and wires"), place("key", "the key, a lock"),
 	}
 }
 
@@ -142,7 +142,7 @@ type usualTouch struct {
 }
 
 var usualTouches = []usualTouch{
-	{parts.SideStand, parts.ShiftLever, "", "the stand's lug and the lever, stand up"},
+	{parts.ShiftLever, "", "side-stand", "the stand's lug and the lever, stand up"},
 	{parts.CentreStand, parts.BrakePedal, "", "the stand's arm under the pedal"},
 	{parts.HandGuards, parts.Handlebar, "", "the clamp in the bar's end and its bend; levers inside the guard"},
 	{parts.HandGuards, parts.Levers, "", "lever tips inside the guard, pulled in and not"},

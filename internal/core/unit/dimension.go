@@ -74,6 +74,7 @@ var massUnits = []Unit{
 	{"kg", 1, nil, false},
 	{"g", 0.001, nil, false},
 	{"lb", pound, []string{"lbs", "pound", "pounds"}, false},
+	{"oz", pound / 16, []string{"ounce", "ounces"}, false},
 	{"st", 14 * pound, []string{"stone"}, false},
 }
 
@@ -109,7 +110,7 @@ func (volume) example() string { return "14.5 L" }
 func (volume) units() []Unit   { return volumeUnits }
 
 var volumeUnits = []Unit{
-	{"L", 0.001, []string{"litre", "litres"}, false},
+	{"L", 0.001, []string{"litre", "litres", "liter", "liters"}, false},
 	{"mL", 1e-6, []string{"cc", "cm3", "cm³"}, false},
 	{"US gal", usGallon, []string{"gal", "gallon", "gallons"}, false},
 	{"UK gal", ukGallon, []string{"imp gal"}, false},

@@ -62,9 +62,28 @@ func number(known bool, v float64) string {
 	return strconv.FormatFloat(v, 'f', -1, 64)
 }
 
+// Bags are the slots of the bags that are on the bike, by the names that their rider calls
+// them.
+type Bags map[string]parts.Slot
+
+// named finds the one bag whose name is text, or the only one whose name has it in it.
+func (b Bags) named(text string) (slot parts.Slot, ok bool) {
+	for name, s := range b {
+		switch name = strings.ToLower(name); {
+		case name == text:
+			return s, true
+		case strings.Contains(name, text) && ok:
+			return "", false
+		case strings.Contains(name, text):
+			slot, ok = s, true
+		}
+	}
+	return slot, ok
+}
+
 // Read reads a list. The error is of the file as a whole; what is wrong with a row is
 // in the row. A place or bag that is not named is behind the seat.
-func Read(text []byte) ([]Row, error) {
+func Read(text []byte, bags Bags) ([]Row, error) {
 	t, err := table.Read(text, columns, "item", "mass")
 	if err != nil {
 		return nil, err
@@ -73,13 +92,13 @@ func Read(text []byte) ([]Row, error) {
 	for i, r := range t.Rows {
 		rows[i] = Row{Line: r.Line, Text: r.Text, Err: r.Err}
 		if r.Err == nil {
-			rows[i].Load, rows[i].Err = parse(r.Cells, t.Units)
+			rows[i].Load, rows[i].Err = parse(r.Cells, t.Units, bags)
 		}
 	}
 	return rows, nil
 }
 
-func parse(cells, units map[string]string) (plan.Load, error) {
+func parse(cells, units map[string]string, bags Bags) (plan.Load, error) {
 	l := plan.Load{Name: cells["item"], Place: load.Tail, Side: plan.Side(strings.ToLower(cells["side"])), When: plan.When(strings.ToLower(cells["when"]))}
 	if l.When == "always" {
 		l.When = plan.Always
@@ -106,20 +125,26 @@ func parse(cells, units map[string]string) (plan.Load, error) {
 		}
 	}
 	if where := strings.ToLower(cells["where"]); where != "" {
-		if err := put(&l, where); err != nil {
+		if err := put(&l, where, bags); err != nil {
 			return l, err
 		}
 	}
+	return l, valid(l)
+}
+
+// valid is what a plan would refuse of a load.
+func valid(l plan.Load) error {
 	p := plan.New("x", "EUR")
 	p.Loadouts[0].Loads = []plan.Load{l}
 	for _, problem := range p.Validate() {
-		return l, fmt.Errorf("%s: %s", problem.Path[strings.LastIndex(problem.Path, ".")+1:], problem.What)
+		return fmt.Errorf("%s: %s", problem.Path[strings.LastIndex(problem.Path, ".")+1:], problem.What)
 	}
-	return l, nil
+	return nil
 }
 
-// put a load into a bag or at a place: a place by its short name, a bag by its name.
-func put(l *plan.Load, where string) error {
+// put a load into a bag or at a place: a place by its short name, a bag by its kind's name or
+// its own.
+func put(l *plan.Load, where string, bags Bags) error {
 	if _, known := load.SpotOf(load.Place(where)); known {
 		l.Place = load.Place(where)
 		return nil
@@ -130,6 +155,11 @@ func put(l *plan.Load, where string) error {
 			l.Bag, l.Place = slot, info.Place
 			return nil
 		}
+	}
+	if slot, ok := bags.named(where); ok {
+		info, _ := parts.KindOf(slot)
+		l.Bag, l.Place = slot, info.Place
+		return nil
 	}
 	for _, s := range load.Spots() {
 		if where == strings.ToLower(s.Name) {

@@ -4,6 +4,32 @@
 // The href property of a link inside SVG is not a string.
 const address = (link) => link.getAttribute('href');
 
+// Where the focus was when a form of a page went off, until the page is there again.
+const focusKept = {
+  key: 'focus',
+  keep(form) {
+    const at = document.activeElement;
+    if (!form.contains(at) || !(at.id || at.name)) return;
+    try {
+      sessionStorage.setItem(this.key, JSON.stringify({ page: location.pathname, id: at.id, name: at.name, form: new URL(form.action).pathname }));
+    } catch (error) { /* a browser that keeps nothing starts at the top */ }
+  },
+  // A form that came back with an error starts at the first.
+  back() {
+    let was = null;
+    try {
+      was = JSON.parse(sessionStorage.getItem(this.key));
+      sessionStorage.removeItem(this.key);
+    } catch (error) { return; }
+    const wrong = document.querySelector('main .has-error input, main .has-error select, main .has-error textarea');
+    if (wrong) return wrong.focus();
+    if (!was || was.page !== location.pathname || location.hash) return;
+    const form = [...document.forms].find((f) => new URL(f.action).pathname === was.form) || document;
+    const again = (was.id && document.getElementById(was.id)) || (was.name && form.querySelector('[name="' + CSS.escape(was.name) + '"]'));
+    if (again) again.focus();
+  },
+};
+
 document.addEventListener('alpine:init', () => {
   window.Alpine.data('desk', () => ({
     request: null, // the fetch under way
@@ -15,11 +41,16 @@ document.addEventListener('alpine:init', () => {
 
     init() {
       this.ready();
+      focusKept.back();
       // On the way back a browser shows what it has kept.
       const [way] = performance.getEntriesByType('navigation');
       if (way && way.type === 'back_forward') this.refresh();
       window.addEventListener('beforeunload', (event) => this.leaving(event));
-      document.addEventListener('submit', (event) => { if (event.target.matches('.stage-form') && !event.defaultPrevented) this.sent = true; });
+      document.addEventListener('submit', (event) => {
+        if (event.defaultPrevented) return;
+        if (event.target.matches('.stage-form')) this.sent = true;
+        if (event.target.method === 'post') focusKept.keep(event.target);
+      });
       window.addEventListener('pageshow', (event) => { if (event.persisted) this.refresh(); });
     },
 
@@ -236,7 +267,9 @@ document.addEventListener('alpine:init', () => {
     grow(target) {
       const list = target.closest('[data-grows]');
       if (!list) return;
-      const blank = (row) => [...row.querySelectorAll('input:not([type=checkbox]):not([type=hidden])')].every((f) => f.value === '');
+      const standing = (s) => Math.max(0, [...s.options].findIndex((o) => o.defaultSelected));
+      const blank = (row) => [...row.querySelectorAll('input:not([type=checkbox]):not([type=hidden])')].every((f) => f.value === '')
+        && [...row.querySelectorAll('select')].every((s) => s.selectedIndex === standing(s));
       while (list.children.length > 2 && !(blank(list.lastElementChild) && blank(list.lastElementChild.previousElementSibling))) {
         const row = list.lastElementChild.cloneNode(true);
         row.classList.remove('has-error');
@@ -249,7 +282,7 @@ document.addEventListener('alpine:init', () => {
           if (label) e.setAttribute('aria-label', label.replace(/ (\d+)(?=:|$)/, (_, n) => ' ' + (Number(n) + 1)));
           if (e.matches('input[type=checkbox]')) e.checked = false;
           else if (e.matches('input')) e.value = '';
-          else if (e.matches('select')) e.selectedIndex = 0;
+          else if (e.matches('select')) e.selectedIndex = standing(e);
         });
         list.append(row);
       }

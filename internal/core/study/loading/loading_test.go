@@ -156,7 +156,7 @@ func TestRepack(t *testing.T) {
 	assert.Less(t, studytest.Value(t, r.Plan, "left-right"), studytest.Value(t, crooked, "left-right"))
 	assert.InDelta(t, studytest.Value(t, crooked, "loaded-mass"), studytest.Value(t, r.Plan, "loaded-mass"), 1e-9)
 	for _, b := range after.Facts.Bags.On {
-		assert.LessOrEqual(t, b.Share(), 1.0, b.Part.Name)
+		assert.LessOrEqual(t, b.Share(), 1+1e-9, b.Part.Name)
 	}
 	assert.Empty(t, loading.Repack(after.Facts).Moves)
 	assert.Equal(t, now.Facts.Bags.Sides, studytest.Report(t, crooked).Facts.Bags.Sides, "the plan itself is not touched")
@@ -173,16 +173,49 @@ func TestRepackWhatIsInNone(t *testing.T) {
 	assert.Equal(t, load.Tail, r.Moves[0].From.Place)
 	assert.NotEmpty(t, r.Moves[0].To.Bag)
 	assert.NotEmpty(t, r.Moves[0].Why)
-	assert.Zero(t, r.Out)
+	assert.Empty(t, r.Out)
 
 	canoe := studytest.Thing(t, "3", "2", "", plan.Middle, load.Tail)
 	require.NoError(t, canoe.Volume.Enter("400", "L"))
 	bagged := studytest.Thing(t, "4", "2", parts.SideBags, plan.Left, load.Panniers)
 	r = loading.Repack(studytest.Report(t, loaded(t, canoe, bagged)).Facts)
 	require.True(t, r.Packing.OK, "the rest is packed all the same")
-	assert.Equal(t, 1, r.Out)
+	require.Len(t, r.Out, 1)
+	assert.InDelta(t, 400-holds(r.Out[0].Bag), r.Out[0].Litres, 5, "by how much: all of that bag but what is in it")
+	assert.False(t, r.Out[0].FromBag)
 	for _, m := range r.Moves {
 		assert.NotEqual(t, load.Tail, m.From.Place)
+	}
+}
+
+// holds is the room of a bag, of a pair one side's, litres.
+func holds(p *parts.Part) float64 {
+	if b := p.Bag(); b.Pair {
+		return b.Litres.In("L") / 2
+	} else {
+		return b.Litres.In("L")
+	}
+}
+
+// TestRepackTooMuch: bags that are too full keep as much as goes in; what comes out is named,
+// and the rider's plan can be taken so.
+func TestRepackTooMuch(t *testing.T) {
+	var loads []plan.Load
+	for range 12 {
+		l := studytest.Thing(t, "1", "2", parts.SideBags, plan.Left, load.Panniers)
+		require.NoError(t, l.Volume.Enter("12", "L"))
+		loads = append(loads, l)
+	}
+	r := loading.Repack(studytest.Report(t, loaded(t, loads...)).Facts)
+	require.True(t, r.Packing.OK)
+	require.NotEmpty(t, r.Out)
+	for _, out := range r.Out {
+		assert.True(t, out.FromBag)
+		assert.Positive(t, out.Kg+out.Litres)
+		assert.NotNil(t, out.Bag)
+	}
+	for _, b := range studytest.Report(t, r.Plan).Facts.Bags.On {
+		assert.LessOrEqual(t, b.Share(), 1+1e-9, b.Part.Name)
 	}
 }
 

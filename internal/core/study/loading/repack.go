@@ -16,7 +16,27 @@ type Repacking struct {
 	Plan    *plan.Plan // packed so
 	Moves   []Repacked
 	Packing pack.Packing
-	Out     int // things in no bag that do not go in either
+	Out     []LeftOut // what does not go in
+}
+
+// What stands in for a wheelbase and a seat that nobody has measured, mm [memory]: places are
+// only held against each other.
+const usualBaseMM, usualSeatMM = 1450.0, 860.0
+
+func orUsual(mm, usual float64) float64 {
+	if math.IsNaN(mm) {
+		return usual
+	}
+	return mm
+}
+
+// LeftOut is a thing that no bag takes, with the bag that comes nearest and what that lacks,
+// kg and litres.
+type LeftOut struct {
+	Load       plan.Load
+	Bag        *parts.Part
+	Kg, Litres float64
+	FromBag    bool // it lies in one now, which is too full
 }
 
 // Repacked is a thing that moves, and why.
@@ -34,12 +54,13 @@ type pocket struct {
 
 // Repack packs the things of a loadout into the bags that are on, those too that lie where
 // bags sit and in none. What has no mass, or another place of its own, stays where it is; a
-// pair of bags carries and holds half of its limit a side. Where not all goes in, what is in no
-// bag stays out.
+// pair of bags carries and holds half of its limit a side. Where not all goes in, what is in
+// bags comes first and the rest fills the room that is left: as much as goes in, by mass. What
+// does not is named, with what it lacks.
 func Repack(f *facts.All) Repacking {
 	changed, loadout := f.Plan.OwnLoads(f.Loadout.ID)
 	built := f.Built
-	base, seat := built.Bike.Wheelbase.In("mm"), built.Bike.SeatHeight.In("mm")
+	base, seat := orUsual(built.Bike.Wheelbase.In("mm"), usualBaseMM), orUsual(built.Bike.SeatHeight.In("mm"), usualSeatMM)
 	var bags []pack.Bag
 	var pockets []pocket
 	for _, b := range f.Bags.On {
@@ -60,15 +81,15 @@ func Repack(f *facts.All) Repacking {
 	}
 	var items []pack.Item
 	var of []int // the load of each item
-	loose := 0   // of them, at the end
+	bagged := 0  // of them, at the start
 	order := slices.Concat(indices(loadout.Loads, func(l plan.Load) bool { return l.Bag != "" }), indices(loadout.Loads, bagless))
 	for _, i := range order {
 		l := loadout.Loads[i]
 		if !l.Mass.Known() {
 			continue
 		}
-		if l.Bag == "" {
-			loose++
+		if l.Bag != "" {
+			bagged++
 		}
 		lies := func(in pocket) bool { return in.slot == l.Bag && in.side == l.Side }
 		item := pack.Item{MassKg: l.Mass.In("kg"), Daily: l.Daily, In: slices.IndexFunc(pockets, lies)}
@@ -78,15 +99,24 @@ func Repack(f *facts.All) Repacking {
 		items, of = append(items, item), append(of, i)
 	}
 	r := Repacking{Plan: changed, Packing: pack.Pack(items, bags)}
-	if !r.Packing.OK && loose > 0 {
-		items, of = items[:len(items)-loose], of[:len(of)-loose]
-		r.Packing, r.Out = pack.Pack(items, bags), loose
+	if len(bags) == 0 {
+		return r
 	}
 	if !r.Packing.OK {
-		return r
+		r.Packing = pack.InTurn(items, bags, bagged)
 	}
 	for k, i := range of {
 		l, to := &loadout.Loads[i], r.Packing.Into[k]
+		if to < 0 {
+			out := LeftOut{Load: *l, FromBag: l.InBag(built) != nil}
+			out.nearest(items, bags, r.Packing.Into, k, pockets)
+			r.Out = append(r.Out, out)
+			if out.FromBag {
+				l.Bag, l.Place, l.Side = "", load.Tail, plan.Middle
+				r.Moves = append(r.Moves, Repacked{out.Load, *l, "no bag takes it"})
+			}
+			continue
+		}
 		if to == items[k].In {
 			continue
 		}
@@ -96,6 +126,18 @@ func Repack(f *facts.All) Repacking {
 		r.Moves = append(r.Moves, move)
 	}
 	return r
+}
+
+// nearest finds the bag that lacks least for the thing at k, by the share of it that is left
+// out.
+func (o *LeftOut) nearest(items []pack.Item, bags []pack.Bag, into []int, k int, pockets []pocket) {
+	least, it := math.Inf(1), items[k]
+	for b := range bags {
+		kg, litres := pack.Short(it, b, items, bags, into)
+		if lacks := max(kg/it.MassKg, litres/max(it.Litres, 1)); lacks < least {
+			least, o.Bag, o.Kg, o.Litres = lacks, pockets[b].part, kg, litres
+		}
+	}
 }
 
 // bagless reports whether a thing lies where a bag would be, in none.

@@ -2,6 +2,7 @@ package load_test
 
 import (
 	"fmt"
+	"html"
 	"net/http"
 	"net/url"
 	"regexp"
@@ -173,9 +174,29 @@ func TestPackingFile(t *testing.T) {
 	require.Len(t, loads, 20)
 	assert.Equal(t, "2.9 kg", loads[11].Mass.String())
 	assert.Contains(t, v.Page(path+"/packing.csv?loadout=travel"), "Guitar,1.8,,Side bags,left")
-	status, body, _ = v.Post(path+"/packing/import", url.Values{"csv": {"x,y\n1,2\n"}})
+	status, body, _ = v.Post(path+"/packing/import", url.Values{"csv": {"item,y\n1,2\n"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, "no column")
+}
+
+// TestPastedList: lines as one writes them, looked through and then taken, into bags by their
+// own names.
+func TestPastedList(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	bag := html.UnescapeString(regexp.MustCompile(`<section class="bag">\s*<h2>([^<]+)</h2>`).FindStringSubmatch(v.Page(path + "/packing?loadout=travel"))[1])
+	pasted := bag + ":\nWhistle 90 g\n12 kg\nRope, 1.2 kg, 2 L\n"
+	status, body, _ := v.Post(path+"/packing/import?loadout=travel", url.Values{"csv": {pasted}})
+	require.Equal(t, http.StatusOK, status)
+	assert.Contains(t, body, "Take the 2 good rows")
+	assert.Contains(t, body, "say what it is")
+	before := len(v.Stored(path).Loadouts[1].Loads)
+	status, _, _ = v.Post(path+"/packing/import?loadout=travel", url.Values{"csv": {pasted}, "take": {"good"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	loads := v.Stored(path).Loadouts[1].Loads
+	require.Len(t, loads, before+2)
+	assert.Equal(t, "90 g", loads[before].Mass.String(), "as typed")
+	assert.NotEmpty(t, loads[before].Bag)
 }
 
 // TestWeighbridge: what it reads is seen before it is kept, corrects the bike, and can

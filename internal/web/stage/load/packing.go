@@ -50,7 +50,8 @@ type packingView struct {
 	Propose  string // where a proposal is looked at
 	Take     string // where it is taken
 	Moves    []packMove
-	Proposed string // what a proposal says
+	Left     []packLeft // what does not go in
+	Proposed string     // what a proposal says
 	CanTake  bool
 	proposal loading.Repacking
 	desk.CSVView
@@ -83,6 +84,9 @@ type packRow struct {
 
 // packMove is one thing that a proposal moves, and why.
 type packMove struct{ Name, From, To, Why string }
+
+// packLeft is one thing that does not go in: the bag that comes nearest, and what that lacks.
+type packLeft struct{ Name, Bag, Short string }
 
 var packingList = &desk.List{Name: "Things", Columns: []string{"item", "mass", "volume", "where", "side", "when", "daily"}, Out: "out_item"}
 
@@ -343,25 +347,46 @@ func (v *packingView) propose(d *desk.Desk) {
 	for _, m := range v.proposal.Moves {
 		v.Moves = append(v.Moves, packMove{m.To.Name, lying(m.From, built), lying(m.To, built), m.Why})
 	}
+	for _, out := range v.proposal.Out {
+		v.Left = append(v.Left, packLeft{out.Load.Name, out.Bag.Name, shortBy(d, out)})
+	}
+	best := "Low, near, even, daily things in reach, and no more packed anew than that is worth: there is no better way by those."
+	if packing.Gap > 0 {
+		best = fmt.Sprintf("Low, near, even, daily things in reach. So many things are not searched to the end: at most %.0f %% could still be saved.", 100*packing.Gap/packing.Cost)
+	}
+	v.CanTake = len(v.Moves) > 0
 	switch {
 	case len(d.Report.Facts.Bags.On) == 0:
 		v.Proposed = "There is no bag on the bike in this loadout: fit one under Load first."
-	case !packing.OK:
-		v.Proposed = "Not everything goes into the bags that are on: leave something at home, share it, or fit another bag."
-	case len(v.Moves) == 0 && v.proposal.Out > 0:
-		v.Proposed = fmt.Sprintf("What is in bags is packed as well as it can be; %d things are in none, and they do not all go in.", v.proposal.Out)
-	case len(v.Moves) == 0:
+	case len(v.Left) > 0 && v.CanTake:
+		v.Proposed = fmt.Sprintf("Packed is what goes in, as much of it as can; %s not. Leave something at home, share it, strap it on top, or fit another bag.", countOf(len(v.Left), "thing does", "things do"))
+	case len(v.Left) > 0:
+		v.Proposed = fmt.Sprintf("What is in bags is packed as well as it can be; %s not go in. Leave something at home, share it, or fit another bag.", countOf(len(v.Left), "thing does", "things do"))
+	case !v.CanTake:
 		v.Proposed = "It is packed as well as it can be, by height, reach and balance: nothing gains what packing it anew costs."
-	case packing.Gap > 0:
-		v.Proposed = fmt.Sprintf("Low, near, even, daily things in reach. So many things are not searched to the end: at most %.0f %% could still be saved.", 100*packing.Gap/packing.Cost)
-		v.CanTake = true
 	default:
-		v.Proposed = "Low, near, even, daily things in reach, and no more packed anew than that is worth: there is no better way by those."
-		v.CanTake = true
+		v.Proposed = best
 	}
-	if v.CanTake && v.proposal.Out > 0 {
-		v.Proposed += fmt.Sprintf(" %d things in no bag do not all go in: they stay where they are.", v.proposal.Out)
+}
+
+// countOf is a number of things in words.
+func countOf(n int, one, more string) string {
+	if n == 1 {
+		return "1 " + one
 	}
+	return strconv.Itoa(n) + " " + more
+}
+
+// shortBy is what the bag that comes nearest lacks for a thing.
+func shortBy(d *desk.Desk, out loading.LeftOut) string {
+	var list []string
+	if out.Kg > 0 {
+		list = append(list, d.Kg(max(out.Kg, 0.1)))
+	}
+	if out.Litres > 0 {
+		list = append(list, d.Units.Quantity(max(out.Litres, 0.1), "L"))
+	}
+	return strings.Join(list, " and ")
 }
 
 // takeProposal packs it so.
@@ -392,6 +417,19 @@ func packingFile(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	return packcsv.Write(w, loadout.Loads)
 }
 
+// readList reads a packing list: a table, or lines as one writes them. Bags are called as they
+// are called on the bike.
+func readList(d *desk.Desk, text string) ([]packcsv.Row, error) {
+	bags := packcsv.Bags{}
+	for _, b := range d.Report.Facts.Bags.On {
+		bags[b.Part.Name] = b.Slot
+	}
+	if packcsv.IsTable([]byte(text)) {
+		return packcsv.Read([]byte(text), bags)
+	}
+	return packcsv.Lines(text, bags, d.Units.Enter)
+}
+
 // importPacking looks a list through. Nothing is kept until the rider takes the good
 // rows; they are added, and take the place of what has the same name.
 func importPacking(s *desk.House, w http.ResponseWriter, r *http.Request) error {
@@ -406,7 +444,7 @@ func importPacking(s *desk.House, w http.ResponseWriter, r *http.Request) error 
 	if view.CSV, err = desk.SentFile(r); err != nil {
 		return err
 	}
-	rows, err := packcsv.Read([]byte(view.CSV))
+	rows, err := readList(d, view.CSV)
 	if err != nil {
 		view.CSVError = "Nothing was taken: " + err.Error() + "."
 		return s.ShowPage(w, r, http.StatusUnprocessableEntity, d, "packing", nil, view)
