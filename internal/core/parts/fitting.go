@@ -25,13 +25,13 @@ var (
 	ForkLonger  = moved("fork_length", "Longer by", "Than the standard fork, wheel hanging; shorter is negative.", ForkLength)
 	ForkMore    = moved("fork_travel", "More travel by", "Along the leg; less is negative.", ForkTravel)
 	ShockLonger = moved("shock_length", "Longer by", "Than the standard shock, eye to eye; shorter is negative.", ShockLength)
-	LinksUp     = moved("link_rise", "Raises the rear by", "Wheel hanging; lowering links are negative. Without it the height is judged as standard.", LinkRise)
+	LinksUp     = moved("link_rise", "Raises the rear by", "Wheel hanging, as such links are sold; lowering ones are below zero: −25 mm. Without it the height is judged as standard.", LinkRise)
 	RearMore    = moved("rear_travel", "More travel by", "At the wheel; less is negative.", RearTravel)
 
 	Proved   = yesNo("ridden_loaded", "Ridden on this bike with its full load") // of what carries
 	Comfort  = prop[unit.Duration]("comfort", "Comfortable for", "h", 0.25, 24, "A day, until it hurts. Without it the seat is not judged.")
 	Shelters = prop[unit.Ratio]("shelter", "Takes off the wind", "%", -50, 100, "Of what reaches the rider without it; a large screen takes 40 %, a low one 15 %.")
-	Leverage = prop[unit.Ratio]("leverage", "The shock moves more by", "%", -40, 40, "For the same travel of the wheel; lowering links mostly make it less, which is negative. Without it the sag is judged as with the standard ones.")
+	Leverage = prop[unit.Ratio]("leverage", "The shock moves more by", "%", -40, 40, "For the same travel of the wheel; lowering links mostly make it less, which is negative. Empty: as usual for links that raise or lower by so much.")
 	Sole     = prop[unit.Area]("foot", "Its sole", "cm²", 2, 2000, "Length × width. Without it the standard foot counts.")
 )
 

@@ -128,7 +128,7 @@ var springing = []Kind{
 	{Slot: ShockAdjuster, Name: "Preload adjuster", Place: load.Engine, Weighs: kg(0.5, 0.3), Comes: true, Hours: 1, Takes: Tools, Asks: adjusting},
 	{Slot: ShockValving, Name: "Shock valving", Place: load.Engine, Weighs: kg(0.05, 0.05), Comes: true, Hours: 3, Takes: Press},
 	{Slot: Shock, Name: "Shock absorber", Place: load.Engine, Weighs: kg(3.8, 1.3), Comes: true, Hours: 2, Takes: Press, Asks: asks(AdjustsIn, rearRate, SecondRate, Knee, PreloadPer, PreloadMin, PreloadMax, ShockLonger, RearMore, Proved), Found: Rate.Key},
-	{Slot: Links, Name: "Suspension links", Place: load.RearWheel, Weighs: kg(0.7, 0.3), Comes: true, Hours: 1.5, Takes: Tools, Asks: asks(Leverage.Moving(LinkPercent, Add), LinksUp, RearMore), Found: Leverage.Key},
+	{Slot: Links, Name: "Suspension links", Place: load.RearWheel, Weighs: kg(0.7, 0.3), Comes: true, Hours: 1.5, Takes: Tools, Asks: asks(LinksUp, Leverage.Moving(LinkPercent, Add), RearMore), Found: LinksUp.Key},
 	{Slot: SteeringDamper, Name: "Steering damper", Place: load.FrontRack, Weighs: kg(0.8, 0.35), Hours: 1, Takes: Tools, Asks: asks(BarsUp), Found: BarsUp.Key},
 	{Slot: StandPlateSlot, Name: "Plate for the stand", Place: load.Tail, Weighs: kg(0.1, 0.07), Asks: asks(Sole.Moving(StandPlate, Set)), AtOnce: 1},
 }

@@ -90,8 +90,20 @@ func (b *Built) Adjuster(rear bool) parts.Adjuster {
 }
 
 // LinkRatio is shock travel over wheel travel as built.
-func (b *Built) LinkRatio() float64 {
-	return b.Bike.LinkRatio.In("") * (1 + b.Figure(parts.LinkPercent)/100)
+func (b *Built) LinkRatio() float64 { return b.Bike.LinkRatio.In("") * b.LinkScale() }
+
+// linkPercentPerMM is by how much the shock moves more with links that raise the rear by a
+// millimetre, and less with lowering ones [memory].
+const linkPercentPerMM = 0.12
+
+// LinkScale is by what links multiply the travel of the shock for the same of the wheel: as
+// their sheet says, or as is usual for links of which only the rise is known.
+func (b *Built) LinkScale() float64 {
+	percent := b.Figure(parts.LinkPercent)
+	if p := b.Part(parts.Links); p != nil && p.Told() && !parts.Leverage.In(p).Known() {
+		percent += linkPercentPerMM * p.Adds(parts.LinkRise)
+	}
+	return 1 + percent/100
 }
 
 // RaisesRearMM is by how much links and shock raise the frame over the rear axle, wheel

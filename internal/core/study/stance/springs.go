@@ -199,7 +199,7 @@ func (s *suspension) built(r *study.Run) (stance.End, *parts.Part) {
 	}
 	e.TravelMM += r.Built.Figure(s.moreTravel)
 	if s.rear {
-		e.Ratio *= 1 + r.Built.Figure(parts.LinkPercent)/100
+		e.Ratio *= r.Built.LinkScale()
 	} else if air := &r.Loadout.Setting.ForkAir; air.Known() {
 		e.Air.KPa = air.In("kPa")
 	}

@@ -224,6 +224,20 @@ func TestEveryBikeKnowsItsSag(t *testing.T) {
 	}
 }
 
+// TestLinksByInches: links of one's own are known by what they lower; what the shock then moves
+// less follows as is usual, and a percentage leads over it.
+func TestLinksByInches(t *testing.T) {
+	b := studytest.New(t)
+	links := func(said ...string) *plan.Built {
+		part := studytest.Say(t, &parts.Part{ID: parts.OwnPrefix + "links", Slot: parts.Links, Name: "Links"}, said...)
+		return b.Standard("holt-650").With(plan.Choice{Slot: parts.Links, Part: part}).Build("travel")
+	}
+	bare := b.Standard("holt-650").Build("travel").LinkRatio()
+	assert.InDelta(t, 0.97*bare, links("link_rise", "-1 in").LinkRatio(), 0.001*bare)
+	assert.InDelta(t, -25.4, links("link_rise", "-1 in").RaisesRearMM(), 1e-9)
+	assert.InDelta(t, 0.94*bare, links("link_rise", "-1 in", "leverage", "-6").LinkRatio(), 1e-9)
+}
+
 // TestStandardPlateCameOff: the bike's clearance was taken with its own plate on, so that plate
 // takes nothing, and another takes what it hangs lower.
 func TestStandardPlateCameOff(t *testing.T) {
