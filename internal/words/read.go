@@ -211,7 +211,7 @@ func (u Units) Date(text string) (string, error) {
 	return iso, nil
 }
 
-var measured = regexp.MustCompile(`(\d+(?:\.\d+)?)(?:–(\d+(?:\.\d+)?))? (mm|kg|km/h|km|kPa|kW|Nm|L|m)\b`)
+var measured = regexp.MustCompile(`(\d+(?:\.\d+)?)(?:–(\d+(?:\.\d+)?))? (mm²|mm|kg|km/h|km|kPa|kW|Nm|L|m)(?:\b|$)`)
 
 // Prose is a help or a note in the rider's units: its measures are rounded as whoever
 // wrote them rounded.

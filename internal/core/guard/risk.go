@@ -62,7 +62,7 @@ type Outcome struct {
 
 // The formulas of the risks.
 var (
-	EventsFormula = sheet.Formula{Text: "events = Σ per 1000 km × km on the ground / 1000 × skill", Origin: sheet.Memory}
+	EventsFormula = sheet.Formula{Text: "events = Σ per 1000 km × distance on the ground × skill", Origin: sheet.Memory}
 	StrikeFormula = sheet.Formula{Text: "ground strikes × exp((room that the ground asks for − room) / 40 mm), 0.3 to 3 times, on each ground", Origin: sheet.Memory}
 	LossFormula   = sheet.Formula{Text: "breaks = Σ events × share that breaks it × (1 − what guards stop); stranded = 1 − exp(−breaks × how often it strands); days = chance × days + stranded × days to help", Origin: sheet.Computed}
 )

@@ -108,8 +108,15 @@ func (t Text) String() string { return braces.Replace(string(t)) }
 
 var braces = strings.NewReplacer("{", "", "}", "")
 
-// Say is a formatted text.
-func Say(format string, args ...any) Text { return Text(fmt.Sprintf(format, args...)) }
+// Say is a formatted text. A text in it keeps its braces.
+func Say(format string, args ...any) Text {
+	for i, arg := range args {
+		if text, ok := arg.(Text); ok {
+			args[i] = string(text)
+		}
+	}
+	return Text(fmt.Sprintf(format, args...))
+}
 
 // Signed writes a number with its sign, minus as a true one.
 func Signed(v float64, digits int) string {

@@ -104,7 +104,7 @@ func (d *Desk) dispute(page string, q Dispute) (disputeView, error) {
 		if !ok {
 			continue // nothing on the shelf goes on this bike
 		}
-		shown := sideView{School: side.School, Says: side.Says, Current: current, Part: "As it is"}
+		shown := sideView{School: side.School, Says: d.Units.Prose(side.Says), Current: current, Part: "As it is"}
 		if own := d.Plan.Chosen(side.Slot, d.Loadout); choices[0].Part == nil && own != nil {
 			shown.Part = "Without " + own.Name
 		} else if choices[0].Part != nil {

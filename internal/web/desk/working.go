@@ -29,7 +29,7 @@ func valueOf(u words.Units, v sheet.Value) ValueView {
 func StepsOf(u words.Units, working *sheet.Sheet) []StepView {
 	steps := make([]StepView, len(working.Steps))
 	for i, step := range working.Steps {
-		steps[i] = StepView{Formula: step.Formula.Text, Origin: originWords[step.Formula.Origin], Source: step.Formula.Source, Out: valueOf(u, step.Out)}
+		steps[i] = StepView{Formula: u.Prose(step.Formula.Text), Origin: originWords[step.Formula.Origin], Source: step.Formula.Source, Out: valueOf(u, step.Out)}
 		for _, in := range step.In {
 			steps[i].In = append(steps[i].In, valueOf(u, in))
 		}

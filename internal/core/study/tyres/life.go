@@ -14,7 +14,7 @@ import (
 var (
 	leftFormula     = sheet.Formula{Text: "left = life × tread left", Origin: sheet.Practice}
 	frontFormula    = sheet.Formula{Text: "front = rear of its kind × 1.6", Origin: sheet.Practice}
-	tyreCostFormula = sheet.Formula{Text: "per 1 000 km = price / life × 1 000, over both tyres of the plan", Origin: sheet.Computed}
+	tyreCostFormula = sheet.Formula{Text: "per 1000 km = price / life, over both tyres of the plan", Origin: sheet.Computed}
 )
 
 // lives is how long the tyres last, and what that costs.

@@ -24,6 +24,7 @@ var ratesForm = desk.StageForm{
 }
 
 type ratesView struct {
+	Per     string // distance, 1000 km
 	Grounds []string
 	Events  []rateTable
 	Places  []rateTable
@@ -62,7 +63,7 @@ func (v ratesView) With(state desk.FormState) desk.FormBody {
 }
 
 func riskRates(d *desk.Desk, form url.Values, errs desk.FormErrors) ratesView {
-	v := ratesView{Own: len(d.Plan.Risk), FormState: desk.FormState{Error: errs["form"], Try: d.Href("rates/try"), Save: d.Href("rates")}}
+	v := ratesView{Per: d.Units.Prose("1000 km"), Own: len(d.Plan.Risk), FormState: desk.FormState{Error: errs["form"], Try: d.Href("rates/try"), Save: d.Href("rates")}}
 	cell := func(key, name string) rateCell {
 		k, _ := guard.KeyOf(key)
 		usual := strconv.FormatFloat(k.Value, 'f', -1, 64)

@@ -13,7 +13,6 @@ import (
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
-	"valiantmule/internal/words"
 )
 
 // pullView is what each gear pulls against slope, wind and height.
@@ -149,12 +148,12 @@ func atAltitude(p *plan.Plan, metres string) (*plan.Plan, string) {
 func altitudes(d *desk.Desk, page, at string, query []string) []desk.LinkView {
 	own := "sea level"
 	if high := d.Plan.Brief.Altitude; high.Known() {
-		own = words.Number(high.In("m"), 0) + " m"
+		own = d.Units.Quantity(high.In("m"), "m")
 	}
 	links := []desk.LinkView{{Name: "the brief's, " + own, Href: d.Href(page, query...), Current: at == ""}}
 	for _, metres := range heights {
 		n, _ := strconv.ParseFloat(metres, 64)
-		links = append(links, desk.LinkView{Name: words.Number(n, 0) + " m", Href: d.Href(page, append(slices.Clone(query), "altitude", metres)...), Current: at == metres})
+		links = append(links, desk.LinkView{Name: d.Units.Quantity(n, "m"), Href: d.Href(page, append(slices.Clone(query), "altitude", metres)...), Current: at == metres})
 	}
 	return links
 }
