@@ -139,7 +139,7 @@ func asTyped(wrong map[string]string, at, page string, typed map[string][]string
 			}
 			for _, number := range typed[m[2]] {
 				was, _ := strconv.ParseFloat(number, 64)
-				const same = 0.0003 // what is worked out may come near by chance
+				const same = 0.0003                                                             // what is worked out may come near by chance
 				if near := math.Abs(said/was - 1); near > 0 && near < same && at != "/height" { // where a wheelbase is worked out that is nearly the sheet's
 					wrong["typed "+number+" "+m[2]+": "+line] = at
 				}

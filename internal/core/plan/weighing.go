@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"slices"
+
 	"valiantmule/internal/core/logbook"
 )
 
@@ -10,13 +12,19 @@ type Correction struct {
 	Weighings       int
 }
 
+// AsFitted is the plan with no other part than those that are on the bike by now.
+func (p *Plan) AsFitted() *Plan {
+	changed := *p
+	changed.Lines = slices.DeleteFunc(slices.Clone(p.Lines), func(l Line) bool { return l.Part != nil && l.Decision != OnTheBike })
+	return &changed
+}
+
 // Correction is the mean of the weighings of the plan's bike that stand.
 func (p *Plan) Correction() Correction {
 	var c Correction
 	for _, r := range p.ReadingsOf(logbook.Weighed) {
-		w := r.Weighing()
-		c.FrontKg += w.Front.In("kg") - w.ExpectedFront.In("kg")
-		c.RearKg += w.Rear.In("kg") - w.ExpectedRear.In("kg")
+		front, rear := r.Weighing().OffKg()
+		c.FrontKg, c.RearKg = c.FrontKg+front, c.RearKg+rear
 		c.Weighings++
 	}
 	if c.Weighings > 0 {

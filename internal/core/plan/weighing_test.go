@@ -39,7 +39,7 @@ func TestBelievedWeighings(t *testing.T) {
 	for says, w := range map[string]*logbook.Weighing{
 		"":                      weighed(t, "A", "128", "201").Weighing(),
 		"pounds":                weighed(t, "A", "287", "430").Weighing(),
-		"rear wheel gave no":    weighed(t, "A", "130", "").Weighing(),
+		"rear wheel nothing":    weighed(t, "A", "130", "").Weighing(),
 		"more than a quarter":   weighed(t, "A", "90", "195").Weighing(),
 		"the sides come to 280": sided(t, "140", "140"),
 		"both sides or neither": sided(t, "160", ""),

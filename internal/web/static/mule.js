@@ -22,11 +22,16 @@ const focusKept = {
       sessionStorage.removeItem(this.key);
     } catch (error) { return; }
     const wrong = document.querySelector('main .has-error input, main .has-error select, main .has-error textarea');
-    if (wrong) return wrong.focus();
+    if (wrong) return this.at(wrong);
     if (!was || was.page !== location.pathname || location.hash) return;
     const form = [...document.forms].find((f) => new URL(f.action).pathname === was.form) || document;
     const again = (was.id && document.getElementById(was.id)) || (was.name && form.querySelector('[name="' + CSS.escape(was.name) + '"]'));
-    if (again) again.focus();
+    if (again) this.at(again);
+  },
+  // At once: a page that still glides slips from under the hand.
+  at(field) {
+    field.focus({ preventScroll: true });
+    field.scrollIntoView({ block: 'center', behavior: 'instant' });
   },
 };
 

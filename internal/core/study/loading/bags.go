@@ -202,17 +202,3 @@ func centreShift(r *study.Run) {
 	}
 	c.Plain()
 }
-
-// ExpectedWheels are what scales under the wheels should read, kg, with a full tank,
-// and on each side with the bike across; before any correction by weighings. They
-// are not known where an axle load is not.
-func ExpectedWheels(f *facts.All) (w load.Wheels, known bool) {
-	if f.Built == nil {
-		return w, false
-	}
-	by, full := f.Weighed, f.Axles.Full
-	w = load.Wheels{FrontKg: full.FrontKg - by.FrontKg, RearKg: full.RearKg - by.RearKg}
-	half, apart := (w.FrontKg+w.RearKg)/2, (f.Bags.Sides.LeftKg-f.Bags.Sides.RightKg)/2
-	w.LeftKg, w.RightKg = half+apart, half-apart
-	return w, !math.IsNaN(full.TotalKg())
-}

@@ -14,7 +14,7 @@ import (
 // TestGoldenDrawn holds what the pages of the study draw.
 func TestGoldenDrawn(t *testing.T) {
 	studytest.Drawn(t, func(text *strings.Builder, f *facts.All) {
-		wheels, known := loading.ExpectedWheels(f)
+		wheels, known := loading.ExpectedWheels(f, loading.Scaled{Rider: true, Loaded: true, Tank: 1})
 		fmt.Fprintf(text, "%t ", known)
 		golden.Write(text, "wheels", wheels)
 		packing := loading.Repack(f)

@@ -224,12 +224,30 @@ func TestRepackTooMuch(t *testing.T) {
 func TestExpectedWheels(t *testing.T) {
 	p, _ := studytest.Demo(t)
 	now := studytest.Report(t, p)
-	w, known := loading.ExpectedWheels(now.Facts)
+	w, known := loading.ExpectedWheels(now.Facts, loading.Scaled{Rider: true, Loaded: true, Tank: 1})
 	require.True(t, known)
 	assert.InDelta(t, w.FrontKg+w.RearKg, w.LeftKg+w.RightKg, 1e-9)
 	assert.InDelta(t, studytest.Value(t, p, "loaded-mass"), w.FrontKg+w.RearKg, 1e-6)
 	assert.InDelta(t, now.Facts.Bags.Sides.LeftKg-now.Facts.Bags.Sides.RightKg, w.LeftKg-w.RightKg, 1e-9)
 	p.Bike = nil
-	_, known = loading.ExpectedWheels(studytest.Report(t, p).Facts)
+	_, known = loading.ExpectedWheels(studytest.Report(t, p).Facts, loading.Scaled{Rider: true, Loaded: true, Tank: 1})
 	assert.False(t, known)
+}
+
+// TestScalesInAnyState: without its rider, its load or half of its fuel it weighs just that
+// less.
+func TestScalesInAnyState(t *testing.T) {
+	p, _ := studytest.Demo(t)
+	f := studytest.Report(t, p).Facts
+	on := func(s loading.Scaled) float64 {
+		w, known := loading.ExpectedWheels(f, s)
+		require.True(t, known)
+		return w.FrontKg + w.RearKg
+	}
+	all := on(loading.Scaled{Rider: true, Loaded: true, Tank: 1})
+	rider := p.Brief.Rider.In("kg")
+	assert.InDelta(t, all-rider, on(loading.Scaled{Loaded: true, Tank: 1}), 1e-9)
+	assert.InDelta(t, all-f.Masses.CarriedKg, on(loading.Scaled{Rider: true, Tank: 1}), 1e-9)
+	assert.InDelta(t, all-rider-f.Masses.CarriedKg, on(loading.Scaled{Tank: 1}), 1e-9)
+	assert.InDelta(t, all-f.Masses.Fuel.Full.Number/2, on(loading.Scaled{Rider: true, Loaded: true, Tank: 0.5}), 1e-9)
 }

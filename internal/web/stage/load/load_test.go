@@ -6,6 +6,8 @@ import (
 	"net/http"
 	"net/url"
 	"regexp"
+	"strconv"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -234,7 +236,7 @@ func TestWeighbridge(t *testing.T) {
 		says   string
 	}{
 		"pounds": {url.Values{"front": {"288"}, "rear": {"434"}}, "pounds"},
-		"lost":   {url.Values{"front": {"130"}, "rear": {""}}, "gave no reading"},
+		"lost":   {url.Values{"front": {"130"}, "rear": {""}}, "nothing was read"},
 		"far":    {url.Values{"front": {"80"}, "rear": {"197"}}, "more than a quarter"},
 		"words":  {url.Values{"front": {"heavy"}, "rear": {"197"}}, "heavy"},
 	} {
@@ -243,6 +245,35 @@ func TestWeighbridge(t *testing.T) {
 		assert.Contains(t, body, c.says, name)
 		assert.Contains(t, body, `value="`+c.values.Get("front")+`"`, name)
 	}
+	// In another state: the bike alone as it stands today, tank half full, one number.
+	state := url.Values{"state": {"bare"}, "parts": {"fitted"}, "tank": {"50"}, "loadout": {"travel"}}
+	page := v.Page(path + "/weigh?" + state.Encode())
+	assert.Contains(t, page, "the bike alone, tank at 50 %, with what is fitted by now")
+	expected := regexp.MustCompile(`(?s)f-total".*?expected ([\d.]+)`).FindStringSubmatch(page)[1]
+	kg, err := strconv.ParseFloat(expected, 64)
+	require.NoError(t, err)
+	loaded, err := strconv.ParseFloat(strings.Fields(before)[0], 64)
+	require.NoError(t, err)
+	assert.Less(t, kg, loaded-104, "neither its rider nor bags nor what is still to come")
+	was := len(v.Stored(path).ReadingsOf(logbook.Weighed))
+	state.Set("total", strconv.FormatFloat(kg+2, 'f', 1, 64))
+	state.Set("front", "80")
+	status, body, _ := v.Post(path+"/weigh?loadout=travel", state)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "both wheels or the total")
+	assert.Contains(t, body, `name="state" value="bare"`, "what was chosen stays")
+	state.Del("front")
+	status, _, _ = v.Post(path+"/weigh?loadout=travel", state)
+	require.Equal(t, http.StatusSeeOther, status)
+	list = v.Stored(path).ReadingsOf(logbook.Weighed)
+	require.Len(t, list, was+1)
+	front, rear := list[was].Weighing().OffKg()
+	assert.InDelta(t, 2, front+rear, 0.11)
+	assert.Less(t, front, rear, "shared as the wheels carry")
+	state.Set("tank", "most of it")
+	status, body, _ = v.Post(path+"/weigh?loadout=travel", state)
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, `value="most of it"`)
 	for _, r := range v.Stored(path).ReadingsOf(logbook.Weighed) {
 		v.Post(path+"/weigh/revoke", url.Values{"of": {r.ID}})
 	}
