@@ -2,6 +2,7 @@ package eval
 
 import (
 	"math"
+	"slices"
 
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
@@ -80,7 +81,7 @@ func (b *Bench) Preview(alternatives ...Alternative) ([]Difference, error) {
 			failed[i] = err
 			return
 		}
-		differences[i] = compare(&b.report, after)
+		differences[i] = b.program.compare(&b.report, after)
 		differences[i].Alternative = alternatives[i]
 	})
 	for _, err := range failed {
@@ -91,8 +92,10 @@ func (b *Bench) Preview(alternatives ...Alternative) ([]Difference, error) {
 	return differences, nil
 }
 
-// compare pairs figures by their place in the one table that both reports have.
-func compare(before, after *LoadoutReport) Difference {
+// compare pairs figures by their place in the one table that both reports have. What a rule
+// no longer says is settled only where no figure that it judges by got worse: then another
+// rule has it now.
+func (p *Program) compare(before, after *LoadoutReport) Difference {
 	d := Difference{After: after}
 	d.Moves = make([]Move, 0, len(before.figures)/2)
 	for i := range before.figures {
@@ -111,7 +114,7 @@ func compare(before, after *LoadoutReport) Difference {
 			d.Appear = append(d.Appear, now[0])
 		case spoke && blinded(before, after, was[0].Stage):
 			d.Unseen = append(d.Unseen, was[0])
-		case spoke:
+		case spoke && !p.worse(&p.rules[i], before, after):
 			d.Vanish = append(d.Vanish, was[0])
 		}
 		if spoke {
@@ -122,6 +125,14 @@ func compare(before, after *LoadoutReport) Difference {
 		}
 	}
 	return d
+}
+
+// worse reports whether a figure that a rule judges by stands worse than before.
+func (p *Program) worse(rule *study.Rule, before, after *LoadoutReport) bool {
+	return slices.ContainsFunc(rule.Figures, func(id figure.ID) bool {
+		at := p.table.Place[id]
+		return after.figures[at].State.Rank() > before.figures[at].State.Rank()
+	})
 }
 
 // blinded reports whether a gauge of a stage was known before and is not after: then a

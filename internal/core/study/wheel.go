@@ -1,6 +1,7 @@
 package study
 
 import (
+	"strings"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/parts"
 )
@@ -39,12 +40,42 @@ func (w *Wheel) Pressure(p *facts.Pressure) facts.PressureEnd {
 }
 
 // EitherWheel is what a rule says of the front wheel, or else of the rear one; the
-// worse of the two when it speaks of both.
+// worse of the two when it speaks of both, and one finding of both where they are as bad.
 func EitherWheel(f *facts.All, speak func(f *facts.All, w *Wheel) (Finding, bool)) (Finding, bool) {
 	front, ok := speak(f, &FrontWheel)
 	rear, both := speak(f, &RearWheel)
-	if both && (!ok || rear.State.Rank() > front.State.Rank()) {
+	switch {
+	case both && (!ok || rear.State.Rank() > front.State.Rank()):
 		return rear, true
+	case ok && both && rear.State == front.State && rear.Small == front.Small:
+		return ofBoth(front, rear), true
 	}
 	return front, ok
+}
+
+// ofBoth is one finding of both wheels: where the rear one's sentence says the same of another
+// wheel, in a word.
+func ofBoth(front, rear Finding) Finding {
+	both := front
+	both.Tell = func() Words {
+		words, other := front.Tell(), rear.Tell()
+		if strings.ReplaceAll(string(words.What), FrontWheel.Name, RearWheel.Name) == string(other.What) {
+			words.What += Text(" The same holds for the " + RearWheel.Name + " one.")
+		} else {
+			words.What += " " + other.What
+		}
+		return words
+	}
+	if front.Offer != nil || rear.Offer != nil {
+		both.Offer = func() []Remedy { return append(front.offers(), rear.offers()...) }
+	}
+	return both
+}
+
+// offers are the ways out, none where there are none.
+func (f Finding) offers() []Remedy {
+	if f.Offer == nil {
+		return nil
+	}
+	return f.Offer()
 }
