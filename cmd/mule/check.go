@@ -194,6 +194,9 @@ func checkText(p *plan.Plan, report *eval.Report) string {
 			fmt.Fprintf(&b, "\n  %s: %s [%s]\n    %s\n    Do: %s\n", f.State, told.What, f.ID, told.Why, told.Do)
 		}
 	}
+	if n := len(report.Usuals()); n > 0 {
+		fmt.Fprintf(&b, "\n%d numbers of the plan are usual ones that nobody has said.\n", n)
+	}
 	b.WriteString("\nComputed from what the plan says; the maker's manual, local law and a competent mechanic decide.\n")
 	return b.String()
 }

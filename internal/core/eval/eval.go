@@ -30,6 +30,19 @@ type Report struct {
 	Loadouts []LoadoutReport
 }
 
+// Usuals are the numbers of the whole plan that stand in for what nobody has said, each once.
+func (r *Report) Usuals() []study.Lack {
+	var list []study.Lack
+	for i := range r.Loadouts {
+		for _, u := range study.Usuals(r.Loadouts[i].Facts) {
+			if !slices.Contains(list, u) {
+				list = append(list, u)
+			}
+		}
+	}
+	return list
+}
+
 // LoadoutReport is the report with the bike loaded one way.
 type LoadoutReport struct {
 	ID, Name string

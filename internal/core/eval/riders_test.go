@@ -27,7 +27,14 @@ func TestRidersWithNothingOfTheShelf(t *testing.T) {
 		p, err := format.ReadPlan(f)
 		f.Close()
 		require.NoError(t, err, path)
-		for _, l := range eval.Evaluate(p, nil, "2026-11-30").Loadouts {
+		report := eval.Evaluate(p, nil, "2026-11-30")
+		usual := report.Usuals()
+		assert.NotEmpty(t, usual, path)
+		for _, u := range usual {
+			assert.NotEmpty(t, u.At, "%s: nobody says where %q is typed", path, u.What)
+		}
+		t.Logf("%s: %d numbers are usual", path, len(usual))
+		for _, l := range report.Loadouts {
 			var blank []figure.ID
 			for _, g := range l.Gauges {
 				if !g.Known && g.ID != figure.ReadyDate {

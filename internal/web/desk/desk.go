@@ -92,6 +92,7 @@ type PlanView struct {
 	Gauges             []GaugeView // with a value or within reach of one
 	Worst              []GaugeView // three of them, for where there is no room for more
 	Waiting            []GaugeView // whose subject the plan does not hold yet
+	Usual              []LinkView  // numbers that nobody has said, likewise
 	Lacking            []LinkView  // what the others lack, each with the way to its field
 	Bench              *BenchView
 	Script             string   // module of the stage, "" for none
@@ -163,6 +164,9 @@ func (v *PlanView) setStrip(d *Desk) {
 		}
 	}
 	v.Lacking = MissingOf(v.Gauges)
+	for _, u := range study.Usuals(d.Report.Facts) {
+		v.Usual = append(v.Usual, LinkView{Name: u.What, Href: d.Typed(u.At)})
+	}
 	v.Worst = slices.Clone(v.Gauges)
 	slices.SortStableFunc(v.Worst, func(a, b GaugeView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
 	v.Worst = v.Worst[:min(3, len(v.Worst))]
