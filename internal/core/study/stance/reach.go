@@ -86,9 +86,9 @@ func reach(r *study.Run) {
 	across := width.Number + r.Built.Figure(parts.SeatWidth)
 	reach := fit.ReachMM(loaded, across, leg.Number, sole.Number)
 	c.Is(reach)
-	wish := sheet.Value{Name: "wish", Number: usualReachMM, Unit: "mm", Origin: sheet.Practice}
+	wish, worst := sheet.Value{Name: "usual", Number: usualReachMM, Unit: "mm", Origin: sheet.Practice}, verdict.Watch
 	if brief.ReachWish.Known() {
-		wish = c.Brief("wish", "mm", &brief.ReachWish)
+		wish, worst = c.Brief("wish", "mm", &brief.ReachWish), verdict.Over
 	}
 	r.Reach = facts.Reach{MM: reach, WishMM: wish.Number, SeatMM: loaded}
 	if c.Sheet != nil {
@@ -96,13 +96,13 @@ func reach(r *study.Run) {
 			study.Computed("seat with everything on", loaded, "mm"), study.Computed("width where the legs go down", across, "mm"), leg, sole)
 		c.Sheet.Note("At a stop: " + fit.FeetAt(reach) + " on the ground. Flat to 15 mm, the balls of both to 60, of one to 100, tiptoe of one to 140.")
 	}
-	c.AtMost(wish, 1, verdict.Over)
+	c.AtMost(wish, 1, worst)
 }
 
 // room is what there is under the engine: with everything on, standing by itself, and with
 // all travel used.
 func room(r *study.Run) {
-	wish := roomWish(&r.Plan.Brief)
+	wish, said := roomWish(&r.Plan.Brief), r.Plan.Brief.RoomWanted.Known() // what nobody said is passed at most on watch
 	below, half, usual := hangs(r)
 	under := func(id figure.ID, pose *stance.Pose, name string) (study.Calc, float64) {
 		c := r.Figure(id)
@@ -129,7 +129,7 @@ func room(r *study.Run) {
 	}
 	c.Usual = max(c.Usual, int32(usual))
 	c.Spread(half)
-	c.Against(wish, loaded+half < wish, loaded-half < scarce*wish || loaded < wish)
+	c.Against(wish, said && loaded+half < wish, loaded-half < scarce*wish || loaded < wish)
 }
 
 // hangs is how far what was put under the engine hangs lower than what the bike came with, mm,

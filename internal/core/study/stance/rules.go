@@ -25,12 +25,17 @@ const (
 )
 
 func outOfReach(f *facts.All) (study.Finding, bool) {
-	if f.Figure(figure.SeatReach).State != verdict.Over {
+	seat := f.Figure(figure.SeatReach)
+	if !(seat.Value > seat.Limit) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Over, func() study.Words {
+	return study.Found(seat.State, func() study.Words {
+		whose := "the brief wants"
+		if !f.Plan.Brief.ReachWish.Known() {
+			whose = "usual is"
+		}
 		return study.Words{
-			What: study.Say("Heels {%.0f mm} up at a stop: %s on the ground; the brief wants {%.0f mm} at most.", f.Reach.MM, fit.FeetAt(f.Reach.MM), f.Reach.WishMM),
+			What: study.Say("Heels {%.0f mm} up at a stop: %s on the ground; %s {%.0f mm} at most.", f.Reach.MM, fit.FeetAt(f.Reach.MM), whose, f.Reach.WishMM),
 			Why:  "Some ride happily on tiptoe, others sell a tall seat within a month. Slow rock, slopes and bags decide.",
 			Do:   "Sit on it in your boots where you would stop. A low seat keeps the travel; links cost clearance.",
 		}
@@ -43,8 +48,12 @@ func roomShort(f *facts.All) (study.Finding, bool) {
 		return study.Finding{}, false
 	}
 	return study.Found(state, func() study.Words {
+		whose := "the brief wants"
+		if !f.Plan.Brief.RoomWanted.Known() {
+			whose = "this ground usually asks for"
+		}
 		return study.Words{
-			What: study.Say("{%.0f mm} under the engine with the rider on; this ground asks for {%.0f mm}.", f.Room.MM, f.Room.WishMM),
+			What: study.Say("{%.0f mm} under the engine with the rider on; %s {%.0f mm}.", f.Room.MM, whose, f.Room.WishMM),
 			Why:  "Sump, header and frame rails take what the tyres roll over.",
 			Do:   "A skid plate and another line; springs for your mass keep what there is. Longer legs are another bike.",
 		}
@@ -79,7 +88,7 @@ func seatHeight(f *facts.All) (study.Finding, bool) {
 }
 
 func roomPressed(f *facts.All) (study.Finding, bool) {
-	if !(f.Room.PressedMM < pressedLeast*f.Room.WishMM) || f.Figure(figure.Clearance).State == verdict.Over {
+	if !(f.Room.PressedMM < pressedLeast*f.Room.WishMM) || f.Room.MM < f.Room.WishMM {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {

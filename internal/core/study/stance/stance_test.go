@@ -21,14 +21,19 @@ import (
 	"valiantmule/internal/studytest"
 )
 
-// TestClearanceAndItsRule speak with one voice.
+// TestClearanceAndItsRule speak with one voice: below what the brief wants it is over, below
+// what is usual for the ground at most watch.
 func TestClearanceAndItsRule(t *testing.T) {
 	b := studytest.New(t)
 	for _, c := range []struct {
 		over  float64 // of the wish, mm
+		said  bool
 		state verdict.State
-	}{{-2, verdict.Over}, {4, verdict.Watch}, {20, verdict.OK}} {
+	}{{-2, true, verdict.Over}, {-2, false, verdict.Watch}, {4, true, verdict.Watch}, {20, true, verdict.OK}} {
 		p := b.With("holt-650")
+		if c.said {
+			studytest.Enter(t, &p.Brief.RoomWanted, "170", "mm")
+		}
 		studytest.Enter(t, &p.Bike.Clearance, "100", "mm")
 		room := b.Facts(p).Room
 		studytest.Enter(t, &p.Bike.Clearance, fmt.Sprintf("%.1f", 100+room.WishMM-room.MM+c.over), "mm")
@@ -41,6 +46,21 @@ func TestClearanceAndItsRule(t *testing.T) {
 			assert.Equal(t, c.state, finding.State)
 		}
 	}
+}
+
+// TestUsualReach: a seat that is higher than is usual to reach is at most watch, higher than
+// its rider wants over.
+func TestUsualReach(t *testing.T) {
+	b := studytest.New(t)
+	p := b.With("fennick-450")
+	studytest.Enter(t, &p.Brief.Inseam, "700", "mm")
+	f := b.Findings(p)["out-of-reach"]
+	assert.Equal(t, verdict.Watch, f.State)
+	assert.Contains(t, f.Tell().What, "usual is {60 mm}")
+	studytest.Enter(t, &p.Brief.ReachWish, "50", "mm")
+	f = b.Findings(p)["out-of-reach"]
+	assert.Equal(t, verdict.Over, f.State)
+	assert.Contains(t, f.Tell().What, "the brief wants {50 mm}")
 }
 
 // light is a plan with a rider of so many kg and nothing but things packed.
