@@ -14,7 +14,9 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/pack"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/study/loading"
 	"valiantmule/internal/format"
 	"valiantmule/internal/format/packcsv"
@@ -61,7 +63,8 @@ type packingView struct {
 // bagColumn is one bag, or what is beside all bags, with what is in it.
 type bagColumn struct {
 	Name, Kg, Litres string
-	Fill             float64 // 0–100 of the tighter limit
+	Asks             desk.LinkView // what of it nobody has said
+	Fill             float64       // 0–100 of the tighter limit
 	State            desk.StateView
 	Things           []packThing
 }
@@ -145,12 +148,20 @@ func massOf(d *desk.Desk, l plan.Load) string {
 func (v *packingView) columns(d *desk.Desk, loadout *plan.Loadout, built *plan.Built) {
 	at := map[string]int{}
 	for _, b := range d.Report.Facts.Bags.On {
-		c := bagColumn{Name: b.Part.Name, Fill: min(100, 100*b.Share()), State: desk.StateOf("ok")}
+		c := bagColumn{Name: b.Part.Name, State: desk.StateOf("ok")}
+		if share := b.Share(); !math.IsNaN(share) { // of one that nobody has measured nobody knows
+			c.Fill = min(100, 100*share)
+		}
 		c.Kg = d.Kg(b.Kg)
 		if !math.IsNaN(b.LimitKg) {
 			c.Kg += " of " + d.Units.Quantity(b.LimitKg, "kg")
 		}
-		c.Litres = d.Units.Quantity(b.Litres, "L") + " of " + d.Units.Quantity(b.LimitL, "L")
+		c.Litres = d.Units.Quantity(b.Litres, "L")
+		if math.IsNaN(b.LimitL) {
+			c.Asks = desk.LinkView{Name: "what it holds", Href: d.Typed(study.PartAt(b.Part, parts.Litres.Key))}
+		} else {
+			c.Litres += " of " + d.Units.Quantity(b.LimitL, "L")
+		}
 		if b.Share() > 1 {
 			c.State = desk.StateOf("over")
 		}
