@@ -140,6 +140,6 @@ func ExampleReadPlan() {
 	p, err = format.ReadPlan(strings.NewReader(head + `"brief":{"rider":"104 kg"},` + tail))
 	fmt.Println(p.Brief.Rider, err)
 	// Output:
-	// brief.rider: "104 kilos": unknown unit "kilos", want one of kg, g, lb, st
+	// brief.rider: "104 kilos": unknown unit "kilos", want one of kg, g, lb, oz, st
 	// 104 kg <nil>
 }

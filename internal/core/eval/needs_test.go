@@ -196,7 +196,7 @@ func TestNeedsAreMet(t *testing.T) {
 	shelf, err := demo.Parts()
 	require.NoError(t, err)
 	p := planOf(t, "holt-650", briefly{"2600", "105", "8", "30", map[terrain.Kind]string{terrain.RoughGravel: "40", terrain.SingleTrack: "10", terrain.Mud: "10", terrain.Paved: "40"}, plan.Cold, ""})
-	require.NoError(t, p.Brief.Inseam.Enter("860", "mm"))
+	require.NoError(t, p.Brief.Inseam.Enter("920", "mm"))
 	require.NoError(t, p.Brief.Gap.Enter("210", "km"))
 	require.NoError(t, p.Brief.HandSpan.Enter("172", "mm"))
 	for id, by := range map[string][]string{

@@ -116,7 +116,10 @@ type Stood struct {
 }
 
 // Body is how the rider's body is held.
-type Body struct{ BackSeatedDeg, BackStandingDeg float64 }
+type Body struct {
+	BackSeatedDeg, BackStandingDeg float64
+	RiseMostMM                     float64 // of the bars, until the seated back is upright
+}
 
 // Tape is how an end sags by what was measured alone: a line through two sags under two
 // loads. PerKg is NaN where there is one and nothing to hold beside it.

@@ -63,6 +63,23 @@ func (b Body) BackDeg(hip, grip Place) float64 {
 	return 90 - (math.Atan2(grip.Z-hip.Z, grip.X-hip.X)+opened)*180/math.Pi
 }
 
+// RiseToUprightMM is by how much the grips may rise until the back is upright, mm; 0 where it
+// is already, NaN where nobody knows. It leans back from there on.
+func (b Body) RiseToUprightMM(hip, grip Place) float64 {
+	low, high := 0.0, 500.0
+	if lean := b.BackDeg(hip, grip); !(lean > 0) {
+		return min(lean, 0) * 0 // NaN stays NaN
+	}
+	for range 40 { // the lean falls as the grips rise
+		if mid := (low + high) / 2; b.BackDeg(hip, Place{grip.X, grip.Z + mid}) > 0 {
+			low = mid
+		} else {
+			high = mid
+		}
+	}
+	return low
+}
+
 // Shoulder is where a back that leans so far ends.
 func (b Body) Shoulder(hip Place, backDeg float64) Place {
 	sin, cos := math.Sincos(backDeg * math.Pi / 180)

@@ -46,15 +46,18 @@ func KneeDegrees(inseamMM, seatOverPegMM float64) float64 {
 const KneeLeast = 68.0
 
 // StandFormula is the formula of [GripOverPegMM].
-var StandFormula = sheet.Formula{Text: "grips above the pegs = the inside leg, ± 40 mm by taste", Origin: sheet.Memory}
+var StandFormula = sheet.Formula{Text: "grips above the pegs = 400 mm + 0.5 × the inside leg, ± 40 mm by taste", Origin: sheet.Memory, Source: "a segment model: feet under the mass, trunk 35° forward, elbows at 140 to 155°"}
 
 // GripOverPegMM is how high above the pegs the grips should stand for a rider who
-// stands without a bent back.
-func GripOverPegMM(inseamMM float64) float64 { return inseamMM }
+// stands with a straight back, feet under the mass.
+func GripOverPegMM(inseamMM float64) float64 { return 400 + 0.5*inseamMM }
 
 // StandMostMM is as much as bars are raised to stand, mm: above it they are too high to sit
-// behind, and lower pegs do the rest [practice].
-const StandMostMM = 50.0
+// behind. LowerMostMM is what lower pegs then still do; beyond both it does not fit [practice].
+const (
+	StandMostMM = 50.0
+	LowerMostMM = 25.0
+)
 
 // StandTaste is how far off that riders still like it, mm [memory].
 const StandTaste = 40.0

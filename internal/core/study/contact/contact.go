@@ -37,7 +37,7 @@ var rules = []study.Rule{
 	{ID: "cables-short", Stage: figure.Contact, Reads: facts.ContactGroup, Judge: cablesShort},
 	{ID: "knees-bent", Stage: figure.Contact, Reads: facts.ContactGroup, Judge: kneesBent},
 	{ID: "seat-for-the-hours", Stage: figure.Contact, Reads: facts.ContactGroup, Judge: seatForTheHours},
-	{ID: "bars-low-standing", Stage: figure.Contact, Reads: facts.ContactGroup, Judge: barsLow},
+	{ID: "bars-low-standing", Stage: figure.Contact, Reads: facts.ContactGroup | facts.BodyGroup, Judge: barsLow},
 	{ID: "screen-in-sight", Stage: figure.Contact, Reads: facts.Bike | facts.InTags | facts.ContactGroup, Judge: screenInSight},
 	{ID: "shaken-phone", Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: shakenPhone},
 	{ID: "live-socket", Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: liveSocket},

@@ -8,6 +8,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/fit"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/studytest"
@@ -33,11 +34,41 @@ func TestSeatBehindAScreen(t *testing.T) {
 	assert.Equal(t, 3.5, b.Facts(b.With("holt-650", "screen-mid")).Contact.SeatHours)
 }
 
+// TestStandingBars: what a rider of 1.75 m is asked to raise is what riders end with, 25 to 50
+// mm in all [practice]; beyond it come lower pegs, and then it does not fit; nobody's seated
+// back is thrown past upright.
+func TestStandingBars(t *testing.T) {
+	b := studytest.New(t)
+	for statureMM, within := range map[float64][2]float64{1600: {764, 793}, 1750: {798, 828}, 1900: {838, 869}, 1980: {860, 892}} { // HANDBOOK 11, a segment model
+		grips := fit.GripOverPegMM(0.47 * statureMM)
+		assert.GreaterOrEqual(t, grips, within[0], statureMM)
+		assert.LessOrEqual(t, grips, within[1], statureMM)
+	}
+	for bike := range b.Bikes {
+		for _, inseam := range []string{"720", "820", "920", "980"} {
+			p := b.With(bike)
+			studytest.Enter(t, &p.Brief.Inseam, inseam, "mm")
+			studytest.Enter(t, &p.Bike.CableSlack, "200", "mm")
+			low, said := b.Findings(p)["bars-low-standing"]
+			if !said {
+				continue
+			}
+			before := b.Facts(p)
+			assert.Regexp(t, `\{([0-4]?\d|50) mm\} by risers|too high to sit behind`, string(low.Tell().Do))
+			for _, r := range low.Remedies() {
+				after := b.Facts(p.With(r.Choices...))
+				assert.GreaterOrEqual(t, after.Body.BackSeatedDeg, min(0, before.Body.BackSeatedDeg), "%s, %s: %s", bike, inseam, r.Label)
+				assert.Less(t, after.Contact.BarShortMM, before.Contact.BarShortMM)
+			}
+		}
+	}
+}
+
 // TestBarsNoHigherThanOneSits: what is offered to stand keeps to what one can sit behind.
 func TestBarsNoHigherThanOneSits(t *testing.T) {
 	b := studytest.New(t)
 	p := b.With("holt-650")
-	studytest.Enter(t, &p.Brief.Inseam, "980", "mm")
+	studytest.Enter(t, &p.Brief.Inseam, "1080", "mm")
 	studytest.Enter(t, &p.Bike.CableSlack, "200", "mm")
 	low, said := b.Findings(p)["bars-low-standing"]
 	require.True(t, said)

@@ -106,19 +106,36 @@ func barsLow(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
-		Offer: func() []study.Remedy { return higherBars(f) },
+		Offer: func() []study.Remedy { return append(higherBars(f), lowerPegs(f)...) },
 		Tell: func() study.Words {
+			most := raisable(f)
 			words := study.Words{
 				What: study.Say("For %.1f hours a day on the pegs the bars are {%.0f mm} low.", f.Contact.StandingHours, f.Contact.BarShortMM),
 				Why:  "A bent back steers with its arms and tires.",
-				Do:   "Roll the bar forward first; then risers or a higher bar, not both. Lower pegs do the same for the knee as well.",
+				Do:   study.Say("Roll the bar forward first; then {%.0f mm} by risers or a higher bar, not both.", math.Min(f.Contact.BarShortMM, most)),
 			}
-			if f.Contact.BarShortMM+f.Contact.BarRiseMM > fit.StandMostMM {
-				words.Do = study.Say("Roll the bar forward first; then {%.0f mm} of rise in all, hardly more, or it is too high to sit behind. Lower pegs do the rest.", fit.StandMostMM)
+			if most < 1 {
+				words.Do = "Roll the bar forward: higher it is too high to sit behind."
+			}
+			switch left := f.Contact.BarShortMM - most; {
+			case left > fit.LowerMostMM:
+				words.Do += study.Say(" Lower pegs do {%.0f mm} more; then {%.0f mm} are still missing: it will not fit you, or is stood on with bent knees.", fit.LowerMostMM, left-fit.LowerMostMM)
+			case left > 0:
+				words.Do += study.Say(" Lower pegs do the other {%.0f mm}.", left)
 			}
 			return words
 		},
 	}, true
+}
+
+// raisable is by how much the bars may still rise, mm: no more than one can sit behind, by
+// practice and by the rider's own back.
+func raisable(f *facts.All) float64 {
+	most := fit.StandMostMM - f.Contact.BarRiseMM
+	if upright := f.Body.RiseMostMM; !math.IsNaN(upright) {
+		most = math.Min(most, upright)
+	}
+	return math.Max(0, most)
 }
 
 // higherBars offers the most rise that the cables allow and one can still sit behind.
@@ -127,15 +144,27 @@ func higherBars(f *facts.All) []study.Remedy {
 	if math.IsNaN(slack) {
 		slack = fit.UsualSlackMM
 	}
+	most := math.Min(slack-f.Contact.BarRiseMM, raisable(f))
 	var best *parts.Part
 	for _, p := range f.Shelf {
 		rise := p.Adds(parts.BarRise)
-		if (p.Slot == parts.Risers || p.Slot == parts.Handlebar) && rise > 0 && f.Contact.BarRiseMM+rise <= min(slack, fit.StandMostMM) && f.Built.Fits(p) && !f.Built.Chosen(p.Slot) &&
+		if (p.Slot == parts.Risers || p.Slot == parts.Handlebar) && rise > 0 && rise <= most && f.Built.Fits(p) && !f.Built.Chosen(p.Slot) &&
 			(best == nil || rise > best.Adds(parts.BarRise)) {
 			best = p
 		}
 	}
 	return study.Take(best, "%s")
+}
+
+// lowerPegs are offered where raising the bars does not do it.
+func lowerPegs(f *facts.All) []study.Remedy {
+	if f.Contact.BarShortMM <= raisable(f) || f.Built.Chosen(parts.Pegs) {
+		return nil
+	}
+	return study.Offer(f, parts.Pegs, func(p *parts.Part) bool {
+		drop := p.Adds(parts.PegDrop)
+		return drop > 0 && drop <= fit.LowerMostMM
+	})
 }
 
 func screenInSight(f *facts.All) (study.Finding, bool) {

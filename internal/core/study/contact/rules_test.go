@@ -17,11 +17,15 @@ func TestGoldenRules(t *testing.T) {
 		studytest.Ground(t, p, map[terrain.Kind]string{terrain.SingleTrack: "40", terrain.Track: "60"})
 		studytest.Enter(t, &p.Brief.Day, "6", "h")
 	}
+	tall := func(p *plan.Plan) {
+		trail(p)
+		studytest.Enter(t, &p.Brief.Inseam, "940", "mm")
+	}
 	studytest.Rows(t, b, contact.Study, map[string]studytest.Row{
 		"cables-short":       studytest.Speaks(verdict.Over, b.As("holt-650", "riser-30-22"), b.As("holt-650", "riser-20-22"), parts.Risers),
 		"knees-bent":         studytest.Speaks(verdict.Watch, b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Brief.Inseam, "960", "mm") }), b.As("holt-650"), parts.Pegs),
 		"seat-for-the-hours": studytest.Speaks(verdict.Watch, b.As("holt-650"), b.As("holt-650", "seat-wide"), parts.Seat),
-		"bars-low-standing":  studytest.Speaks(verdict.Watch, b.Changing("holt-650", trail), b.Changing("holt-650", trail, "bar-22-high"), parts.Handlebar),
+		"bars-low-standing":  studytest.Speaks(verdict.Watch, b.Changing("holt-650", tall), b.Changing("holt-650", tall, "bar-22-high"), parts.Handlebar),
 		"screen-in-sight":    studytest.Speaks(verdict.Watch, b.Changing("holt-650", trail, "screen-tall"), b.Changing("holt-650", trail, "screen-mid"), ""),
 		"shaken-phone":       studytest.Speaks(verdict.Watch, b.As("holt-650", "mount-plain", "nav-phone"), b.As("holt-650", "mount-damped", "nav-phone"), parts.NavMount),
 		"live-socket":        studytest.Speaks(verdict.Watch, b.As("holt-650", "socket-plain"), b.As("holt-650", "socket-sealed"), parts.Socket),

@@ -22,6 +22,7 @@ func body(r *study.Run) {
 	hip := fit.Place{X: foot.X - fit.Forward + sits(r.Loadout.Sits)*base, Z: seat}
 	up := man.StandingHip(foot)
 	r.Body = facts.Body{BackSeatedDeg: man.BackDeg(hip, grip), BackStandingDeg: man.BackDeg(up, grip)}
+	r.Body.RiseMostMM = man.RiseToUprightMM(hip, grip)
 	back(r, figure.BackSeated, man, hip, grip, r.Body.BackSeatedDeg, fit.BackSeatedMost)
 	back(r, figure.BackStanding, man, up, grip, r.Body.BackStandingDeg, fit.BackStandingMost)
 }
