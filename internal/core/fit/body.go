@@ -15,6 +15,7 @@ const (
 	headShare  = 0.13 // shoulder to the middle of the head [memory]
 	legShare   = 0.47 // inside leg [memory]
 	elbowDeg   = 120  // a bent arm that still gives [memory]
+	bentDeg    = 90   // an arm as it is bent at most for long [memory]
 	standLeg   = 0.95 // of a leg that stands on the pegs with soft knees [memory]
 )
 
@@ -23,6 +24,7 @@ type Body struct {
 	Thigh, Shank float64
 	Torso        float64 // hip to shoulder
 	Arm          float64 // shoulder to grip, elbow bent
+	Bent         float64 // shoulder to grip, elbow bent as far as one rides for long
 	Head         float64 // shoulder to the middle of the head
 }
 
@@ -35,7 +37,10 @@ func BodyOf(statureMM, inseamMM float64) Body {
 	b := Body{Torso: torsoShare * statureMM, Head: headShare * statureMM}
 	b.Thigh, b.Shank = Leg(inseamMM)
 	upper, lower := upperShare*statureMM, lowerShare*statureMM
-	b.Arm = math.Sqrt(upper*upper + lower*lower - 2*upper*lower*math.Cos(elbowDeg*math.Pi/180))
+	reach := func(elbow float64) float64 {
+		return math.Sqrt(upper*upper + lower*lower - 2*upper*lower*math.Cos(elbow*math.Pi/180))
+	}
+	b.Arm, b.Bent = reach(elbowDeg), reach(bentDeg)
 	return b
 }
 
@@ -63,9 +68,10 @@ func (b Body) BackDeg(hip, grip Place) float64 {
 	return 90 - (math.Atan2(grip.Z-hip.Z, grip.X-hip.X)+opened)*180/math.Pi
 }
 
-// RiseToUprightMM is by how much the grips may rise until the back is upright, mm; 0 where it
-// is already, NaN where nobody knows. It leans back from there on.
+// RiseToUprightMM is by how much the grips may rise until the back is upright with the elbows
+// well bent, mm; 0 where it is already, NaN where nobody knows. It leans back from there on.
 func (b Body) RiseToUprightMM(hip, grip Place) float64 {
+	b.Arm = b.Bent
 	low, high := 0.0, 500.0
 	if lean := b.BackDeg(hip, grip); !(lean > 0) {
 		return min(lean, 0) * 0 // NaN stays NaN
