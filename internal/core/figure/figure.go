@@ -45,6 +45,9 @@ type Row struct {
 	LimitName string // what its limit is called, "" for a figure without one
 	Gauge     bool   // of the verdict strip
 	Per       string // unit of distance, of a figure by 1000 of it
+	// Half is how far the figure may be off for all that is known, in its unit: a wish that is
+	// passed by less is not passed for sure. 0 for ratings, law and what is exact.
+	Half float64
 	// Lacks is what has to be known first, of a figure that no step works out yet.
 	Lacks []string
 }
@@ -81,6 +84,11 @@ func row(r Row) ID {
 // gauge is a row of the verdict strip.
 func gauge(id ID, name, unit string, digits int, stage Stage, limit string) ID {
 	return row(Row{ID: id, Name: name, Unit: unit, Digits: digits, Stage: stage, LimitName: limit, Gauge: true})
+}
+
+// wished is a gauge against a wish or a practice, known give or take half of a band.
+func wished(half float64, id ID, name, unit string, digits int, stage Stage, limit string) ID {
+	return row(Row{ID: id, Name: name, Unit: unit, Digits: digits, Stage: stage, LimitName: limit, Gauge: true, Half: half})
 }
 
 // pending is a gauge that no step works out yet, with what it lacks.

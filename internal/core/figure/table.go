@@ -1,6 +1,7 @@
 package figure
 
-// The gauges, in the order of the verdict strip.
+// The gauges, in the order of the verdict strip. How far those against a wish may be off is
+// [memory]: roll-outs to a percent, lengths to what sag and boots leave open.
 var (
 	Cost         = gauge("cost", "Cost", Money, 2, Spend, "budget")
 	LoadedMass   = gauge("loaded-mass", "Loaded mass", "kg", 1, Load, "permitted")
@@ -8,15 +9,15 @@ var (
 	AxleRear     = gauge("axle-rear", "Rear axle", "kg", 0, Load, "permitted")
 	TyreLoad     = gauge("tyre-load", "Tyre load", "%", 0, Tyres, "rated")
 	TyreLife     = gauge("tyre-life", "Tyre life", "km", -2, Tyres, "trip")
-	CruiseRPM    = gauge("cruise-rpm", "At the cruise", "rpm", 0, Gearing, "max")
-	CrawlSpeed   = gauge("crawl-speed", "Walking pace", "km/h", 1, Gearing, "max")
+	CruiseRPM    = wished(75, "cruise-rpm", "At the cruise", "rpm", 0, Gearing, "max")
+	CrawlSpeed   = wished(0.3, "crawl-speed", "Walking pace", "km/h", 1, Gearing, "max")
 	Distance     = gauge("range", "Range", "km", 0, Range, "gap")
-	ChargeMargin = gauge("charge-margin", "Charging", "W", 0, Electrics, "min")
+	ChargeMargin = wished(5, "charge-margin", "Charging", "W", 0, Electrics, "min")
 	SagFront     = gauge("sag-front", "Front sag", "%", 0, Stance, "max")
 	SagRear      = gauge("sag-rear", "Rear sag", "%", 0, Stance, "max")
-	SeatReach    = gauge("seat-reach", "Seat reach", "mm", 0, Stance, "max")
-	Clearance    = gauge("clearance", "Clearance", "mm", 0, Stance, "wants")
-	NightSpeed   = gauge("night-speed", "Night speed", "km/h", 0, Electrics, "min")
+	SeatReach    = wished(10, "seat-reach", "Seat reach", "mm", 0, Stance, "max")
+	Clearance    = wished(5, "clearance", "Clearance", "mm", 0, Stance, "wants")
+	NightSpeed   = wished(2, "night-speed", "Night speed", "km/h", 0, Electrics, "min")
 	ReadyDate    = pending("ready-date", "Ready", "date", Calendar, "start", "lead times", "hours to fit each part")
 	Needs        = gauge("needs", "Needs not met", "", 0, Brief, "max")
 )

@@ -212,11 +212,15 @@ func (c Calc) limit(limit float64) (ok bool) {
 
 // AtMost ends a figure that should not pass a limit: with all of its band past it, as it is
 // written, the state is worst; a value past a rating is never below over. Where the limit
-// lies inside the band, or the value above near × limit, it is watch.
+// lies inside the band, or the value above near × limit, it is watch; so it is where a wish is
+// passed by less than the figure is known.
 func (c Calc) AtMost(limit sheet.Value, near float64, worst verdict.State) {
 	low, high := c.Value, c.Value
 	if c.Banded {
 		low, high = c.Low, c.High
+	}
+	if worst != verdict.Stop {
+		low = math.Min(low, c.Value-c.Row.Half)
 	}
 	switch {
 	case !c.limit(limit.Number):
@@ -247,6 +251,9 @@ func (c Calc) Against(limit float64, over, watch bool) {
 	if !c.limit(limit) {
 		c.unlimited()
 		return
+	}
+	if over && math.Abs(c.Value-limit) < c.Row.Half { // not passed for sure
+		over, watch = false, true
 	}
 	c.Judged(over, watch)
 }

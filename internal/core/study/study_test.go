@@ -12,6 +12,8 @@ import (
 
 	"valiantmule/internal/core/chains"
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/golden"
 	"valiantmule/internal/studytest"
 )
@@ -30,6 +32,31 @@ func TestChainFor(t *testing.T) {
 	require.True(t, ok)
 	assert.Equal(t, 114, links)
 	assert.Less(t, math.Abs(shift), 16.0)
+}
+
+// TestAWishPassedByLessThanIsKnown is watch, and over from there on; what a plate rates is never
+// passed by a little.
+func TestAWishPassedByLessThanIsKnown(t *testing.T) {
+	b := studytest.New(t)
+	p := b.With("holt-650")
+	pace := studytest.Value(t, p, figure.CrawlSpeed)
+	state := func(id figure.ID) verdict.State {
+		f, ok := studytest.Report(t, p).Figure(id)
+		require.True(t, ok)
+		return f.State
+	}
+	for by, want := range map[float64]verdict.State{0.1: verdict.Watch, 0.5: verdict.Over} {
+		studytest.Enter(t, &p.Brief.WalkingPace, fmt.Sprintf("%.4f", pace-by), "km/h")
+		assert.Equal(t, want, state(figure.CrawlSpeed), by)
+	}
+	reach := studytest.Value(t, p, figure.SeatReach)
+	for by, want := range map[float64]verdict.State{6: verdict.Watch, 16: verdict.Over} {
+		studytest.Enter(t, &p.Brief.ReachWish, fmt.Sprintf("%.2f", reach-by), "mm")
+		assert.Equal(t, want, state(figure.SeatReach), by)
+	}
+	mass := studytest.Value(t, p, figure.LoadedMass)
+	studytest.Enter(t, &p.Bike.Permitted, fmt.Sprintf("%.2f", mass-0.2), "kg")
+	assert.Equal(t, verdict.Stop, state(figure.LoadedMass))
 }
 
 // TestGolden holds the ways out that the rules of all studies offer, and the figures with

@@ -209,7 +209,11 @@ func TestSprocketField(t *testing.T) {
 		assert.InDelta(t, pace.Value, pair.PaceKmh, 1e-9, "the field says of %v what its preview says", pair.Pair)
 		assert.InDelta(t, rpm.Value, pair.CruiseRPM, 1e-6)
 		assert.Equal(t, pair.Pair, with.Facts.Drive.Pair)
-		assert.Equal(t, pace.State != verdict.Over && rpm.State != verdict.Over, pair.Allowed, "%v", pair.Pair)
+		if pair.Allowed { // by the limits as they stand; a gauge that passes one by less than it is known is watch
+			assert.True(t, pace.State != verdict.Over && rpm.State != verdict.Over, "%v", pair.Pair)
+		} else {
+			assert.True(t, pace.State != verdict.OK || rpm.State != verdict.OK, "%v", pair.Pair)
+		}
 		assert.Equal(t, pair.Pair == r.Facts.Drive.Pair, pair.Current)
 		if pair.Allowed {
 			allowed++

@@ -29,7 +29,7 @@ func TestClearanceAndItsRule(t *testing.T) {
 		over  float64 // of the wish, mm
 		said  bool
 		state verdict.State
-	}{{-2, true, verdict.Over}, {-2, false, verdict.Watch}, {4, true, verdict.Watch}, {20, true, verdict.OK}} {
+	}{{-8, true, verdict.Over}, {-2, true, verdict.Watch}, {-8, false, verdict.Watch}, {4, true, verdict.Watch}, {20, true, verdict.OK}} {
 		p := b.With("holt-650")
 		if c.said {
 			studytest.Enter(t, &p.Brief.RoomWanted, "170", "mm")
