@@ -51,7 +51,7 @@ func TestPulses(t *testing.T) {
 // TestVoltsRule: readings stand in the band that they mean, one off the rule at its end, and
 // what was not read nowhere.
 func TestVoltsRule(t *testing.T) {
-	d := draw.VoltsRule([]draw.VoltRead{{Name: "idle", Volts: 12.2}, {Name: "riding", Volts: math.NaN()}, {Name: "all on", Volts: 17}}, power.RestingV, power.ChargingV, power.BoilsV)
+	d := draw.VoltsRule([]draw.VoltRead{{Name: "idle", Volts: 12.2}, {Name: "riding", Volts: math.NaN()}, {Name: "all on", Volts: 17}}, power.Lead.RestingV, power.Lead.ChargingV, power.BoilsV)
 	require.Len(t, d.Marks, 2)
 	in := func(m draw.VoltMark) (kinds []string) {
 		for _, b := range d.Bands {

@@ -18,9 +18,12 @@ type Metered []logbook.Reading
 // Charging is what the alternator gives against what is drawn.
 type Charging struct {
 	RatedW, OwnW        float64
-	Sheet, Curve        power.Curve // by the sheet; as the latest volts corrected it
-	Read                string      // id of the reading that did, "" for none
-	Idle, Trail, Cruise Charge
+	Sheet, Curve        power.Curve     // by the sheet; as the latest volts corrected it
+	Read                string          // id of the reading that did, "" for none
+	Chemistry           power.Chemistry // of the battery as built
+	Idle, Trail, Cruise Charge          // Trail is NaN for a trip without one
+	Mean                Charge          // over the hours of riding
+	Hour                WorstHour
 	Draws               Draws
 	DrawnW              float64 // by all accessories together, on average
 	FullW               float64 // with every one of them on
@@ -34,12 +37,12 @@ type Charging struct {
 // Charge is the margin at one engine speed.
 type Charge struct{ RPM, SupplyW, MarginW float64 }
 
-// Worst is the lesser margin of trail and cruise.
-func (c *Charging) Worst() Charge {
-	if c.Trail.MarginW < c.Cruise.MarginW {
-		return c.Trail
-	}
-	return c.Cruise
+// WorstHour is the slowest going of the trip with all on at once that its weather and nights
+// want: the battery makes up for what is lacking.
+type WorstHour struct {
+	Charge
+	DrawnW  float64 // by accessories
+	Minutes float64 // until a fifth of the battery is gone, +Inf where nothing is lacking
 }
 
 // Draws are the accessories in the order of their slots.
@@ -54,6 +57,7 @@ type Draw struct {
 	InsteadW   float64 // that the standard one in its place drew, on average
 	Used       float64 // share of the time, by duty, weather and night
 	MeanW      float64
+	AtOnceW    float64 // while it is on
 	ParkedMA   float64
 	InPlace    bool // it hangs on the bike's own wire
 }

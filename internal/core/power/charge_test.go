@@ -19,11 +19,13 @@ func rises(t *testing.T, c power.Curve) {
 	}
 }
 
-// TestCurve: a third at idle, all at the rated speed, no more above.
+// TestCurve bends over (HANDBOOK 12): 0.40 of the rating at idle, 0.70 at 45 % of the rated
+// speed, all at it, no more above.
 func TestCurve(t *testing.T) {
 	c := power.CurveOf(300, 5000, 1400)
-	assert.InDelta(t, 105, c.W(1400), 1e-9)
-	assert.InDelta(t, 202.5, c.W(3200), 1e-9, "half of the way is half of the rise")
+	assert.InDelta(t, 120, c.W(1400), 1e-9)
+	assert.InDelta(t, 210, c.W(2250), 1e-9)
+	assert.Greater(t, c.W(2250)-c.W(1400), c.W(5000)-c.W(4150), "it rises most at first")
 	assert.InDelta(t, 300, c.W(5000), 1e-9)
 	assert.InDelta(t, 300, c.W(9000), 1e-9)
 	rises(t, c)
@@ -37,31 +39,34 @@ func TestCurve(t *testing.T) {
 // sinks below is all that there is; below a resting battery's voltage there is less.
 func TestFoundW(t *testing.T) {
 	nan := math.NaN()
-	assert.Equal(t, 300.0, power.FoundW(300, 250, 14.1), "it holds, and says no more")
-	assert.Equal(t, 340.0, power.FoundW(300, 340, 14.1), "it gives more than the sheet says")
-	assert.Equal(t, 250.0, power.FoundW(300, 250, 13.1), "just that")
-	assert.Equal(t, 250.0, power.FoundW(300, 250, 12.3), "no more than that")
-	assert.Equal(t, 200.0, power.FoundW(200, 250, 12.3), "the sheet says still less")
-	assert.Equal(t, 300.0, power.FoundW(300, 250, nan))
-	assert.Equal(t, 250.0, power.FoundW(nan, 250, 13.1), "read off the bike, without a sheet")
-	assert.True(t, math.IsNaN(power.FoundW(nan, 250, 14)), "a bound is no number")
+	assert.Equal(t, 300.0, power.FoundW(300, 250, 14.1, power.Lead), "it holds, and says no more")
+	assert.Equal(t, 340.0, power.FoundW(300, 340, 14.1, power.Lead), "it gives more than the sheet says")
+	assert.InDelta(t, 260.0, power.FoundW(300, 250, 13.1, power.Lead), 1e-9, "hardly more than that")
+	assert.InDelta(t, power.FoundW(340, 250, 13.49, power.Lead), power.FoundW(340, 250, 13.5, power.Lead), 2, "a tenth of a volt is no cliff")
+	assert.InDelta(t, power.FoundW(200, 250, 12.81, power.Lead), power.FoundW(200, 250, 12.8, power.Lead), 3)
+	assert.Equal(t, 250.0, power.FoundW(300, 250, 13.3, power.Lithium), "no more than that: lithium rests there")
+	assert.Equal(t, 250.0, power.FoundW(300, 250, 12.3, power.Lead), "no more than that")
+	assert.Equal(t, 200.0, power.FoundW(200, 250, 12.3, power.Lead), "the sheet says still less")
+	assert.Equal(t, 300.0, power.FoundW(300, 250, nan, power.Lead))
+	assert.Equal(t, 250.0, power.FoundW(nan, 250, 13.1, power.Lead), "read off the bike, without a sheet")
+	assert.True(t, math.IsNaN(power.FoundW(nan, 250, 14, power.Lead)), "a bound is no number")
 }
 
 // TestFound: volts bend the curve, and whatever was read it still rises.
 func TestFound(t *testing.T) {
 	c, nan := power.CurveOf(300, 5000, 1400), math.NaN()
-	weak := c.Found(nan, nan, 5000, 13.0, 240)
+	weak := c.Found(nan, nan, 5000, 13.0, 240, power.Lead)
 	assert.InDelta(t, 240, weak.W(5000), 1e-9)
-	assert.InDelta(t, 0.35*240, weak.W(1400), 1e-9)
-	lame := c.Found(12.4, 80, 5000, 14.2, 240)
+	assert.InDelta(t, 0.40*240, weak.W(1400), 1e-9)
+	lame := c.Found(12.4, 80, 5000, 14.2, 240, power.Lead)
 	assert.InDelta(t, 300, lame.W(5000), 1e-9)
 	assert.InDelta(t, 80, lame.W(1400), 1e-9)
-	read := power.CurveOf(nan, 5000, 1400).Found(nan, nan, 3200, 13.1, 202.5)
+	read := power.CurveOf(nan, 5000, 1400).Found(nan, nan, 2250, 13.1, 210, power.Lead)
 	assert.InDelta(t, 300, read.RatedW, 1e-9)
 	for _, idle := range []float64{nan, 12, 13, 14} {
 		for _, all := range []float64{nan, 12, 13, 14} {
-			rises(t, c.Found(idle, 160, 5000, all, 240))
-			rises(t, c.Found(idle, 330, 5000, all, 240))
+			rises(t, c.Found(idle, 160, 5000, all, 240, power.Lead))
+			rises(t, c.Found(idle, 330, 5000, all, 240, power.Lead))
 		}
 	}
 }

@@ -17,19 +17,19 @@ const (
 	Holds       Meter = "holds"
 )
 
-// MeterOf is what the volts at idle, at a riding speed, and there with everything on mean; NaN
-// for one that nobody read.
-func MeterOf(idleV, ridingV, allOnV float64) Meter {
+// MeterOf is what the volts at idle, at a riding speed, and there with everything on mean for a
+// battery; NaN for one that nobody read.
+func MeterOf(idleV, ridingV, allOnV float64, by Chemistry) Meter {
 	switch {
 	case idleV > BoilsV || ridingV > BoilsV || allOnV > BoilsV:
 		return Boils
-	case ridingV < ChargingV:
+	case ridingV < by.ChargingV:
 		return NotCharging
-	case allOnV < WeakV:
+	case allOnV < by.WeakV:
 		return Drains
-	case allOnV < ChargingV:
+	case allOnV < by.ChargingV:
 		return JustHolds
-	case idleV < RestingV:
+	case idleV < by.RestingV:
 		return DrainsIdle
 	case math.IsNaN(ridingV) && math.IsNaN(allOnV):
 		return IdleAlone

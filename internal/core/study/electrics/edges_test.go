@@ -132,7 +132,7 @@ func TestWhoseFault(t *testing.T) {
 	ways := short.Remedies()
 	require.Len(t, ways, 1)
 	assert.Equal(t, parts.AuxLamps, ways[0].Choices[0].Slot)
-	assert.Contains(t, short.Tell().What.String(), "on the trail")
+	assert.Contains(t, short.Tell().What.String(), "over the hours of riding")
 	drain, ok := said(b, p, "parked-drain")
 	require.True(t, ok)
 	assert.Contains(t, drain.Tell().What.String(), "Twin socket")

@@ -27,7 +27,7 @@ var Study = study.Study{
 			OfPlan: true,
 		},
 		{
-			Name: "charging", Needs: facts.Bike | facts.InBrief | facts.InRest | facts.InParts | facts.InFigures | facts.MeteredGroup | facts.DriveGroup | facts.MachineGroup, Gives: facts.ChargingGroup, Run: charging,
+			Name: "charging", Needs: facts.Bike | facts.InBrief | facts.InRest | facts.InParts | facts.InTags | facts.InFigures | facts.MeteredGroup | facts.DriveGroup | facts.MachineGroup, Gives: facts.ChargingGroup, Run: charging,
 			Figures: []figure.ID{figure.ChargeMargin, figure.ChargeIdle, figure.IdleMinutes, figure.ParkedDays},
 		},
 		{
@@ -56,7 +56,7 @@ var rules = []study.Rule{
 	{ID: "bare-lumens", Stage: figure.Electrics, Reads: facts.LightGroup, Judge: bareLumens},
 	{ID: "lamps-and-law", Stage: figure.Electrics, Reads: facts.InParts, Judge: lampsAndLaw},
 	{ID: "no-relay", Stage: figure.Electrics, Reads: facts.ChargingGroup, Judge: noRelay},
-	{ID: "volts-low", Stage: figure.Electrics, Reads: facts.MeteredGroup, Judge: voltsLow},
+	{ID: "volts-low", Stage: figure.Electrics, Reads: facts.MeteredGroup | facts.ChargingGroup, Judge: voltsLow},
 	{ID: "regulator-high", Stage: figure.Electrics, Reads: facts.Bike | facts.InTags | facts.MeteredGroup, Judge: regulatorHigh},
 	{ID: "fuse-over-wire", Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: fuseOverWire},
 	{ID: "fuse-blows", Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: fuseBlows},
@@ -84,20 +84,17 @@ func charging(r *study.Run) {
 		c.RatedW = set
 	}
 	c.Sheet = power.CurveOf(c.RatedW, usually(&b.AlternatorRPM, "rpm", power.UsualRatedRPM), usually(&b.IdleRPM, "rpm", power.UsualIdleRPM))
-	c.Curve, c.Read = metered(r.Metered, c.Sheet)
+	c.Chemistry = chemistry(r.All)
+	c.Curve, c.Read = metered(r.Metered, c.Sheet, c.Chemistry)
 	c.BatteryAh = b.Battery.In("Ah")
 	if set := r.Built.Figure(parts.BatteryAh); set > 0 {
 		c.BatteryAh = set
 	}
 	drawsOf(r.All, c)
-	at := func(rpm float64) facts.Charge {
-		supply := c.Curve.W(rpm)
-		return facts.Charge{RPM: rpm, SupplyW: supply, MarginW: supply - c.OwnW - c.DrawnW}
-	}
-	c.Idle, c.Trail, c.Cruise = at(c.Curve.IdleRPM), at(trailRPM(r.All)), at(r.Drive.CruiseRPM)
+	riding(r.All, c)
 	c.ParkedDays = math.Inf(1)
 	if c.ParkedMA > 0 {
-		c.ParkedDays = power.DrainDays(c.BatteryAh, c.ParkedMA, 100*power.StartsWith)
+		c.ParkedDays = power.DrainDays(c.BatteryAh, c.ParkedMA, 100*usableShare(r.All))
 	}
 	margin(r)
 	idle(r)
@@ -113,7 +110,7 @@ func usually(q study.Quantity, unit string, usual float64) float64 {
 }
 
 // metered is the curve by the latest volts that were read with the alternator that is in it.
-func metered(list facts.Metered, c power.Curve) (power.Curve, string) {
+func metered(list facts.Metered, c power.Curve, by power.Chemistry) (power.Curve, string) {
 	for _, r := range slices.Backward(list) {
 		v := r.Volts()
 		const same = 0.5
@@ -124,7 +121,7 @@ func metered(list facts.Metered, c power.Curve) (power.Curve, string) {
 		if math.IsNaN(volts) {
 			volts, drawn = v.Riding.In("V"), v.OwnW.In("W")
 		}
-		return c.Found(v.Idle.In("V"), v.OwnW.In("W"), logbook.VoltsRPM, volts, drawn), r.ID
+		return c.Found(v.Idle.In("V"), v.OwnW.In("W"), logbook.VoltsRPM, volts, drawn, by), r.ID
 	}
 	return c, ""
 }
@@ -153,7 +150,9 @@ func drawsOf(f *facts.All, c *facts.Charging) {
 			continue
 		}
 		wired := f.Plan.Wiring(fitted.Part, e)
-		d := facts.Draw{InPlace: kind.InPlace, Wired: wired, Part: fitted.Part, FullW: e.Draw.In("W"), Used: used(wired.Use) * dutyOf(f, fitted.Part, e)}
+		d := facts.Draw{InPlace: kind.InPlace, Wired: wired, Part: fitted.Part, FullW: e.Draw.In("W"), Used: used(wired.Use)}
+		duty := dutyOf(f, fitted.Part, e)
+		d.Used *= duty
 		unread := !e.Draw.Known()
 		switch usual := fitted.Part.Usually(parts.Draw); {
 		case unread && usual.Known():
@@ -161,6 +160,7 @@ func drawsOf(f *facts.All, c *facts.Charging) {
 		case unread && kind.InPlace: // as much as what it takes the place of
 			d.FullW = 0
 		}
+		d.AtOnceW = atOnce(&d, duty)
 		if d.MeanW = d.FullW * d.Used; d.Used == 0 {
 			d.MeanW = 0
 		}
@@ -168,6 +168,7 @@ func drawsOf(f *facts.All, c *facts.Charging) {
 			was, half := instead(f, kind)
 			d.InsteadW = was * d.Used
 			d.MeanW, c.HalfW = d.MeanW-d.InsteadW, c.HalfW+half*d.Used
+			d.AtOnceW -= was * duty
 		}
 		if d.HalfW > 0 {
 			c.HalfW, c.Usual = c.HalfW+d.HalfW*d.Used, c.Usual+1
@@ -202,12 +203,12 @@ func instead(f *facts.All, kind *parts.Kind) (w, half float64) {
 }
 
 // trailRPM is the lowest engine speed that the loose grounds of the trip are ridden at; of
-// all loose grounds where the brief names none.
+// all of them where the brief names no ground, of none where all of it is road.
 func trailRPM(f *facts.All) float64 {
-	if !f.Machine.Geared() {
+	mix, lowest := f.Plan.Brief.Mix(), math.Inf(1)
+	if !f.Machine.Geared() || mix.Said() && !(mix.Loose() > 0) {
 		return math.NaN()
 	}
-	mix, lowest := f.Plan.Brief.Mix(), math.Inf(1)
 	for i, g := range terrain.Grounds() {
 		if g.Kind == terrain.Motorway || g.Kind == terrain.Paved || mix.Loose() > 0 && mix.At(i) == 0 {
 			continue
@@ -253,26 +254,36 @@ func show(c study.Calc, name string, at facts.Charge) {
 	c.Sheet.Step(power.MarginFormula, study.Computed("margin "+name, at.MarginW, "W"), in...)
 }
 
-// margin is the worse of trail and cruise.
+// margin is the mean over the hours of riding; the worst hour keeps it on watch where the
+// battery could not make up for it.
 func margin(r *study.Run) {
-	c := r.Figure(figure.ChargeMargin)
-	worst := r.Charging.Worst()
+	c, by := r.Figure(figure.ChargeMargin), &r.Charging
 	lacks(c)
-	if math.IsNaN(r.Charging.Trail.RPM) {
+	mix := r.Plan.Brief.Mix()
+	if math.IsNaN(by.Trail.RPM) && mix.Loose() > 0 {
 		lacksGears(c)
 	}
-	if math.IsNaN(r.Charging.Cruise.RPM) {
+	if math.IsNaN(by.Cruise.RPM) && (mix.Road() > 0 || !mix.Said()) {
 		c.On(figure.CruiseRPM, "")
 	}
-	c.Is(worst.MarginW)
-	show(c, "on the trail", r.Charging.Trail)
-	show(c, "at the cruise", r.Charging.Cruise)
-	c.Usual = int32(r.Charging.Usual)
-	c.Spread(r.Charging.HalfW)
-	half := r.Charging.HalfW
-	c.Against(0, c.Known && worst.MarginW+half < 0, worst.MarginW-half < 0 || worst.MarginW < power.ThinShare*r.Charging.Curve.RatedW)
-	if half > 0 && worst.MarginW-half < 0 && worst.MarginW+half >= 0 {
-		c.Unsure(toRead(&r.Charging)...)
+	mean := by.Mean.MarginW
+	c.Is(mean)
+	if !math.IsNaN(by.Trail.RPM) {
+		show(c, "on the trail", by.Trail)
+	}
+	show(c, "at the cruise", by.Cruise)
+	if c.Sheet != nil {
+		c.Sheet.Step(meanFormula, study.Computed("margin over the riding hours", mean, "W"), study.Computed("supply, mean", by.Mean.SupplyW, "W"),
+			sheet.Value{Name: "the bike itself", Number: by.OwnW, Unit: "W", Origin: r.Built.Bike.OriginOf("own_draw")}, study.Computed("accessories, mean", by.DrawnW, "W"))
+		c.Sheet.Step(hourFormula, study.Computed("margin in the worst hour", by.Hour.MarginW, "W"), study.Computed("supply there", by.Hour.SupplyW, "W"), study.Computed("engine speed", by.Hour.RPM, "rpm"),
+			study.Computed("accessories at once", by.Hour.DrawnW, "W"))
+	}
+	c.Usual = int32(by.Usual)
+	c.Spread(by.HalfW)
+	half := by.HalfW
+	c.Against(0, c.Known && mean+half < 0, mean-half < 0 || mean < power.ThinShare*by.Curve.RatedW || by.Hour.Minutes <= worstMinutes)
+	if half > 0 && mean-half < 0 && mean+half >= 0 {
+		c.Unsure(toRead(by)...)
 	}
 }
 
@@ -338,7 +349,7 @@ func parked(r *study.Run) {
 	c.Is(min(r.Charging.ParkedDays, daysMost))
 	if c.Sheet != nil {
 		c.Sheet.Step(power.DrainFormula, study.Computed("days, no more than a year", c.Or(math.NaN()), "d"), study.Computed("capacity", r.Charging.BatteryAh, "Ah"),
-			sheet.Value{Name: "usable", Number: 100 * power.StartsWith, Unit: "%", Origin: sheet.Memory}, study.Computed("drawn with the key out", r.Charging.ParkedMA, "mA"))
+			sheet.Value{Name: "usable", Number: 100 * usableShare(r.All), Unit: "%", Origin: sheet.Memory}, study.Computed("drawn with the key out", r.Charging.ParkedMA, "mA"))
 		c.Sheet.Note("Clock and immobiliser of the bike itself take a few mA more; the manual says how long it may stand.")
 	}
 	c.Judged(false, r.Charging.ParkedDays < daysLeast)

@@ -1,6 +1,7 @@
 package electrics
 
 import (
+	"math"
 	"slices"
 
 	"valiantmule/internal/core/facts"
@@ -21,7 +22,7 @@ const (
 )
 
 func chargeShort(f *facts.All) (study.Finding, bool) {
-	worst := f.Charging.Worst()
+	c := &f.Charging
 	if f.Figure(figure.ChargeMargin).State != verdict.Over {
 		return study.Finding{}, false
 	}
@@ -29,17 +30,25 @@ func chargeShort(f *facts.All) (study.Finding, bool) {
 		State: verdict.Over,
 		Offer: func() []study.Remedy { return without(f) },
 		Tell: func() study.Words {
-			where := "at the cruise"
-			if worst == f.Charging.Trail {
-				where = "on the trail"
-			}
 			return study.Words{
-				What: study.Say("{%.0f W} are lacking %s, at {%.0f rpm}: the alternator gives {%.0f W} there, bike and accessories take {%.0f W}.", -worst.MarginW, where, worst.RPM, worst.SupplyW, f.Charging.OwnW+f.Charging.DrawnW),
+				What: study.Say("{%.0f W} are lacking over the hours of riding: the alternator gives {%.0f W}, bike and accessories take {%.0f W}.", -c.Mean.MarginW, c.Mean.SupplyW, c.OwnW+c.DrawnW) + worstHour(c),
 				Why:  "The battery pays for it until it has nothing left, and then the ignition goes too.",
 				Do:   "Less at once: one of grips and vest, dipped beam by day only where the law lets you. Then lamps that draw less; last a larger stator, by somebody who does it for a living.",
 			}
 		},
 	}, true
+}
+
+// worstHour is the slowest going with everything on, in a sentence of its own; "" where
+// nothing is lacking then.
+func worstHour(c *facts.Charging) study.Text {
+	if !(c.Hour.MarginW < 0) {
+		return ""
+	}
+	if math.IsNaN(c.Hour.Minutes) {
+		return study.Say(" With everything on at the slowest going {%.0f W} are lacking.", -c.Hour.MarginW)
+	}
+	return study.Say(" With everything on at the slowest going {%.0f W} are lacking: {%.0f min} to a fifth off the battery.", -c.Hour.MarginW, c.Hour.Minutes)
 }
 
 // without leaves out the accessory that draws most, where that is enough.
@@ -50,7 +59,7 @@ func without(f *facts.All) []study.Remedy {
 			most = d
 		}
 	}
-	if most == nil || f.Charging.Worst().MarginW+most.MeanW < 0 {
+	if most == nil || f.Charging.Mean.MarginW+most.MeanW < 0 {
 		return study.Offer(f, parts.Stator, func(p *parts.Part) bool { return p.Sets(parts.AlternatorW) > f.Charging.RatedW })
 	}
 	return []study.Remedy{study.Without(plan.Fitted{Slot: most.Slot, Part: most.Part})}
@@ -63,7 +72,7 @@ func chargeThin(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Found(verdict.Watch, func() study.Words {
 		w := study.Words{
-			What: study.Say("{%.0f W} to spare of an alternator of {%.0f W}.", margin.Value, f.Charging.Curve.RatedW),
+			What: spare(margin.Value, f.Charging.Curve.RatedW) + worstHour(&f.Charging),
 			Why:  "Alternator curves are guessed from one number, batteries age, and cold mornings want everything at once.",
 			Do:   "A voltmeter: 13.5 to 14.5 V with everything on at trail speed is right; below 13 V something goes off.",
 		}
@@ -73,6 +82,14 @@ func chargeThin(f *facts.All) (study.Finding, bool) {
 		}
 		return w
 	})
+}
+
+// spare is what is left over the hours of riding, in a sentence.
+func spare(w, ratedW float64) study.Text {
+	if w < 0 {
+		return study.Say("{%.0f W} are lacking of an alternator of {%.0f W}, within what is known of it.", -w, ratedW)
+	}
+	return study.Say("{%.0f W} to spare over the hours of riding, of an alternator of {%.0f W}.", w, ratedW)
 }
 
 func idleDrains(f *facts.All) (study.Finding, bool) {
@@ -184,7 +201,7 @@ func latest(f *facts.All) *logbook.Volts {
 
 func voltsLow(f *facts.All) (study.Finding, bool) {
 	v := latest(f)
-	if v == nil || !(v.AllOn.In("V") < power.WeakV || v.Riding.In("V") < power.ChargingV) {
+	if v == nil || !(v.AllOn.In("V") < f.Charging.Chemistry.WeakV || v.Riding.In("V") < f.Charging.Chemistry.ChargingV) {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Over, func() study.Words {
@@ -193,7 +210,7 @@ func voltsLow(f *facts.All) (study.Finding, bool) {
 			Why:  "It is empty by the evening, whatever the sheet says of the alternator.",
 			Do:   "Something off. Then look at the plug of the regulator, which browns; a stator that is dying reads the same.",
 		}
-		if v.Riding.In("V") < power.ChargingV {
+		if v.Riding.In("V") < f.Charging.Chemistry.ChargingV {
 			w.What = study.Say("%.1f V at 5000 rpm with nothing on but the bike itself; 13.5 to 14.5 V are usual.", v.Riding.In("V"))
 			w.Why = "It does not charge: stator, regulator, a plug or an earth."
 			w.Do = "A competent mechanic with the manual's test of the stator, before anything more hangs on it."

@@ -60,7 +60,7 @@ func TestGoldenRules(t *testing.T) {
 	sits := func(at plan.BoxPlace) func(p *plan.Plan) { return func(p *plan.Plan) { p.BoxSits = at } }
 	studytest.Rows(t, b, electrics.Study, map[string]studytest.Row{
 		"charge-short":    studytest.Speaks(verdict.Over, b.Changing("holt-650", dark, "aux-halogen"), b.As("holt-650"), parts.AuxLamps),
-		"charge-thin":     studytest.Speaks(verdict.Watch, b.As("holt-650"), b.Changing("holt-650", strong), ""),
+		"charge-thin":     studytest.Speaks(verdict.Watch, b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Bike.Alternator, "190", "W") }), b.Changing("holt-650", strong), ""),
 		"idle-drains":     studytest.Speaks(verdict.Watch, b.Changing("holt-650", weak), b.Changing("holt-650", strong), ""),
 		"alternator-hot":  studytest.Speaks(verdict.Watch, b.Changing("holt-650", hot, "camera-bar"), b.As("holt-650"), ""),
 		"parked-drain":    studytest.Speaks(verdict.Watch, b.As("holt-650", "socket-usb-live"), b.As("holt-650", "socket-usb"), ""),

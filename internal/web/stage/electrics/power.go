@@ -174,6 +174,9 @@ func (v *powerView) charges(d *desk.Desk, c *facts.Charging) {
 		name string
 		is   facts.Charge
 	}{{"Idle", c.Idle}, {"Trail", c.Trail}, {"Cruise", c.Cruise}} {
+		if s.name == "Trail" && d.Plan.Brief.Mix().Said() && !(d.Plan.Brief.Mix().Loose() > 0) { // a trip without one
+			continue
+		}
 		rpm, margin := "?", "?"
 		if !math.IsNaN(s.is.RPM) {
 			rpm = d.Units.Quantity(s.is.RPM, "rpm")
@@ -202,16 +205,15 @@ func readOn(f *facts.All) string {
 
 // powerSays is the page in a sentence.
 func powerSays(c *facts.Charging) string {
-	worst := c.Worst()
-	if math.IsNaN(worst.MarginW) {
+	if math.IsNaN(c.Mean.MarginW) {
 		return "What the alternator gives at idle, on the trail and at the cruise, against what the bike and all that hangs on it take."
 	}
-	where := "at the cruise"
-	if worst == c.Trail {
-		where = "on the trail"
+	says := fmt.Sprintf("%s to spare on average over the hours of riding.", watts(c.Mean.MarginW))
+	if c.Mean.MarginW < 0 {
+		says = fmt.Sprintf("%s are lacking on average over the hours of riding: the battery pays for it until it is empty.", watts(-c.Mean.MarginW))
 	}
-	if worst.MarginW < 0 {
-		return fmt.Sprintf("%s are lacking %s: the battery pays for it until it is empty.", watts(-worst.MarginW), where)
+	if c.Hour.MarginW < 0 && !math.IsNaN(c.Hour.Minutes) {
+		says += fmt.Sprintf(" With everything on at the slowest going %s are lacking: %s min to a fifth off the battery.", watts(-c.Hour.MarginW), words.Number(c.Hour.Minutes, 0))
 	}
-	return fmt.Sprintf("%s to spare %s, on average over the trip.", watts(worst.MarginW), where)
+	return says
 }

@@ -102,7 +102,7 @@ func (v *voltsView) reads(d *desk.Desk, c *facts.Charging, kept string) {
 			}
 		}
 		row.Read = strings.Join(said, ", ")
-		means := meterWords[power.MeterOf(r.Volts().Idle.In("V"), r.Volts().Riding.In("V"), r.Volts().AllOn.In("V"))]
+		means := meterWords[power.MeterOf(r.Volts().Idle.In("V"), r.Volts().Riding.In("V"), r.Volts().AllOn.In("V"), c.Chemistry)]
 		row.State, row.Says = desk.StateOf(means.state), means.says
 		if row.Leads {
 			row.Says += fmt.Sprintf(" By it the alternator gives %s at %s, by the sheet %s.", watts(c.Curve.W(logbook.VoltsRPM)), d.Units.Quantity(logbook.VoltsRPM, "rpm"), watts(c.Sheet.W(logbook.VoltsRPM)))
@@ -111,7 +111,7 @@ func (v *voltsView) reads(d *desk.Desk, c *facts.Charging, kept string) {
 			v.Kept = "Kept. " + row.Says
 		}
 		if i == len(live)-1 {
-			v.Drawing = draw.VoltsRule(marks, power.RestingV, power.ChargingV, power.BoilsV)
+			v.Drawing = draw.VoltsRule(marks, c.Chemistry.RestingV, c.Chemistry.ChargingV, power.BoilsV)
 		}
 		v.Reads = append(v.Reads, row)
 	}
