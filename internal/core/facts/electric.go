@@ -151,6 +151,7 @@ type Light struct {
 	HalfShare    float64 // half of the band of the main beam, a share of it; 0 for what somebody has measured
 	AuxCd        float64 // straight ahead, of what shines beside it
 	Lux, ReactS  float64
+	Brakes       float64 // share of the grip that the rider says they brake with, NaN where they say none
 	LitM         float64
 	Kmh, WishKmh float64        // at which stopping meets the beam on the ground that allows least; the brief's
 	Ground       terrain.Ground // that one

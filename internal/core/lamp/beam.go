@@ -32,7 +32,7 @@ func (b Beam) profile() func(deg float64) float64 {
 	if math.IsNaN(angle) {
 		angle = UsualBeamDeg
 	}
-	m := math.Ln2 / -math.Log(math.Cos(rad(math.Min(angle/2, 85)))) // wider ones all but the same ahead
+	m := cosinePower(angle)
 	share := func(deg float64) float64 {
 		if math.Abs(deg) >= 90 {
 			return 0

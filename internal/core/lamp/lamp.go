@@ -15,7 +15,8 @@ import (
 const (
 	Lux          = 3.0  // on the ground, to see what lies there: 1 optimistic, 5 cautious [memory]
 	ReactionS    = 2.5  // that roads are designed for [pub: AASHTO Green Book]
-	AimDownDeg   = 0.57 // of a dipped beam: one in a hundred [practice]
+	AimDownDeg   = 0.72 // of a dipped beam: 1.25 in a hundred, 1.0 to 1.5 are usual; by law mostly 0.5 to 2.5 [memory]
+	AimLeastDeg  = 0.29 // half in a hundred: nearer to level it dazzles whoever comes [memory]
 	HeightOfSeat = 1.05 // of the seat's height, that a headlamp sits above ground [memory]
 )
 
@@ -48,20 +49,41 @@ func OutrunKmh(sightM, reactionS, decelMS2 float64) float64 {
 	return 3.6 * (math.Sqrt(at*at+2*decelMS2*sightM) - at)
 }
 
-// ConeFormula is the formula of [ConeCd].
-var ConeFormula = sheet.Formula{Text: "I = Φ / Ω, Ω = 2·π·(1 − cos(half the beam's angle))", Origin: sheet.Published, Source: "definition of the candela; solid angle of a cone"}
+// PeakFormula is the formula of [PeakCd].
+var PeakFormula = sheet.Formula{Text: "I = 0.8 × (m + 1) × Φ / 2π, m = ln 0.5 / ln cos(half the beam's angle)", Origin: sheet.Published, Source: "cosine-power model of a lamp, beam angle by half intensity: IEC 60050-845; a fifth is lost in the lens [memory]"}
 
-// ConeCd is the mean intensity of a beam, candela, whose lumens fill a cone of a full angle.
-// Without the angle lumens say nothing of a distance.
-func ConeCd(lumens, beamDeg float64) float64 {
-	return lumens / (2 * math.Pi * (1 - math.Cos(beamDeg*math.Pi/360)))
+// lensShare of the light comes through a lens: 15 to 30 % are lost [memory].
+const lensShare = 0.8
+
+// PeakCd is the intensity in the middle of a beam, candela, from its lumens and the full angle
+// over which it gives at least half of that. Without the angle lumens say nothing of a distance.
+func PeakCd(lumens, beamDeg float64) float64 {
+	return lensShare * (cosinePower(beamDeg) + 1) * lumens / (2 * math.Pi)
+}
+
+// cosinePower is the exponent of a beam that has half of its intensity left at half its angle.
+func cosinePower(beamDeg float64) float64 {
+	return math.Ln2 / -math.Log(math.Cos(rad(math.Min(beamDeg/2, 85)))) // wider ones all but the same ahead
 }
 
 // GripFormula is the formula of [Decel].
-var GripFormula = sheet.Formula{Text: "a = friction × g", Origin: sheet.Memory}
+var GripFormula = sheet.Formula{Text: "a = the least of 3.4 m/s² and 0.7 × friction × g, or what the rider says of the friction", Origin: sheet.Memory, Source: "3.4 m/s²: AASHTO Green Book"}
 
-// Decel is how hard one brakes on a ground, m/s².
-func Decel(friction float64) float64 { return friction * unit.StandardGravity }
+// How hard one brakes by night for what comes into the light: the standard's figure, and of
+// the grip no more than a share [memory].
+const (
+	designDecel = 3.4
+	nightShare  = 0.7
+)
+
+// Decel is how hard one brakes by night on a ground, m/s²: by a share of its grip that the
+// rider says, or where they say none, NaN or 0, by a cautious one.
+func Decel(friction, share float64) float64 {
+	if !(share > 0) {
+		return math.Min(designDecel, nightShare*friction*unit.StandardGravity)
+	}
+	return share * friction * unit.StandardGravity
+}
 
 // CutoffFormula is the formula of [CutoffM].
 var CutoffFormula = sheet.Formula{Text: "reach = height / tan(aim below level − how far the load tips the beam up)", Origin: sheet.Computed}

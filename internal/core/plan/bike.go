@@ -324,7 +324,7 @@ func (b *Bike) Sections() []entry.Section {
 			entry.Ask("headlamp", "Main beam", "cd", 1000, 300000, "From the lamp's approval or a lux meter: lux × metres².", &b.Headlamp),
 			entry.Ask("headlamp_beam", "… in a beam of", "°", 1, 180, "The full angle. Empty: 12°, a narrow one, which lights no bend.", &b.HeadlampBeam),
 			entry.Ask("lamp_height", "Headlamp's height", "mm", 400, 1600, "Its middle above ground. Empty: 1.05 of the seat's.", &b.LampHeight),
-			entry.Ask("lamp_aim", "Dipped beam points down by", "°", 0, 5, "With you alone on it: on a wall ten metres away, 10 cm below the lamp are 0.57°. Empty: that.", &b.LampAim),
+			entry.Ask("lamp_aim", "Dipped beam points down by", "°", 0, 5, "With you alone on it: on a wall ten metres away, 10 cm below the lamp are 0.57°. Empty: 0.72°, as most are set.", &b.LampAim),
 			entry.Ask("indicator", "One indicator", "W", 0.3, 30, "On its bulb. Empty: 10 W.", &b.Indicator),
 			entry.Ask("speedometer_over", "Speedometer reads high by", "%", -10, 20, "Against a GPS, on the bike as it is now.", &b.SpeedometerOver),
 		}},

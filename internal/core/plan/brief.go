@@ -37,6 +37,7 @@ type Brief struct {
 	Night       unit.Ratio    `json:"night_share,omitzero"`  // of the riding, in the dark
 	NightCruise unit.Speed    `json:"night_cruise,omitzero"` // to be held in the dark
 	Reacts      unit.Duration `json:"reacts,omitzero"`       // until the brakes bite
+	NightGrip   unit.Ratio    `json:"night_grip,omitzero"`   // of the ground's grip that the rider brakes with by night
 
 	SeesBy  unit.Illuminance `json:"sees_by,omitzero"`  // light on what lies on the road
 	Weather Weather          `json:"weather,omitempty"` // the worst to count on
@@ -168,6 +169,7 @@ func (b *Brief) Sections() []entry.Section {
 			entry.Ask("boot_length", "Boot, outside", "mm", 180, 420, "Heel to toe: long ones want levers set for them.", &b.Boot),
 			entry.Ask("day", "Hours a day", "h", 0.5, 20, "In the saddle, on a usual day of the trip.", &b.Day),
 			entry.Ask("reacts", "You react in", "s", 0.5, 5, "From seeing it to braking: 2.5 s is what roads are built for, awake and looking 1–1.5 s. Empty: 2.5 s.", &b.Reacts),
+			entry.Ask("night_grip", "By night you brake with", "%", 20, 100, "Of the grip that the ground has. Empty: 70 %, and no more than 3.4 m/s², which roads are built for.", &b.NightGrip),
 			entry.Ask("sees_by", "You see by", "lx", 0.5, 20, "On what lies on the road: 1 optimistic, 5 cautious or older eyes. Empty: 3 lx.", &b.SeesBy),
 			entry.Ask("night_share", "In the dark", "%", 0, 100, "Of the riding. Empty: none is planned.", &b.Night),
 			entry.Ask("falls", "Falls to count on", "", 0, 200, "Over the whole trip, slow ones too. Empty: by ground and skill.", &b.Falls),

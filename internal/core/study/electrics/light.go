@@ -40,16 +40,16 @@ const dippedMostM = 500.0
 // light finds how far one sees, how fast that is, and where the dipped beam ends.
 func light(r *study.Run) {
 	b, l, brief := r.Built.Bike, &r.Light, &r.Plan.Brief
-	l.Lux, l.ReactS = usually(&brief.SeesBy, "lx", lamp.Lux), usually(&brief.Reacts, "s", lamp.ReactionS)
+	l.Lux, l.ReactS, l.Brakes = usually(&brief.SeesBy, "lx", lamp.Lux), usually(&brief.Reacts, "s", lamp.ReactionS), brief.NightGrip.In("")
 	lamps(r.All)
 	l.LitM = lamp.BeamM(l.MainCd+l.AuxCd, l.Lux)
-	l.Kmh, l.Ground, l.Half = slowest(brief.Mix(), l.LitM, l.ReactS)
+	l.Kmh, l.Ground, l.Half = slowest(brief.Mix(), l.LitM, l)
 	l.WishKmh = brief.NightCruise.In("km/h")
 	l.BendM = lamp.BendM(l.Shine(), BendRadiusM, lamp.SteerDeg(b.Wheelbase.In("mm"), BendRadiusM), l.Lux)
 	if math.IsNaN(l.MainCd) {
 		l.BendM = math.NaN()
 	}
-	l.BendKmh, l.AllowsKmh = lamp.OutrunKmh(l.BendM, l.ReactS, lamp.Decel(l.Ground.Friction)), lamp.BendKmh(BendRadiusM, bendLateral)
+	l.BendKmh, l.AllowsKmh = lamp.OutrunKmh(l.BendM, l.ReactS, lamp.Decel(l.Ground.Friction, l.Brakes)), lamp.BendKmh(BendRadiusM, bendLateral)
 	l.TiltDeg = r.Poses.Loaded.PitchDeg - r.Poses.Came.PitchDeg
 	l.HeightMM = usually(&b.LampHeight, "mm", lamp.HeightOfSeat*b.SeatHeight.In("mm"))
 	l.DownDeg = usually(&b.LampAim, "°", lamp.AimDownDeg) - l.TiltDeg
@@ -113,20 +113,20 @@ func beamOf(l *parts.Lamp) lamp.Beam {
 		b.OutDeg = l.Outward.In("°")
 	}
 	if math.IsNaN(b.Cd) && l.Lumens.Known() && l.Beam.Known() {
-		b.Cd = lamp.ConeCd(l.Lumens.In("lm"), b.AngleDeg)
+		b.Cd = lamp.PeakCd(l.Lumens.In("lm"), b.AngleDeg)
 	}
 	return b
 }
 
 // slowest is the least speed at which stopping meets the beam, over the grounds of the trip;
 // of paved roads where it names none.
-func slowest(mix terrain.Mix, litM, reactS float64) (kmh float64, on terrain.Ground, half bool) {
+func slowest(mix terrain.Mix, litM float64, l *facts.Light) (kmh float64, on terrain.Ground, half bool) {
 	kmh = math.NaN()
 	for i, g := range terrain.Grounds() {
 		if mix.Said() && mix.At(i) < worstShare || !mix.Said() && g.Kind != terrain.Paved {
 			continue
 		}
-		if v := nightKmh(g, litM, reactS); !(v >= kmh) {
+		if v := nightKmh(g, litM, l); !(v >= kmh) {
 			kmh, on, half = v, g, oneLane[g.Kind]
 		}
 	}
@@ -134,8 +134,8 @@ func slowest(mix terrain.Mix, litM, reactS float64) (kmh float64, on terrain.Gro
 }
 
 // nightKmh is the speed at which stopping on a ground meets the light.
-func nightKmh(g terrain.Ground, litM, reactS float64) float64 {
-	return lamp.OutrunKmh(sight(g, litM), reactS, lamp.Decel(g.Friction))
+func nightKmh(g terrain.Ground, litM float64, l *facts.Light) float64 {
+	return lamp.OutrunKmh(sight(g, litM), l.ReactS, lamp.Decel(g.Friction, l.Brakes))
 }
 
 // sight is how much of what is lit is one's own on a ground: half of it is another's where two
@@ -157,7 +157,7 @@ type Night struct {
 // NightOn is a ground in the dark, ridden at a speed.
 func NightOn(g terrain.Ground, l *facts.Light, kmh float64) Night {
 	react := lamp.Reaction(kmh, l.ReactS)
-	return Night{SightM: sight(g, l.LitM), ReactM: react, StopM: react + lamp.Braking(kmh, lamp.Decel(g.Friction)), MeetKmh: nightKmh(g, l.LitM, l.ReactS)}
+	return Night{SightM: sight(g, l.LitM), ReactM: react, StopM: react + lamp.Braking(kmh, lamp.Decel(g.Friction, l.Brakes)), MeetKmh: nightKmh(g, l.LitM, l)}
 }
 
 func lit(r *study.Run) {
@@ -219,7 +219,7 @@ func nightSpeed(r *study.Run) {
 	if l.HalfShare > 0 && c.Known {
 		mix := r.Plan.Brief.Mix()
 		at := func(share float64) float64 {
-			kmh, _, _ := slowest(mix, lamp.BeamM(l.MainCd*share+l.AuxCd, l.Lux), l.ReactS)
+			kmh, _, _ := slowest(mix, lamp.BeamM(l.MainCd*share+l.AuxCd, l.Lux), l)
 			return kmh
 		}
 		low = at(1 - l.HalfShare)
@@ -230,7 +230,7 @@ func nightSpeed(r *study.Run) {
 		if l.Half {
 			c.Sheet.Note("Two ways share one lane there: half of the sight is the other's.")
 		}
-		decel := study.Computed("a", lamp.Decel(l.Ground.Friction), "m/s²")
+		decel := study.Computed("a", lamp.Decel(l.Ground.Friction, l.Brakes), "m/s²")
 		c.Sheet.Step(lamp.GripFormula, decel, sheet.Value{Name: "friction on " + l.Ground.Name, Number: l.Ground.Friction, Origin: sheet.Memory})
 		c.Sheet.Step(lamp.OutrunFormula, study.Computed("speed", l.Kmh, "km/h"), study.Computed("range", sight(l.Ground, l.LitM), "m"), decel, reaction(r))
 		c.Sheet.Note("Arithmetic, not permission: dust, bends, animals and tired eyes are in none of it.")
@@ -257,7 +257,7 @@ func dipped(r *study.Run) {
 	if tilt.Sheet != nil {
 		tilt.Sheet.Step(tiltFormula, study.Computed("tips up by", l.TiltDeg, "°"), study.Computed("pitch loaded", r.Poses.Loaded.PitchDeg, "°"), study.Computed("pitch as it came, rider alone", r.Poses.Came.PitchDeg, "°"))
 	}
-	tilt.Judged(false, l.DownDeg <= 0)
+	tilt.Judged(false, l.DownDeg < lamp.AimLeastDeg)
 
 	c := r.Figure(figure.DippedReach)
 	if !r.Built.Bike.LampHeight.Known() {
@@ -304,7 +304,7 @@ func dazzles(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Found(verdict.Watch, func() study.Words {
 		return study.Words{
-			What: study.Say("Loaded, the dipped beam points %s: it dazzles. Re-aim it.", aboveLevel(-f.Light.DownDeg)),
+			What: study.Say("Loaded, the dipped beam points %s; 0.3° down is the least. It dazzles: re-aim it.", aboveLevel(-f.Light.DownDeg)),
 			Why:  "More sag behind than in front tips the bike, and the beam with it; whoever comes sees nothing, and you no further.",
 			Do:   "Preload first, then re-aim it, loaded as you ride; and down again when the bags come off.",
 		}
@@ -313,10 +313,13 @@ func dazzles(f *facts.All) (study.Finding, bool) {
 
 // aboveLevel is an angle in words; what would read as none is level.
 func aboveLevel(deg float64) string {
-	if deg < 0.05 {
+	switch {
+	case deg >= 0.05:
+		return fmt.Sprintf("%.1f° above level", deg)
+	case deg > -0.05:
 		return "level"
 	}
-	return fmt.Sprintf("%.1f° above level", deg)
+	return fmt.Sprintf("only %.1f° down", -deg)
 }
 
 func bareLumens(f *facts.All) (study.Finding, bool) {
@@ -389,7 +392,7 @@ func brighter(f *facts.All) []study.Remedy {
 		}
 		beam := beamOf(p.Lamp())
 		lit := lamp.BendM(append(f.Light.Shine(), beam), BendRadiusM, lamp.SteerDeg(f.Built.Bike.Wheelbase.In("mm"), BendRadiusM), f.Light.Lux)
-		return lamp.OutrunKmh(lit, f.Light.ReactS, lamp.Decel(f.Light.Ground.Friction)) >= f.Light.AllowsKmh
+		return lamp.OutrunKmh(lit, f.Light.ReactS, lamp.Decel(f.Light.Ground.Friction, f.Light.Brakes)) >= f.Light.AllowsKmh
 	})
 }
 

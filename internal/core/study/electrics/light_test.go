@@ -1,6 +1,7 @@
 package electrics_test
 
 import (
+	"fmt"
 	"math"
 	"strconv"
 	"testing"
@@ -154,4 +155,20 @@ func TestLitAllDayIsSeen(t *testing.T) {
 	assert.True(t, met())
 	p.Wired[0].Use = parts.AtNight
 	assert.False(t, met())
+}
+
+// TestDazzlesBeforeLevel: less than half in a hundred below level is spoken of, and how far down
+// it still points.
+func TestDazzlesBeforeLevel(t *testing.T) {
+	b := studytest.New(t)
+	p := b.With("holt-650")
+	tilt := b.Facts(p).Light.TiltDeg
+	for down, speaks := range map[float64]bool{0.40: false, 0.20: true, -0.10: true} {
+		studytest.Enter(t, &p.Bike.LampAim, fmt.Sprintf("%.3f", max(0, tilt+down)), "°")
+		f, said := b.Findings(p)["dazzles"]
+		assert.Equal(t, speaks, said, down)
+		if down == 0.20 && said {
+			assert.Contains(t, f.Tell().What, "only 0.2° down")
+		}
+	}
 }

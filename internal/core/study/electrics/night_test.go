@@ -8,14 +8,13 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/study/electrics"
 	"valiantmule/internal/core/terrain"
-	"valiantmule/internal/core/unit"
 )
 
 // TestNightOn against the computed column of the AASHTO Green Book's stopping sight distances
 // (t 2.5 s, a 3.4 m/s², constants rounded: within 1.5 %); at the speed that it names standing
 // takes just the light that is one's own, which is half where two ways share a lane.
 func TestNightOn(t *testing.T) {
-	level := terrain.Ground{Kind: terrain.Paved, Friction: 3.4 / unit.StandardGravity}
+	level, _ := terrain.Of(terrain.Paved)
 	for kmh, m := range map[float64]float64{50: 63.5, 80: 129.0, 100: 184.2} {
 		assert.InEpsilon(t, m, electrics.NightOn(level, &facts.Light{ReactS: 2.5, LitM: 100}, kmh).StopM, 0.015, "%g km/h", kmh)
 	}

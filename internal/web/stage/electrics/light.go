@@ -314,8 +314,8 @@ func tiltWords(l *facts.Light) string {
 	switch {
 	case math.IsNaN(l.DownDeg):
 		return "How far the load tips the beam is not known: sag of both ends and the lamp's height."
-	case l.DownDeg <= 0:
-		return fmt.Sprintf("Loaded it points at or above level: it dazzles. Re-aim it, %.2f° down from there, or set the preload first.", lamp.AimDownDeg-l.DownDeg)
+	case l.DownDeg < lamp.AimLeastDeg:
+		return fmt.Sprintf("Loaded it points %.2f° below level, and %.2f° is the least: it dazzles. Re-aim it, %.2f° down from there, or set the preload first.", l.DownDeg, lamp.AimLeastDeg, lamp.AimDownDeg-l.DownDeg)
 	case l.TiltDeg > 0.05:
 		return fmt.Sprintf("The load tips it up by %.2f°: aimed by you alone it is %.2f° below level as you ride.", l.TiltDeg, l.DownDeg)
 	}
