@@ -39,6 +39,9 @@ type SpringEnd struct {
 
 	// As it is set and bought, before what was measured corrects it.
 	SetMM, SetNmm float64
+	// AsIf is set where nobody has set the preload of springs that go in: what stands here is
+	// what the load wants, as far as the adjuster goes.
+	AsIf bool
 
 	Came Sags // as it came, its rider alone
 
@@ -53,6 +56,7 @@ type SpringEnd struct {
 	WantPreloadMM  float64 // with everything on it, for the middle of the band; below 0 where the spring is too stiff
 	AlonePreloadMM float64 // the same with the rider alone
 	WantNmm        float64 // a spring that this rider with this load wants
+	WantAloneNmm   float64 // the same without the load
 	RightFreeMM    float64 // free sag, at the preload that is right for the rider alone
 }
 
@@ -81,6 +85,12 @@ func (e *SpringEnd) Settable(mm float64) float64 {
 		mm = math.Min(mm, most)
 	}
 	return mm
+}
+
+// Reaches reports whether the adjuster is known to bring the end into its band with everything
+// on it.
+func (e *SpringEnd) Reaches() bool {
+	return e.End.PreloadFor(e.LoadedKg, e.Band.High*e.End.TravelMM) <= e.MostMM()+0.5
 }
 
 // RunsOut reports whether the preload that everything on it wants is more than the

@@ -74,26 +74,28 @@ func springAsked(f *facts.All, rear bool, tell func() study.Words) (study.Findin
 
 func sagSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
 	share := f.Figure(sagOf[rear])
-	if share.State != verdict.Over {
+	if !(share.State == verdict.Over || share.State == verdict.Watch && figure.Past(share.Value, 100*e.Band.High, 0)) {
 		return study.Finding{}, false
 	}
 	return study.Finding{
-		State: verdict.Over,
+		State: share.State,
 		Offer: func() []study.Remedy {
-			if e.RunsOut() {
+			if e.RunsOut() && !e.Reaches() {
 				return nextSpring(f, rear)
 			}
 			return nil
 		},
 		Tell: func() study.Words {
-			do := study.Say("Set it to %s. Measure, ride, write it down.", setTo(e, e.WantPreloadMM))
+			do := study.Say("Set it to %s. Measure, ride, write it down.", setTo(e, e.Settable(e.WantPreloadMM)))
 			switch {
 			case math.IsNaN(e.WantPreloadMM) && e.MorePreloadMM() > 0:
 				do = study.Say("About {%.0f mm} more preload than now brings it to the middle of that. Set it, measure, ride, write it down.", e.MorePreloadMM())
 			case math.IsNaN(e.WantPreloadMM):
 				do = "More preload, a turn at a time, each measured by tape: how much the shock moves against the wheel would say how many."
-			case e.RunsOut():
+			case e.RunsOut() && !e.Reaches():
 				do = study.Say("The adjuster ends at {%.0f mm}: all of that, the rider forward, less behind. For good: %s of about {%.0f N/mm}.", e.MostMM(), ends[rear].part, e.WantNmm)
+			case math.IsNaN(e.MostMM()):
+				do += " How far the adjuster goes nobody has said: count it before you count on it."
 			}
 			return study.Words{
 				What: sagIs(f, rear, e),
@@ -104,35 +106,68 @@ func sagSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) 
 	}, true
 }
 
+// tooStiff reports a spring that is too stiff for its rider alone: with the adjuster all out it
+// sags less than the band's lower end. Bags never make a spring too stiff.
+func tooStiff(e *facts.SpringEnd) bool {
+	return e.End.PreloadFor(e.AloneKg, e.Band.Low*e.End.TravelMM) < e.Adjuster.LeastMM()
+}
+
+// airFirst is what comes before springs are blamed, "" where there is no air in the fork.
+func airFirst(e *facts.SpringEnd) study.Text {
+	if !(e.End.Air.KPa > 0) {
+		return ""
+	}
+	return study.Say("The {%.0f kPa} of air in the fork come out first; measure again. ", e.End.Air.KPa)
+}
+
 func sagStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
 	share := f.Figure(sagOf[rear])
 	if share.State != verdict.Watch || !(share.Value < 100*e.Band.Low) {
 		return study.Finding{}, false
 	}
-	tooStiff := e.WantPreloadMM < e.Adjuster.LeastMM()
+	stiff := tooStiff(e)
 	return study.Finding{
 		State: verdict.Watch,
 		Offer: func() []study.Remedy {
-			if tooStiff {
-				return nextSpring(f, rear)
+			if stiff && !(e.End.Air.KPa > 0) {
+				return softer(f, rear)
 			}
 			return nil
 		},
 		Tell: func() study.Words {
-			do := study.Say("Let it out to %s.", setTo(e, e.WantPreloadMM))
-			if math.IsNaN(e.WantPreloadMM) {
+			do := study.Say("Let it out to %s.", setTo(e, e.Settable(e.WantPreloadMM)))
+			switch {
+			case math.IsNaN(e.WantPreloadMM):
 				do = "Less preload, a turn at a time, each measured by tape."
-			}
-			if tooStiff {
-				do = study.Say("All out is not enough: %s of about {%.0f N/mm}, or leave it and ride it; some like it firm.", ends[rear].part, e.WantNmm)
+			case stiff:
+				do = study.Say("With you alone all out is not enough either: %s of about {%.0f N/mm}, or leave it and ride it; some like it firm.", ends[rear].part, e.WantAloneNmm)
+			case e.WantPreloadMM < e.Adjuster.LeastMM():
+				do = "All out; with you alone it is right, and with more on it a little firm does no harm."
 			}
 			return study.Words{
 				What: sagIs(f, rear, e),
 				Why:  "It stands tall and tops out: the wheel leaves the ground behind each hole.",
-				Do:   do,
+				Do:   airFirst(e) + do,
 			}
 		},
 	}, true
+}
+
+// toSet is the preload of springs that go in and that nobody has set: what is computed holds
+// once it is.
+func toSet(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
+	share := e.Share(e.LoadedMM)
+	if !e.AsIf || math.IsNaN(share) || f.Figure(sagOf[rear]).State != verdict.Watch || share > e.Band.High || share < e.Band.Low {
+		return study.Finding{}, false
+	}
+	return study.Noted(func() study.Words {
+		return study.Words{
+			Short: study.Say("%s preload to {%.0f mm}", map[bool]string{false: "fork", true: "shock"}[rear], e.SetMM),
+			What:  study.Say("%s sag is %.0f %% if it is set to %s; nobody has said that it is.", ends[rear].name, 100*share, setTo(e, e.SetMM)),
+			Why:   "Springs come as they were wound for somebody else.",
+			Do:    "Set it when it goes in, measure with everything on, and write it down here.",
+		}
+	})
 }
 
 func preloadRunsOut(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
@@ -182,22 +217,35 @@ func springTooSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, 
 }
 
 func springTooStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
-	if !stiff(e) || e.End.PreloadMM <= hardlyMM {
-		return study.Finding{}, false
+	low := f.Figure(sagOf[rear])
+	if !stiff(e) || e.End.PreloadMM-e.Adjuster.LeastMM() <= hardlyMM || e.RunsOut() || low.State == verdict.Watch && low.Value < 100*e.Band.Low {
+		return study.Finding{}, false // with bags on too soft, it is not too stiff; and once is enough
 	}
-	return springAsked(f, rear, func() study.Words {
-		return study.Words{
-			What: study.Say("%s: at the right sag with you alone on it there is {%.0f mm} of free sag, %.0f %% of the travel; %.0f–%.0f %% is usual.", ends[rear].name, e.RightFreeMM, 100*freeShare(e), 100*e.FreeBand.Low, 100*e.FreeBand.High),
-			Why:  "Plenty of free sag at the right rider sag says that the spring is too stiff for you; so it is for a light rider on standard ones.",
-			Do:   study.Say("%s of about {%.0f N/mm} for this load. Without a change: softer compression, and less of it loaded.", firstUpper(ends[rear].part), e.WantNmm),
+	return study.Finding{State: verdict.Watch, Offer: func() []study.Remedy {
+		if e.End.Air.KPa > 0 {
+			return nil
 		}
-	})
+		return softer(f, rear)
+	}, Tell: func() study.Words {
+		what := study.Say("%s: at the right sag with you alone on it there is {%.0f mm} of free sag, %.0f %% of the travel; %.0f–%.0f %% is usual.", ends[rear].name, e.RightFreeMM, 100*freeShare(e), 100*e.FreeBand.Low, 100*e.FreeBand.High)
+		if tooStiff(e) {
+			out := e.End.With(e.Adjuster.LeastMM())
+			least := out.SagMM(e.AloneKg)
+			what = study.Say("%s: with you alone on it and the adjuster all out it sags {%.0f mm}, %.0f %% of its travel; %.0f–%.0f %% is what riders set.", ends[rear].name, least, 100*e.Share(least), 100*e.Band.Low, 100*e.Band.High)
+		}
+		return study.Words{
+			What: what,
+			Why:  "Plenty of free sag at the right rider sag says that the spring is too stiff for you; so it is for a light rider on standard ones.",
+			Do:   airFirst(e) + study.Say("%s of about {%.0f N/mm} for you alone. Without a change: softer compression, and less of it loaded.", firstUpper(ends[rear].part), e.WantAloneNmm),
+		}
+	}}, true
 }
 
-func stiff(e *facts.SpringEnd) bool { return freeShare(e) > e.FreeBand.High+freeSlack }
+// stiff is by the free sag that is left at the right sag, or by an adjuster that is all out.
+func stiff(e *facts.SpringEnd) bool { return freeShare(e) > e.FreeBand.High+freeSlack || tooStiff(e) }
 
 func bounces(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
-	if !stiff(e) || !(e.End.PreloadMM <= hardlyMM) {
+	if !stiff(e) || !(e.End.PreloadMM-e.Adjuster.LeastMM() <= hardlyMM) {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {
@@ -212,6 +260,18 @@ func bounces(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) 
 // nextSpring offers the spring of the ladder that leaves the adjuster in its lower half, or
 // comes nearest to the rate that the load wants.
 func nextSpring(f *facts.All, rear bool) []study.Remedy {
+	return springNear(f, rear, f.Springs.Of(rear).WantNmm, func(float64) bool { return true })
+}
+
+// softer is a way out of a spring that is too stiff for its rider alone: never a stiffer one.
+func softer(f *facts.All, rear bool) []study.Remedy {
+	e := f.Springs.Of(rear)
+	return springNear(f, rear, e.WantAloneNmm, func(nmm float64) bool { return nmm < e.End.Spring.Nmm })
+}
+
+// springNear is the spring of the ladder that is nearest to a rate, N/mm, of those that may be,
+// where it is nearer than the one that is on.
+func springNear(f *facts.All, rear bool, want float64, may func(nmm float64) bool) []study.Remedy {
 	slot := parts.ForkSprings
 	if rear {
 		slot = parts.ShockSpring
@@ -219,16 +279,16 @@ func nextSpring(f *facts.All, rear bool) []study.Remedy {
 	e := f.Springs.Of(rear)
 	var ladder []*parts.Part
 	for _, p := range f.Shelf {
-		if p.Slot == slot && parts.Rate.In(p).Known() && p != e.By && f.Built.Goes(p) {
+		if p.Slot == slot && parts.Rate.In(p).Known() && p != e.By && may(parts.Rate.In(p).In("N/mm")) && f.Built.Goes(p) {
 			ladder = append(ladder, p)
 		}
 	}
 	if len(ladder) == 0 {
 		return nil
 	}
-	off := func(p *parts.Part) float64 { return math.Abs(p.Spring().Rate.In("N/mm") - e.WantNmm) }
+	off := func(p *parts.Part) float64 { return math.Abs(p.Spring().Rate.In("N/mm") - want) }
 	best := slices.MinFunc(ladder, func(a, b *parts.Part) int { return cmp.Compare(off(a), off(b)) })
-	if !(off(best) < math.Abs(e.End.Spring.Nmm-e.WantNmm)) {
+	if !(off(best) < math.Abs(e.End.Spring.Nmm-want)) {
 		return nil // none is nearer than the one that is on
 	}
 	return study.Take(best, "Fit %s")

@@ -52,18 +52,20 @@ func TestGoldenRules(t *testing.T) {
 	air := func(p *plan.Plan) { enter(&p.Loadouts[1].Setting.ForkAir, "60", "kPa") }
 	roomy := func(p *plan.Plan) { enter(&p.Brief.RoomWanted, "212", "mm") }
 	studytest.Rows(t, b, stance.Study, map[string]studytest.Row{
-		"sag-soft-front":         studytest.Speaks(verdict.Over, riding(t, b, "150", nil, nil), usual, parts.ForkSprings),
+		"sag-soft-front":         studytest.Speaks(verdict.Over, riding(t, b, "150", nil, on("60", load.TankBag)), usual, parts.ForkSprings),
 		"sag-soft-rear":          studytest.Speaks(verdict.Over, riding(t, b, "120", nil, on("20", load.Tail)), usual, parts.ShockSpring),
 		"sag-stiff-front":        studytest.Speaks(verdict.Watch, riding(t, b, "45", nil, nil), usual, ""),
 		"sag-stiff-rear":         studytest.Speaks(verdict.Watch, riding(t, b, "45", nil, nil), usual, ""),
+		"to-set-front":           studytest.Speaks(verdict.Watch, riding(t, b, "120", nil, nil, "fork-springs-f-11"), usual, ""),
+		"to-set-rear":            studytest.Speaks(verdict.Watch, riding(t, b, "120", nil, nil, "shock-spring-f-72"), usual, ""),
 		"preload-runs-out-front": studytest.Speaks(verdict.Watch, riding(t, b, "80", nil, on("45", load.TankBag)), usual, parts.ForkSprings),
 		"preload-runs-out-rear":  studytest.Speaks(verdict.Watch, riding(t, b, "80", nil, on("35", load.Panniers)), usual, parts.ShockSpring),
 		"wrong-spring-front":     studytest.Speaks(verdict.Watch, riding(t, b, "120", nil, on("30", load.TankBag)), usual, parts.ForkSprings),
 		"wrong-spring-rear":      studytest.Speaks(verdict.Watch, riding(t, b, "120", nil, on("35", load.Panniers)), usual, parts.ShockSpring),
 		"spring-too-soft-front":  studytest.Speaks(verdict.Watch, riding(t, b, "80", weak, nil), usual, parts.ForkSprings),
 		"spring-too-soft-rear":   studytest.Speaks(verdict.Watch, riding(t, b, "118", nil, nil), usual, parts.ShockSpring),
-		"spring-too-stiff-front": studytest.Speaks(verdict.Watch, riding(t, b, "48", nil, nil), usual, ""),
-		"spring-too-stiff-rear":  studytest.Speaks(verdict.Watch, riding(t, b, "48", nil, nil), usual, ""),
+		"spring-too-stiff-front": studytest.Speaks(verdict.Watch, riding(t, b, "48", nil, on("30", load.TankBag)), usual, ""),
+		"spring-too-stiff-rear":  studytest.Speaks(verdict.Watch, riding(t, b, "48", nil, on("20", load.Panniers)), usual, ""),
 		"bounces-front":          studytest.Speaks(verdict.Watch, riding(t, b, "48", preloads("0", "0"), nil), riding(t, b, "48", nil, nil), ""),
 		"bounces-rear":           studytest.Speaks(verdict.Watch, riding(t, b, "48", preloads("0", "0"), nil), riding(t, b, "48", nil, nil), ""),
 		"sag-measured-front":     studytest.Speaks(verdict.Watch, riding(t, b, "80", sags("66", "80"), nil), usual, ""),

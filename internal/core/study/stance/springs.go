@@ -12,6 +12,7 @@ import (
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
 )
 
 // suspension is what the bike's sheet and the plan say of one end.
@@ -103,17 +104,17 @@ func (s *suspension) find(r *study.Run) facts.SpringEnd {
 	e.FreeKg, e.AloneKg, e.LoadedKg = sprung(a.Bare, gained), sprung(a.Alone, gained), sprung(a.Full, gained)
 	middle := e.Band.Middle() * e.End.TravelMM
 	e.WantPreloadMM, e.AlonePreloadMM = e.End.PreloadFor(e.LoadedKg, middle), e.End.PreloadFor(e.AloneKg, middle)
-	e.WantNmm = e.End.RateFor(e.LoadedKg, middle, e.LowerHalfMM())
+	e.WantNmm, e.WantAloneNmm = e.End.RateFor(e.LoadedKg, middle, e.LowerHalfMM()), e.End.RateFor(e.AloneKg, middle, e.LowerHalfMM())
 	if e.By != nil && !s.setPreload.Known() && !math.IsNaN(e.WantPreloadMM) {
 		e.End.PreloadMM = e.Settable(e.WantPreloadMM) // springs that are new are set for the load when they go in
-		e.SetMM = e.End.PreloadMM
+		e.SetMM, e.AsIf = e.End.PreloadMM, true
 	}
 	e.Tape = s.tape(r, e.Measured, sprung(a.Kerb, nothing), e.End.TravelMM)
 	e.FreeMM, _ = e.SagAt(e.FreeKg)
 	e.AloneMM, _ = e.SagAt(e.AloneKg)
 	e.LoadedMM, _ = e.SagAt(e.LoadedKg)
 	e.ParkedMM, _ = e.SagAt(sprung(a.Parked, gained))
-	right := e.End.With(max(0, e.AlonePreloadMM))
+	right := e.End.With(max(e.Adjuster.LeastMM(), e.AlonePreloadMM)) // without preload is the adjuster at its least
 	e.RightFreeMM = right.SagMM(e.FreeKg)
 	return e
 }
@@ -330,6 +331,10 @@ func (s *suspension) gauge(r *study.Run) {
 		c.Band(100*e.Share(low-lowHalf), 100*e.Share(high+highHalf))
 	}
 	c.Within(100*e.Band.Low, 100*e.Band.High)
+	switch { // what is a turn of the adjuster is no fault, and what nobody has set is not yet so
+	case c.State == verdict.Over && e.Reaches(), c.State == verdict.OK && e.AsIf:
+		c.State = verdict.Watch
+	}
 	c.Settle(func() []study.Lack {
 		list := study.ToWeigh(&r.Masses)
 		if lowHalf > 0 {

@@ -59,6 +59,7 @@ var Study = study.Study{
 var rules = slices.Concat(
 	both("sag-soft", sagSoft, sagOf),
 	both("sag-stiff", sagStiff, sagOf),
+	both("to-set", toSet, sagOf),
 	both("preload-runs-out", preloadRunsOut),
 	both("wrong-spring", wrongSpring),
 	both("spring-too-soft", springTooSoft),
