@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/parts"
 )
 
@@ -32,6 +33,9 @@ func kindSays(k *parts.Kind) string {
 	}
 	if k.AtOnce > 1 {
 		says = append(says, fmt.Sprintf("A bike has room for %d.", k.AtOnce))
+	}
+	if k.Used != "" {
+		says = append(says, "Of one's own, it is on "+strings.ToLower(entry.NameOf(parts.Uses(), string(k.Used)))+" until somebody says otherwise.")
 	}
 	if k.Weighs.Known() {
 		says = append(says, fmt.Sprintf("Usually %g to %g kg.", k.Weighs.Value-k.Weighs.Half, k.Weighs.Value+k.Weighs.Half))

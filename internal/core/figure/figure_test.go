@@ -36,6 +36,9 @@ func TestGoldenDocs(t *testing.T) {
 		if r.Gauge {
 			kind = "gauge: " + kind
 		}
+		if r.Half > 0 {
+			kind += fmt.Sprintf(", watch within %g", r.Half)
+		}
 		if len(r.Lacks) > 0 {
 			kind += "; not worked out yet"
 		}
