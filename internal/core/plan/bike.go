@@ -300,7 +300,7 @@ func (b *Bike) Sections() []entry.Section {
 			entry.Ask("fork_air", "Air in the fork", "kPa", 0, 250, "By valves in the caps, wheel hanging, cold. Empty: none.", &b.ForkAir),
 			entry.Ask("front_unsprung", "Front wheel and what hangs on it", "kg", 4, 60, "Wheel, tyre, brake, half the fork: what is below the springs. Empty: as usual for its mass.", &b.FrontUnsprung),
 			entry.Ask("rear_unsprung", "Rear wheel and what hangs on it", "kg", 4, 90, "Wheel, tyre, brake, sprocket, half the swingarm. Empty: as usual for its mass.", &b.RearUnsprung),
-			entry.Ask("stand_lean", "Leans on its stand by", "°", 2, 25, "On level hard ground, as it came: a phone's level against a brake disc. Empty: 9°.", &b.StandLean),
+			entry.Ask("stand_lean", "Leans on its stand by", "°", 2, 25, "On level hard ground, as it came: a phone's level against a brake disc. Empty: 11°.", &b.StandLean),
 			entry.Ask("stand_foot", "Foot of the stand", "cm²", 2, 300, "Its sole: length × width. Empty: 14 cm².", &b.StandFoot),
 		}},
 		{Name: "Clickers, standard", Fields: b.Clicks.Fields("clicks_")},

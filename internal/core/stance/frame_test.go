@@ -87,8 +87,8 @@ func TestStandFoot(t *testing.T) {
 	assert.Less(t, stance.FootKPa(250, 9500), 75.0)
 	assert.InDelta(t, stance.StandLeanDeg, stance.LeanDeg(stance.StandLeanDeg, 12, 12), 1e-9, "lengthened by the rise it leans as before")
 	assert.Greater(t, stance.LeanDeg(9, 20, 0), 9.0, "a taller bike leans further")
-	// By hand: 200 kg with their centre at 555 mm lean by 9°: 1961.3 N × 500 mm × 0.15643 / 350 mm.
-	assert.InDelta(t, 438.3, stance.StandForceN(200, 555, 9), 0.1)
+	// By hand: 200 kg with their centre at 555 mm lean by 9°: 1961.3 N × 500 mm × 0.15643 / 315 mm.
+	assert.InDelta(t, 487.0, stance.StandForceN(200, 555, 9), 0.1)
 	bears := math.Inf(1)
 	for i, bed := range stance.Beds() {
 		assert.True(t, i == 0 || bed.BearsKPa < bears, bed.ID)

@@ -9,16 +9,16 @@ import (
 
 // What a side stand is where nobody has measured it [memory].
 const (
-	StandLeanDeg   = 9.0   // of the bike on it, on level hard ground, as it came
-	StandOutMM     = 350.0 // from the line of the tyres to its foot
+	StandLeanDeg   = 11.0  // of the bike on it, on level hard ground, as it came: 9 to 13
+	StandOutMM     = 315.0 // from the line of the tyres to its foot: 280 to 350
 	StandFootMM2   = 38.0 * 38.0
 	crownMM        = 55.0 // radius of the tyres' crown, on which the bike rolls over
-	StandLeanMost  = 13.0 // leans so far that a load pulls it over on a slope
+	StandLeanMost  = 15.0 // leans so far that a load pulls it over on a slope
 	StandLeanLeast = 4.5  // so upright that a push tips it the other way
 )
 
 // LeanFormula is the formula of [LeanDeg].
-var LeanFormula = sheet.Formula{Text: "tan lean = (350 mm × tan lean₀ + rise at the stand − length added to it) / 350 mm", Origin: sheet.Memory}
+var LeanFormula = sheet.Formula{Text: "tan lean = (315 mm × tan lean₀ + rise at the stand − length added to it) / 315 mm", Origin: sheet.Memory}
 
 // LeanDeg is how far a bike leans on its stand that leant by leanDeg before it rose there,
 // and its stand grew.
@@ -28,7 +28,7 @@ func LeanDeg(leanDeg, riseMM, longerMM float64) float64 {
 }
 
 // StandForceFormula is the formula of [StandForceN].
-var StandForceFormula = sheet.Formula{Text: "F = m·g × (h − 55 mm) × sin lean / 350 mm", Origin: sheet.Memory, Source: "moments about the tyres' line"}
+var StandForceFormula = sheet.Formula{Text: "F = m·g × (h − 55 mm) × sin lean / 315 mm", Origin: sheet.Memory, Source: "moments about the tyres' line"}
 
 // StandForceN is what the foot of the stand bears of a bike of so much mass whose centre
 // is at a height, mm.

@@ -91,7 +91,7 @@ func TestGoldenRules(t *testing.T) {
 		"seat-height":     studytest.Speaks(verdict.Watch, b.As("holt-650", "bracken-140-80-18"), b.As("holt-650", "wether-130-80-18"), ""),
 		"stand-too-short": studytest.Speaks(verdict.Watch, b.As("holt-650", "bracken-140-80-18"), b.As("holt-650", "bracken-140-80-18", "stand-foot-10"), parts.SideStand),
 		"stand-too-long":  studytest.Speaks(verdict.Watch, b.As("holt-650", "links-low-40"), b.As("holt-650", "links-low-40", "stand-short-20"), parts.SideStand),
-		"stand-leans":     studytest.Speaks(verdict.Watch, riding(t, b, "80", func(p *plan.Plan) { enter(&p.Bike.StandLean, "15", "°") }, nil), usual, ""),
+		"stand-leans":     studytest.Speaks(verdict.Watch, riding(t, b, "80", func(p *plan.Plan) { enter(&p.Bike.StandLean, "17", "°") }, nil), usual, ""),
 		"stand-sinks":     studytest.Speaks(verdict.Watch, b.As("holt-650"), b.As("holt-650", "stand-plate"), parts.StandPlateSlot),
 		"damper-mount":    studytest.Speaks(verdict.Watch, b.As("holt-650", "damper-under"), b.As("holt-650"), ""),
 		"back-bent":       studytest.Speaks(verdict.Watch, b.Changing("holt-650", func(p *plan.Plan) { enter(&p.Bike.BarHeight, "900", "mm") }), b.As("holt-650"), parts.Risers),

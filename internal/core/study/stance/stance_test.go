@@ -48,6 +48,20 @@ func TestClearanceAndItsRule(t *testing.T) {
 	}
 }
 
+// TestFootOfTheStand: a 650 with bags bears 400 to 800 N on its stand, 280 to 550 kPa under a foot
+// of 38 × 38 mm (HANDBOOK 9).
+func TestFootOfTheStand(t *testing.T) {
+	b := studytest.New(t)
+	for _, kg := range []string{"5", "20", "35"} {
+		p := b.With("holt-650")
+		studytest.Packed(studytest.Thing(t, kg, "10", "", "", load.Panniers))(p)
+		stood := b.Facts(p).Stood
+		assert.Greater(t, stood.ForceN, 400.0, kg)
+		assert.Less(t, stood.ForceN, 800.0, kg)
+		assert.InDelta(t, stood.ForceN/14.44e-4/1000, stood.KPa, 1, "38 × 38 mm, where nobody has measured")
+	}
+}
+
 // TestUsualReach: a seat that is higher than is usual to reach is at most watch, higher than
 // its rider wants over.
 func TestUsualReach(t *testing.T) {

@@ -270,8 +270,8 @@ func rearInFront(f *facts.All) (study.Finding, bool) {
 	return study.Found(verdict.Over, func() study.Words {
 		return study.Words{
 			What: study.Say("%s is marked for the rear and is planned for the front.", t.Size),
-			Why:  "Its carcass is laid for drive, not for braking and steering.",
-			Do:   "Choose a front tyre.",
+			Why:  "Its splice and belts are laid for drive: in front, braking pulls on them the other way, unless it is turned round against its arrow. Its flat profile steers slowly and runs in ruts.",
+			Do:   "Choose a front tyre. Who runs one all the same mounts it against its arrow only where its maker allows both ways.",
 		}
 	})
 }
