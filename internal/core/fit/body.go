@@ -69,21 +69,15 @@ func (b Body) BackDeg(hip, grip Place) float64 {
 }
 
 // RiseToUprightMM is by how much the grips may rise until the back is upright with the elbows
-// well bent, mm; 0 where it is already, NaN where nobody knows. It leans back from there on.
+// well bent, mm: the shoulder is then right above the hip, and such an arm away from the grip.
+// 0 where it is upright already, +Inf where the grips are too far ahead for it, NaN where nobody
+// knows. From there on it leans back.
 func (b Body) RiseToUprightMM(hip, grip Place) float64 {
-	b.Arm = b.Bent
-	low, high := 0.0, 500.0
-	if lean := b.BackDeg(hip, grip); !(lean > 0) {
-		return min(lean, 0) * 0 // NaN stays NaN
+	ahead := grip.X - hip.X
+	if ahead > b.Bent {
+		return math.Inf(1)
 	}
-	for range 40 { // the lean falls as the grips rise
-		if mid := (low + high) / 2; b.BackDeg(hip, Place{grip.X, grip.Z + mid}) > 0 {
-			low = mid
-		} else {
-			high = mid
-		}
-	}
-	return low
+	return math.Max(0, hip.Z+b.Torso-math.Sqrt(b.Bent*b.Bent-ahead*ahead)-grip.Z)
 }
 
 // Shoulder is where a back that leans so far ends.

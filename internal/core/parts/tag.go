@@ -146,6 +146,19 @@ var usualBy = func() map[Slot][]*TagInfo {
 	return by
 }()
 
+// UsuallyBy are the slots whose parts provide a tag by what they are, nil for most tags.
+func UsuallyBy(tag string) []Slot { return usualSlots[tag] }
+
+var usualSlots = func() map[string][]Slot {
+	by := map[string][]Slot{}
+	for _, info := range tags {
+		if list := slices.Concat(info.Usual, info.Fed); list != nil {
+			by[info.Tag] = list
+		}
+	}
+	return by
+}()
+
 // TagsBy lists what parts of a slot may provide, or with "" what a bike may.
 func TagsBy(s Slot) []entry.Option {
 	var list []entry.Option

@@ -330,12 +330,19 @@ func (b *Built) Provides(tag string) bool {
 	if !gone && b.Bike.is(tag) {
 		return true
 	}
-	for _, f := range b.Fitted {
-		if gives, _ := f.Part.Gives(tag); gives {
+	for i := range b.Fitted {
+		if slices.Contains(b.Fitted[i].Part.Provides, tag) {
 			return true
 		}
 	}
-	return false
+	return slices.ContainsFunc(parts.UsuallyBy(tag), func(s parts.Slot) bool {
+		p := b.Part(s)
+		if p == nil {
+			return false
+		}
+		gives, _ := p.Gives(tag)
+		return gives
+	})
 }
 
 // replacing is a slot whose part takes tags of the bike's own away, where it is another.
