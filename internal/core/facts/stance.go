@@ -56,7 +56,6 @@ type SpringEnd struct {
 	WantPreloadMM  float64 // with everything on it, for the middle of the band; below 0 where the spring is too stiff
 	AlonePreloadMM float64 // the same with the rider alone
 	WantNmm        float64 // a spring that this rider with this load wants
-	WantAloneNmm   float64 // the same without the load
 	RightFreeMM    float64 // free sag, at the preload that is right for the rider alone
 }
 
@@ -91,6 +90,11 @@ func (e *SpringEnd) Settable(mm float64) float64 {
 // on it.
 func (e *SpringEnd) Reaches() bool {
 	return e.End.PreloadFor(e.LoadedKg, e.Band.High*e.End.TravelMM) <= e.MostMM()+0.5
+}
+
+// WantAloneNmm is a spring that the rider wants without the load.
+func (e *SpringEnd) WantAloneNmm() float64 {
+	return e.End.RateFor(e.AloneKg, e.Band.Middle()*e.End.TravelMM, e.LowerHalfMM())
 }
 
 // RunsOut reports whether the preload that everything on it wants is more than the

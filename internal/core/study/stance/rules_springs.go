@@ -140,7 +140,7 @@ func sagStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool)
 			case math.IsNaN(e.WantPreloadMM):
 				do = "Less preload, a turn at a time, each measured by tape."
 			case stiff:
-				do = study.Say("With you alone all out is not enough either: %s of about {%.0f N/mm}, or leave it and ride it; some like it firm.", ends[rear].part, e.WantAloneNmm)
+				do = study.Say("With you alone all out is not enough either: %s of about {%.0f N/mm}, or leave it and ride it; some like it firm.", ends[rear].part, e.WantAloneNmm())
 			case e.WantPreloadMM < e.Adjuster.LeastMM():
 				do = "All out; with you alone it is right, and with more on it a little firm does no harm."
 			}
@@ -236,7 +236,7 @@ func springTooStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding,
 		return study.Words{
 			What: what,
 			Why:  "Plenty of free sag at the right rider sag says that the spring is too stiff for you; so it is for a light rider on standard ones.",
-			Do:   airFirst(e) + study.Say("%s of about {%.0f N/mm} for you alone. Without a change: softer compression, and less of it loaded.", firstUpper(ends[rear].part), e.WantAloneNmm),
+			Do:   airFirst(e) + study.Say("%s of about {%.0f N/mm} for you alone. Without a change: softer compression, and less of it loaded.", firstUpper(ends[rear].part), e.WantAloneNmm()),
 		}
 	}}, true
 }
@@ -266,7 +266,7 @@ func nextSpring(f *facts.All, rear bool) []study.Remedy {
 // softer is a way out of a spring that is too stiff for its rider alone: never a stiffer one.
 func softer(f *facts.All, rear bool) []study.Remedy {
 	e := f.Springs.Of(rear)
-	return springNear(f, rear, e.WantAloneNmm, func(nmm float64) bool { return nmm < e.End.Spring.Nmm })
+	return springNear(f, rear, e.WantAloneNmm(), func(nmm float64) bool { return nmm < e.End.Spring.Nmm })
 }
 
 // springNear is the spring of the ladder that is nearest to a rate, N/mm, of those that may be,

@@ -104,7 +104,7 @@ func (s *suspension) find(r *study.Run) facts.SpringEnd {
 	e.FreeKg, e.AloneKg, e.LoadedKg = sprung(a.Bare, gained), sprung(a.Alone, gained), sprung(a.Full, gained)
 	middle := e.Band.Middle() * e.End.TravelMM
 	e.WantPreloadMM, e.AlonePreloadMM = e.End.PreloadFor(e.LoadedKg, middle), e.End.PreloadFor(e.AloneKg, middle)
-	e.WantNmm, e.WantAloneNmm = e.End.RateFor(e.LoadedKg, middle, e.LowerHalfMM()), e.End.RateFor(e.AloneKg, middle, e.LowerHalfMM())
+	e.WantNmm = e.End.RateFor(e.LoadedKg, middle, e.LowerHalfMM())
 	if e.By != nil && !s.setPreload.Known() && !math.IsNaN(e.WantPreloadMM) {
 		e.End.PreloadMM = e.Settable(e.WantPreloadMM) // springs that are new are set for the load when they go in
 		e.SetMM, e.AsIf = e.End.PreloadMM, true
