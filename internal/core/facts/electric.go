@@ -54,7 +54,6 @@ type Draw struct {
 	Part       *parts.Part
 	FullW      float64 // with it on
 	HalfW      float64 // half of its band where that is the usual one of its kind; 0 for what somebody has read
-	InsteadW   float64 // that the standard one in its place drew, on average
 	Used       float64 // share of the time, by duty, weather and night
 	MeanW      float64
 	AtOnceW    float64 // while it is on

@@ -4,6 +4,7 @@ import (
 	"fmt"
 	"slices"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
 )
 
@@ -113,6 +114,15 @@ func With(more ...Kind) (restore func()) {
 
 // Kinds lists the table in the order in which parts are folded in.
 func Kinds() []Kind { return table }
+
+// KindOptions are all kinds, to choose the place of something.
+func KindOptions() []entry.Option {
+	list := make([]entry.Option, len(table))
+	for i := range table {
+		list[i] = entry.Opt(table[i].Slot, table[i].Name)
+	}
+	return list
+}
 
 // KindOf finds the kind of a slot; an empty one where there is no such slot.
 func KindOf(s Slot) (*Kind, bool) {

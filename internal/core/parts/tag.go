@@ -17,8 +17,8 @@ type TagInfo struct {
 	Tag, Words string
 	By         []Slot // nobody: it is of the bike
 	Usual      []Slot // whose parts do so by what they are, until somebody says otherwise
-	Fed        []Slot // whose parts do so where they draw
-	Added      bool   // those that come with a bike do not
+	Fed        bool   // only those that draw
+	Added      bool   // only those that did not come with the bike
 }
 
 var tags = [...]TagInfo{
@@ -28,7 +28,7 @@ var tags = [...]TagInfo{
 	{Tag: "clamp-28", Words: "clamps for a 28.6 mm bar", By: []Slot{Risers}},
 	{Tag: "damped-bar", Words: "a damped or flexible bar", By: []Slot{Handlebar, Risers}},
 	{Tag: "bar-ends", Words: "open ends of the bar", By: []Slot{HandGuards}},
-	{Tag: "warm-hands", Words: "warm hands", By: []Slot{Grips, HandGuards}, Fed: []Slot{Grips}},
+	{Tag: "warm-hands", Words: "warm hands", By: []Slot{Grips, HandGuards}, Usual: []Slot{Grips}, Fed: true},
 	{Tag: "damped-grips", Words: "soft grips", By: []Slot{Grips}},
 	{Tag: "bolt-on-grips", Words: "grips that bolt on", By: []Slot{Grips}},
 	{Tag: "grip-sleeves", Words: "sleeves over the grips that are there", By: []Slot{Grips}},
@@ -47,7 +47,7 @@ var tags = [...]TagInfo{
 	{Tag: "navigation", Words: "navigation", By: []Slot{Navigator}, Usual: []Slot{Navigator}},
 	{Tag: "paper", Words: "paper", By: []Slot{Navigator}},
 	{Tag: "shaken-camera", Words: "a camera that shaking breaks", By: []Slot{Navigator}},
-	{Tag: "draws-power", Words: "something that is fed all day", By: []Slot{Grips, Navigator}, Fed: []Slot{Grips, Navigator}},
+	{Tag: "draws-power", Words: "something that is fed all day", By: []Slot{Grips, Navigator}, Usual: []Slot{Grips, Navigator}, Fed: true},
 	{Tag: "socket", Words: "a charging socket", By: []Slot{Socket}, Usual: []Slot{Socket}},
 	{Tag: "unswitched", Words: "a feed that is always on", By: []Slot{Socket}},
 	{Tag: "raised-mudguard", Words: "a raised mudguard", By: []Slot{FrontMudguard}},
@@ -119,45 +119,44 @@ func (p *Part) Gives(tag string) (gives, usual bool) {
 
 // GivesAny reports whether the part provides any tag.
 func (p *Part) GivesAny() bool {
-	return len(p.Provides) > 0 || slices.ContainsFunc(usualBy[p.Slot], func(info *TagInfo) bool { gives, _ := p.Gives(info.Tag); return gives })
-}
-
-// usuallyGives reports whether the part provides a tag by what it is.
-func (p *Part) usuallyGives(tag string) bool {
-	if p.ID != "" && !p.Told() { // one without is still being told
-		return false
+	if len(p.Provides) > 0 {
+		return true
 	}
-	for _, info := range usualBy[p.Slot] {
-		if info.Tag == tag {
-			return slices.Contains(info.Usual, p.Slot) && !(info.Added && strings.HasPrefix(p.ID, StandardPrefix)) || slices.Contains(info.Fed, p.Slot) && Draw.In(p).Base() > 0
+	for tag := range usually {
+		if gives, _ := p.Gives(tag); gives {
+			return true
 		}
 	}
 	return false
 }
 
-// usualBy are the tags that parts of a slot provide by what they are.
-var usualBy = func() map[Slot][]*TagInfo {
-	by := map[Slot][]*TagInfo{}
+// usuallyGives reports whether the part provides a tag by what it is.
+func (p *Part) usuallyGives(tag string) bool {
+	info := usually[tag]
+	if info == nil || !slices.Contains(info.Usual, p.Slot) || p.ID != "" && !p.Told() { // one without is still being told
+		return false
+	}
+	return !(info.Added && strings.HasPrefix(p.ID, StandardPrefix)) && !(info.Fed && !(Draw.In(p).Base() > 0))
+}
+
+// usually are the tags that some parts provide by what they are.
+var usually = func() map[string]*TagInfo {
+	by := map[string]*TagInfo{}
 	for i := range tags {
-		for _, s := range slices.Concat(tags[i].Usual, tags[i].Fed) {
-			by[s] = append(by[s], &tags[i])
+		if tags[i].Usual != nil {
+			by[tags[i].Tag] = &tags[i]
 		}
 	}
 	return by
 }()
 
 // UsuallyBy are the slots whose parts provide a tag by what they are, nil for most tags.
-func UsuallyBy(tag string) []Slot { return usualSlots[tag] }
-
-var usualSlots = func() map[string][]Slot {
-	by := map[string][]Slot{}
-	for _, info := range tags {
-		if list := slices.Concat(info.Usual, info.Fed); list != nil {
-			by[info.Tag] = list
-		}
+func UsuallyBy(tag string) []Slot {
+	if info := usually[tag]; info != nil {
+		return info.Usual
 	}
-	return by
-}()
+	return nil
+}
 
 // TagsBy lists what parts of a slot may provide, or with "" what a bike may.
 func TagsBy(s Slot) []entry.Option {

@@ -335,14 +335,14 @@ func (b *Built) Provides(tag string) bool {
 			return true
 		}
 	}
-	return slices.ContainsFunc(parts.UsuallyBy(tag), func(s parts.Slot) bool {
-		p := b.Part(s)
-		if p == nil {
-			return false
+	for _, s := range parts.UsuallyBy(tag) {
+		if p := b.Part(s); p != nil {
+			if gives, _ := p.Gives(tag); gives {
+				return true
+			}
 		}
-		gives, _ := p.Gives(tag)
-		return gives
-	})
+	}
+	return false
 }
 
 // replacing is a slot whose part takes tags of the bike's own away, where it is another.

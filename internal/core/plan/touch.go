@@ -163,6 +163,11 @@ var usualTouches = []usualTouch{
 // rider would write it; those that the plan has already are left out.
 func (p *Plan) UsualTouches(b *Built) []Touch {
 	var list []Touch
+	known := p.ends()
+	there := func(e End) bool {
+		_, on := e.On(b)
+		return on && entry.Among(known, string(e))
+	}
 	end := func(s parts.Slot) (End, bool) {
 		if b.Chosen(s) {
 			return PartEnd(b.Part(s)), true
@@ -176,8 +181,7 @@ func (p *Plan) UsualTouches(b *Built) []Touch {
 			other, second = end(u.other)
 		}
 		t := Touch{How: Touches, One: one, Other: other, Words: u.words}
-		there := p.has(b, one) && p.has(b, other)
-		if !there || !chosen && !second || slices.ContainsFunc(p.Touches, func(has Touch) bool {
+		if !there(one) || !there(other) || !chosen && !second || slices.ContainsFunc(p.Touches, func(has Touch) bool {
 			return has.One == one && has.Other == other || has.One == other && has.Other == one
 		}) {
 			continue
@@ -185,12 +189,6 @@ func (p *Plan) UsualTouches(b *Built) []Touch {
 		list = append(list, t)
 	}
 	return list
-}
-
-// has reports whether an end is something that the bike has at all.
-func (p *Plan) has(b *Built, e End) bool {
-	_, on := e.On(b)
-	return on && entry.Among(p.ends(), string(e))
 }
 
 // valid reports whether it is an end at all; its part may have gone since.

@@ -12,8 +12,6 @@ const (
 	UsualRatedRPM  = 5000.0 // engine speed at which it gives its rating
 	UsualIdleRPM   = 1400.0
 	BatteryVolts   = 12.5
-	LeadUsable     = 0.5  // of a battery's capacity that may go before it cranks no more
-	LithiumUsable  = 0.8  // of a lithium one's real capacity, not of an "equivalent"
 	ThinShare      = 0.15 // of the rating: less than that to spare is thin
 	HotShare       = 0.85 // of its output, held for hours in the heat: some stators die of it
 	crankPerCC     = 0.25 // A

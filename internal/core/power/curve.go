@@ -48,18 +48,19 @@ func (c Curve) W(rpm float64) float64 {
 // BoilsV is the voltage above which a regulator does not regulate [practice].
 const BoilsV = 14.8
 
-// Chemistry is what voltages across a battery mean, engine running.
+// Chemistry is what voltages across a battery mean, engine running, and what of it may go.
 type Chemistry struct {
 	RestingV  float64 // below it the battery gives, too
 	WeakV     float64 // below it with everything on at a riding speed something goes off
 	ChargingV float64 // from here the regulator has more than it needs: all that is drawn is given
+	Usable    float64 // share of its real capacity that may go before it cranks no more [memory]
 }
 
 // Lead and Lithium: a lithium (LiFePO₄) battery rests at 13.2 to 13.4 V, and 13.0 to 13.5 V,
 // thin for lead, are not charging there [practice; lithium's upper end memory].
 var (
-	Lead    = Chemistry{12.8, 13.0, 13.5}
-	Lithium = Chemistry{13.3, 13.5, 13.9}
+	Lead    = Chemistry{12.8, 13.0, 13.5, 0.5}
+	Lithium = Chemistry{13.3, 13.5, 13.9, 0.8}
 )
 
 // FoundFormula is the formula of [FoundW].

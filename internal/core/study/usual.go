@@ -1,8 +1,6 @@
 package study
 
 import (
-	"slices"
-
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/parts"
 )
@@ -37,5 +35,5 @@ func Usuals(f *facts.All) []Lack {
 	add(f.Springs.Front.Tape.Usual, "front sag by itself", "page/measure")
 	add(f.Springs.Rear.Tape.Usual, "rear sag by itself", "page/measure")
 	add(!b.AlternatorRPM.Known() && b.Alternator.Known(), "where the alternator gives its rating", "bike/alternator_rpm")
-	return slices.Clip(list)
+	return list
 }

@@ -164,14 +164,24 @@ func askOf(d *Desk, ask parts.Asked, on func(key string, kept bool) bool, typed 
 	return v
 }
 
-// ReadDraft reads what [Desk.DraftOf] shows into the form of a part.
-func (d *Desk) ReadDraft(draft *parts.Draft, form url.Values, errs FormErrors) {
+// ReadDraft is the part that a form of [Desk.DraftOf] describes; what cannot be of it stands by
+// its field.
+func (d *Desk) ReadDraft(draft *parts.Draft, form url.Values, errs FormErrors) *parts.Part {
 	for _, ask := range draft.Asks() {
 		readAsk(d, ask, form, errs)
 	}
 	if covers := draft.Covers(); covers != nil {
 		*covers = readCovers(d, form, errs)
 	}
+	part := draft.Done()
+	var wrong entry.Problems
+	part.Validate(&wrong, "part")
+	for _, problem := range wrong.List {
+		if key := parts.KeyAt(strings.TrimPrefix(problem.Path, "part.")); errs[key] == "" {
+			errs[key] = problem.What
+		}
+	}
+	return part
 }
 
 // readAsk reads one group into the sheet.

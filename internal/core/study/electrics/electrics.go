@@ -94,7 +94,7 @@ func charging(r *study.Run) {
 	riding(r.All, c)
 	c.ParkedDays = math.Inf(1)
 	if c.ParkedMA > 0 {
-		c.ParkedDays = power.DrainDays(c.BatteryAh, c.ParkedMA, 100*usableShare(r.All))
+		c.ParkedDays = power.DrainDays(c.BatteryAh, c.ParkedMA, 100*c.Chemistry.Usable)
 	}
 	margin(r)
 	idle(r)
@@ -166,8 +166,7 @@ func drawsOf(f *facts.All, c *facts.Charging) {
 		}
 		if kind.InPlace && !unread {
 			was, half := instead(f, kind)
-			d.InsteadW = was * d.Used
-			d.MeanW, c.HalfW = d.MeanW-d.InsteadW, c.HalfW+half*d.Used
+			d.MeanW, c.HalfW = d.MeanW-was*d.Used, c.HalfW+half*d.Used
 			d.AtOnceW -= was * duty
 		}
 		if d.HalfW > 0 {
@@ -349,7 +348,7 @@ func parked(r *study.Run) {
 	c.Is(min(r.Charging.ParkedDays, daysMost))
 	if c.Sheet != nil {
 		c.Sheet.Step(power.DrainFormula, study.Computed("days, no more than a year", c.Or(math.NaN()), "d"), study.Computed("capacity", r.Charging.BatteryAh, "Ah"),
-			sheet.Value{Name: "usable", Number: 100 * usableShare(r.All), Unit: "%", Origin: sheet.Memory}, study.Computed("drawn with the key out", r.Charging.ParkedMA, "mA"))
+			sheet.Value{Name: "usable", Number: 100 * r.Charging.Chemistry.Usable, Unit: "%", Origin: sheet.Memory}, study.Computed("drawn with the key out", r.Charging.ParkedMA, "mA"))
 		c.Sheet.Note("Clock and immobiliser of the bike itself take a few mA more; the manual says how long it may stand.")
 	}
 	c.Judged(false, r.Charging.ParkedDays < daysLeast)

@@ -26,14 +26,6 @@ func chemistry(f *facts.All) power.Chemistry {
 	return power.Lead
 }
 
-// usable share of a battery's capacity that may go before it cranks no more [memory].
-func usableShare(f *facts.All) float64 {
-	if f.Built.Provides("lithium") {
-		return power.LithiumUsable
-	}
-	return power.LeadUsable
-}
-
 // riding finds the margins at three engine speeds, over the hours of the trip, and in its
 // worst hour. A bike that nobody has read the volts of feeds at least itself while it is
 // ridden: its makers saw to that.

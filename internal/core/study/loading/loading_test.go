@@ -16,6 +16,7 @@ import (
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/loading"
+	"valiantmule/internal/core/unit"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/studytest"
 )
@@ -216,6 +217,28 @@ func TestRepackTooMuch(t *testing.T) {
 	}
 	for _, b := range studytest.Report(t, r.Plan).Facts.Bags.On {
 		assert.LessOrEqual(t, b.Share(), 1+1e-9, b.Part.Name)
+	}
+}
+
+// TestRepackWithoutMeasures: a bag of which nobody has said what it holds, and a thing that
+// weighs nothing, are packed all the same, and what is left out names a bag.
+func TestRepackWithoutMeasures(t *testing.T) {
+	feather := studytest.Thing(t, "0", "900", "", plan.Middle, load.Tail)
+	anvil := studytest.Thing(t, "90", "5", "", plan.Middle, load.Tail)
+	p := loaded(t, feather, anvil)
+	for i := range p.Lines {
+		if part := p.Lines[i].Part; part != nil && part.Bag() != nil {
+			open := *part
+			parts.Litres.Put(&open, unit.Volume{})
+			p.Lines[i].Part = &open
+		}
+	}
+	for _, out := range loading.Repack(studytest.Report(t, p).Facts).Out {
+		assert.NotNil(t, out.Bag, out.Load.Name)
+		assert.Positive(t, out.Kg+out.Litres)
+	}
+	for _, out := range loading.Repack(studytest.Report(t, loaded(t, feather, anvil)).Facts).Out {
+		assert.NotNil(t, out.Bag, out.Load.Name)
 	}
 }
 

@@ -23,11 +23,12 @@ type Repacking struct {
 // only held against each other.
 const usualBaseMM, usualSeatMM = 1450.0, 860.0
 
-func orUsual(mm, usual float64) float64 {
-	if math.IsNaN(mm) {
+// or is a number, or what stands in for one that nobody has said.
+func or(v, usual float64) float64 {
+	if math.IsNaN(v) {
 		return usual
 	}
-	return mm
+	return v
 }
 
 // LeftOut is a thing that no bag takes, with the bag that comes nearest and what that lacks,
@@ -60,15 +61,13 @@ type pocket struct {
 func Repack(f *facts.All) Repacking {
 	changed, loadout := f.Plan.OwnLoads(f.Loadout.ID)
 	built := f.Built
-	base, seat := orUsual(built.Bike.Wheelbase.In("mm"), usualBaseMM), orUsual(built.Bike.SeatHeight.In("mm"), usualSeatMM)
+	base, seat := or(built.Bike.Wheelbase.In("mm"), usualBaseMM), or(built.Bike.SeatHeight.In("mm"), usualSeatMM)
 	var bags []pack.Bag
 	var pockets []pocket
 	for _, b := range f.Bags.On {
 		at := b.Part.Sits()
 		bag := pack.Bag{CarriesKg: b.LimitKg, HoldsL: b.LimitL, XMM: at.XMM(base), ZMM: at.ZMM(seat), Handy: b.Part.Bag().Handy}
-		if math.IsNaN(bag.CarriesKg) {
-			bag.CarriesKg = math.Inf(1)
-		}
+		bag.CarriesKg, bag.HoldsL = or(bag.CarriesKg, math.Inf(1)), or(bag.HoldsL, math.Inf(1)) // where nobody has said
 		sides := []plan.Side{plan.Middle}
 		if b.Part.Bag().Pair {
 			bag.CarriesKg, bag.HoldsL = bag.CarriesKg/2, bag.HoldsL/2
@@ -134,7 +133,7 @@ func (o *LeftOut) nearest(items []pack.Item, bags []pack.Bag, into []int, k int,
 	least, it := math.Inf(1), items[k]
 	for b := range bags {
 		kg, litres := pack.Short(it, b, items, bags, into)
-		if lacks := max(kg/it.MassKg, litres/max(it.Litres, 1)); lacks < least {
+		if lacks := max(kg/max(it.MassKg, 0.1), litres/max(it.Litres, 0.1)); lacks < least {
 			least, o.Bag, o.Kg, o.Litres = lacks, pockets[b].part, kg, litres
 		}
 	}

@@ -62,7 +62,7 @@ func cameView(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 	if slot != "" && !ok {
 		return nil, store.ErrNotFound
 	}
-	v.Slots = desk.OptionsOf(kindOptions(), string(slot), "Where it sits")
+	v.Slots = desk.OptionsOf(parts.KindOptions(), string(slot), "Where it sits")
 	for _, kind := range parts.Kinds() {
 		if p := d.Plan.Bike.StandardIn(kind.Slot); p != nil {
 			v.Known = append(v.Known, desk.LinkView{Name: kind.Name, Href: d.Href("came", "slot", string(kind.Slot)), Current: kind.Slot == slot})
@@ -78,15 +78,6 @@ func cameView(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 	v.Said = desk.FieldView{Key: "note", Label: "Note", Value: desk.Typed(typed, "note", part.Note), Error: errs["note"]}
 	v.DraftView = d.DraftOf(parts.DraftOf(&part), typed, errs)
 	return v, nil
-}
-
-// kindOptions are all kinds, to choose the place of something.
-func kindOptions() []entry.Option {
-	var list []entry.Option
-	for _, kind := range parts.Kinds() {
-		list = append(list, entry.Opt(kind.Slot, kind.Name))
-	}
-	return list
 }
 
 // standardPart is what the bike came with in a slot, or what is told of it first.
@@ -114,16 +105,8 @@ func readCame(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 	was, _ := standardPart(&b, slot)
 	draft := parts.DraftOf(&was)
 	draft.Name, draft.Note = cmp.Or(strings.TrimSpace(form.Get("name")), was.Name), strings.TrimSpace(form.Get("note"))
-	d.ReadDraft(draft, form, errs)
-	part := *draft.Done()
+	part := *d.ReadDraft(draft, form, errs)
 	b.SetStandard(part)
-	var wrong entry.Problems
-	part.Validate(&wrong, "part")
-	for _, problem := range wrong.List {
-		if key := parts.KeyAt(strings.TrimPrefix(problem.Path, "part.")); errs[key] == "" {
-			errs[key] = problem.What
-		}
-	}
 	if len(errs) == 0 {
 		at := slices.IndexFunc(b.Standard, func(p parts.Part) bool { return p.Slot == slot })
 		desk.Problems(&changed, "bike.standard"+entry.At(at)+".", errs)

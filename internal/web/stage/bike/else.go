@@ -40,7 +40,7 @@ func elseText(b *plan.Bike) string {
 func elseOf(d *desk.Desk, form url.Values, errs desk.FormErrors) []elseRow {
 	var rows []elseRow
 	stored := elseIn(d.Plan.Bike)
-	free := slices.DeleteFunc(kindOptions(), func(o entry.Option) bool { return slices.Contains(standardSlots, parts.Slot(o.Value)) })
+	free := slices.DeleteFunc(parts.KindOptions(), func(o entry.Option) bool { return slices.Contains(standardSlots, parts.Slot(o.Value)) })
 	for i := range desk.RowsOf(form, "else", len(stored)) {
 		row := elseRow{Index: i, New: i >= len(stored), Out: form.Has(desk.RowKey("out_else", i)), Error: errs[desk.RowKey("else", i)]}
 		var p parts.Part
@@ -58,11 +58,12 @@ func elseOf(d *desk.Desk, form url.Values, errs desk.FormErrors) []elseRow {
 
 // readElse sets what else the bike came with; a row that is taken out makes it unknown.
 func readElse(d *desk.Desk, b *plan.Bike, form url.Values, origin sheet.Origin, errs desk.FormErrors) {
+	stored := elseIn(d.Plan.Bike)
 	for i := 0; form.Has(desk.RowKey("else", i)); i++ {
 		slot := parts.Slot(form.Get(desk.RowKey("else", i)))
 		kind, known := parts.KindOf(slot)
 		draw, mass := strings.TrimSpace(form.Get(desk.RowKey("else_draw", i))), strings.TrimSpace(form.Get(desk.RowKey("else_mass", i)))
-		if stored := elseIn(d.Plan.Bike); i < len(stored) && (stored[i].Slot != slot || form.Has(desk.RowKey("out_else", i))) {
+		if i < len(stored) && (stored[i].Slot != slot || form.Has(desk.RowKey("out_else", i))) {
 			b.ClearStandard(stored[i].Slot)
 		}
 		if form.Has(desk.RowKey("out_else", i)) || slot == "" && draw == "" && mass == "" {

@@ -370,22 +370,14 @@ func (v *packingView) propose(d *desk.Desk) {
 	case len(d.Report.Facts.Bags.On) == 0:
 		v.Proposed = "There is no bag on the bike in this loadout: fit one under Load first."
 	case len(v.Left) > 0 && v.CanTake:
-		v.Proposed = fmt.Sprintf("Packed is what goes in, as much of it as can; %s not. Leave something at home, share it, strap it on top, or fit another bag.", countOf(len(v.Left), "thing does", "things do"))
+		v.Proposed = fmt.Sprintf("Packed is what goes in, as much of it as can; %d %s left out. Leave something at home, share it, strap it on top, or fit another bag.", len(v.Left), desk.Plural(len(v.Left), "thing"))
 	case len(v.Left) > 0:
-		v.Proposed = fmt.Sprintf("What is in bags is packed as well as it can be; %s not go in. Leave something at home, share it, or fit another bag.", countOf(len(v.Left), "thing does", "things do"))
+		v.Proposed = fmt.Sprintf("What is in bags is packed as well as it can be; %d %s left out. Leave something at home, share it, or fit another bag.", len(v.Left), desk.Plural(len(v.Left), "thing"))
 	case !v.CanTake:
 		v.Proposed = "It is packed as well as it can be, by height, reach and balance: nothing gains what packing it anew costs."
 	default:
 		v.Proposed = best
 	}
-}
-
-// countOf is a number of things in words.
-func countOf(n int, one, more string) string {
-	if n == 1 {
-		return "1 " + one
-	}
-	return strconv.Itoa(n) + " " + more
 }
 
 // shortBy is what the bag that comes nearest lacks for a thing.

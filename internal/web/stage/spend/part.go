@@ -94,10 +94,7 @@ func partPage(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 	for _, p := range d.Plan.Owned() {
 		v.Own = append(v.Own, desk.LinkView{Name: p.Name, Href: d.Href("part", "edit", p.ID), Current: p == was})
 	}
-	v.Slots = append(v.Slots, desk.OptionView{Name: "Where it sits"})
-	for _, info := range parts.Kinds() {
-		v.Slots = append(v.Slots, desk.OptionView{Value: string(info.Slot), Name: info.Name, Selected: info.Slot == slot})
-	}
+	v.Slots = desk.OptionsOf(parts.KindOptions(), string(slot), "Where it sits")
 	if slot == "" {
 		return v, nil
 	}
@@ -199,20 +196,12 @@ func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 	} else if draft.Price.Known() && draft.Price.Minor() < 0 {
 		errs["price"] = "is below zero"
 	}
-	d.ReadDraft(draft, form, errs)
-	part := draft.Done()
+	part := d.ReadDraft(draft, form, errs)
 	choice := choiceOf(part, form)
 	if _, err := d.Plan.Loadout(choice.Loadout); choice.Loadout != "" && err != nil {
 		return d.Plan, nil, desk.FormErrors{"loadout_only": "is no loadout of this plan"}
 	}
 	changed := d.Plan.Deciding(choice, plan.Source(form.Get("source")))
-	var wrong entry.Problems
-	part.Validate(&wrong, "part")
-	for _, problem := range wrong.List {
-		if key := parts.KeyAt(strings.TrimPrefix(problem.Path, "part.")); errs[key] == "" {
-			errs[key] = problem.What
-		}
-	}
 	if len(errs) == 0 {
 		at := slices.IndexFunc(changed.Lines, func(l plan.Line) bool { return l.Part == part })
 		desk.Problems(changed, "lines["+strconv.Itoa(at)+"].part.", errs)
