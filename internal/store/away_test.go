@@ -11,6 +11,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/go-sql-driver/mysql"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -99,6 +100,18 @@ func TestNewerIsRefused(t *testing.T) {
 		assert.ErrorIs(t, err, store.ErrNewer)
 		assert.NotContains(t, err.Error(), "\n")
 	}
+}
+
+// TestPatienceOfAnAddress: an address says how long its server may be silent.
+func TestPatienceOfAnAddress(t *testing.T) {
+	config, err := mysql.ParseDSN(mariadbtest.DSN(t))
+	require.NoError(t, err)
+	config.ReadTimeout = 50 * time.Millisecond
+	st, err := store.Open(config.FormatDSN())
+	require.NoError(t, err)
+	defer st.Close()
+	_, err = st.DB().ExecContext(ctx, `DO SLEEP(1)`)
+	assert.Error(t, err)
 }
 
 // TestCurrentCreatesNothing in an empty database.

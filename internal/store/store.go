@@ -7,6 +7,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"database/sql"
 	"errors"
@@ -44,7 +45,7 @@ type Store struct {
 	quotas Quotas
 }
 
-// hangs is how long a server may be silent before it counts as gone.
+// hangs is how long a server may usually be silent before it counts as gone.
 const hangs = 3 * time.Second
 
 // Open connects to the MariaDB of a DSN in the driver's form.
@@ -54,8 +55,11 @@ func Open(dsn string) (*Store, error) {
 		return nil, fmt.Errorf("database address: %w", err)
 	}
 	config.ParseTime = true
-	// A server that hangs is as good as gone: say so rather than hang with it.
-	config.Timeout, config.ReadTimeout, config.WriteTimeout = hangs, hangs, hangs
+	// A server that hangs is as good as gone: say so rather than hang with it. An address
+	// may give a server that is slow, and not gone, more time.
+	config.Timeout = cmp.Or(config.Timeout, hangs)
+	config.ReadTimeout = cmp.Or(config.ReadTimeout, hangs)
+	config.WriteTimeout = cmp.Or(config.WriteTimeout, hangs)
 	config.Loc = time.UTC
 	config.Collation = "utf8mb4_unicode_ci"
 	// Parameters are bound by the driver, one way to the server instead of three;

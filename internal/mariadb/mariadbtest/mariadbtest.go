@@ -11,6 +11,7 @@ import (
 	"strings"
 	"sync"
 	"testing"
+	"time"
 
 	"github.com/go-sql-driver/mysql"
 	"github.com/stretchr/testify/require"
@@ -20,6 +21,9 @@ import (
 
 // Variable names the server of `make test` in the environment.
 const Variable = "MULE_TEST_DSN"
+
+// patience is how long a test waits for an answer of the server.
+const patience = time.Minute
 
 var own struct {
 	sync.Mutex
@@ -48,6 +52,8 @@ func DSN(tb testing.TB) string {
 	db, err := sql.Open("mysql", config.FormatDSN())
 	require.NoError(tb, err)
 	config.DBName = "t_" + strings.ToLower(rand.Text())
+	// A machine under tests stops for seconds at times; its server is not gone.
+	config.ReadTimeout, config.WriteTimeout = patience, patience
 	_, err = db.ExecContext(ctx, "CREATE DATABASE "+config.DBName)
 	require.NoError(tb, err)
 	tb.Cleanup(func() {

@@ -42,6 +42,7 @@ func Wire(tb testing.TB, dsn string, fate func(statement string) Fate) string {
 		}
 	}()
 	config.Net, config.Addr = "tcp", listener.Addr().String()
+	config.ReadTimeout, config.WriteTimeout = 0, 0 // as is usual, for what hangs
 	return config.FormatDSN()
 }
 
