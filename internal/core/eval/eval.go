@@ -123,9 +123,7 @@ func (pr *Program) Evaluate(p *plan.Plan, shelf plan.Shelf, asOf string) *Report
 			shared.Builds[i] = p.Build(p.Loadouts[i].ID)
 		}
 	}
-	for i := range p.Loadouts {
-		report.Loadouts[i] = pr.report(shared, &p.Loadouts[i])
-	}
+	each(len(p.Loadouts), func(i int) { report.Loadouts[i] = pr.report(shared, &p.Loadouts[i]) })
 	return report
 }
 
