@@ -6,6 +6,7 @@ import (
 	"fmt"
 	"io"
 	"os"
+	"slices"
 	"strings"
 	"time"
 
@@ -14,6 +15,8 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/cause"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/format"
 	"valiantmule/internal/words"
@@ -136,6 +139,8 @@ type (
 		What    string        `json:"what"`
 		Why     string        `json:"why"`
 		Do      string        `json:"do"`
+		Cause   cause.ID      `json:"cause"` // findings of one are one card
+		Aside   string        `json:"aside"` // "small", "day" for what is set when it is loaded, "" for an open point
 	}
 )
 
@@ -159,14 +164,36 @@ func checkDocument(report *eval.Report) checkJSON {
 		}
 		for _, f := range l.Findings {
 			told := f.Tell()
-			doc.Findings = append(doc.Findings, findingJSON{f.ID, f.State, l.ID, told.What.String(), told.Why.String(), told.Do.String()})
+			doc.Findings = append(doc.Findings, findingJSON{f.ID, f.State, l.ID, told.What.String(), told.Why.String(), told.Do.String(), f.Cause, aside(f)})
 		}
 	}
 	return doc
 }
 
+// aside is where a finding stands that is no open point.
+func aside(f study.Finding) string {
+	switch {
+	case f.Day:
+		return "day"
+	case f.Small:
+		return "small"
+	}
+	return ""
+}
+
 // metric is what a file that goes anywhere is told in.
 var metric words.Units
+
+// inLines writes what stands aside.
+func inLines(b *strings.Builder, title string, findings []study.Finding) {
+	for i, f := range findings {
+		if i == 0 {
+			fmt.Fprintf(b, "\n  %s:\n", title)
+		}
+		told := f.Tell()
+		fmt.Fprintf(b, "    %s [%s]\n", told.What, f.ID)
+	}
+}
 
 func checkText(p *plan.Plan, report *eval.Report) string {
 	var b strings.Builder
@@ -189,10 +216,16 @@ func checkText(p *plan.Plan, report *eval.Report) string {
 			}
 			b.WriteString("\n")
 		}
-		for _, f := range l.Findings {
-			told := f.Tell()
-			fmt.Fprintf(&b, "\n  %s: %s [%s]\n    %s\n    Do: %s\n", f.State, told.What, f.ID, told.Why, told.Do)
+		for _, card := range study.Cards(l.Findings) {
+			told := card.Lead.Tell()
+			fmt.Fprintf(&b, "\n  %s: %s [%s]\n    %s\n    Do: %s\n", card.Lead.State, told.What, card.Lead.ID, told.Why, told.Do)
+			for _, f := range card.More {
+				told := f.Tell()
+				fmt.Fprintf(&b, "    Of it too, %s: %s [%s]\n      Do: %s\n", f.State, told.What, f.ID, told.Do)
+			}
 		}
+		inLines(&b, "On the day", study.OfTheDay(l.Findings))
+		inLines(&b, "Small things", slices.DeleteFunc(slices.Clone(l.Findings), func(f study.Finding) bool { return !f.Small }))
 	}
 	if n := len(report.Usuals()); n > 0 {
 		fmt.Fprintf(&b, "\n%d numbers of the plan are usual ones that nobody has said.\n", n)

@@ -6,9 +6,10 @@ import (
 	"valiantmule/internal/core/fit"
 )
 
-// Posture is where a rider of so long a leg sits and stands, mm above ground.
+// Posture is where a rider of so long a leg sits and stands, mm above ground, and how far
+// ahead of the hip the foot rests.
 type Posture struct {
-	InseamMM             float64
+	InseamMM, AheadMM    float64
 	SeatMM, PegMM, BarMM float64
 	Style                Style
 }
@@ -42,13 +43,13 @@ func RiderOn(b Silhouette, postures ...Posture) RiderView {
 	}
 	d := RiderView{Shown: true, Width: sheet.Width, Height: sheet.Height, GroundY: sheet.GroundY, Side: side}
 	k := b.skeleton()
-	footX := fit.PegXMM(k.base)
 	for _, p := range postures {
 		if math.IsNaN(p.InseamMM + p.SeatMM + p.PegMM + p.BarMM) {
 			continue
 		}
 		thigh, shank := fit.Leg(p.InseamMM)
-		hipX, hipZ := footX-fit.Forward, p.SeatMM
+		hipX, hipZ := fit.HipXMM(k.base), p.SeatMM
+		footX := hipX + p.AheadMM
 		knee := joint(fit.Place{X: hipX, Z: hipZ}, fit.Place{X: footX, Z: p.PegMM}, thigh, shank, 1)
 		path := (&pen{sheet: sheet}).move(hipX, hipZ).line(knee.X, knee.Z).line(footX, p.PegMM).line(footX+90, p.PegMM-10)
 		barX := k.axis(p.BarMM) - 70

@@ -61,6 +61,7 @@ type Turned struct {
 	SeatMM, PegMM float64 // as built, in the frame's standard stance
 	Grip          fit.Place
 	Back          float64 // degrees, seated or standing
+	AheadMM       float64 // pegs, of the usual hip
 	SitsMM        float64 // forward of the usual spot
 	ReachMM       float64 // heel above ground
 	Feet          string
@@ -139,9 +140,9 @@ func (d *TurnedView) rider(t Turned, k skeleton, sheet Sheet) {
 		return
 	}
 	f := &d.Rider
-	peg := fit.Place{X: fit.PegXMM(k.base), Z: t.PegMM}
+	peg := fit.Place{X: fit.HipXMM(k.base) + t.AheadMM, Z: t.PegMM}
 	frame := func() *pen { return &pen{sheet: sheet, turned: &t.Pose} }
-	hip := fit.Place{X: peg.X - fit.Forward + t.SitsMM, Z: t.SeatMM}
+	hip := fit.Place{X: fit.HipXMM(k.base) + t.SitsMM, Z: t.SeatMM}
 	switch t.Rider {
 	case OnPegs:
 		hip = t.Body.StandingHip(peg)

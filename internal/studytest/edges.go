@@ -100,6 +100,10 @@ func opinions(s study.Study) []opinion {
 			switch {
 			case !ok:
 				return "silent"
+			case finding.Day:
+				return "of the day"
+			case finding.Day:
+				return "of the day"
 			case finding.Small:
 				return "small"
 			}

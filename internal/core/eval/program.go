@@ -97,12 +97,15 @@ func mustCompile(rows []*figure.Row, studies []study.Study) *Program {
 	return p
 }
 
-// unique looks for rules and needs that share an id.
+// unique looks for rules and needs that share an id, and for rules without a cause.
 func unique(rules []study.Rule, needs []study.NeedRule) error {
 	seen := map[string]bool{}
 	for _, r := range rules {
 		if seen[r.ID] {
 			return fmt.Errorf("two rules %q", r.ID)
+		}
+		if r.Cause.Rank() < 0 {
+			return fmt.Errorf("rule %q has no cause of the table", r.ID)
 		}
 		seen[r.ID] = true
 	}

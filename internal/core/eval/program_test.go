@@ -19,6 +19,7 @@ import (
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/cause"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/studytest"
 )
@@ -254,7 +255,7 @@ func TestThrowaway(t *testing.T) {
 				c.AtMost(study.Computed("gate", 1000, "mm"), 0.9, verdict.Over)
 			},
 		}},
-		Rules: []study.Rule{{ID: "gate-too-narrow", Stage: figure.Contact, Judge: func(f *facts.All) (study.Finding, bool) {
+		Rules: []study.Rule{{ID: "gate-too-narrow", Cause: cause.Posture, Stage: figure.Contact, Judge: func(f *facts.All) (study.Finding, bool) {
 			return study.Finding{State: verdict.Over, Tell: func() study.Words { return study.Words{What: "It does not go through the gate."} }}, true
 		}}},
 		Needs: []study.NeedRule{{ID: "gate", Name: "Through the gate", Stage: figure.Contact, Ask: func(f *facts.All) (study.Need, bool) {

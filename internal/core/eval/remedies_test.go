@@ -59,6 +59,33 @@ func TestEveryRemedyHelps(t *testing.T) {
 	assert.Greater(t, tried, 100)
 }
 
+// TestOffersSettle: what is offered to riders who begin settles what it is offered for, or
+// lowers it; a guard at least moves the chance that it is all about.
+func TestOffersSettle(t *testing.T) {
+	b := studytest.New(t)
+	tried := 0
+	for i, trip := range studytest.Trips(b) {
+		if i%3 != 0 { // a third of them has every bike, rider, load and ground
+			continue
+		}
+		before := b.Report(trip.Plan)
+		for _, finding := range before.Findings {
+			for _, remedy := range finding.Remedies() {
+				tried++
+				after := b.Report(trip.Plan.With(remedy.Choices...))
+				if finding.ID == "ends-the-ride" {
+					assert.Greater(t, figureOf(before, "armour-stranded")-figureOf(after, "armour-stranded"), 0.5, "%s: %s", trip.Name, remedy.Label)
+					continue
+				}
+				at := slices.IndexFunc(after.Findings, func(f study.Finding) bool { return f.ID == finding.ID })
+				settled := at < 0 || after.Findings[at].State.Rank() < finding.State.Rank() || after.Findings[at].Aside() && !finding.Aside()
+				assert.True(t, settled, "%s: %s for %s", trip.Name, remedy.Label, finding.ID)
+			}
+		}
+	}
+	assert.Greater(t, tried, 400)
+}
+
 // about measures what a finding that stays is of, where a remedy may lower it without
 // settling it; less is better.
 var about = map[string]func(r *eval.LoadoutReport) float64{

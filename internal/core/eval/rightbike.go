@@ -26,7 +26,7 @@ var questions = []struct {
 	{"reach", "Feet on the ground?", []figure.ID{figure.SeatReach}, []string{"out-of-reach"}},
 	{"wind", "Holds the open road?", []figure.ID{figure.CruiseRPM, figure.HoldGear, figure.TopSpeed}, []string{"light-for-the-road", "cruise-not-held"}},
 	{"clearance", "Clears the ground?", []figure.ID{figure.Clearance}, []string{"room-short"}},
-	{"climb", "Climbs it loaded?", []figure.ID{figure.Climb}, []string{"climb-short"}},
+	{"climb", "Climbs it loaded?", []figure.ID{figure.Climb}, []string{"climb-short", "climb-spins"}},
 }
 
 // AsItCame is the plan with a bike on which nothing is changed: brief and loads

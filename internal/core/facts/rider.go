@@ -6,7 +6,7 @@ import "valiantmule/internal/core/plan"
 type Contact struct {
 	SeatedHours, StandingHours float64 // a day
 	SeatHours                  float64 // that the seat does
-	KneeDegrees                float64
+	KneeDegrees, SeatOverPegMM float64 // seated
 	PegLeanDeg, PegSoonerDeg   float64 // at which a peg touches; than with the standard ones
 	BarShortMM, BarRiseMM      float64 // for standing; over standard
 	CableSlackMM               float64

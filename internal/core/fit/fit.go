@@ -19,8 +19,8 @@ const (
 	shankShare = 0.246 / 0.47
 )
 
-// Forward is how far in front of the hip a rider's foot rests on a trail bike, mm
-// [memory].
+// Forward is how far in front of the hip a rider's foot rests on an upright bike, mm
+// [memory]; sporty ones have it below the hip.
 const Forward = 180.0
 
 // Leg is a rider's thigh and shank, mm.
@@ -34,10 +34,11 @@ var KneeFormula = sheet.Formula{
 	Origin: sheet.Published, Source: "law of cosines; segments after Drillis and Contini (1966)",
 }
 
-// KneeDegrees is the angle of a knee on a seat so far above the pegs, rider seated.
-func KneeDegrees(inseamMM, seatOverPegMM float64) float64 {
+// KneeDegrees is the angle of a knee on a seat so far above the pegs and so far behind them,
+// rider seated.
+func KneeDegrees(inseamMM, seatOverPegMM, pegAheadMM float64) float64 {
 	t, s := Leg(inseamMM)
-	d := math.Min(math.Hypot(seatOverPegMM, Forward), t+s)
+	d := math.Min(math.Hypot(seatOverPegMM, pegAheadMM), t+s)
 	return math.Acos(math.Max(-1, (t*t+s*s-d*d)/(2*t*s))) * 180 / math.Pi
 }
 

@@ -12,13 +12,13 @@ import (
 // 530 mm above the pegs, the foot 180 ahead: hip to foot 559.7; cos = (443.1² +
 // 444.9² − 559.7²) / (2 · 443.1 · 444.9) = 0.2053, 78.2°.
 func TestKneeByHand(t *testing.T) {
-	assert.InDelta(t, 78.2, fit.KneeDegrees(850, 530), 0.1)
-	assert.InDelta(t, 180, fit.KneeDegrees(700, 2000), 1e-3, "a leg cannot be longer than it is")
+	assert.InDelta(t, 78.2, fit.KneeDegrees(850, 530, fit.Forward), 0.1)
+	assert.InDelta(t, 180, fit.KneeDegrees(700, 2000, fit.Forward), 1e-3, "a leg cannot be longer than it is")
 	before := 0.0
 	for seat := 380.0; seat < 800; seat += 20 {
-		knee := fit.KneeDegrees(850, seat)
+		knee := fit.KneeDegrees(850, seat, fit.Forward)
 		assert.Greater(t, knee, before, "a taller seat opens the knee")
-		assert.Less(t, fit.KneeDegrees(900, seat), knee, "a longer leg bends more")
+		assert.Less(t, fit.KneeDegrees(900, seat, fit.Forward), knee, "a longer leg bends more")
 		before = knee
 	}
 }

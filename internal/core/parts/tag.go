@@ -56,6 +56,7 @@ var tags = [...]TagInfo{
 	{Tag: "seen-by-day", Words: "lamps to be seen by", By: []Slot{DayLamps, AuxLamps, WideLamps, Headlamp}, Usual: []Slot{DayLamps}},
 	{Tag: "lithium", Words: "a lithium battery", By: []Slot{Battery}},
 	{Tag: "fork-valves", Words: "air valves in the fork caps", By: []Slot{ForkCaps, Fork}},
+	{Tag: "keeps-spring", Words: "the spring that was in it before", By: []Slot{Fork, Shock}},
 	{Tag: "thicker-oil", Words: "thicker fork oil", By: []Slot{ForkOil}},
 	{Tag: "led-indicators", Words: "indicators of light-emitting diodes", By: []Slot{Indicators}},
 	{Tag: "flasher", Words: "a flasher that does not mind the load", By: []Slot{Indicators}},

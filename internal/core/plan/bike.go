@@ -6,6 +6,7 @@ import (
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/fit"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/power"
@@ -131,6 +132,7 @@ type Bike struct {
 	BarDiameter unit.Length `json:"bar_diameter,omitzero"`
 	CableSlack  unit.Length `json:"cable_slack,omitzero"` // that bars may rise on the standard cables
 	PegHeight   unit.Length `json:"peg_height,omitzero"`
+	PegAhead    unit.Length `json:"peg_ahead,omitzero"` // of the rider's hip, seated; behind it is less than nothing
 	FrontDisc   unit.Length `json:"front_disc,omitzero"`
 	RearDisc    unit.Length `json:"rear_disc,omitzero"`
 
@@ -157,6 +159,15 @@ type Bike struct {
 
 	Provides []string     `json:"provides,omitempty"` // tags that parts may need: mounts, splines
 	Standard []parts.Part `json:"standard"`           // what is in each slot from the factory
+}
+
+// PegAheadMM is how far ahead of the hip the foot rests, as on upright bikes where nobody has
+// said.
+func (b *Bike) PegAheadMM() float64 {
+	if b.PegAhead.Known() {
+		return b.PegAhead.In("mm")
+	}
+	return fit.Forward
 }
 
 // OriginOf a field's number.
@@ -311,6 +322,7 @@ func (b *Bike) Sections() []entry.Section {
 			entry.Ask("bar_diameter", "Bar diameter", "mm", 20, 32, "At the clamp: 22.2 or 28.6 are usual.", &b.BarDiameter),
 			entry.Ask("cable_slack", "Cables allow", "mm", 0, 150, "How far the bars may rise before a cable or hose is tight at full lock.", &b.CableSlack),
 			entry.Ask("peg_height", "Foot pegs", "mm", 150, 600, "Above ground.", &b.PegHeight),
+			entry.Ask("peg_ahead", "Pegs ahead of the hip", "mm", -150, 400, "Along the bike, seated as one rides; negative behind it, as on sporty bikes. Empty: 180 mm.", &b.PegAhead),
 			entry.Ask("front_disc", "Front disc", "mm", 120, 350, "Across.", &b.FrontDisc),
 			entry.Ask("rear_disc", "Rear disc", "mm", 120, 350, "Across.", &b.RearDisc),
 		}},

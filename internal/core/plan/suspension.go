@@ -57,17 +57,23 @@ func (b *Bike) adjuster(rear bool) parts.Adjuster {
 }
 
 // Sprung is the spring of an end as built; the part that brings it is nil for the bike's
-// own.
+// own. What a plan puts in brings its own, also one whose rate nobody knows: the standard's is
+// out, unless the part says that it stays.
 func (b *Built) Sprung(rear bool) (is stance.Spring, by *parts.Part) {
 	slots, own := frontSprings, b.Bike.spring(rear)
 	if rear {
 		slots = rearSprings
 	}
 	for _, slot := range slots {
-		if p := b.Part(slot); p != nil {
-			if s := p.Spring(); s != nil {
-				return s.Is(), p
-			}
+		p := b.Part(slot)
+		if p == nil {
+			continue
+		}
+		if s := p.Spring(); s != nil {
+			return s.Is(), p
+		}
+		if keeps, _ := p.Gives("keeps-spring"); b.Chosen(slot) && !keeps {
+			return (&parts.Spring{}).Is(), p
 		}
 	}
 	return own.Is(), nil

@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/cause"
 	"valiantmule/internal/core/verdict"
 )
 
@@ -21,15 +22,16 @@ import (
 type Rule struct {
 	ID      string
 	Stage   figure.Stage // that settles it
-	Reads   facts.Set    // what it judges by: groups of facts, and what is put in
-	Figures []figure.ID  // that it judges by
+	Cause   cause.ID
+	Reads   facts.Set   // what it judges by: groups of facts, and what is put in
+	Figures []figure.ID // that it judges by
 	Judge   func(*facts.All) (Finding, bool)
 }
 
 // Speak asks the rule.
 func (r *Rule) Speak(f *facts.All) (finding Finding, ok bool) {
 	if finding, ok = r.Judge(f); ok {
-		finding.ID, finding.Stage, finding.facts = r.ID, r.Stage, f
+		finding.ID, finding.Stage, finding.Cause, finding.facts = r.ID, r.Stage, r.Cause, f
 	}
 	return finding, ok
 }
@@ -39,8 +41,10 @@ func (r *Rule) Speak(f *facts.All) (finding Finding, ok bool) {
 type Finding struct {
 	ID    string
 	Stage figure.Stage
+	Cause cause.ID
 	State verdict.State
 	Small bool // to be read once, in a line with others; no page stands worse for it
+	Day   bool // to be set when the bike is loaded: a line of a list of its own, likewise
 	Tell  func() Words
 	Offer func() []Remedy // ways out, nil where there are none
 
@@ -57,6 +61,14 @@ func Found(state verdict.State, tell func() Words) (Finding, bool) {
 func Noted(tell func() Words) (Finding, bool) {
 	return Finding{State: verdict.Watch, Small: true, Tell: tell}, true
 }
+
+// OnTheDay is what a rule answers that has something to be set when the bike is loaded.
+func OnTheDay(tell func() Words) (Finding, bool) {
+	return Finding{State: verdict.Watch, Day: true, Tell: tell}, true
+}
+
+// Aside reports whether the finding stands beside the open points: small, or of the day.
+func (f Finding) Aside() bool { return f.Small || f.Day }
 
 // Remedies are the ways out for the bike as it is in the loadout.
 func (f Finding) Remedies() []Remedy {
@@ -76,7 +88,7 @@ type Words struct {
 	Why  Text // what comes of it
 	Do   Text // what a rider does about it
 
-	Short Text // of a small thing, as it stands in a line: "seat {+9 mm}"
+	Short Text // of what stands aside, as a line: "seat {+9 mm}"
 }
 
 // Remedy is a way out that can be previewed: parts that are on the shelf.
@@ -85,12 +97,12 @@ type Remedy struct {
 	Choices []plan.Choice
 }
 
-// Loud are the findings that are not small.
+// Loud are the findings that do not stand aside.
 func Loud(findings []Finding) []Finding {
-	return slices.DeleteFunc(slices.Clone(findings), func(f Finding) bool { return f.Small })
+	return slices.DeleteFunc(slices.Clone(findings), Finding.Aside)
 }
 
-// Worst is the worst state of findings that are not small, OK when there are none.
+// Worst is the worst state of loud findings, OK when there are none.
 func Worst(findings []Finding) verdict.State {
 	worst := verdict.OK
 	for _, f := range Loud(findings) {

@@ -50,6 +50,17 @@ func Together(way []*parts.Part, with *parts.Part) []Remedy {
 	return []Remedy{r}
 }
 
+// distinct are remedies, each once by its label.
+func distinct(list []Remedy) []Remedy {
+	var once []Remedy
+	for _, r := range list {
+		if !slices.ContainsFunc(once, func(d Remedy) bool { return d.Label == r.Label }) {
+			once = append(once, r)
+		}
+	}
+	return once
+}
+
 // Without is the remedy of leaving out what is in a slot.
 func Without(f plan.Fitted) Remedy {
 	return Remedy{"Without " + f.Part.Name, []plan.Choice{{Slot: f.Slot}}}

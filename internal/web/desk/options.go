@@ -151,7 +151,7 @@ func (d *Desk) Rows(choices []plan.Choice, page string, columns []Column, keep [
 
 func (d *Desk) option(c plan.Choice, diff eval.Difference, own *parts.Part) optionRow {
 	o := optionRow{
-		Name: choiceName(c), Asks: len(study.Loud(diff.Appear)), State: StateOf(study.Worst(diff.Appear)),
+		Name: choiceName(c), Asks: len(study.Cards(diff.Appear)), State: StateOf(study.Worst(diff.Appear)),
 		Current: (c.Part == nil && own == nil) || (c.Part != nil && own != nil && own.ID == c.Part.ID),
 	}
 	part := c.Part

@@ -214,33 +214,57 @@ type findingView struct {
 // wayOut is where a remedy is tried, on top of what lies on the bench.
 type wayOut func(remedy []plan.Choice) (href string)
 
-// findingsView is what rules have to say: each in full, and the small things in one line.
+// cardView is the worst finding of a cause, and what else comes of it.
+type cardView struct {
+	findingView
+	More []findingView
+}
+
+// findingsView is what rules have to say: by causes, the small things in one line, and what is
+// set on the day in another.
 type findingsView struct {
-	Loud, Small []findingView
+	Cards      []cardView
+	Small, Day []findingView
 }
 
 // All of them.
-func (v findingsView) All() []findingView { return slices.Concat(v.Loud, v.Small) }
+func (v findingsView) All() (list []findingView) {
+	for _, c := range v.Cards {
+		list = append(append(list, c.findingView), c.More...)
+	}
+	return slices.Concat(list, v.Small, v.Day)
+}
 
 // findingsOf shows findings, the worst first; their remedies are the next things
 // to put on the bench. Without a way out they are left as words.
 func findingsOf(u words.Units, findings []study.Finding, to wayOut) (view findingsView) {
-	for _, f := range findings {
-		told := f.Tell()
-		v := findingView{ID: f.ID, What: u.Text(told.What), Why: u.Text(told.Why), Do: u.Text(told.Do), Short: u.Text(told.Short), State: StateOf(f.State)}
-		if to != nil {
-			for _, remedy := range f.Remedies() {
-				v.Remedies = append(v.Remedies, LinkView{Name: remedy.Label, Href: to(remedy.Choices)})
-			}
+	for _, card := range study.Cards(findings) {
+		v := cardView{findingView: findingOf(u, card.Lead, to)}
+		for _, f := range card.More {
+			v.More = append(v.More, findingOf(u, f, to))
 		}
+		view.Cards = append(view.Cards, v)
+	}
+	for _, f := range study.OfTheDay(findings) {
+		view.Day = append(view.Day, findingOf(u, f, to))
+	}
+	for _, f := range findings {
 		if f.Small {
-			view.Small = append(view.Small, v)
-		} else {
-			view.Loud = append(view.Loud, v)
+			view.Small = append(view.Small, findingOf(u, f, to))
 		}
 	}
-	slices.SortStableFunc(view.Loud, func(a, b findingView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
 	return view
+}
+
+func findingOf(u words.Units, f study.Finding, to wayOut) findingView {
+	told := f.Tell()
+	v := findingView{ID: f.ID, What: u.Text(told.What), Why: u.Text(told.Why), Do: u.Text(told.Do), Short: u.Text(told.Short), State: StateOf(f.State)}
+	if to != nil {
+		for _, remedy := range f.Remedies() {
+			v.Remedies = append(v.Remedies, LinkView{Name: remedy.Label, Href: to(remedy.Choices)})
+		}
+	}
+	return v
 }
 
 // MoveView is a figure before and after.

@@ -12,6 +12,7 @@ import (
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/cause"
 )
 
 // Study of the armour.
@@ -34,13 +35,13 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "cannot-both", Stage: figure.Armour, Reads: facts.InParts, Judge: cannotBoth},
-	{ID: "ends-the-ride", Stage: figure.Armour, Reads: facts.RisksGroup, Judge: endsTheRide},
-	{ID: "lamp-behind-mudguard", Stage: figure.Armour, Reads: facts.Bike | facts.InParts | facts.InTags, Judge: lampBehindMudguard},
-	{ID: "guards-at-the-bars", Stage: figure.Armour, Reads: facts.InGuards, Judge: guardsAtTheBars},
-	{ID: "blocked-access", Stage: figure.Armour, Reads: facts.InParts, Judge: blockedAccess},
-	{ID: "blow-into-cases", Stage: figure.Armour, Reads: facts.InGuards, Judge: blowIntoCases},
-	{ID: "short-plate-holder", Stage: figure.Armour, Reads: facts.Bike | facts.InTags, Judge: shortPlateHolder},
+	{ID: "cannot-both", Cause: cause.Fitting, Stage: figure.Armour, Reads: facts.InParts, Judge: cannotBoth},
+	{ID: "ends-the-ride", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.RisksGroup, Judge: endsTheRide},
+	{ID: "lamp-behind-mudguard", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.Bike | facts.InParts | facts.InTags, Judge: lampBehindMudguard},
+	{ID: "guards-at-the-bars", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.InGuards, Judge: guardsAtTheBars},
+	{ID: "blocked-access", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.InParts, Judge: blockedAccess},
+	{ID: "blow-into-cases", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.InGuards, Judge: blowIntoCases},
+	{ID: "short-plate-holder", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.Bike | facts.InTags, Judge: shortPlateHolder},
 }
 
 // risks works out what may break over the trip, and what is to be feared of it.

@@ -1,6 +1,8 @@
 package armour
 
 import (
+	"cmp"
+	"fmt"
 	"slices"
 	"strings"
 
@@ -44,43 +46,84 @@ func cannotBoth(f *facts.All) (study.Finding, bool) {
 	return study.Finding{}, false
 }
 
-// worst is the place that most likely ends the ride.
-func worst(f *facts.All) (risk guard.Risk, ok bool) {
-	for _, r := range f.Risks {
-		if r.Left.Stranded > risk.Left.Stranded {
-			risk, ok = r, true
-		}
-	}
-	return risk, ok
+// ends are the places that may end the ride, the likeliest first.
+func ends(f *facts.All) []guard.Risk {
+	list := slices.DeleteFunc(slices.Clone(f.Risks), func(r guard.Risk) bool { return !(r.Left.Stranded > strandsWatch) })
+	slices.SortStableFunc(list, func(a, b guard.Risk) int { return cmp.Compare(b.Left.Stranded, a.Left.Stranded) })
+	return list
 }
 
+// endsTheRide is one list of all that may end the ride. Where all of it is guarded, guards are
+// no way out any more, and it is small unless it is likely all the same.
 func endsTheRide(f *facts.All) (study.Finding, bool) {
-	r, ok := worst(f)
-	if !ok || !(r.Left.Stranded > strandsWatch) {
+	if !slices.ContainsFunc(f.Risks, func(r guard.Risk) bool { return r.Left.Stranded > strandsWatch }) {
 		return study.Finding{}, false
 	}
+	list := ends(f)
+	bare := slices.ContainsFunc(list, func(r guard.Risk) bool { return !isGuarded(r) })
+	likely := list[0].Left.Stranded > strandsOver
 	state := verdict.Watch
-	if r.Left.Stranded > strandsOver {
+	if likely {
 		state = verdict.Over
 	}
 	return study.Finding{
 		State: state,
-		Offer: func() []study.Remedy { return guarding(f, r) },
+		Small: !bare && !likely,
+		Offer: func() []study.Remedy { return guarding(f, list) },
 		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("What most likely ends the ride: %s, %.0f times in 100 such trips.", strings.ToLower(r.Place.Name), 100*r.Left.Stranded),
-				Why:  study.Say("It breaks %.0f times in 100, and most riders are stuck then. The rates are guesses that you can change.", 100*r.Left.Broken),
-				Do:   "Guard it, carry what mends it, or ride where help is near.",
+			names := make([]string, len(list))
+			for i, r := range list {
+				names[i] = fmt.Sprintf("%s %.0f", strings.ToLower(r.Place.Name), 100*r.Left.Stranded)
 			}
+			words := study.Words{
+				Short: study.Say("what ends the ride: %s of 100", names[0]),
+				What:  study.Say("What most likely ends the ride, of 100 such trips: %s.", study.Listed(names)),
+				Why:   "It breaks, and most riders are stuck then. The rates are guesses that you can change.",
+				Do:    "Guard it, carry what mends it, or ride where help is near.",
+			}
+			if !bare {
+				words.Do = "What guards it is on: carry what mends it, or ride where help is near."
+			}
+			return words
 		},
 	}, true
 }
 
-// guarding offers the guard that takes most of a place's risk away, of those that
-// go on and stop at least a third of it.
-func guarding(f *facts.All, r guard.Risk) []study.Remedy {
+// guardedShare is what a place that is guarded is left with of its risk, at most [memory].
+const guardedShare = 0.7
+
+func isGuarded(r guard.Risk) bool { return r.Left.Stranded <= guardedShare*r.Bare.Stranded }
+
+// Guards are offered for so many places, and only where they take so much off the chance of
+// being stranded, as it is written.
+const (
+	mostGuards  = 3
+	guardsLeast = 0.01
+)
+
+// guarding offers, of each place in turn, the part that takes most of its risk away, of those
+// that go on and take enough.
+func guarding(f *facts.All, list []guard.Risk) []study.Remedy {
+	var remedies []study.Remedy
+	var offered []*parts.Part
+	for _, r := range list {
+		p := bestGuard(f, r)
+		if p == nil || slices.Contains(offered, p) {
+			continue
+		}
+		offered, remedies = append(offered, p), append(remedies, study.Take(p, "%s")...)
+		if len(remedies) == mostGuards {
+			break
+		}
+	}
+	return remedies
+}
+
+// bestGuard is the part of any kind that leaves least of a place's risk; nil where none moves
+// the figure.
+func bestGuard(f *facts.All, r guard.Risk) *parts.Part {
 	var best *parts.Part
-	least := 2.0 / 3
+	least := 1 - guardsLeast/r.Left.Stranded
 	for _, p := range f.Shelf {
 		if !p.Guards(r.Place.Place) || f.Built.Chosen(p.Slot) {
 			continue
@@ -101,7 +144,7 @@ func guarding(f *facts.All, r guard.Risk) []study.Remedy {
 			best, least = p, share
 		}
 	}
-	return study.Take(best, "%s")
+	return best
 }
 
 func lampBehindMudguard(f *facts.All) (study.Finding, bool) {
@@ -131,11 +174,12 @@ func guardsAtTheBars(f *facts.All) (study.Finding, bool) {
 	if p == nil || !slices.Contains(p.Provides, "bar-ends") {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.Noted(func() study.Words {
 		return study.Words{
-			What: study.Say("%s clamp to the bar and into its ends.", p.Name),
-			Why:  "They want hollow bar ends, levers that end before the guard, and room for heated-grip wires; a long lever jams.",
-			Do:   "Look into a bar end and pull the lever to the grip before you order. Saw a lever only where it has a notch to break.",
+			Short: "guards in the bar's ends",
+			What:  study.Say("%s clamp to the bar and into its ends.", p.Name),
+			Why:   "They want hollow bar ends, levers that end before the guard, and room for heated-grip wires; a long lever jams.",
+			Do:    "Look into a bar end and pull the lever to the grip before you order. Saw a lever only where it has a notch to break.",
 		}
 	})
 }

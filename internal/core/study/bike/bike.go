@@ -6,19 +6,20 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/cause"
 )
 
 // Study of the bike.
 var Study = study.Study{Name: "bike", Rules: rules}
 
 var rules = []study.Rule{
-	{ID: "heavy-for-the-ground", Stage: figure.Bike, Reads: facts.Bike | facts.InBrief, Judge: heavyForGround},
-	{ID: "light-for-the-road", Stage: figure.Bike, Reads: facts.Bike | facts.InBrief | facts.DriveGroup, Judge: lightForRoad},
-	{ID: "part-does-not-fit", Stage: figure.Bike, Reads: facts.InParts | facts.InTags, Judge: doesNotFit},
-	{ID: "cannot-be-together", Stage: figure.Bike, Reads: facts.Bike | facts.InParts | facts.InRest, Judge: cannotBeTogether},
-	{ID: "in-the-way", Stage: figure.Bike, Reads: facts.Bike | facts.InParts | facts.InRest, Judge: inTheWay},
-	{ID: "fitment-unknown", Stage: figure.Bike, Reads: facts.InParts | facts.InTags, Judge: fitmentUnknown},
-	{ID: "another-year", Stage: figure.Bike, Reads: facts.Bike | facts.InParts, Judge: anotherYear},
-	{ID: "fits-with-work", Stage: figure.Bike, Reads: facts.InParts, Judge: fitsWithWork},
-	{ID: "effects-clash", Stage: figure.Bike, Reads: facts.InFigures, Judge: effectsClash},
+	{ID: "heavy-for-the-ground", Cause: cause.Character, Stage: figure.Bike, Reads: facts.Bike | facts.InBrief, Judge: heavyForGround},
+	{ID: "light-for-the-road", Cause: cause.Character, Stage: figure.Bike, Reads: facts.Bike | facts.InBrief | facts.DriveGroup, Judge: lightForRoad},
+	{ID: "part-does-not-fit", Cause: cause.Fitting, Stage: figure.Bike, Reads: facts.InParts | facts.InTags, Judge: doesNotFit},
+	{ID: "cannot-be-together", Cause: cause.Fitting, Stage: figure.Bike, Reads: facts.Bike | facts.InParts | facts.InRest, Judge: cannotBeTogether},
+	{ID: "in-the-way", Cause: cause.Fitting, Stage: figure.Bike, Reads: facts.Bike | facts.InParts | facts.InRest, Judge: inTheWay},
+	{ID: "fitment-unknown", Cause: cause.Fitting, Stage: figure.Bike, Reads: facts.InParts | facts.InTags, Judge: fitmentUnknown},
+	{ID: "another-year", Cause: cause.Fitting, Stage: figure.Bike, Reads: facts.Bike | facts.InParts, Judge: anotherYear},
+	{ID: "fits-with-work", Cause: cause.Fitting, Stage: figure.Bike, Reads: facts.InParts, Judge: fitsWithWork},
+	{ID: "effects-clash", Cause: cause.Fitting, Stage: figure.Bike, Reads: facts.InFigures, Judge: effectsClash},
 }

@@ -9,6 +9,7 @@ import (
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/cause"
 )
 
 // Study of the contact points.
@@ -34,17 +35,17 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "cables-short", Stage: figure.Contact, Reads: facts.ContactGroup, Judge: cablesShort},
-	{ID: "knees-bent", Stage: figure.Contact, Reads: facts.ContactGroup, Judge: kneesBent},
-	{ID: "seat-for-the-hours", Stage: figure.Contact, Reads: facts.ContactGroup, Judge: seatForTheHours},
-	{ID: "bars-low-standing", Stage: figure.Contact, Reads: facts.ContactGroup | facts.BodyGroup, Judge: barsLow},
-	{ID: "screen-in-sight", Stage: figure.Contact, Reads: facts.Bike | facts.InTags | facts.ContactGroup, Judge: screenInSight},
-	{ID: "shaken-phone", Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: shakenPhone},
-	{ID: "live-socket", Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: liveSocket},
-	{ID: "glued-grips", Stage: figure.Contact, Reads: facts.Bike | facts.InContact | facts.InTags, Judge: gluedGrips},
-	{ID: "pegs-drag", Stage: figure.Contact, Reads: facts.InBrief | facts.InContact | facts.ContactGroup, Judge: pegsDrag},
-	{ID: "boots-and-levers", Stage: figure.Contact, Reads: facts.InBrief | facts.InContact, Judge: bootsAndLevers},
-	{ID: "tower-and-bars", Stage: figure.Contact, Reads: facts.Bike | facts.InTags | facts.ContactGroup, Judge: towerAndBars},
+	{ID: "cables-short", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.Bike | facts.ContactGroup, Judge: cablesShort},
+	{ID: "knees-bent", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.ContactGroup, Judge: kneesBent},
+	{ID: "seat-for-the-hours", Cause: cause.Comfort, Stage: figure.Contact, Reads: facts.ContactGroup | facts.InLog | facts.InRest, Judge: seatForTheHours},
+	{ID: "bars-low-standing", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.ContactGroup | facts.BodyGroup, Judge: barsLow},
+	{ID: "screen-in-sight", Cause: cause.Comfort, Stage: figure.Contact, Reads: facts.Bike | facts.InTags | facts.ContactGroup, Judge: screenInSight},
+	{ID: "shaken-phone", Cause: cause.Comfort, Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: shakenPhone},
+	{ID: "live-socket", Cause: cause.Wiring, Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: liveSocket},
+	{ID: "glued-grips", Cause: cause.Comfort, Stage: figure.Contact, Reads: facts.Bike | facts.InContact | facts.InTags, Judge: gluedGrips},
+	{ID: "pegs-drag", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.InBrief | facts.InContact | facts.ContactGroup, Judge: pegsDrag},
+	{ID: "boots-and-levers", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.InBrief | facts.InContact, Judge: bootsAndLevers},
+	{ID: "tower-and-bars", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.Bike | facts.InTags | facts.ContactGroup, Judge: towerAndBars},
 }
 
 // How long most standard seats do, h, in the wind and behind a screen that takes it off the
@@ -131,11 +132,11 @@ func knee(r *study.Run) {
 	seat, peg := c.Bike("seat_height", "seat height", "mm", &b.SeatHeight), c.Bike("peg_height", "foot pegs", "mm", &b.PegHeight)
 	leg := c.Brief("inside leg", "mm", &r.Plan.Brief.Inseam)
 	over := seat.Number + r.Built.Figure(parts.SeatRise) - peg.Number + r.Built.Figure(parts.PegDrop)
-	angle := fit.KneeDegrees(leg.Number, over)
-	r.Contact.KneeDegrees = angle
+	angle := fit.KneeDegrees(leg.Number, over, b.PegAheadMM())
+	r.Contact.KneeDegrees, r.Contact.SeatOverPegMM = angle, over
 	c.Is(angle)
 	if c.Sheet != nil {
-		c.Sheet.Step(fit.KneeFormula, study.Computed("knee", angle, "°"), leg, study.Computed("seat over the pegs", over, "mm"), seat, peg)
+		c.Sheet.Step(fit.KneeFormula, study.Computed("knee", angle, "°"), leg, study.Computed("seat over the pegs", over, "mm"), sheet.Value{Name: "pegs ahead of the hip", Number: b.PegAheadMM(), Unit: "mm", Origin: sheet.Memory}, seat, peg)
 	}
 	c.Plain()
 }

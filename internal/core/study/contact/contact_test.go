@@ -69,7 +69,7 @@ func TestStandingBars(t *testing.T) {
 func TestBarsNoHigherThanOneSits(t *testing.T) {
 	b := studytest.New(t)
 	p := b.With("holt-650")
-	studytest.Enter(t, &p.Brief.Inseam, "1080", "mm")
+	studytest.Enter(t, &p.Brief.Inseam, "980", "mm")
 	studytest.Enter(t, &p.Bike.CableSlack, "200", "mm")
 	low, said := b.Findings(p)["bars-low-standing"]
 	require.True(t, said)

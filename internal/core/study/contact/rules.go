@@ -6,7 +6,10 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/fit"
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/parts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
 )
@@ -15,14 +18,16 @@ import (
 
 func cablesShort(f *facts.All) (study.Finding, bool) {
 	rise, slack := f.Contact.BarRiseMM, f.Contact.CableSlackMM
-	short := fit.CableShortMM(rise, slack) > 0
-	unmeasured := math.IsNaN(slack) && rise > fit.UsualSlackMM
-	if !(rise > 0) || !short && !unmeasured {
+	unsaid := math.IsNaN(slack)
+	if unsaid {
+		slack = fit.UsualSlackMM
+	}
+	if !(rise > 0) || !(fit.CableShortMM(rise, slack) > 0) {
 		return study.Finding{}, false
 	}
-	state := verdict.Over
-	if unmeasured {
-		state = verdict.Watch
+	state := verdict.Watch // until somebody has looked, at full lock
+	if by := f.Standard.Bike.OriginOf("cable_slack"); by == sheet.Measured || by == sheet.Rider {
+		state = verdict.Over
 	}
 	return study.Finding{
 		State: state,
@@ -36,8 +41,8 @@ func cablesShort(f *facts.All) (study.Finding, bool) {
 				Why:  "At full lock a tight throttle cable opens the throttle, a tight hose pulls the brake on.",
 				Do:   "Front wheel off the ground, full lock to both sides, engine running: it must not rev up. Longer cables and hoses, or less rise; brakes by a competent mechanic.",
 			}
-			if unmeasured {
-				words.What = study.Say("The bars rise {%.0f mm}, and nobody has looked what the cables allow; {%.0f mm} usually go.", rise, fit.UsualSlackMM)
+			if unsaid {
+				words.What = study.Say("The bars rise {%.0f mm}, and nobody has looked what the cables allow; {%.0f mm} usually go.", rise, slack)
 			}
 			return words
 		},
@@ -62,7 +67,10 @@ func kneesBent(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: verdict.Watch,
 		Offer: func() []study.Remedy {
-			return study.Offer(f, parts.Pegs, func(p *parts.Part) bool { return p.Adds(parts.PegDrop) > 0 && !f.Built.Chosen(parts.Pegs) })
+			return study.Offer(f, parts.Pegs, func(p *parts.Part) bool {
+				drop := p.Adds(parts.PegDrop)
+				return drop > 0 && !f.Built.Chosen(parts.Pegs) && !(fit.KneeDegrees(f.Plan.Brief.Inseam.In("mm"), f.Contact.SeatOverPegMM+drop, f.Built.Bike.PegAheadMM()) < fit.KneeLeast)
+			})
 		},
 		Tell: func() study.Words {
 			return study.Words{
@@ -80,17 +88,25 @@ func seatForTheHours(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
+		Small: !sat(f.Plan),
 		Offer: func() []study.Remedy {
 			return study.Offer(f, parts.Seat, func(p *parts.Part) bool { return p.Sets(parts.SeatHours) >= min(f.Contact.SeatedHours, 6) })
 		},
 		Tell: func() study.Words {
 			return study.Words{
-				What: study.Say("%.1f hours a day on a seat that does %.1f.", f.Contact.SeatedHours, f.Contact.SeatHours),
-				Why:  "Beyond an hour a day the seat decides how the day ends; most standard ones are made for a test ride.",
-				Do:   "Try the standard one first, for a whole day. Then foam or a cover before a new seat.",
+				Short: study.Say("%.1f h a day on a seat for %.1f", f.Contact.SeatedHours, f.Contact.SeatHours),
+				What:  study.Say("%.1f hours a day on a seat that does %.1f.", f.Contact.SeatedHours, f.Contact.SeatHours),
+				Why:   "Beyond an hour a day the seat decides how the day ends; most standard ones are made for a test ride.",
+				Do:    "Try the standard one first, for a whole day. Then foam or a cover before a new seat.",
 			}
 		},
 	}, true
+}
+
+// sat reports whether somebody has sat on it long enough to say: a fill is in the log, or the
+// seat was named where it hurts. Feared seats prove bearable more often than not.
+func sat(p *plan.Plan) bool {
+	return len(p.TrialsOf("seat")) > 0 || len(logbook.Standing(p.Readings, logbook.FillReading, p.Bike.ID)) > 0
 }
 
 // standsMuch is from how many hours a day on the pegs their place is worth a word
@@ -106,7 +122,7 @@ func barsLow(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
-		Offer: func() []study.Remedy { return append(higherBars(f), lowerPegs(f)...) },
+		Offer: func() []study.Remedy { return higherGrips(f) },
 		Tell: func() study.Words {
 			most := raisable(f)
 			words := study.Words{
@@ -138,8 +154,25 @@ func raisable(f *facts.All) float64 {
 	return math.Max(0, most)
 }
 
-// higherBars offers the most rise that the cables allow and one can still sit behind.
-func higherBars(f *facts.All) []study.Remedy {
+// higherGrips offers what brings the grips high enough: a bar or risers, as far as the cables
+// allow and one can still sit behind, or with them lower pegs; nothing where both do not do it.
+func higherGrips(f *facts.All) []study.Remedy {
+	short := f.Contact.BarShortMM - fit.StandTaste
+	var way []*parts.Part
+	if bar := higherBar(f); bar != nil {
+		way, short = append(way, bar), short-bar.Adds(parts.BarRise)
+	}
+	if pegs := lowerPegs(f); short > 0 && pegs != nil {
+		way, short = append(way, pegs), short-pegs.Adds(parts.PegDrop)
+	}
+	if short > 0 {
+		return nil
+	}
+	return study.Together(way, nil)
+}
+
+// higherBar is the most rise that the cables allow and one can still sit behind, nil for none.
+func higherBar(f *facts.All) *parts.Part {
 	slack := f.Contact.CableSlackMM
 	if math.IsNaN(slack) {
 		slack = fit.UsualSlackMM
@@ -153,18 +186,20 @@ func higherBars(f *facts.All) []study.Remedy {
 			best = p
 		}
 	}
-	return study.Take(best, "%s")
+	return best
 }
 
-// lowerPegs are offered where raising the bars does not do it.
-func lowerPegs(f *facts.All) []study.Remedy {
-	if f.Contact.BarShortMM <= raisable(f) || f.Built.Chosen(parts.Pegs) {
-		return nil
-	}
-	return study.Offer(f, parts.Pegs, func(p *parts.Part) bool {
+// lowerPegs are the lowest that still do no harm, nil for none.
+func lowerPegs(f *facts.All) *parts.Part {
+	var best *parts.Part
+	for _, p := range f.Shelf {
 		drop := p.Adds(parts.PegDrop)
-		return drop > 0 && drop <= fit.LowerMostMM
-	})
+		if p.Slot == parts.Pegs && drop > 0 && drop <= fit.LowerMostMM && f.Built.Goes(p) && !f.Built.Chosen(parts.Pegs) &&
+			(best == nil || drop > best.Adds(parts.PegDrop)) {
+			best = p
+		}
+	}
+	return best
 }
 
 func screenInSight(f *facts.All) (study.Finding, bool) {
@@ -203,14 +238,16 @@ func liveSocket(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
+		Day:   true,
 		Offer: func() []study.Remedy {
 			return study.Offer(f, parts.Socket, func(p *parts.Part) bool { return !slices.Contains(p.Provides, "unswitched") })
 		},
 		Tell: func() study.Words {
 			return study.Words{
-				What: "The socket is live with the key out.",
-				Why:  "What is forgotten in it empties the battery overnight.",
-				Do:   "Through a relay on the running light, with its fuse at the battery.",
+				Short: "Nothing left in the live socket overnight",
+				What:  "The socket is live with the key out.",
+				Why:   "What is forgotten in it empties the battery overnight.",
+				Do:    "Through a relay on the running light, with its fuse at the battery.",
 			}
 		},
 	}, true
@@ -220,11 +257,12 @@ func gluedGrips(f *facts.All) (study.Finding, bool) {
 	if !f.Built.Chosen(parts.Grips) || f.Built.On(parts.Grips) || f.Built.Provides("bolt-on-grips") || f.Built.Provides("grip-sleeves") || f.Built.Provides("with-tube") {
 		return study.Finding{}, false // what is fitted is fitted
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.Noted(func() study.Words {
 		return study.Words{
-			What: "New grips: the old one is often glued to its throttle tube, or cast on it.",
-			Why:  "It comes off in pieces, and the tube with it.",
-			Do:   "Look first, and order a tube with them. Let glue dry a night; a grip that turns is a throttle that does not.",
+			Short: "old grips glued",
+			What:  "New grips: the old one is often glued to its throttle tube, or cast on it.",
+			Why:   "It comes off in pieces, and the tube with it.",
+			Do:    "Look first, and order a tube with them. Let glue dry a night; a grip that turns is a throttle that does not.",
 		}
 	})
 }

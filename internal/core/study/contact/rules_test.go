@@ -5,6 +5,7 @@ import (
 
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study/contact"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/verdict"
@@ -22,7 +23,7 @@ func TestGoldenRules(t *testing.T) {
 		studytest.Enter(t, &p.Brief.Inseam, "940", "mm")
 	}
 	studytest.Rows(t, b, contact.Study, map[string]studytest.Row{
-		"cables-short":       studytest.Speaks(verdict.Over, b.As("holt-650", "riser-30-22"), b.As("holt-650", "riser-20-22"), parts.Risers),
+		"cables-short":       studytest.Speaks(verdict.Over, b.Changing("holt-650", func(p *plan.Plan) { p.Bike.SetOrigin("cable_slack", sheet.Measured) }, "riser-30-22"), b.As("holt-650", "riser-20-22"), parts.Risers),
 		"knees-bent":         studytest.Speaks(verdict.Watch, b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Brief.Inseam, "960", "mm") }), b.As("holt-650"), parts.Pegs),
 		"seat-for-the-hours": studytest.Speaks(verdict.Watch, b.As("holt-650"), b.As("holt-650", "seat-wide"), parts.Seat),
 		"bars-low-standing":  studytest.Speaks(verdict.Watch, b.Changing("holt-650", tall), b.Changing("holt-650", tall, "bar-22-high"), parts.Handlebar),

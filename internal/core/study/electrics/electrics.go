@@ -14,6 +14,7 @@ import (
 	"valiantmule/internal/core/power"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/cause"
 	"valiantmule/internal/core/terrain"
 )
 
@@ -44,32 +45,32 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "charge-short", Stage: figure.Electrics, Reads: facts.ChargingGroup, Figures: []figure.ID{figure.ChargeMargin}, Judge: chargeShort},
-	{ID: "charge-thin", Stage: figure.Electrics, Reads: facts.ChargingGroup, Figures: []figure.ID{figure.ChargeMargin}, Judge: chargeThin},
-	{ID: "idle-drains", Stage: figure.Electrics, Reads: facts.ChargingGroup, Judge: idleDrains},
-	{ID: "alternator-hot", Stage: figure.Electrics, Reads: facts.InBrief | facts.ChargingGroup, Judge: alternatorHot},
-	{ID: "parked-drain", Stage: figure.Electrics, Reads: facts.ChargingGroup, Figures: []figure.ID{figure.ParkedDays}, Judge: parkedDrain},
-	{ID: "battery-cranks", Stage: figure.Electrics, Reads: facts.Bike | facts.InFigures, Judge: batteryCranks},
-	{ID: "lithium-cold", Stage: figure.Electrics, Reads: facts.Bike | facts.InBrief | facts.InTags, Judge: lithiumCold},
-	{ID: "night-too-fast", Stage: figure.Electrics, Reads: facts.LightGroup, Figures: []figure.ID{figure.NightSpeed}, Judge: nightTooFast},
-	{ID: "dazzles", Stage: figure.Electrics, Reads: facts.LightGroup, Figures: []figure.ID{figure.BeamTilt}, Judge: dazzles},
-	{ID: "bare-lumens", Stage: figure.Electrics, Reads: facts.LightGroup, Judge: bareLumens},
-	{ID: "lamps-and-law", Stage: figure.Electrics, Reads: facts.InParts, Judge: lampsAndLaw},
-	{ID: "no-relay", Stage: figure.Electrics, Reads: facts.ChargingGroup, Judge: noRelay},
-	{ID: "volts-low", Stage: figure.Electrics, Reads: facts.MeteredGroup | facts.ChargingGroup, Judge: voltsLow},
-	{ID: "regulator-high", Stage: figure.Electrics, Reads: facts.Bike | facts.InTags | facts.MeteredGroup, Judge: regulatorHigh},
-	{ID: "fuse-over-wire", Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: fuseOverWire},
-	{ID: "fuse-blows", Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: fuseBlows},
-	{ID: "wire-drops", Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: wireDrops},
-	{ID: "no-wire-does", Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: noWireDoes},
-	{ID: "channel-over", Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: channelOver},
-	{ID: "box-over", Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: boxOver},
-	{ID: "box-full", Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: boxFull},
-	{ID: "box-buried", Stage: figure.Electrics, Reads: facts.InRest | facts.InCarrying | facts.WiringGroup, Judge: boxBuried},
-	{ID: "double-pace", Stage: figure.Electrics, Reads: facts.WiringGroup, Figures: []figure.ID{figure.FlashRate}, Judge: doublePace},
-	{ID: "leads-that-part", Stage: figure.Electrics, Reads: facts.ChargingGroup, Judge: leadsThatPart},
-	{ID: "tower-cables", Stage: figure.Electrics, Reads: facts.Bike | facts.InTags | facts.WiringGroup, Judge: towerCables},
-	{ID: "bends-dark", Stage: figure.Electrics, Reads: facts.InBrief | facts.LightGroup, Judge: bendsDark},
+	{ID: "charge-short", Cause: cause.Charging, Stage: figure.Electrics, Reads: facts.ChargingGroup, Figures: []figure.ID{figure.ChargeMargin}, Judge: chargeShort},
+	{ID: "charge-thin", Cause: cause.Charging, Stage: figure.Electrics, Reads: facts.ChargingGroup, Figures: []figure.ID{figure.ChargeMargin}, Judge: chargeThin},
+	{ID: "idle-drains", Cause: cause.Charging, Stage: figure.Electrics, Reads: facts.ChargingGroup, Judge: idleDrains},
+	{ID: "alternator-hot", Cause: cause.Charging, Stage: figure.Electrics, Reads: facts.InBrief | facts.ChargingGroup, Judge: alternatorHot},
+	{ID: "parked-drain", Cause: cause.Charging, Stage: figure.Electrics, Reads: facts.ChargingGroup, Figures: []figure.ID{figure.ParkedDays}, Judge: parkedDrain},
+	{ID: "battery-cranks", Cause: cause.Charging, Stage: figure.Electrics, Reads: facts.Bike | facts.InFigures, Judge: batteryCranks},
+	{ID: "lithium-cold", Cause: cause.Charging, Stage: figure.Electrics, Reads: facts.Bike | facts.InBrief | facts.InTags, Judge: lithiumCold},
+	{ID: "night-too-fast", Cause: cause.Light, Stage: figure.Electrics, Reads: facts.LightGroup, Figures: []figure.ID{figure.NightSpeed}, Judge: nightTooFast},
+	{ID: "dazzles", Cause: cause.Light, Stage: figure.Electrics, Reads: facts.LightGroup, Figures: []figure.ID{figure.BeamTilt}, Judge: dazzles},
+	{ID: "bare-lumens", Cause: cause.Light, Stage: figure.Electrics, Reads: facts.LightGroup, Judge: bareLumens},
+	{ID: "lamps-and-law", Cause: cause.Light, Stage: figure.Electrics, Reads: facts.InParts, Judge: lampsAndLaw},
+	{ID: "no-relay", Cause: cause.Wiring, Stage: figure.Electrics, Reads: facts.ChargingGroup, Judge: noRelay},
+	{ID: "volts-low", Cause: cause.Charging, Stage: figure.Electrics, Reads: facts.MeteredGroup | facts.ChargingGroup, Judge: voltsLow},
+	{ID: "regulator-high", Cause: cause.Charging, Stage: figure.Electrics, Reads: facts.Bike | facts.InTags | facts.MeteredGroup, Judge: regulatorHigh},
+	{ID: "fuse-over-wire", Cause: cause.Wiring, Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: fuseOverWire},
+	{ID: "fuse-blows", Cause: cause.Wiring, Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: fuseBlows},
+	{ID: "wire-drops", Cause: cause.Wiring, Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: wireDrops},
+	{ID: "no-wire-does", Cause: cause.Wiring, Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: noWireDoes},
+	{ID: "channel-over", Cause: cause.Wiring, Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: channelOver},
+	{ID: "box-over", Cause: cause.Wiring, Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: boxOver},
+	{ID: "box-full", Cause: cause.Wiring, Stage: figure.Electrics, Reads: facts.WiringGroup, Judge: boxFull},
+	{ID: "box-buried", Cause: cause.Wiring, Stage: figure.Electrics, Reads: facts.InRest | facts.InCarrying | facts.WiringGroup, Judge: boxBuried},
+	{ID: "double-pace", Cause: cause.Wiring, Stage: figure.Electrics, Reads: facts.WiringGroup, Figures: []figure.ID{figure.FlashRate}, Judge: doublePace},
+	{ID: "leads-that-part", Cause: cause.Wiring, Stage: figure.Electrics, Reads: facts.ChargingGroup, Judge: leadsThatPart},
+	{ID: "tower-cables", Cause: cause.Wiring, Stage: figure.Electrics, Reads: facts.Bike | facts.InTags | facts.WiringGroup, Judge: towerCables},
+	{ID: "bends-dark", Cause: cause.Light, Stage: figure.Electrics, Reads: facts.InBrief | facts.LightGroup, Judge: bendsDark},
 }
 
 // Shares of the time that accessories are used [memory]: what is for the cold, by weather;

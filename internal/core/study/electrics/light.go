@@ -298,15 +298,19 @@ func nightTooFast(f *facts.All) (study.Finding, bool) {
 	}, true
 }
 
+// wallM is how far from a wall a lamp is aimed, m [practice].
+const wallM = 10.0
+
 func dazzles(f *facts.All) (study.Finding, bool) {
 	if f.Figure(figure.BeamTilt).State != verdict.Watch {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.OnTheDay(func() study.Words {
 		return study.Words{
-			What: study.Say("Loaded, the dipped beam points %s; 0.3° down is the least. It dazzles: re-aim it.", aboveLevel(-f.Light.DownDeg)),
-			Why:  "More sag behind than in front tips the bike, and the beam with it; whoever comes sees nothing, and you no further.",
-			Do:   "Preload first, then re-aim it, loaded as you ride; and down again when the bags come off.",
+			Short: "The lamp's aim, after the preload",
+			What:  study.Say("Loaded, the dipped beam points %s; 0.3° down is the least. It dazzles: re-aim it.", aboveLevel(-f.Light.DownDeg)),
+			Why:   "More sag behind than in front tips the bike, and the beam with it; whoever comes sees nothing, and you no further.",
+			Do:    study.Say("Preload first, then re-aim it, loaded as you ride: {%.0f m} from a wall its edge lies {%.0f mm} below the middle of the lamp. Back again when the bags come off.", wallM, 1000*wallM*math.Tan(lamp.AimDownDeg*math.Pi/180)),
 		}
 	})
 }

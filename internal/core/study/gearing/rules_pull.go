@@ -59,29 +59,34 @@ func against(f *facts.All) string {
 	return study.Listed(names)
 }
 
-func climbShort(f *facts.All) (study.Finding, bool) {
-	slope, limit := f.Climb.Slope()
-	if !(slope < f.Climb.Wish) {
-		return study.Finding{}, false
-	}
-	return study.Found(verdict.Over, func() study.Words {
+// climbShort speaks of climbs on which one of some things gives out.
+func climbShort(of ...string) func(*facts.All) (study.Finding, bool) {
+	return func(f *facts.All) (study.Finding, bool) {
+		slope, limit := f.Climb.Slope()
 		says := climbLimits[limit]
-		return study.Words{
-			What: study.Say("It climbs %.0f %% on “%s”; the brief asks for %.0f %%. %s sets the limit.", 100*slope, f.Climb.Ground.Name, 100*f.Climb.Wish, says.what),
-			Why:  "A loaded bike that stops on a slope falls there.",
-			Do:   says.do,
+		if !slices.Contains(of, limit) || !(slope < f.Climb.Wish*(1-says.half)) {
+			return study.Finding{}, false
 		}
-	})
+		return study.Found(verdict.Over, func() study.Words {
+			return study.Words{
+				What: study.Say("It climbs %.0f %% on “%s”; the brief asks for %.0f %%. %s sets the limit.", 100*slope, f.Climb.Ground.Name, 100*f.Climb.Wish, says.what),
+				Why:  "A loaded bike that stops on a slope falls there.",
+				Do:   says.do,
+			}
+		})
+	}
 }
 
-// climbLimits are what sets the steepest climb, in words.
+// climbLimits are what sets the steepest climb, in words, and half of the band in which each is
+// known, a share of it [memory]: of torque and gears, of grip on the loose, of where it all sits.
 var climbLimits = map[string]struct {
 	what string
 	do   study.Text
+	half float64
 }{
-	"pull":            {"The pull", "Gear it shorter, or carry less: the engine stalls first."},
-	"grip":            {"Grip", "Tyres, less pressure, a run-up: the rear wheel spins first. More pull does not help."},
-	"the front wheel": {"The lifting front wheel", "Load lower and further forward, stand and lean in: the front wheel lifts first."},
+	"pull":            {"The pull", "Gear it shorter, or carry less: the engine stalls first.", 0.05},
+	"grip":            {"Grip", "Tyres, less pressure, a run-up: the rear wheel spins first. More pull does not help.", 0.2},
+	"the front wheel": {"The lifting front wheel", "Load lower and further forward, stand and lean in: the front wheel lifts first.", 0.1},
 }
 
 func carburettorAltitude(f *facts.All) (study.Finding, bool) {
@@ -124,11 +129,12 @@ func swapSlack(f *facts.All) (study.Finding, bool) {
 		if err != nil || errThere != nil || math.Abs(shift) < swapNoticeMM {
 			continue
 		}
-		return study.Found(verdict.Watch, func() study.Words {
+		return study.OnTheDay(func() study.Words {
 			words := study.Words{
-				What: study.Say("Changing from %d/%d for “%s” to %d/%d, the axle moves %s.", pair.Front, pair.Rear, l.Name, f.Drive.Pair.Front, f.Drive.Pair.Rear, shiftWords(shift)),
-				Why:  "Left where it is, the chain is too tight to go on.",
-				Do:   "Take the axle spanner and a wheel-alignment mark with you, or leave one gearing on.",
+				Short: "The chain's slack, after the change of sprockets",
+				What:  study.Say("Changing from %d/%d for “%s” to %d/%d, the axle moves %s.", pair.Front, pair.Rear, l.Name, f.Drive.Pair.Front, f.Drive.Pair.Rear, shiftWords(shift)),
+				Why:   "Left where it is, the chain is too tight to go on.",
+				Do:    "Take the axle spanner and a wheel-alignment mark with you, or leave one gearing on.",
 			}
 			if shift > 0 {
 				words.Why = study.Say("Left where it is, the lower run moves {%.0f mm} up and down on top of its slack: it jumps.", drive.SlackMM(f.Drive.Pair, pitch, there, shift))

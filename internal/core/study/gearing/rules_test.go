@@ -6,6 +6,7 @@ import (
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study/gearing"
+	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/studytest"
 )
@@ -16,6 +17,9 @@ func TestGoldenRules(t *testing.T) {
 		c := b.Part("front-h20-13")
 		c.Loadout = "trail-day"
 		p.Lines = p.With(c).Lines
+	}
+	climbing := func(percent string, on terrain.Kind) func(p *plan.Plan) {
+		return func(p *plan.Plan) { studytest.Enter(t, &p.Brief.Climb, percent, "%"); p.Brief.ClimbGround = on }
 	}
 	flat := func(p *plan.Plan) { studytest.Enter(t, &p.Brief.Altitude, "300", "m") }
 	studytest.Rows(t, b, gearing.Study, map[string]studytest.Row{
@@ -33,7 +37,8 @@ func TestGoldenRules(t *testing.T) {
 				studytest.Enter(t, &p.Brief.Cruise, "60", "km/h")
 				studytest.Enter(t, &p.Brief.Headwind, "0", "km/h")
 			}), ""),
-		"climb-short": studytest.Speaks(verdict.Over, b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Brief.Climb, "40", "%") }),
+		"climb-short": studytest.Speaks(verdict.Over, b.Changing("fennick-250", climbing("95", terrain.Paved)), b.Changing("fennick-250", climbing("40", terrain.Paved)), ""),
+		"climb-spins": studytest.Speaks(verdict.Over, b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Brief.Climb, "40", "%") }),
 			b.Changing("holt-650", func(p *plan.Plan) { studytest.Enter(t, &p.Brief.Climb, "25", "%") }), ""),
 		"carburettor-altitude": studytest.Speaks(verdict.Watch, b.As("morrow-400"), b.Changing("morrow-400", flat), ""),
 		"speedometer":          studytest.Speaks(verdict.Over, b.As("fennick-300", "scree-120-100-18"), b.As("fennick-300", "scree-120-100-18", "speedometer-corrector"), parts.Speedometer),

@@ -6,14 +6,15 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/cause"
 )
 
 // Study of the inspection.
 var Study = study.Study{Name: "inspection", Rules: rules}
 
 var rules = []study.Rule{
-	{ID: "worn-past-limit", Stage: figure.Baseline, Reads: facts.InLooked | facts.InParts, Judge: wornPast},
-	{ID: "blocks-the-trip", Stage: figure.Baseline, Reads: facts.InLooked | facts.InParts, Judge: blocksTrip},
-	{ID: "wear-short", Stage: figure.Baseline, Reads: facts.InBrief | facts.InLooked | facts.InParts, Judge: wearShort},
-	{ID: "put-right-first", Stage: figure.Baseline, Reads: facts.LedgerGroup, Judge: dueFirst},
+	{ID: "worn-past-limit", Cause: cause.Found, Stage: figure.Baseline, Reads: facts.InLooked | facts.InParts, Judge: wornPast},
+	{ID: "blocks-the-trip", Cause: cause.Found, Stage: figure.Baseline, Reads: facts.InLooked | facts.InParts, Judge: blocksTrip},
+	{ID: "wear-short", Cause: cause.Found, Stage: figure.Baseline, Reads: facts.InBrief | facts.InLooked | facts.InParts, Judge: wearShort},
+	{ID: "put-right-first", Cause: cause.Found, Stage: figure.Baseline, Reads: facts.LedgerGroup, Judge: dueFirst},
 }

@@ -7,6 +7,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/cause"
 )
 
 // Study of the load.
@@ -47,27 +48,27 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "overweight", Stage: figure.Load, Figures: []figure.ID{figure.LoadedMass}, Judge: overweight},
-	{ID: "axle-overload", Stage: figure.Load, Figures: []figure.ID{figure.AxleFront, figure.AxleRear}, Judge: axleOverload},
-	{ID: "rack-overload", Stage: figure.Load, Figures: []figure.ID{figure.RackLoad}, Judge: rackOverload},
-	{ID: "bag-overload", Stage: figure.Load, Reads: facts.BagsGroup, Judge: bagOverload},
-	{ID: "bag-overfull", Stage: figure.Load, Reads: facts.BagsGroup, Judge: bagOverfull},
-	{ID: "bag-speed", Stage: figure.Load, Reads: facts.DriveGroup | facts.BagsGroup, Judge: bagSpeed},
-	{ID: "sides-uneven", Stage: figure.Load, Reads: facts.BagsGroup, Figures: []figure.ID{figure.LeftRight}, Judge: sidesUneven},
-	{ID: "front-light", Stage: figure.Load, Figures: []figure.ID{figure.FrontShare}, Judge: frontLight},
-	{ID: "high-behind", Stage: figure.Load, Figures: []figure.ID{figure.RackLoad}, Judge: highBehind},
-	{ID: "bag-not-there", Stage: figure.Load, Reads: facts.BagsGroup, Judge: bagNotThere},
-	{ID: "bags-by-the-pipe", Stage: figure.Load, Reads: facts.Bike | facts.InCarrying | facts.InTags, Judge: bagsByThePipe},
-	{ID: "hard-boxes-trap", Stage: figure.Load, Reads: facts.InBrief | facts.InCarrying, Judge: hardBoxesTrap},
-	{ID: "rack-keeps-the-seat", Stage: figure.Load, Reads: facts.InCarrying, Judge: rackKeepsTheSeat},
-	{ID: "rack-takes-the-pegs", Stage: figure.Load, Reads: facts.InLoadout | facts.InCarrying, Judge: rackTakesThePegs},
-	{ID: "home-made-carrier", Stage: figure.Load, Reads: facts.InLines, Judge: homeMadeCarrier},
-	{ID: "not-ridden-loaded", Stage: figure.Load, Reads: facts.InLines, Judge: notRiddenLoaded},
-	{ID: "tail-lamp-hidden", Stage: figure.Load, Reads: facts.InCarrying, Judge: tailLampHidden},
-	{ID: "weigh-first", Stage: figure.Load, Figures: byMass, Judge: weighFirst},
-	{ID: "usual-masses", Stage: figure.Load, Reads: facts.MassesGroup, Figures: byMass, Judge: usualMasses},
-	{ID: "load-takes", Stage: figure.Load, Reads: facts.Bike | facts.MassesGroup | facts.LoadedGroup, Judge: loadTakes},
-	{ID: "too-heavy-to-ship", Stage: figure.Load, Reads: facts.InBrief | facts.CarryingGroup, Judge: tooHeavyToShip},
-	{ID: "ships-too-late", Stage: figure.Load, Reads: facts.InBrief, Judge: shipsTooLate},
-	{ID: "nowhere-to-tie", Stage: figure.Load, Reads: facts.InBrief, Judge: nowhereToTie},
+	{ID: "overweight", Cause: cause.Overload, Stage: figure.Load, Figures: []figure.ID{figure.LoadedMass}, Judge: overweight},
+	{ID: "axle-overload", Cause: cause.Overload, Stage: figure.Load, Figures: []figure.ID{figure.AxleFront, figure.AxleRear}, Judge: axleOverload},
+	{ID: "rack-overload", Cause: cause.Luggage, Stage: figure.Load, Figures: []figure.ID{figure.RackLoad}, Judge: rackOverload},
+	{ID: "bag-overload", Cause: cause.Luggage, Stage: figure.Load, Reads: facts.BagsGroup, Judge: bagOverload},
+	{ID: "bag-overfull", Cause: cause.Luggage, Stage: figure.Load, Reads: facts.BagsGroup, Judge: bagOverfull},
+	{ID: "bag-speed", Cause: cause.Luggage, Stage: figure.Load, Reads: facts.DriveGroup | facts.BagsGroup, Judge: bagSpeed},
+	{ID: "sides-uneven", Cause: cause.Luggage, Stage: figure.Load, Reads: facts.BagsGroup, Figures: []figure.ID{figure.LeftRight}, Judge: sidesUneven},
+	{ID: "front-light", Cause: cause.Luggage, Stage: figure.Load, Figures: []figure.ID{figure.FrontShare}, Judge: frontLight},
+	{ID: "high-behind", Cause: cause.Luggage, Stage: figure.Load, Figures: []figure.ID{figure.RackLoad}, Judge: highBehind},
+	{ID: "bag-not-there", Cause: cause.Luggage, Stage: figure.Load, Reads: facts.BagsGroup, Judge: bagNotThere},
+	{ID: "bags-by-the-pipe", Cause: cause.Luggage, Stage: figure.Load, Reads: facts.Bike | facts.InCarrying | facts.InTags, Judge: bagsByThePipe},
+	{ID: "hard-boxes-trap", Cause: cause.Luggage, Stage: figure.Load, Reads: facts.InBrief | facts.InCarrying, Judge: hardBoxesTrap},
+	{ID: "rack-keeps-the-seat", Cause: cause.Luggage, Stage: figure.Load, Reads: facts.InCarrying, Judge: rackKeepsTheSeat},
+	{ID: "rack-takes-the-pegs", Cause: cause.Luggage, Stage: figure.Load, Reads: facts.InLoadout | facts.InCarrying, Judge: rackTakesThePegs},
+	{ID: "home-made-carrier", Cause: cause.Luggage, Stage: figure.Load, Reads: facts.InLines, Judge: homeMadeCarrier},
+	{ID: "not-ridden-loaded", Cause: cause.Unproved, Stage: figure.Load, Reads: facts.InLines, Judge: notRiddenLoaded},
+	{ID: "tail-lamp-hidden", Cause: cause.Luggage, Stage: figure.Load, Reads: facts.InCarrying, Judge: tailLampHidden},
+	{ID: "weigh-first", Cause: cause.Overload, Stage: figure.Load, Figures: byMass, Judge: weighFirst},
+	{ID: "usual-masses", Cause: cause.Overload, Stage: figure.Load, Reads: facts.MassesGroup, Figures: byMass, Judge: usualMasses},
+	{ID: "load-takes", Cause: cause.Overload, Stage: figure.Load, Reads: facts.Bike | facts.MassesGroup | facts.LoadedGroup, Judge: loadTakes},
+	{ID: "too-heavy-to-ship", Cause: cause.Shipping, Stage: figure.Load, Reads: facts.InBrief | facts.CarryingGroup, Judge: tooHeavyToShip},
+	{ID: "ships-too-late", Cause: cause.Shipping, Stage: figure.Load, Reads: facts.InBrief, Judge: shipsTooLate},
+	{ID: "nowhere-to-tie", Cause: cause.Shipping, Stage: figure.Load, Reads: facts.InBrief, Judge: nowhereToTie},
 }

@@ -50,6 +50,7 @@ func axleOverload(f *facts.All) (study.Finding, bool) {
 // Limits of what is carried that figures are held against, too.
 const (
 	unevenKg        = 2.0  // between the sides [practice]
+	pullsKg         = 5.0  // from which they pull for sure [memory]
 	frontLeast      = 0.38 // of the loaded mass under the front wheel, from which steering goes light [memory]
 	frontLeastTwoUp = 0.33 // the same with a pillion [memory]
 )
@@ -136,13 +137,14 @@ func sidesUneven(f *facts.All) (study.Finding, bool) {
 	if f.Bags.Sides.LeftKg < f.Bags.Sides.RightKg {
 		heavy = "right"
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.Finding{State: verdict.Watch, Small: apart.Value < pullsKg, Tell: func() study.Words {
 		return study.Words{
-			What: study.Say("The %s side is {%.1f kg} heavier.", heavy, apart.Value),
-			Why:  "The bike pulls to one side and leans on its stand, and in sand it steers itself.",
-			Do:   "Within {2 kg} is good. The side with the exhaust often takes less.",
+			Short: study.Say("%s side {%.1f kg} heavier", heavy, apart.Value),
+			What:  study.Say("The %s side is {%.1f kg} heavier.", heavy, apart.Value),
+			Why:   "The bike pulls to one side and leans on its stand, and in sand it steers itself.",
+			Do:    "Within {2 kg} is good. The side with the exhaust often takes less.",
 		}
-	})
+	}}, true
 }
 
 // frontLeastOf a loadout: a pillion sits behind the middle.

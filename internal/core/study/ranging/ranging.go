@@ -6,6 +6,7 @@ import (
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/cause"
 )
 
 // Study of the range.
@@ -44,14 +45,14 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "range-short", Stage: figure.Range, Reads: facts.RangeGroup, Figures: []figure.ID{figure.Distance}, Judge: rangeShort},
-	{ID: "unsure-pump", Stage: figure.Range, Reads: facts.RangeGroup, Judge: unsurePump},
-	{ID: "smallest-of-group", Stage: figure.Range, Reads: facts.RangeGroup, Judge: smallestOfGroup},
-	{ID: "consumption-off", Stage: figure.Range, Reads: facts.LearningGroup, Judge: consumptionOff},
-	{ID: "can-not-approved", Stage: figure.Range, Reads: facts.InCarrying, Judge: canNotApproved},
-	{ID: "tank-plumbing", Stage: figure.Range, Reads: facts.InCarrying, Judge: tankPlumbing},
-	{ID: "tank-at-the-knees", Stage: figure.Range, Reads: facts.InCarrying, Judge: tankAtTheKnees},
-	{ID: "tank-in-front", Stage: figure.Range, Reads: facts.Bike | facts.InCarrying, Judge: tankInFront},
-	{ID: "fuel-behind", Stage: figure.Range, Reads: facts.InCarrying, Judge: fuelBehind},
-	{ID: "fuel-by-the-exhaust", Stage: figure.Range, Reads: facts.Bike | facts.InCarrying | facts.InTags, Judge: fuelByTheExhaust},
+	{ID: "range-short", Cause: cause.Pump, Stage: figure.Range, Reads: facts.RangeGroup, Figures: []figure.ID{figure.Distance}, Judge: rangeShort},
+	{ID: "unsure-pump", Cause: cause.Pump, Stage: figure.Range, Reads: facts.RangeGroup, Judge: unsurePump},
+	{ID: "smallest-of-group", Cause: cause.Pump, Stage: figure.Range, Reads: facts.RangeGroup, Judge: smallestOfGroup},
+	{ID: "consumption-off", Cause: cause.Pump, Stage: figure.Range, Reads: facts.LearningGroup, Judge: consumptionOff},
+	{ID: "can-not-approved", Cause: cause.Tank, Stage: figure.Range, Reads: facts.InCarrying, Judge: canNotApproved},
+	{ID: "tank-plumbing", Cause: cause.Tank, Stage: figure.Range, Reads: facts.InCarrying, Judge: tankPlumbing},
+	{ID: "tank-at-the-knees", Cause: cause.Tank, Stage: figure.Range, Reads: facts.InCarrying, Judge: tankAtTheKnees},
+	{ID: "tank-in-front", Cause: cause.Tank, Stage: figure.Range, Reads: facts.Bike | facts.InCarrying, Judge: tankInFront},
+	{ID: "fuel-behind", Cause: cause.Tank, Stage: figure.Range, Reads: facts.InCarrying, Judge: fuelBehind},
+	{ID: "fuel-by-the-exhaust", Cause: cause.Tank, Stage: figure.Range, Reads: facts.Bike | facts.InCarrying | facts.InTags, Judge: fuelByTheExhaust},
 }

@@ -11,6 +11,7 @@ import (
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/cause"
 	"valiantmule/internal/core/verdict"
 )
 
@@ -28,7 +29,7 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "for-the-workshop", Stage: figure.Spend, Reads: facts.InBrief | facts.InLines, Judge: forTheWorkshop},
+	{ID: "for-the-workshop", Cause: cause.Workshop, Stage: figure.Spend, Reads: facts.InBrief | facts.InLines, Judge: forTheWorkshop},
 }
 
 // ledger finds what costs money beside the plan's own lines.

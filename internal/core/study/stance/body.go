@@ -18,8 +18,8 @@ func body(r *study.Run) {
 	man := fit.BodyOf(r.Plan.Brief.Stature.In("mm"), r.Plan.Brief.Inseam.In("mm"))
 	seat, peg, bar := b.SeatHeight.In("mm")+built.Figure(parts.SeatRise), b.PegHeight.In("mm")-built.Figure(parts.PegDrop), b.BarHeight.In("mm")
 	grip := fit.Place{X: fit.GripXMM(base, r.Wheels.StandardDiameterMM.Front/2, b.Rake.In("°"), b.Offset.In("mm"), bar) - built.Figure(parts.BarBack), Z: bar + built.Figure(parts.BarRise)}
-	foot := fit.Place{X: fit.PegXMM(base), Z: peg}
-	hip := fit.Place{X: foot.X - fit.Forward + sits(r.Loadout.Sits)*base, Z: seat}
+	foot := fit.Place{X: fit.HipXMM(base) + b.PegAheadMM(), Z: peg}
+	hip := fit.Place{X: fit.HipXMM(base) + sits(r.Loadout.Sits)*base, Z: seat}
 	up := man.StandingHip(foot)
 	r.Body = facts.Body{BackSeatedDeg: man.BackDeg(hip, grip), BackStandingDeg: man.BackDeg(up, grip)}
 	r.Body.RiseMostMM = man.RiseToUprightMM(hip, grip)

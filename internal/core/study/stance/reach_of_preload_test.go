@@ -7,6 +7,7 @@ import (
 
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/studytest"
@@ -74,4 +75,22 @@ func TestTooStiffIsForYouAlone(t *testing.T) {
 			}
 		}
 	}
+}
+
+// TestSpringOfUnknownRate: a spring that goes in is not the standard one, also while nobody
+// knows its rate; one that stays where it was is.
+func TestSpringOfUnknownRate(t *testing.T) {
+	b := studytest.New(t)
+	for _, slot := range []parts.Slot{parts.Shock, parts.ShockSpring} {
+		own := &parts.Part{ID: parts.OwnPrefix + "one", Slot: slot, Name: "One from a breaker"}
+		p := b.With("holt-650")
+		p = p.With(plan.Choice{Slot: slot, Part: own})
+		sag, _ := b.Report(p).Figure(figure.SagRear)
+		assert.Equal(t, verdict.Unknown, sag.State, slot)
+		assert.Contains(t, sag.Missing, "rate of One from a breaker")
+		assert.Equal(t, "part/own-one/rate", b.Report(p).Where("rate of One from a breaker"))
+	}
+	before, _ := b.Report(b.With("holt-650")).Figure(figure.SagRear)
+	after, _ := b.Report(b.With("holt-650", "shock-rebuildable")).Figure(figure.SagRear)
+	assert.InDelta(t, before.Value, after.Value, 1)
 }

@@ -185,19 +185,13 @@ func backBent(f *facts.All) (study.Finding, bool) {
 	if !(f.Body.BackStandingDeg > fit.BackStandingMost) || !(f.Contact.StandingHours > 0.5) {
 		return study.Finding{}, false
 	}
-	return study.Finding{
-		State: verdict.Watch,
-		Offer: func() []study.Remedy {
-			return study.Offer(f, parts.Risers, func(p *parts.Part) bool { return p.Adds(parts.BarRise) > 0 })
-		},
-		Tell: func() study.Words {
-			return study.Words{
-				What: study.Say("On the pegs the back leans %.0f° forward, for %.1f hours a day.", f.Body.BackStandingDeg, f.Contact.StandingHours),
-				Why:  "Neck and back carry the rider then, and arms steer by hanging on.",
-				Do:   "Roll the bar ahead first, which is free. Then higher grips, cables looked at; lower pegs do half of it.",
-			}
-		},
-	}, true
+	return study.Found(verdict.Watch, func() study.Words {
+		return study.Words{
+			What: study.Say("On the pegs the back leans %.0f° forward, for %.1f hours a day.", f.Body.BackStandingDeg, f.Contact.StandingHours),
+			Why:  "Neck and back carry the rider then, and arms steer by hanging on.",
+			Do:   "Roll the bar ahead first, which is free. Then higher grips, cables looked at; lower pegs do half of it.",
+		}
+	})
 }
 
 func tallSeat(f *facts.All) (study.Finding, bool) {

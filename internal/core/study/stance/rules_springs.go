@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/cause"
 	"valiantmule/internal/core/verdict"
 )
 
@@ -38,7 +39,7 @@ type endRule func(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, b
 func both(id string, judge endRule, by ...map[bool]figure.ID) []study.Rule {
 	var rules []study.Rule
 	for _, rear := range []bool{false, true} {
-		r := study.Rule{ID: id + "-front", Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: func(f *facts.All) (study.Finding, bool) {
+		r := study.Rule{ID: id + "-front", Stage: figure.Stance, Cause: cause.Springs, Reads: facts.SpringsGroup, Judge: func(f *facts.All) (study.Finding, bool) {
 			return judge(f, rear, f.Springs.Of(rear))
 		}}
 		if rear {
@@ -62,6 +63,20 @@ func setTo(e *facts.SpringEnd, mm float64) study.Text {
 	return study.Say("{%.0f mm} of preload", mm)
 }
 
+// adjusters are what is set at the front and at the rear.
+var adjusters = map[bool]string{false: "Fork", true: "Shock"}
+
+// preloadTo is what an end is set to with everything on, as a line.
+func preloadTo(rear bool, e *facts.SpringEnd) study.Text {
+	switch {
+	case !math.IsNaN(e.WantPreloadMM):
+		return study.Say("%s to %s", adjusters[rear], setTo(e, e.Settable(e.WantPreloadMM)))
+	case e.LoadedMM > e.Band.High*e.End.TravelMM:
+		return study.Say("%s: more preload, by tape", adjusters[rear])
+	}
+	return study.Say("%s: less preload, by tape", adjusters[rear])
+}
+
 // sagIs says how far an end sits, and what riders set.
 func sagIs(f *facts.All, rear bool, e *facts.SpringEnd) study.Text {
 	return study.Say("%s sag {%.0f mm} with everything on, %.0f %% of its travel; %.0f–%.0f %% is what riders set for %s.", ends[rear].name, e.LoadedMM, 100*e.Share(e.LoadedMM), 100*e.Band.Low, 100*e.Band.High, uses[f.Springs.Use])
@@ -79,6 +94,7 @@ func sagSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) 
 	}
 	return study.Finding{
 		State: share.State,
+		Day:   share.State == verdict.Watch, // the adjuster reaches it
 		Offer: func() []study.Remedy {
 			if e.RunsOut() && !e.Reaches() {
 				return nextSpring(f, rear)
@@ -98,9 +114,10 @@ func sagSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) 
 				do += " How far the adjuster goes nobody has said: count it before you count on it."
 			}
 			return study.Words{
-				What: sagIs(f, rear, e),
-				Why:  "It hangs low in its travel: it bottoms, the lamp and the steering are off, the ground is near.",
-				Do:   do,
+				Short: preloadTo(rear, e),
+				What:  sagIs(f, rear, e),
+				Why:   "It hangs low in its travel: it bottoms, the lamp and the steering are off, the ground is near.",
+				Do:    do,
 			}
 		},
 	}, true
@@ -128,6 +145,7 @@ func sagStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool)
 	stiff := tooStiff(e)
 	return study.Finding{
 		State: verdict.Watch,
+		Day:   !stiff,
 		Offer: func() []study.Remedy {
 			if stiff && !(e.End.Air.KPa > 0) {
 				return softer(f, rear)
@@ -145,9 +163,10 @@ func sagStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool)
 				do = "All out; with you alone it is right, and with more on it a little firm does no harm."
 			}
 			return study.Words{
-				What: sagIs(f, rear, e),
-				Why:  "It stands tall and tops out: the wheel leaves the ground behind each hole.",
-				Do:   airFirst(e) + do,
+				Short: preloadTo(rear, e),
+				What:  sagIs(f, rear, e),
+				Why:   "It stands tall and tops out: the wheel leaves the ground behind each hole.",
+				Do:    airFirst(e) + do,
 			}
 		},
 	}, true
@@ -160,9 +179,9 @@ func toSet(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
 	if !e.AsIf || math.IsNaN(share) || f.Figure(sagOf[rear]).State != verdict.Watch || share > e.Band.High || share < e.Band.Low {
 		return study.Finding{}, false
 	}
-	return study.Noted(func() study.Words {
+	return study.OnTheDay(func() study.Words {
 		return study.Words{
-			Short: study.Say("%s preload to {%.0f mm}", map[bool]string{false: "fork", true: "shock"}[rear], e.SetMM),
+			Short: study.Say("%s to %s", adjusters[rear], setTo(e, e.SetMM)),
 			What:  study.Say("%s sag is %.0f %% if it is set to %s; nobody has said that it is.", ends[rear].name, 100*share, setTo(e, e.SetMM)),
 			Why:   "Springs come as they were wound for somebody else.",
 			Do:    "Set it when it goes in, measure with everything on, and write it down here.",
@@ -207,13 +226,19 @@ func springTooSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, 
 	if !(freeShare(e) < e.FreeBand.Low-freeSlack) || e.RunsOut() && wrong(e) {
 		return study.Finding{}, false
 	}
-	return springAsked(f, rear, func() study.Words {
+	leaves := func(nmm float64) bool { // enough free sag
+		stiffer := e.End
+		stiffer.Spring = stance.Spring{Nmm: nmm, SecondNmm: math.NaN(), KneeMM: math.NaN()}
+		set := stiffer.With(math.Max(e.Adjuster.LeastMM(), stiffer.PreloadFor(e.AloneKg, e.Band.Middle()*e.End.TravelMM)))
+		return e.Share(set.SagMM(e.FreeKg)) >= e.FreeBand.Low-freeSlack
+	}
+	return study.Finding{State: verdict.Watch, Offer: func() []study.Remedy { return springNear(f, rear, e.WantNmm, leaves) }, Tell: func() study.Words {
 		return study.Words{
 			What: study.Say("%s: at the right sag with you alone on it, {%.0f mm} of free sag are left, %.0f %% of the travel; %.0f–%.0f %% is usual.", ends[rear].name, e.RightFreeMM, 100*freeShare(e), 100*e.FreeBand.Low, 100*e.FreeBand.High),
 			Why:  "So much preload for the right sag says that the spring is too soft for you: it tops out, then wallows.",
 			Do:   study.Say("%s of about {%.0f N/mm} for this load; for you alone less will do.", firstUpper(ends[rear].part), e.WantNmm),
 		}
-	})
+	}}, true
 }
 
 func springTooStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
@@ -248,11 +273,12 @@ func bounces(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) 
 	if !stiff(e) || !(e.End.PreloadMM-e.Adjuster.LeastMM() <= hardlyMM) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.OnTheDay(func() study.Words {
 		return study.Words{
-			What: study.Say("%s: a stiff spring with {%.0f mm} of preload.", ends[rear].name, e.End.PreloadMM),
-			Why:  "Loose at full extension it rattles and bounces, and feels harsh: more preload is the first cure, odd as it sounds.",
-			Do:   "A few millimetres of preload and a ride. Only then another spring.",
+			Short: study.Say("%s: a few millimetres more preload", adjusters[rear]),
+			What:  study.Say("%s: a stiff spring with {%.0f mm} of preload.", ends[rear].name, e.End.PreloadMM),
+			Why:   "Loose at full extension it rattles and bounces, and feels harsh: more preload is the first cure, odd as it sounds.",
+			Do:    "A few millimetres of preload and a ride. Only then another spring.",
 		}
 	})
 }
@@ -268,6 +294,10 @@ func softer(f *facts.All, rear bool) []study.Remedy {
 	e := f.Springs.Of(rear)
 	return springNear(f, rear, e.WantAloneNmm(), func(nmm float64) bool { return nmm < e.End.Spring.Nmm })
 }
+
+// nearShare is how far a spring may be off the wanted rate, of it, to be a way out: the
+// adjuster makes good for about so much [memory].
+const nearShare = 0.15
 
 // springNear is the spring of the ladder that is nearest to a rate, N/mm, of those that may be,
 // where it is nearer than the one that is on.
@@ -288,8 +318,8 @@ func springNear(f *facts.All, rear bool, want float64, may func(nmm float64) boo
 	}
 	off := func(p *parts.Part) float64 { return math.Abs(p.Spring().Rate.In("N/mm") - want) }
 	best := slices.MinFunc(ladder, func(a, b *parts.Part) int { return cmp.Compare(off(a), off(b)) })
-	if !(off(best) < math.Abs(e.End.Spring.Nmm-want)) {
-		return nil // none is nearer than the one that is on
+	if !(off(best) < math.Abs(e.End.Spring.Nmm-want)) || off(best) > nearShare*want {
+		return nil // none is nearer than the one that is on, or none is near
 	}
 	return study.Take(best, "Fit %s")
 }

@@ -106,12 +106,14 @@ func standSinks(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
+		Day:   true,
 		Offer: func() []study.Remedy { return widerFoot(f, on.BearsKPa) },
 		Tell: func() study.Words {
 			return study.Words{
-				What: study.Say("{%.0f kPa} under the foot of the stand; %s bears about {%.0f kPa}.", f.Stood.KPa, strings.ToLower(on.Name), on.BearsKPa),
-				Why:  "The foot sinks in, the bike leans after it, and it lies there while one takes the photograph.",
-				Do:   "A wide foot, or a flat plate in the pocket for under it; a flattened tin or a flat stone will do.",
+				Short: study.Say("A plate under the stand on %s", strings.ToLower(on.Name)),
+				What:  study.Say("{%.0f kPa} under the foot of the stand; %s bears about {%.0f kPa}.", f.Stood.KPa, strings.ToLower(on.Name), on.BearsKPa),
+				Why:   "The foot sinks in, the bike leans after it, and it lies there while one takes the photograph.",
+				Do:    "A wide foot, or a flat plate in the pocket for under it; a flattened tin or a flat stone will do.",
 			}
 		},
 	}, true

@@ -222,7 +222,11 @@ func (s *suspension) lacks(c study.Calc) {
 	e := c.Run.Springs.Of(s.rear)
 	c.Bike(s.travelKey, s.name+" travel", "mm", s.travel)
 	if !(e.End.Spring.Nmm > 0) {
-		c.Lacks("rate of the " + s.name + " spring (Bike)")
+		if _, by := c.Run.Built.Sprung(s.rear); by != nil {
+			c.LacksOf(by, parts.Rate.Key, "rate of "+by.Name)
+		} else {
+			c.LacksAt("rate of the "+s.name+" spring (Bike)", "bike/"+s.rateKey)
+		}
 	}
 	if math.IsNaN(e.End.PreloadMM) {
 		c.Lacks(s.name + " preload (Bike)")

@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/study/cause"
 )
 
 // Study of the stance.
@@ -68,26 +69,26 @@ var rules = slices.Concat(
 	both("sag-measured", sagMeasured),
 	both("sag-doubtful", sagDoubtful),
 	[]study.Rule{
-		{ID: "one-end-sprung", Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: oneEndSprung},
-		{ID: "air-without-valves", Stage: figure.Stance, Reads: facts.Bike | facts.InTags | facts.SpringsGroup, Judge: airWithoutValves},
-		{ID: "air-holds", Stage: figure.Stance, Reads: facts.Bike | facts.InTags | facts.SpringsGroup, Judge: airHolds},
-		{ID: "oil-first", Stage: figure.Stance, Reads: facts.Bike | facts.InTags, Judge: oilFirst},
-		{ID: "damping-follows", Stage: figure.Stance, Reads: facts.Bike | facts.SpringsGroup, Judge: dampingFollows},
-		{ID: "unit-unproven", Stage: figure.Stance, Reads: facts.InSprings, Judge: unitUnproven},
-		{ID: "out-of-reach", Stage: figure.Stance, Reads: facts.ReachGroup, Figures: []figure.ID{figure.SeatReach}, Judge: outOfReach},
-		{ID: "room-short", Stage: figure.Stance, Reads: facts.RoomGroup, Figures: []figure.ID{figure.Clearance}, Judge: roomShort},
-		{ID: "room-pressed", Stage: figure.Stance, Reads: facts.RoomGroup, Figures: []figure.ID{figure.Clearance}, Judge: roomPressed},
-		{ID: "links-lower", Stage: figure.Stance, Reads: facts.InFigures, Judge: linksLower},
-		{ID: "springs-raise", Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: springsRaise},
-		{ID: "one-end-raised", Stage: figure.Stance, Reads: facts.PosesGroup, Judge: oneEndRaised},
-		{ID: "fork-through", Stage: figure.Stance, Reads: facts.InLoadout, Judge: forkThrough},
-		{ID: "seat-height", Stage: figure.Tyres, Reads: facts.HeightsGroup, Judge: seatHeight},
-		{ID: "stand-too-short", Stage: figure.Stance, Reads: facts.StoodGroup, Judge: standTooShort},
-		{ID: "stand-too-long", Stage: figure.Stance, Reads: facts.StoodGroup, Judge: standTooLong},
-		{ID: "stand-leans", Stage: figure.Stance, Reads: facts.StoodGroup, Judge: standLeans},
-		{ID: "stand-sinks", Stage: figure.Stance, Reads: facts.InBrief | facts.StoodGroup, Judge: standSinks},
-		{ID: "damper-mount", Stage: figure.Stance, Reads: facts.InSprings, Judge: damperMount},
-		{ID: "back-bent", Stage: figure.Stance, Reads: facts.BodyGroup | facts.ContactGroup, Judge: backBent},
-		{ID: "tall-seat", Stage: figure.Stance, Reads: facts.InContact, Judge: tallSeat},
+		{ID: "one-end-sprung", Cause: cause.Springs, Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: oneEndSprung},
+		{ID: "air-without-valves", Cause: cause.Springs, Stage: figure.Stance, Reads: facts.Bike | facts.InTags | facts.SpringsGroup, Judge: airWithoutValves},
+		{ID: "air-holds", Cause: cause.Springs, Stage: figure.Stance, Reads: facts.Bike | facts.InTags | facts.SpringsGroup, Judge: airHolds},
+		{ID: "oil-first", Cause: cause.Springs, Stage: figure.Stance, Reads: facts.Bike | facts.InTags, Judge: oilFirst},
+		{ID: "damping-follows", Cause: cause.Springs, Stage: figure.Stance, Reads: facts.Bike | facts.SpringsGroup, Judge: dampingFollows},
+		{ID: "unit-unproven", Cause: cause.Unproved, Stage: figure.Stance, Reads: facts.InSprings, Judge: unitUnproven},
+		{ID: "out-of-reach", Cause: cause.Height, Stage: figure.Stance, Reads: facts.ReachGroup, Figures: []figure.ID{figure.SeatReach}, Judge: outOfReach},
+		{ID: "room-short", Cause: cause.Height, Stage: figure.Stance, Reads: facts.RoomGroup, Figures: []figure.ID{figure.Clearance}, Judge: roomShort},
+		{ID: "room-pressed", Cause: cause.Springs, Stage: figure.Stance, Reads: facts.RoomGroup, Figures: []figure.ID{figure.Clearance}, Judge: roomPressed},
+		{ID: "links-lower", Cause: cause.Height, Stage: figure.Stance, Reads: facts.InFigures, Judge: linksLower},
+		{ID: "springs-raise", Cause: cause.Springs, Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: springsRaise},
+		{ID: "one-end-raised", Cause: cause.Level, Stage: figure.Stance, Reads: facts.PosesGroup, Judge: oneEndRaised},
+		{ID: "fork-through", Cause: cause.Level, Stage: figure.Stance, Reads: facts.InLoadout, Judge: forkThrough},
+		{ID: "seat-height", Cause: cause.Height, Stage: figure.Tyres, Reads: facts.HeightsGroup, Judge: seatHeight},
+		{ID: "stand-too-short", Cause: cause.Stand, Stage: figure.Stance, Reads: facts.StoodGroup, Judge: standTooShort},
+		{ID: "stand-too-long", Cause: cause.Stand, Stage: figure.Stance, Reads: facts.StoodGroup, Judge: standTooLong},
+		{ID: "stand-leans", Cause: cause.Stand, Stage: figure.Stance, Reads: facts.StoodGroup, Judge: standLeans},
+		{ID: "stand-sinks", Cause: cause.Stand, Stage: figure.Stance, Reads: facts.InBrief | facts.StoodGroup, Judge: standSinks},
+		{ID: "damper-mount", Cause: cause.Level, Stage: figure.Stance, Reads: facts.InSprings, Judge: damperMount},
+		{ID: "back-bent", Cause: cause.Posture, Stage: figure.Stance, Reads: facts.BodyGroup | facts.ContactGroup, Judge: backBent},
+		{ID: "tall-seat", Cause: cause.Height, Stage: figure.Stance, Reads: facts.InContact, Judge: tallSeat},
 	},
 )

@@ -110,12 +110,14 @@ func endsUnlike(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
+		Small: !f.Built.Bike.AntiLock,
 		Offer: func() []study.Remedy { return tyreNearer(f, parts.FrontTyre, front, behind) },
 		Tell: func() study.Words {
 			words := study.Words{
-				What: study.Say("In front %s, behind %s.", front.Kind, rear.Kind),
-				Why:  "On the loose the front goes first, and it gives no notice.",
-				Do:   "Bring the ends nearer to one another, more block in front than behind if they must differ.",
+				Short: study.Say("%s before %s", front.Kind, rear.Kind),
+				What:  study.Say("In front %s, behind %s.", front.Kind, rear.Kind),
+				Why:   "On the loose the front goes first, and it gives no notice.",
+				Do:    "Bring the ends nearer to one another, more block in front than behind if they must differ.",
 			}
 			if ahead < behind {
 				words.Why = "A little more block in front is usual; so much more lets the front go first on a wet road."

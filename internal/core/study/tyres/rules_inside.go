@@ -293,7 +293,7 @@ func castOnRock(f *facts.All) (study.Finding, bool) {
 		}
 		return study.Finding{
 			State: verdict.Watch,
-			Offer: func() []study.Remedy { return spokedWheel(f, w) },
+			Offer: func() []study.Remedy { return spokedWheels(f) },
 			Tell: func() study.Words {
 				return study.Words{
 					What: study.Say("The %s wheel is cast, and %.0f %% of the trip is rock and single track.", w.Name, 100*share),
@@ -305,13 +305,22 @@ func castOnRock(f *facts.All) (study.Finding, bool) {
 	})
 }
 
-func spokedWheel(f *facts.All, w *study.Wheel) []study.Remedy {
-	for _, p := range f.Shelf {
-		if p.Slot == w.Wheel && p.Wheel() != nil && parts.Build.In(p) != parts.Cast && f.Built.Fits(p) && p.Wheel().Rim().DiameterIn == f.Built.Rim(w.Tyre).DiameterIn {
-			return study.Take(p, "Fit %s")
+// spokedWheels are offered instead of all that are cast, or not at all.
+func spokedWheels(f *facts.All) []study.Remedy {
+	var way []*parts.Part
+	for _, w := range []*study.Wheel{&study.FrontWheel, &study.RearWheel} {
+		if f.Built.WheelBuild(w.Tyre) != parts.Cast {
+			continue
 		}
+		at := slices.IndexFunc(f.Shelf, func(p *parts.Part) bool {
+			return p.Slot == w.Wheel && p.Wheel() != nil && parts.Build.In(p) != parts.Cast && f.Built.Fits(p) && p.Wheel().Rim().DiameterIn == f.Built.Rim(w.Tyre).DiameterIn
+		})
+		if at < 0 {
+			return nil
+		}
+		way = append(way, f.Shelf[at])
 	}
-	return nil
+	return study.Together(way, nil)
 }
 
 func otherWheels(f *facts.All) (study.Finding, bool) {

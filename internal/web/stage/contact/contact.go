@@ -99,7 +99,7 @@ func contactPoints(d *desk.Desk, v *contactView, page string, tried desk.Laid) e
 func posture(d *desk.Desk, report *eval.LoadoutReport, style draw.Style) draw.Posture {
 	b, built := d.Plan.Bike, report.Facts.Built
 	return draw.Posture{
-		InseamMM: d.Plan.Brief.Inseam.In("mm"), SeatMM: b.SeatHeight.In("mm") + built.Figure(parts.SeatRise),
+		InseamMM: d.Plan.Brief.Inseam.In("mm"), AheadMM: b.PegAheadMM(), SeatMM: b.SeatHeight.In("mm") + built.Figure(parts.SeatRise),
 		PegMM: b.PegHeight.In("mm") - built.Figure(parts.PegDrop), BarMM: b.BarHeight.In("mm") + built.Figure(parts.BarRise), Style: style,
 	}
 }

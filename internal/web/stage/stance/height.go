@@ -151,7 +151,7 @@ func turned(d *desk.Desk, after *eval.LoadoutReport, state string, pose draw.Rid
 			X: fit.GripXMM(f.Poses.Frame.WheelbaseMM, f.Poses.Frame.FrontRadiusMM, f.Poses.Frame.RakeDeg, f.Poses.Frame.OffsetMM, bar) - built.Figure(parts.BarBack),
 			Z: bar + built.Figure(parts.BarRise),
 		},
-		Back: f.Body.BackSeatedDeg, SitsMM: (sits.Share - usual.Share) * f.Poses.Frame.WheelbaseMM,
+		Back: f.Body.BackSeatedDeg, AheadMM: b.PegAheadMM(), SitsMM: (sits.Share - usual.Share) * f.Poses.Frame.WheelbaseMM,
 		ReachMM: f.Reach.MM, Feet: fit.FeetAt(f.Reach.MM), Words: func(mm float64) string { return d.Units.Quantity(mm, "mm") },
 	}
 	if pose == draw.OnPegs {

@@ -31,6 +31,7 @@ var Stage = desk.Stage{
 			desk.Post("/measure", desk.AddReading("measure", logbook.SagRead, fillSag, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any { return measure(d, "", form, errs) })),
 			desk.Post("/measure/revoke", desk.RevokeOn("measure")),
 		}},
+		{ID: "day", Name: "On the day", Routes: []desk.Route{desk.Live("/day", dayPage)}},
 		{ID: "symptoms", Name: "What it does", Routes: symptoms.Routes()},
 		{ID: "clickers", Name: "Clickers", Routes: append(desk.Form(clickersForm), desk.Post("/clickers/record", keepRecord))},
 		{ID: "springing", Name: "Four schools", Routes: []desk.Route{desk.Get("/springing", desk.DisputesPage("springing", disputes))}},

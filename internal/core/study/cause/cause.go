@@ -1,0 +1,54 @@
+// Package cause is the table of what findings come of. What ends one finding of a cause mostly
+// ends its others: they are shown as one card.
+package cause
+
+import (
+	"slices"
+)
+
+// ID names a cause in code and files.
+type ID string
+
+// The causes.
+const (
+	Unproved   ID = "unproved"
+	Found      ID = "found"
+	Fitting    ID = "fitting"
+	Overload   ID = "overload"
+	Luggage    ID = "luggage"
+	Breakage   ID = "breakage"
+	Flats      ID = "flats"
+	Pump       ID = "pump"
+	Tank       ID = "tank"
+	Charging   ID = "charging"
+	Wiring     ID = "wiring"
+	Light      ID = "light"
+	Comfort    ID = "comfort"
+	Posture    ID = "posture"
+	Grip       ID = "grip"
+	TyreFit    ID = "tyre-fit"
+	Inside     ID = "inside"
+	Springs    ID = "springs"
+	Height     ID = "height"
+	Level      ID = "level"
+	Stand      ID = "stand"
+	Gearing    ID = "gearing"
+	Altitude   ID = "altitude"
+	Character  ID = "character"
+	Shipping   ID = "shipping"
+	Workshop   ID = "workshop"
+	Speedo     ID = "speedo"
+	Pressuring ID = "pressure"
+)
+
+// order is in the order in which they are looked at where findings are as bad: what nobody
+// has tried, what fails, ends the ride or strands, what stops the rider, what steers, the rest
+// [practice: what matters first when all is on one list].
+var order = []ID{
+	Unproved, Found, Fitting, Overload, Luggage, Wiring, Charging, Breakage, Flats, Pump, Tank,
+	Posture, Comfort, TyreFit, Grip, Inside, Pressuring, Springs, Height, Level, Stand, Light,
+	Gearing, Speedo, Altitude, Character, Shipping, Workshop,
+}
+
+// Rank is the cause's place in the order, from 0; −1 for none.
+func (id ID) Rank() int { return slices.Index(order, id) }

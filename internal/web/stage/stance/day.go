@@ -1,0 +1,57 @@
+package stance
+
+import (
+	"math"
+	"net/http"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/web/desk"
+)
+
+type dayView struct {
+	Has     bool
+	Loadout string
+	Set     []dayLine // in the order in which it is set
+	Stands  []dayLine // and may stay as it is
+}
+
+type dayLine struct{ ID, What, Why, Do string }
+
+func dayPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	return s.ShowPage(w, r, http.StatusOK, d, "day", nil, dayOf(d))
+}
+
+func dayOf(d *desk.Desk) dayView {
+	f, u := d.Report.Facts, d.Units
+	v := dayView{Has: f.Built != nil, Loadout: f.Loadout.Name}
+	if !v.Has {
+		return v
+	}
+	told := map[string]bool{}
+	for _, finding := range study.OfTheDay(d.Report.Findings) {
+		words := finding.Tell()
+		v.Set = append(v.Set, dayLine{finding.ID, u.Text(words.Short), u.Text(words.What), u.Text(words.Do)})
+		told[finding.ID] = true
+	}
+	stands := func(name string, e *facts.SpringEnd, ids ...string) {
+		for _, id := range ids {
+			if told[id] {
+				return
+			}
+		}
+		if mm := e.End.PreloadMM; !math.IsNaN(mm) {
+			v.Stands = append(v.Stands, dayLine{What: name + " at " + u.Plain(mm, "mm")})
+		}
+	}
+	stands("Fork preload", &f.Springs.Front, "sag-soft-front", "sag-stiff-front", "to-set-front", "bounces-front")
+	stands("Shock preload", &f.Springs.Rear, "sag-soft-rear", "sag-stiff-rear", "to-set-rear", "bounces-rear")
+	if deg := f.Light.DownDeg; !math.IsNaN(deg) && !told["dazzles"] {
+		v.Stands = append(v.Stands, dayLine{What: "Dipped beam " + u.Plain(deg, "°") + " down"})
+	}
+	return v
+}
