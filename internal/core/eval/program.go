@@ -97,7 +97,8 @@ func mustCompile(rows []*figure.Row, studies []study.Study) *Program {
 	return p
 }
 
-// unique looks for rules and needs that share an id, and for rules without a cause.
+// unique looks for rules and needs that share an id, and for rules without a cause, or of a
+// need that there is not.
 func unique(rules []study.Rule, needs []study.NeedRule) error {
 	seen := map[string]bool{}
 	for _, r := range rules {
@@ -115,6 +116,11 @@ func unique(rules []study.Rule, needs []study.NeedRule) error {
 			return fmt.Errorf("two needs %q", n.ID)
 		}
 		seen[n.ID] = true
+	}
+	for _, r := range rules {
+		if r.Need != "" && !seen[r.Need] {
+			return fmt.Errorf("rule %q is of the need %q, which there is not", r.ID, r.Need)
+		}
 	}
 	return nil
 }

@@ -1,12 +1,14 @@
 package eval_test
 
 import (
+	"math"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/studytest"
@@ -56,4 +58,18 @@ func TestWays(t *testing.T) {
 	require.NoError(t, near.Brief.Gap.Enter("60", "km"))
 	none := waysOf(t, near, shelf)
 	assert.Empty(t, none, "nothing to close")
+}
+
+// TestWaysInAnotherCurrency: a price that no rate brings home makes nothing cheap.
+func TestWaysInAnotherCurrency(t *testing.T) {
+	p, shelf := studytest.Demo(t)
+	p.Currency, p.Rates, p.Lines = "USD", nil, nil
+	p.Brief.Budget = money.Amount{}
+	for _, w := range waysOf(t, p, shelf) {
+		if len(w.Choices) > 0 {
+			assert.True(t, math.IsNaN(w.CostMin), "%s: %g", w.Alternative.Label, w.CostMin)
+		}
+	}
+	cheap := eval.Least(waysOf(t, p, shelf), func(w eval.Way) float64 { return w.CostMin })
+	assert.True(t, cheap == nil || cheap.CostMin >= 0 && len(cheap.Choices) == 0)
 }

@@ -2,6 +2,7 @@ package eval
 
 import (
 	"cmp"
+	"math"
 	"slices"
 
 	"valiantmule/internal/core/facts"
@@ -21,8 +22,8 @@ type Way struct {
 	Reopens *plan.Stop    // counted on again
 
 	Closes  bool    // the leg's thirsty end then reaches
-	CostMin float64 // more money, minor units
-	MassKg  float64 // more loaded
+	CostMin float64 // more money, minor units; NaN where nobody knows
+	MassKg  float64 // more loaded, likewise
 	Hours   float64 // to fit
 }
 
@@ -50,15 +51,23 @@ func (b *Bench) Ways() ([]Way, error) {
 		w.Difference = differences[i]
 		after, _ := w.After.Figure(figure.Distance)
 		w.Closes = after.State == verdict.OK
-		w.CostMin, w.MassKg = w.moves(figure.Cost), w.moves(figure.LoadedMass)
+		w.CostMin, w.MassKg = w.costs(&b.report), w.moves(&b.report, figure.LoadedMass)
 	}
 	slices.SortStableFunc(ways, func(a, b Way) int {
 		if a.Closes != b.Closes {
 			return cmp.Compare(closesFirst(b), closesFirst(a))
 		}
-		return cmp.Compare(a.CostMin, b.CostMin)
+		return compareKnown(a.CostMin, b.CostMin)
 	})
 	return ways, nil
+}
+
+// compareKnown orders numbers, those that nobody knows last.
+func compareKnown(a, b float64) int {
+	if math.IsNaN(a) != math.IsNaN(b) {
+		return -cmp.Compare(a, b) // cmp has them first
+	}
+	return cmp.Compare(a, b)
 }
 
 func closesFirst(w Way) int {
@@ -68,15 +77,25 @@ func closesFirst(w Way) int {
 	return 0
 }
 
-// moves is what the way moves a figure by, 0 when it does not.
-func (w *Way) moves(id figure.ID) float64 {
-	for _, m := range w.Moves {
-		if m.After.ID == id {
-			delta, _ := m.Delta()
-			return delta
+// moves is what the way moves a figure by, NaN where nobody knows.
+func (w *Way) moves(before *LoadoutReport, id figure.ID) float64 {
+	was, _ := before.Figure(id)
+	now, _ := w.After.Figure(id)
+	return now.Or(math.NaN()) - was.Or(math.NaN())
+}
+
+// costs is what the way costs more, minor units; NaN where a part of it has no price, or one in
+// a currency without a rate.
+func (w *Way) costs(before *LoadoutReport) float64 {
+	for _, c := range w.Choices {
+		if c.Part == nil {
+			continue
+		}
+		if _, _, ok := before.Facts.Plan.Home(c.Part.Price); !ok {
+			return math.NaN()
 		}
 	}
-	return 0
+	return w.moves(before, figure.Cost)
 }
 
 func candidates(f *facts.All) []Way {
@@ -110,12 +129,12 @@ func candidates(f *facts.All) []Way {
 	return ways
 }
 
-// Least is the way that closes the leg at the least of something, nil when none
-// closes it.
+// Least is the way that closes the leg at the least of something, nil when none closes it, or
+// nobody knows of one what it takes.
 func Least(ways []Way, of func(Way) float64) *Way {
 	var best *Way
 	for i, w := range ways {
-		if w.Closes && (best == nil || of(w) < of(*best)) {
+		if n := of(w); w.Closes && !math.IsNaN(n) && (best == nil || n < of(*best)) {
 			best = &ways[i]
 		}
 	}

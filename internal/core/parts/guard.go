@@ -28,6 +28,12 @@ type Cover struct {
 	Stops   unit.Ratio     `json:"stops"`
 }
 
+// Keeps reports whether the part acts on a hazard to a place: it guards the place, or of what
+// strikes from below it lifts the bike away.
+func (p *Part) Keeps(place guard.Place, from guard.Hazard) bool {
+	return p.Guards(place) || from == guard.Strike && p.Adds(ForkLength)+p.Adds(ShockLength)+p.Adds(LinkRise) > 0
+}
+
 // Covers are the places that a part guards.
 type Covers []Cover
 
@@ -118,6 +124,12 @@ func (p *Part) Guard() *Guard {
 func (p *Part) Guards(place guard.Place) bool {
 	covers, _ := p.Covers()
 	return slices.ContainsFunc(covers, func(c Cover) bool { return c.Place == place })
+}
+
+// ActsOn reports whether the part acts on a hazard to a place: it guards the place, or of what
+// strikes from below it lifts the bike away.
+func (p *Part) ActsOn(place guard.Place, from guard.Hazard) bool {
+	return p.Guards(place) || from == guard.Strike && p.Adds(ForkLength)+p.Adds(ShockLength)+p.Adds(LinkRise) > 0
 }
 
 // Covers are the places that the part guards; usual is true where nobody has said so of a

@@ -23,6 +23,7 @@ type Rule struct {
 	ID      string
 	Stage   figure.Stage // that settles it
 	Cause   cause.ID
+	Need    string      // that its finding leaves short, "" for none: the two are one line
 	Reads   facts.Set   // what it judges by: groups of facts, and what is put in
 	Figures []figure.ID // that it judges by
 	Judge   func(*facts.All) (Finding, bool)
@@ -31,7 +32,7 @@ type Rule struct {
 // Speak asks the rule.
 func (r *Rule) Speak(f *facts.All) (finding Finding, ok bool) {
 	if finding, ok = r.Judge(f); ok {
-		finding.ID, finding.Stage, finding.Cause, finding.facts = r.ID, r.Stage, r.Cause, f
+		finding.ID, finding.Stage, finding.Cause, finding.Need, finding.facts = r.ID, r.Stage, r.Cause, r.Need, f
 	}
 	return finding, ok
 }
@@ -42,6 +43,7 @@ type Finding struct {
 	ID    string
 	Stage figure.Stage
 	Cause cause.ID
+	Need  string
 	State verdict.State
 	Small bool // to be read once, in a line with others; no page stands worse for it
 	Day   bool // to be set when the bike is loaded: a line of a list of its own, likewise

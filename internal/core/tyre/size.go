@@ -192,6 +192,9 @@ var RollingFormula = sheet.Formula{Text: "C = k × D, k = 3.05 radial, 2.99 bias
 // [pub: ISO 5751-1 / ETRTO designation; ±1 mm for rounded rim diameters].
 func (s Size) OverallDiameterMM() float64 { return 25.4*s.RimIn + 2*s.SectionHeightMM() }
 
+// RollingHalf is half of the band of either factor, a share of it [memory].
+const RollingHalf = 0.011
+
 // RollingCircumferenceMM is the distance of one wheel turn under load: 3.05 ×
 // overall diameter for radials, 2.99 × for bias and bias-belted tyres
 // [memory]. A measured roll-out overrules it.

@@ -26,6 +26,8 @@ type Desk struct {
 	Report  *eval.LoadoutReport
 	After   *eval.LoadoutReport // with what is tried, or else the same
 
+	Shown []string // needs whose findings the page tells itself
+
 	house *House
 	asked fragment
 	laid  *Laid // by the address, once somebody has asked
@@ -145,7 +147,8 @@ func (d *Desk) View(page string, bench *BenchView) *PlanView {
 		v.setStages(d, laid.Query())
 	}
 	if d.Wants("bench") && bench == nil {
-		v.Findings = findingsOf(d.Units, d.Report.Findings, d.OnTop(page, Laid{}))
+		others := slices.DeleteFunc(slices.Clone(d.Report.Findings), func(f study.Finding) bool { return slices.Contains(d.Shown, f.Need) })
+		v.Findings = findingsOf(d.Units, others, d.OnTop(page, Laid{}))
 	}
 	return v
 }

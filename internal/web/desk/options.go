@@ -139,8 +139,10 @@ func (d *Desk) Rows(choices []plan.Choice, page string, columns []Column, keep [
 		o.Tried = slices.ContainsFunc(tried.Tried, func(t plan.Choice) bool { return tryOf(t) == tryOf(c) })
 		for _, column := range columns {
 			cell := column.Cell(d.Units, differences[i])
-			if cell == "?" && column.Money && c.Part != nil && c.Part.Price.Known() { // no rate brings it home yet
-				cell = "+" + c.Part.Price.Display()
+			if column.Money && c.Part != nil && c.Part.Price.Known() {
+				if _, _, ok := d.Plan.Home(c.Part.Price); !ok { // no rate brings it home yet
+					cell = "+" + c.Part.Price.Display()
+				}
 			}
 			o.Cells = append(o.Cells, cell)
 		}

@@ -204,11 +204,21 @@ func Share(v, span float64) float64 {
 	return math.Round(1000*min(max(v/span, 0), 1)) / 10
 }
 
-// findingView is what a rule says, with its ways out.
-type findingView struct {
+// FindingView is what a rule says, with its ways out.
+type FindingView struct {
 	ID, What, Why, Do, Short string
 	State                    StateView
 	Remedies                 []LinkView
+}
+
+// FindingsFor are what rules say of a need that is short, with their ways out on a page.
+func (d *Desk) FindingsFor(need, page string) (list []FindingView) {
+	for _, f := range d.Report.Findings {
+		if f.Need == need {
+			list = append(list, findingOf(d.Units, f, d.OnTop(page, Laid{})))
+		}
+	}
+	return list
 }
 
 // wayOut is where a remedy is tried, on top of what lies on the bench.
@@ -216,21 +226,21 @@ type wayOut func(remedy []plan.Choice) (href string)
 
 // cardView is the worst finding of a cause, and what else comes of it.
 type cardView struct {
-	findingView
-	More []findingView
+	FindingView
+	More []FindingView
 }
 
 // findingsView is what rules have to say: by causes, the small things in one line, and what is
 // set on the day in another.
 type findingsView struct {
 	Cards      []cardView
-	Small, Day []findingView
+	Small, Day []FindingView
 }
 
 // All of them.
-func (v findingsView) All() (list []findingView) {
+func (v findingsView) All() (list []FindingView) {
 	for _, c := range v.Cards {
-		list = append(append(list, c.findingView), c.More...)
+		list = append(append(list, c.FindingView), c.More...)
 	}
 	return slices.Concat(list, v.Small, v.Day)
 }
@@ -239,7 +249,7 @@ func (v findingsView) All() (list []findingView) {
 // to put on the bench. Without a way out they are left as words.
 func findingsOf(u words.Units, findings []study.Finding, to wayOut) (view findingsView) {
 	for _, card := range study.Cards(findings) {
-		v := cardView{findingView: findingOf(u, card.Lead, to)}
+		v := cardView{FindingView: findingOf(u, card.Lead, to)}
 		for _, f := range card.More {
 			v.More = append(v.More, findingOf(u, f, to))
 		}
@@ -256,9 +266,9 @@ func findingsOf(u words.Units, findings []study.Finding, to wayOut) (view findin
 	return view
 }
 
-func findingOf(u words.Units, f study.Finding, to wayOut) findingView {
+func findingOf(u words.Units, f study.Finding, to wayOut) FindingView {
 	told := f.Tell()
-	v := findingView{ID: f.ID, What: u.Text(told.What), Why: u.Text(told.Why), Do: u.Text(told.Do), Short: u.Text(told.Short), State: StateOf(f.State)}
+	v := FindingView{ID: f.ID, What: u.Text(told.What), Why: u.Text(told.Why), Do: u.Text(told.Do), Short: u.Text(told.Short), State: StateOf(f.State)}
 	if to != nil {
 		for _, remedy := range f.Remedies() {
 			v.Remedies = append(v.Remedies, LinkView{Name: remedy.Label, Href: to(remedy.Choices)})

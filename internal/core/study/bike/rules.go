@@ -20,7 +20,8 @@ const (
 	looseShare            = 0.15
 	tightShare            = 0.10
 	lightKg               = 150.0 // kerb mass that the wind moves about [practice]
-	openRoadShare         = 0.5
+	openRoadH             = 2.0   // a day in the open, from which wind tires [memory]
+	usualDayH             = 6.0   // in the saddle, where nobody has said [memory]
 	openRoadKmh           = 100.0
 )
 
@@ -50,8 +51,12 @@ func heavyForGround(f *facts.All) (study.Finding, bool) {
 
 func lightForRoad(f *facts.All) (study.Finding, bool) {
 	b, mix := f.Built.Bike, f.Plan.Brief.Mix()
-	road, kerb := mix.Road(), b.KerbMass.In("kg")
-	if !(road >= openRoadShare && f.Drive.CruiseKmh >= openRoadKmh && kerb < lightKg) {
+	day, kerb := usualDayH, b.KerbMass.In("kg")
+	if f.Plan.Brief.Day.Known() {
+		day = f.Plan.Brief.Day.In("h")
+	}
+	hours := day * mix.RoadHours(1) / mix.Hours(1)
+	if !(hours >= openRoadH && f.Drive.CruiseKmh >= openRoadKmh && kerb < lightKg) {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {
@@ -59,10 +64,14 @@ func lightForRoad(f *facts.All) (study.Finding, bool) {
 		if b.Body == plan.Naked {
 			why = "Nothing keeps the wind off. " + why
 		}
+		do := study.Text("A slower cruise and smaller roads; else hold a heavier bike against it below.")
+		if mix.Loose() > 0 {
+			do = "A slower cruise and smaller roads, or a truck to the trail head; else hold a heavier bike against it below."
+		}
 		return study.Words{
-			What: study.Say("{%.0f kg} at {%.0f km/h}, and %.0f %% of the trip is road.", kerb, f.Drive.CruiseKmh, 100*road),
+			What: study.Say("{%.0f kg} at {%.0f km/h}, and {%.1f h} a day are road.", kerb, f.Drive.CruiseKmh, hours),
 			Why:  why,
-			Do:   "A slower cruise and smaller roads, or a truck to the trail head; else hold a heavier bike against it below.",
+			Do:   do,
 		}
 	})
 }

@@ -33,7 +33,7 @@ func cablesShort(f *facts.All) (study.Finding, bool) {
 		State: state,
 		Offer: func() []study.Remedy {
 			longer := study.Offer(f, parts.Cables, func(p *parts.Part) bool { return slack+p.Adds(parts.CableSlack) >= rise })
-			return append(withoutRise(f), longer...)
+			return append(longer, withoutRise(f)...)
 		},
 		Tell: func() study.Words {
 			words := study.Words{

@@ -11,6 +11,7 @@ import (
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/verdict"
 )
 
@@ -29,7 +30,7 @@ const (
 
 func tyreMovesGearing(f *facts.All) (study.Finding, bool) {
 	grown := (f.Wheels.CircumferenceMM.Rear/f.Wheels.StandardCircumferenceMM.Rear - 1) * 100
-	if !(math.Abs(grown) > tyreMovesFloor) || f.Drive.Pair.Front == 0 {
+	if !(math.Abs(grown) > math.Max(tyreMovesFloor, rollHalf(f))) || f.Drive.Pair.Front == 0 {
 		return study.Finding{}, false
 	}
 	// The tyre's own share still stands when sprockets have not answered it.
@@ -55,6 +56,16 @@ func tyreMovesGearing(f *facts.All) (study.Finding, bool) {
 			}
 		},
 	}, true
+}
+
+// rollHalf is half of the band, %, in which the rear tyre's growth is known where it is built
+// another way than the standard one: both roll by a factor then, unless somebody measured.
+func rollHalf(f *facts.All) float64 {
+	now, was := f.Built.Tyre(parts.RearTyre), f.Standard.Tyre(parts.RearTyre)
+	if now == nil || was == nil || now.Size.Construction == was.Size.Construction || now.RollOut.Known() && was.RollOut.Known() {
+		return 0
+	}
+	return 2 * 100 * tyre.RollingHalf
 }
 
 // rearTeeth offers a rear sprocket, with the chain that it needs.

@@ -45,7 +45,7 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "range-short", Cause: cause.Pump, Stage: figure.Range, Reads: facts.RangeGroup, Figures: []figure.ID{figure.Distance}, Judge: rangeShort},
+	{ID: "range-short", Cause: cause.Pump, Need: "fuel", Stage: figure.Range, Reads: facts.RangeGroup, Figures: []figure.ID{figure.Distance}, Judge: rangeShort},
 	{ID: "unsure-pump", Cause: cause.Pump, Stage: figure.Range, Reads: facts.RangeGroup, Judge: unsurePump},
 	{ID: "smallest-of-group", Cause: cause.Pump, Stage: figure.Range, Reads: facts.RangeGroup, Judge: smallestOfGroup},
 	{ID: "consumption-off", Cause: cause.Pump, Stage: figure.Range, Reads: facts.LearningGroup, Judge: consumptionOff},

@@ -52,10 +52,14 @@ func roomShort(f *facts.All) (study.Finding, bool) {
 		if !f.Plan.Brief.RoomWanted.Known() {
 			whose = "this ground usually asks for"
 		}
+		do := study.Text("A skid plate and another line; springs for your mass keep what there is. Longer legs are another bike.")
+		if f.Built.Chosen(parts.SkidPlate) {
+			do = "The plate is on: another line, and springs for your mass, which keep what there is. Longer legs are another bike."
+		}
 		return study.Words{
 			What: study.Say("{%.0f mm} under the engine with the rider on; %s {%.0f mm}.", f.Room.MM, whose, f.Room.WishMM),
 			Why:  "Sump, header and frame rails take what the tyres roll over.",
-			Do:   "A skid plate and another line; springs for your mass keep what there is. Longer legs are another bike.",
+			Do:   do,
 		}
 	})
 }

@@ -66,6 +66,9 @@ func rimWidth(f *facts.All, s parts.Slot) (study.Finding, bool) {
 	}
 	share := tyre.RimShare(t.Size, r)
 	low, high := tyre.RimShareRange(t.Kind)
+	if came := f.Standard.Tyre(s); came != nil && came.Size.SectionMM == t.Size.SectionMM && f.Standard.Rim(s) == r {
+		return study.Finding{}, false // what the maker fitted here is usual
+	}
 	if share >= low && share <= high {
 		return study.Finding{}, false
 	}

@@ -35,11 +35,15 @@ func againstGround(f *facts.All, slot parts.Slot) (study.Finding, bool) {
 	switch {
 	case mix.Road()-share > roadShareOff:
 		tell = func() study.Words {
-			return study.Words{
+			words := study.Words{
 				What: study.Say("%.0f %% of the trip is road; the %s tyre is %s.", 100*mix.Road(), wheelName(slot), t.Kind),
 				Why:  "Blocks let go early on tarmac, above all in the wet, and a large road share eats them.",
-				Do:   "Take a tyre nearer to the road share, or carry the soft ones and change them at the trail head.",
+				Do:   "Take a tyre nearer to the road share.",
 			}
+			if mix.Loose() > 0 {
+				words.Do = "Take a tyre nearer to the road share, or carry the soft ones and change them at the trail head."
+			}
+			return words
 		}
 	case share >= roadTread && loose > mudShareOff:
 		tell = func() study.Words {

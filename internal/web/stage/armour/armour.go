@@ -144,15 +144,15 @@ func guardsOf(b *plan.Built, place guard.Place) []string {
 	return names
 }
 
-// guardsFor lists what threatens a place, and every guard that does something for
-// it and goes on, slot by slot.
+// guardsFor lists what threatens a place, and every part of any kind that acts on what does so
+// most and goes on, slot by slot.
 func guardsFor(d *desk.Desk, r guard.Risk, tried desk.Laid) (*placeView, error) {
 	v := &placeView{Name: r.Place.Name}
 	for _, t := range r.Threats {
 		info, _ := guard.HazardOf(t.Hazard)
 		v.Threats = append(v.Threats, threatView{info.Name, times(t.Events), fmt.Sprintf("%.3g %%", 100*t.Breaks), fmt.Sprintf("%.0f %%", 100*t.Left)})
 	}
-	place := r.Place.Place
+	place, from := r.Place.Place, leading(r)
 	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), {Title: "Strands then", Cell: func(_ words.Units, diff eval.Difference) string {
 		for _, after := range diff.After.Facts.Risks {
 			if after.Place.Place == place {
@@ -163,7 +163,7 @@ func guardsFor(d *desk.Desk, r guard.Risk, tried desk.Laid) (*placeView, error) 
 	}}, desk.Becomes("All in all", "armour-stranded")}
 	built := d.Plan.Build(d.Loadout)
 	for _, info := range parts.Kinds() {
-		fits := func(p *parts.Part) bool { return p.Guards(place) && built.Fits(p) }
+		fits := func(p *parts.Part) bool { return p.ActsOn(place, from) && built.Fits(p) }
 		if !slices.ContainsFunc(d.Shelf, func(p *parts.Part) bool { return p.Slot == info.Slot && fits(p) }) {
 			continue
 		}

@@ -19,6 +19,7 @@ type needView struct {
 	ID, Name, Because, Bare, Fitted, Short string
 	Href                                   string
 	State                                  desk.StateView
+	Told                                   []desk.FindingView // what a rule says of it
 }
 
 func needsPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
@@ -37,6 +38,8 @@ func needsPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 			if !n.Met {
 				view.State = desk.StateOf("over")
 				v.Short++
+				view.Told = d.FindingsFor(n.ID, "needs")
+				d.Shown = append(d.Shown, n.ID)
 			}
 			v.Needs = append(v.Needs, view)
 		}

@@ -32,11 +32,13 @@ func dayOf(d *desk.Desk) dayView {
 	if !v.Has {
 		return v
 	}
-	told := map[string]bool{}
+	told := map[string]bool{} // also what a setting does not put right
+	for _, finding := range d.Report.Findings {
+		told[finding.ID] = true
+	}
 	for _, finding := range study.OfTheDay(d.Report.Findings) {
 		words := finding.Tell()
 		v.Set = append(v.Set, dayLine{finding.ID, u.Text(words.Short), u.Text(words.What), u.Text(words.Do)})
-		told[finding.ID] = true
 	}
 	stands := func(name string, e *facts.SpringEnd, ids ...string) {
 		for _, id := range ids {
@@ -45,13 +47,13 @@ func dayOf(d *desk.Desk) dayView {
 			}
 		}
 		if mm := e.End.PreloadMM; !math.IsNaN(mm) {
-			v.Stands = append(v.Stands, dayLine{What: name + " at " + u.Plain(mm, "mm")})
+			v.Stands = append(v.Stands, dayLine{What: name + " at " + u.Quantity(mm, "mm")})
 		}
 	}
 	stands("Fork preload", &f.Springs.Front, "sag-soft-front", "sag-stiff-front", "to-set-front", "bounces-front")
 	stands("Shock preload", &f.Springs.Rear, "sag-soft-rear", "sag-stiff-rear", "to-set-rear", "bounces-rear")
 	if deg := f.Light.DownDeg; !math.IsNaN(deg) && !told["dazzles"] {
-		v.Stands = append(v.Stands, dayLine{What: "Dipped beam " + u.Plain(deg, "°") + " down"})
+		v.Stands = append(v.Stands, dayLine{What: "Dipped beam " + u.Quantity(deg, "°") + " down"})
 	}
 	return v
 }
