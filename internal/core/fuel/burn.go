@@ -3,6 +3,7 @@ package fuel
 import (
 	"math"
 
+	"valiantmule/internal/core/air"
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/terrain"
@@ -13,8 +14,10 @@ import (
 const (
 	Density          = 0.745 // kg/L [pub: EN 228, 0.720–0.775]
 	HeatingMJPerKg   = 43.5  // lower heating value [memory]
-	frictionKPa      = 200.0 // mean effective pressure of friction and pumping [memory: 150–250]
-	indicated        = 0.40  // efficiency [memory: 0.36–0.42]
+	pumpingKPa       = 60.0  // of the mean effective pressure of friction, what goes by the density of the air [memory]
+	ofSingles        = 0.38  // indicated efficiency [memory: 0.36–0.42]
+	ofTwins          = 0.40  // of engines with more cylinders, likewise
+	leanExponent     = -0.5  // of the density, by which a carburettor that was not re-jetted runs richer [memory]
 	climbLost        = 0.5   // of the work of climbing, to engine braking and brakes [memory]
 	kilojoulePerL    = HeatingMJPerKg * Density * 1000
 	rollingOfBlocks  = 0.4 // how much more a tyre of nothing but blocks rolls on hard ground than a road tyre [memory]
@@ -31,7 +34,44 @@ type Machine struct {
 	MassKg          float64   // with rider, loads and half the fuel
 	DragAreaM2      float64
 	TyreRoad        float64 // the road share of the tyres, 0–1: blocks roll harder
+	Single          bool    // one cylinder
 	Carburettor     bool    // it goes on feeding the engine on the overrun
+	Lean            bool    // jets or map follow the height, so that it does not run rich there
+	IdleRPM         float64
+}
+
+// frictions are mean effective pressures of friction and pumping, kPa, by displacement, L: small
+// engines lose more of what they do [memory: 150–250].
+var frictions = [...]struct{ litres, kPa float64 }{{0.3, 250}, {0.4, 230}, {0.45, 230}, {0.6, 200}}
+
+// FrictionKPa is the mean effective pressure of friction and pumping of an engine.
+func FrictionKPa(displacementL float64) float64 {
+	for i, at := range frictions {
+		if displacementL > at.litres {
+			continue
+		}
+		if i == 0 {
+			return at.kPa
+		}
+		before := frictions[i-1]
+		return before.kPa + (at.kPa-before.kPa)*(displacementL-before.litres)/(at.litres-before.litres)
+	}
+	return frictions[len(frictions)-1].kPa
+}
+
+// indicated is the efficiency of what burns.
+func (m Machine) indicated() float64 {
+	if m.Single {
+		return ofSingles
+	}
+	return ofTwins
+}
+
+// IdleLitres is what a second of idling takes, L: friction alone, at the idle's speed.
+func (m Machine) IdleLitres() float64 {
+	const cyclesPerMinute = 0.5 // of a revolution, four-stroke
+	kW := FrictionKPa(m.DisplacementL) * m.DisplacementL / 1000 * m.IdleRPM * cyclesPerMinute / 60
+	return kW / m.indicated() / kilojoulePerL
 }
 
 // Known reports whether no number is missing.
@@ -76,7 +116,10 @@ type Work struct {
 	Slip               float64
 	SpeedKmh, RPM      float64
 	Gear               int
-	Friction           float64 // of the engine
+	Friction           float64 // of the engine, in air as at sea level
+	Pumping            float64 // share of it that goes by the density of the air
+	Efficiency         float64 // indicated
+	Rich               bool    // it burns more in thin air than it needs
 	Rolling, Air, Pace float64 // at the wheel; Pace is what slowing takes from the speed
 	Climb              float64
 	Slowing            float64 // v²·(1 − 0.4²)/2 of all slowings of a km, m²/s²
@@ -87,7 +130,7 @@ type Work struct {
 
 // The formulas of [Machine.On] and [Work.Litres].
 var (
-	FrictionFormula = sheet.Formula{Text: "friction = fmep × displacement / 2 × crankshaft turns per km", Origin: sheet.Published, Source: "J. B. Heywood, Internal Combustion Engine Fundamentals, ch. 13"}
+	FrictionFormula = sheet.Formula{Text: "friction = fmep × displacement / 2 × crankshaft turns per km; 60 kPa of fmep go by the density of the air", Origin: sheet.Published, Source: "J. B. Heywood, Internal Combustion Engine Fundamentals, ch. 13"}
 	PaceFormula     = sheet.Formula{Text: "braking = times per km × ½·m·(v² − (0.4·v)²)", Origin: sheet.Memory}
 	OverrunFormula  = sheet.Formula{Text: "x = min(0.6, Σ v²·(1 − 0.4²) / (2·a) / 1000) of the way, a = max(1.5, (friction + rolling + air, as forces at the road) / m); half of it for carburettors", Origin: sheet.Computed, Source: "momentum pays friction, rolling and air on the overrun: a body slowed by a covers v²/2a"}
 	WindFormula     = sheet.Formula{Text: "air into the wind = air × ((v + w) / v)²", Origin: sheet.Published, Source: "J. Y. Wong, Theory of Ground Vehicles, ch. 3: drag goes by the square of the air's speed"}
@@ -115,9 +158,11 @@ func (m Machine) at(g terrain.Ground, kmh, rpm float64) Work {
 	if m.Carburettor {
 		saves = 0.5 // [memory]
 	}
+	fmep := FrictionKPa(m.DisplacementL)
 	return Work{
+		Pumping: pumpingKPa / fmep, Efficiency: m.indicated(), Rich: m.Carburettor && !m.Lean,
 		Slip: g.Slip, SpeedKmh: kmh, RPM: rpm, Slowing: slowing, MassKg: m.MassKg, Wind: 1, Saves: saves,
-		Friction: frictionKPa * m.DisplacementL / 1000 / 2 * rpm * 60 / kmh,
+		Friction: fmep * m.DisplacementL / 1000 / 2 * rpm * 60 / kmh,
 		Rolling:  rolling * weight,
 		Air:      m.DragAreaM2 / 2 * v * v,
 		Pace:     slowing * m.MassKg / 1000,
@@ -140,16 +185,25 @@ const (
 
 // Overrun is the share of the way on which momentum pays friction, rolling and air.
 func (w Work) Overrun(density float64) float64 {
-	force := w.Friction + w.Rolling + w.Air*w.Wind*density // kJ per km are N
+	force := w.FrictionIn(density) + w.Rolling + w.Air*w.Wind*density // kJ per km are N
 	a := max(slowsAtLeast, force/w.MassKg)
 	return w.Saves * min(overrunMost, w.Slowing/a/1000)
 }
 
 // Litres per km, before the bike's own multiplier. More slowings never take less.
 func (w Work) Litres(density, climbM float64) float64 {
-	pulled := w.Friction + (w.Rolling+w.Air*w.Wind*density)/drive.Efficiency
+	pulled := w.FrictionIn(density) + (w.Rolling+w.Air*w.Wind*density)/drive.Efficiency
 	paid := (w.Pace + w.Climb*climbM) / drive.Efficiency
-	return (1 + w.Slip) * ((1-w.Overrun(density))*pulled + paid) / indicated / kilojoulePerL
+	litres := (1 + w.Slip) * ((1-w.Overrun(density))*pulled + paid) / w.Efficiency / kilojoulePerL
+	if w.Rich {
+		litres *= math.Pow(density/air.Density(0), leanExponent)
+	}
+	return litres
+}
+
+// FrictionIn is the friction of the engine in air of a density, kJ/km.
+func (w Work) FrictionIn(density float64) float64 {
+	return w.Friction * (1 - w.Pumping*(1-density/air.Density(0)))
 }
 
 // Into is the work against a wind of a speed, km/h.

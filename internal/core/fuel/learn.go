@@ -20,21 +20,23 @@ const (
 	anchorSpread = 0.10 // of a consumption from papers or from others [practice: 3.0–4.9 for one class of bikes]
 	blindSpread  = 0.20 // of the model without any consumption to hold it to [memory]
 	looseSpread  = 0.12 // of loose ground against the road [memory]
+	looseBand    = 0.12 // half of what bikes of one kind differ by on it [practice: 4.5–5.8 L/100 km of 600–690 singles]
 	rideSpread   = 0.07 // from ride to ride [memory]
 	rideWeight   = 4    // how many fills that first guess counts for
 )
 
 // Anchored is the model before any fill: multiplier is the known consumption over
-// the computed one. Without a known consumption it is 1 and blind.
+// the computed one. Without a known consumption it is 1 and blind. A consumption says what the
+// road takes; loose ground follows it by no more than bikes of a kind differ there.
 func Anchored(multiplier float64, blind bool) Model {
 	spread := anchorSpread
 	if blind {
 		spread = blindSpread
 	}
-	road := multiplier * multiplier * spread * spread
+	loose := math.Min(math.Max(multiplier, 1-looseBand), 1+looseBand)
 	return Model{
-		Road: multiplier, Loose: multiplier, Ride: rideSpread,
-		cov: [3]float64{road, road, road + multiplier*multiplier*looseSpread*looseSpread},
+		Road: multiplier, Loose: loose, Ride: rideSpread,
+		cov: [3]float64{square(multiplier * spread), multiplier * loose * spread * spread, square(loose*spread) + square(loose*looseSpread)},
 	}
 }
 

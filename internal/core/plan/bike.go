@@ -56,6 +56,7 @@ type Bike struct {
 	ComfortRPM   unit.Rotation `json:"comfort_rpm,omitzero"` // held all day
 	MaxRPM       unit.Rotation `json:"max_rpm,omitzero"`
 	TopSpeed     unit.Speed    `json:"top_speed,omitzero"`
+	Cylinders    Cylinders     `json:"cylinders,omitempty"`
 	Fuelling     Fuelling      `json:"fuelling,omitempty"`
 	Cooling      Cooling       `json:"cooling,omitempty"`
 
@@ -159,6 +160,14 @@ type Bike struct {
 
 	Provides []string     `json:"provides,omitempty"` // tags that parts may need: mounts, splines
 	Standard []parts.Part `json:"standard"`           // what is in each slot from the factory
+}
+
+// IdlesAt is its idle speed, rpm, the usual one where nobody has said.
+func (b *Bike) IdlesAt() float64 {
+	if b.IdleRPM.Known() {
+		return b.IdleRPM.In("rpm")
+	}
+	return power.UsualIdleRPM
 }
 
 // PegAheadMM is how far ahead of the hip the foot rests, as on upright bikes where nobody has

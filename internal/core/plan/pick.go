@@ -43,6 +43,27 @@ const (
 	AdjustableLevers LeverReach = "adjustable"
 )
 
+// Cylinders are how many there are, as far as it matters.
+type Cylinders string
+
+// How many.
+const (
+	OneCylinder   Cylinders = "one"
+	MoreCylinders Cylinders = "more"
+)
+
+// usuallySingleCC is up to which displacement a bike that goes on trails mostly has one cylinder
+// [memory].
+const usuallySingleCC = 700
+
+// Single reports whether it has one cylinder; of one of which nobody has said, what is usual.
+func (b *Bike) Single() bool {
+	if b.Cylinders != "" {
+		return b.Cylinders == OneCylinder
+	}
+	return b.Displacement.In("cc") <= usuallySingleCC
+}
+
 // Body is what stands between rider and wind.
 type Body string
 
@@ -57,6 +78,7 @@ const (
 func (b *Bike) Picks() []entry.Pick {
 	return []entry.Pick{
 		entry.PickOf("fuelling", "Fuelling", &b.Fuelling, entry.Opt(Carburettor, "Carburettor"), entry.Opt(Injection, "Injection")),
+		entry.PickOf("cylinders", "Cylinders", &b.Cylinders, entry.Opt(OneCylinder, "One"), entry.Opt(MoreCylinders, "Two or more")),
 		entry.PickOf("cooling", "Cooling", &b.Cooling, entry.Opt(AirCooled, "Air"), entry.Opt(OilCooled, "Air and oil"), entry.Opt(LiquidCooled, "Liquid")),
 		entry.PickOf("final", "Final drive", &b.Final, entry.Opt(ChainDrive, "Chain"), entry.Opt(ShaftDrive, "Shaft")),
 		entry.PickOf("chain", "Chain number", &b.Chain, entry.Opt("428", "428"), entry.Opt("520", "520"), entry.Opt("525", "525"), entry.Opt("530", "530")),

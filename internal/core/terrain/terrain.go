@@ -46,7 +46,7 @@ var grounds = [...]Ground{
 	{RoughGravel, "Rough gravel, rock", 35, 0.05, 0.45, 1.6, 4, 170, 0.08, 8, 1.5},
 	{Track, "Forest, field track", 30, 0.06, 0.45, 1.1, 2, 160, 0.08, 10, 1.5},
 	{Mud, "Mud, clay", 20, 0.10, 0.25, 0.8, 1, 170, 0.15, 12, 1.5},
-	{Sand, "Deep sand", 30, 0.15, 0.3, 0.9, 1, 150, 0.15, 5, 1.5},
+	{Sand, "Deep sand", 30, 0.15, 0.3, 0.9, 1, 150, 0.2, 5, 1.5},
 	{SingleTrack, "Single track", 15, 0.07, 0.4, 1.2, 3, 190, 0.15, 25, 1.5},
 }
 

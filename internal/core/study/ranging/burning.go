@@ -55,8 +55,9 @@ func (b *burning) over(km float64, mix terrain.Mix) fuel.Amount {
 // What a known consumption is taken to have been ridden on: half paved roads, a quarter
 // motorway, a quarter town [memory].
 const (
-	motorwayKmh, townKmh = 105.0, 40.0
-	townSlowings         = 2.5 // per km
+	motorwayKmh, townKmh = 105.0, 32.0
+	townSlowings         = 13.8 // per km: 110 kJ of braking at 240 kg
+	townIdles            = 0.15 // of the time
 )
 
 // anchor is the known consumption over the computed one: the bike as it came, its
@@ -76,7 +77,8 @@ func mixedUse(m fuel.Machine) float64 {
 	town := paved
 	town.Brakings = townSlowings
 	at := func(g terrain.Ground, kmh float64) float64 { return m.On(g, kmh).Litres(air.Density(0), 0) }
-	return at(paved, paved.SpeedKmh)/2 + at(motorway, motorwayKmh)/4 + at(town, townKmh)/4
+	idle := 3600 / townKmh * townIdles / (1 - townIdles) * m.IdleLitres() // beside each km of riding
+	return at(paved, paved.SpeedKmh)/2 + at(motorway, motorwayKmh)/4 + (at(town, townKmh)+idle)/4
 }
 
 // learn takes the fills together. Each is computed for the bike as it was then.

@@ -20,7 +20,7 @@ import (
 
 // machineOf folds a bike's engine and gearbox with a final ratio.
 func machineOf(b *plan.Bike, final float64) fuel.Machine {
-	m := fuel.Machine{Carburettor: b.Fuelling == plan.Carburettor, DisplacementL: b.Displacement.In("L"), CleanRPM: b.CleanRPM.In("rpm")}
+	m := fuel.Machine{Single: b.Single(), Carburettor: b.Fuelling == plan.Carburettor, DisplacementL: b.Displacement.In("L"), CleanRPM: b.CleanRPM.In("rpm"), IdleRPM: b.IdlesAt()}
 	primary := b.Primary.In("")
 	for _, ratio := range b.Gearbox.Ratios() {
 		m.Overalls = append(m.Overalls, drive.Overall(primary, ratio, final))
@@ -60,7 +60,7 @@ func asItCame(p *plan.Plan, std *plan.Built) fuel.Machine {
 func machine(f *facts.All) fuel.Machine {
 	m := machineOf(f.Built.Bike, f.Built.FinalRatio())
 	m.CircumferenceMM, m.TyreRoad, m.DragAreaM2 = f.Wheels.CircumferenceMM.Rear, tyreRoad(f.Built), f.DragAreaM2
-	m.MassKg = f.Loaded.Kg
+	m.MassKg, m.Lean = f.Loaded.Kg, f.Built.Chosen(parts.Fuelling)
 	for i := range f.Built.Fuels {
 		m.MassKg -= f.Built.Fuels[i].HoldsL * fuel.Density / 2
 	}

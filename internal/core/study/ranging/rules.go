@@ -22,6 +22,7 @@ const (
 	widerMM               = 40.0     // at the knees, from which standing feels it [memory]
 	tankMoreKg            = 4.0      // in front, from which springs feel it [memory]
 	behindKg              = 3.0      // high and behind [memory]
+	carriesShare          = 0.01     // that a carrier and what is in it take more of [computed]
 )
 
 func rangeShort(f *facts.All) (study.Finding, bool) {
@@ -54,7 +55,7 @@ func rangeShort(f *facts.All) (study.Finding, bool) {
 // closing is the cheapest carrier that goes on and brings the leg to the thirsty end
 // of the band before the reserve.
 func closing(f *facts.All, leg facts.Leg) []study.Remedy {
-	want := (leg.NeedL + fuel.BandSigma*leg.SpreadL) / (1 - f.Range.Tank.Reserve)
+	want := (1 + carriesShare) * (leg.NeedL + fuel.BandSigma*leg.SpreadL) / (1 - f.Range.Tank.Reserve)
 	var best *parts.Part
 	for _, p := range f.Shelf {
 		if !parts.Approved.Yes(p) || !f.Built.Fits(p) || !p.Price.Known() {
