@@ -13,10 +13,10 @@ import (
 	"github.com/go-json-experiment/json"
 	"github.com/go-json-experiment/json/jsontext"
 
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/cause"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/format"
 	"valiantmule/internal/words"

@@ -28,7 +28,7 @@ var closedLists = map[reflect.Type]func() []string{
 	reflect.TypeFor[terrain.Kind](): func() []string {
 		return each(terrain.Grounds(), func(g terrain.Ground) string { return string(g.Kind) })
 	},
-	reflect.TypeFor[tyre.Style]():         func() []string { return values(plan.Styles()) },
+	reflect.TypeFor[tyre.Style]():         func() []string { return values(parts.Styles()) },
 	reflect.TypeFor[plan.Weather]():       func() []string { return orNone(values(plan.Weathers())) },
 	reflect.TypeFor[plan.Spanner]():       func() []string { return orNone(values(plan.Spanners())) },
 	reflect.TypeFor[guard.Skill]():        func() []string { return orNone(values(plan.Skills())) },

@@ -7,13 +7,13 @@ import (
 	"github.com/stretchr/testify/assert"
 
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/cause"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/studytest"
 )

@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
@@ -19,7 +20,6 @@ import (
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/cause"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/studytest"
 )

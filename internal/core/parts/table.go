@@ -154,7 +154,7 @@ var engine = []Kind{
 
 // What kinds have in common.
 var (
-	tyreAsks  = asks(TyreKind, TyreCode, TyreWidth, RollOut, Tread, TyreRoom, RatedAt, MinPressure, LifeLow, LifeHigh)
+	tyreAsks  = asks(TyreKind, TyreCode, TyreWidth, RollOut, Tread, TyreRoom, RatedAt, MinPressure, LifeLow, LifeHigh, LifeOn, LifeStyle)
 	wheel     = asks(Build, RimDiameter, RimWidth, Proved)
 	filling   = asks(FillingKind, RimDiameter.As("For rims of", "Empty: any."), RimWidth.As("… as wide as", "Of a rim lock. Empty: any."), MaxSpeed)
 	guarding  = asks(GuardMount, GuardWidth, Bolts, Blocks, Covering)

@@ -46,9 +46,34 @@ var (
 	TyreRoom    = prop[unit.Length]("room", "Least room around it", "mm", -20, 200, "Measured with it mounted, to swingarm, chain, fork or mudguard. Empty: by the bike's sheet.")
 	RatedAt     = prop[unit.Pressure]("rated_at", "Pressure on the sidewall", "kPa", 40, 450, "At which it carries its rated load. Without it the load floor of the pressures is unknown.")
 	MinPressure = prop[unit.Pressure]("min_pressure", "Maker's least pressure", "kPa", 40, 450, "Without it nobody says how soft it may be.")
-	LifeLow     = prop[unit.Length]("life_low", "It lasts from", "km", 100, 100000, "As a rear on an ordinary bike, by those who wore it out. Empty: as its kind does.")
+	LifeLow     = prop[unit.Length]("life_low", "It lasts from", "km", 100, 100000, "By somebody who wore one out, a front as a front. Empty: as its kind does.")
 	LifeHigh    = prop[unit.Length]("life_high", "… to", "km", 100, 100000, "Both or neither.")
+	LifeOn      = choice[WornOn]("life_on", "That was on", wornOns)
+	LifeStyle   = choice[tyre.Style]("life_style", "Ridden", Styles)
 )
+
+// WornOn is the bike on which somebody saw how long a tyre lasts.
+type WornOn string
+
+// On what: what differs between such a bike and the plan's counts, and nothing else.
+const (
+	OnOrdinary WornOn = "ordinary"
+	OnThis     WornOn = "this"
+	OnLike     WornOn = "like"
+)
+
+func wornOns() []entry.Option {
+	return []entry.Option{entry.Opt(OnThis, "this bike"), entry.Opt(OnLike, "one like it"), entry.Opt(OnOrdinary, "an ordinary one, or nobody says")}
+}
+
+// Styles lists how riders treat tyres.
+func Styles() []entry.Option {
+	return []entry.Option{
+		entry.Opt(tyre.Gentle, "Gentle on tyres"),
+		entry.Opt(tyre.Steady, "Steady"),
+		entry.Opt(tyre.Hard, "Hard: late braking, wheelspin"),
+	}
+}
 
 func tyreKinds() []entry.Option {
 	var kinds []entry.Option
@@ -64,8 +89,10 @@ type Tyre struct {
 	Kind     tyre.Kind
 	Width    unit.Length // measured, mounted
 	RollOut  unit.Length // one wheel turn, rider on
-	LifeLow  unit.Length // of a rear on the reference bike
+	LifeLow  unit.Length // of one where it goes, front or rear
 	LifeHigh unit.Length // both or neither
+	LifeOn   WornOn      // "" is an ordinary bike
+	Style    tyre.Style  // in which it was ridden then, "" is steady
 	Tread    unit.Ratio  // left on it; missing: all of it
 	Room     unit.Length // the least around it, measured with it mounted
 
@@ -82,11 +109,12 @@ func (p *Part) Tyre() *Tyre {
 }
 
 func tyreSaid(h Properties) *Tyre {
-	if !h.any(TyreCode, TyreKind, TyreWidth, RollOut, Tread, TyreRoom, RatedAt, MinPressure, LifeLow, LifeHigh) {
+	if !h.any(TyreCode, TyreKind, TyreWidth, RollOut, Tread, TyreRoom, RatedAt, MinPressure, LifeLow, LifeHigh, LifeOn, LifeStyle) {
 		return nil
 	}
 	return &Tyre{
 		Size: TyreCode.of(h).Size, Kind: TyreKind.of(h), Width: TyreWidth.of(h), RollOut: RollOut.of(h), LifeLow: LifeLow.of(h), LifeHigh: LifeHigh.of(h),
+		LifeOn: LifeOn.of(h), Style: LifeStyle.of(h),
 		Tread: Tread.of(h), Room: TyreRoom.of(h), RatedAt: RatedAt.of(h), MinPressure: MinPressure.of(h),
 	}
 }

@@ -78,15 +78,6 @@ func (b *Brief) Share(k terrain.Kind) unit.Ratio {
 	return unit.Ratio{}
 }
 
-// Styles lists how riders treat tyres.
-func Styles() []entry.Option {
-	return []entry.Option{
-		entry.Opt(tyre.Gentle, "Gentle on tyres"),
-		entry.Opt(tyre.Steady, "Steady"),
-		entry.Opt(tyre.Hard, "Hard: late braking, wheelspin"),
-	}
-}
-
 // Weather is the worst that a trip counts on.
 type Weather string
 

@@ -3,7 +3,7 @@ package study
 import (
 	"slices"
 
-	"valiantmule/internal/core/study/cause"
+	"valiantmule/internal/core/cause"
 )
 
 // Card is what findings of one cause come to: the worst of them, and what else comes of it.

@@ -7,10 +7,10 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/study/cause"
 	"valiantmule/internal/core/verdict"
 )
 

@@ -71,7 +71,7 @@ func TestGolden(t *testing.T) {
 	text.WriteString("# life\n")
 	for _, style := range []tyre.Style{tyre.Gentle, tyre.Steady, tyre.Hard} {
 		require.True(t, tyre.KnownStyle(style))
-		for _, w := range []tyre.Wear{{4000, 8000, 340, 50, 1.4, style}, {4000, 8000, 210, 16, 0.9, style}, {9000, 14000, 460, 110, 3, style}, {2000, 2400, 150, 8, 0.5, style}, {2000, 2400, 650, 150, 9, style}} {
+		for _, w := range []tyre.Wear{{4000, 8000, tyre.Ordinary(), tyre.Conditions{LoadedKg: 340, PowerKW: 50, Abrasion: 1.4, Style: style}}, {4000, 8000, tyre.Ordinary(), tyre.Conditions{LoadedKg: 210, PowerKW: 16, Abrasion: 0.9, Style: style}}, {9000, 14000, tyre.Ordinary(), tyre.Conditions{LoadedKg: 460, PowerKW: 110, Abrasion: 3, Style: style}}, {2000, 2400, tyre.Ordinary(), tyre.Conditions{LoadedKg: 150, PowerKW: 8, Abrasion: 0.5, Style: style}}, {2000, 2400, tyre.Ordinary(), tyre.Conditions{LoadedKg: 650, PowerKW: 150, Abrasion: 9, Style: style}}} {
 			golden.Write(&text, string(style), tyre.Life(w))
 			line("factor", w.Factor(), tyre.StyleFactor(style))
 		}

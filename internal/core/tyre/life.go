@@ -30,7 +30,7 @@ type Character struct {
 var characters = []Character{
 	{Kind: Road, Name: "Road", RoadShare: 0.9, LifeLowKm: 8000, LifeHighKm: 14000},
 	{Kind: RoadBiased, Name: "Road-biased", RoadShare: 0.75, LifeLowKm: 8000, LifeHighKm: 14000},
-	{Kind: AllRound, Name: "All-round", RoadShare: 0.55, LifeLowKm: 5000, LifeHighKm: 9000},
+	{Kind: AllRound, Name: "All-round", RoadShare: 0.55, LifeLowKm: 5000, LifeHighKm: 12000},
 	{Kind: DirtBiased, Name: "Dirt-biased", RoadShare: 0.3, LifeLowKm: 3000, LifeHighKm: 6000},
 	{Kind: Knobbly, Name: "Knobbly", RoadShare: 0.05, LifeLowKm: 1500, LifeHighKm: 4000},
 }
@@ -60,55 +60,65 @@ const (
 	Hard   Style = "hard"
 )
 
-// styleFactor scales life by style: hard riding on abrasive ground about halves
-// it [practice].
-var styleFactor = map[Style]float64{Gentle: 1.15, Steady: 1, Hard: 0.8}
+// styleFactor scales life by style, 0.5 to 1.3 at the ends of practice: hard riding on abrasive
+// ground halves it [practice].
+var styleFactor = map[Style]float64{Gentle: 1.2, Steady: 1, Hard: 0.7}
 
 // KnownStyle reports whether s is one of the styles.
 func KnownStyle(s Style) bool { _, ok := styleFactor[s]; return ok }
-
-// Reference bike of the practice figures: a middle twin with rider and bags.
-const (
-	refMassKg  = 340.0
-	refPowerKW = 50.0
-)
 
 // FrontLife is how much longer a front lasts than a rear of its kind
 // [practice: 1.3 to 2 times].
 const FrontLife = 1.6
 
-// Wear is what a rear tyre's life depends on.
+// Conditions are what a tyre's life depends on beside the tyre.
+type Conditions struct {
+	LoadedKg float64 // bike, rider and bags
+	PowerKW  float64
+	Abrasion float64 // of the mix, motorway = 1
+	Style    Style
+}
+
+// Ordinary are the conditions of a middling bike in mixed use, for which the lives of kinds hold
+// [practice].
+func Ordinary() Conditions { return Conditions{300, 40, 1.1, Steady} }
+
+// Wear is a life under some conditions, and the conditions that are asked of.
 type Wear struct {
-	LowKm, HighKm float64 // the kind's band, or the maker's
-	LoadedKg      float64 // bike, rider and bags
-	PowerKW       float64
-	Abrasion      float64 // of the mix, motorway = 1
-	Style         Style
+	LowKm, HighKm float64
+	Under         Conditions
+	Conditions
 }
 
 // Band is an estimate with its spread.
 type Band struct{ Low, Mid, High float64 }
 
-// LifeFormula is the model behind [Life]: the exponents are set so that a light
-// single gets about half as much again, and the low end of a kind is met by
-// heavy powerful bikes.
+// kindSpread is half of the band of a kind's life, a share of its middle [practice: tyres of a
+// kind differ threefold on one bike].
+const kindSpread = 0.4
+
+// Life of a rear of the kind under ordinary conditions, km.
+func (c Character) Life() Band {
+	mid := (c.LifeLowKm + c.LifeHighKm) / 2
+	return Band{(1 - kindSpread) * mid, mid, (1 + kindSpread) * mid}
+}
+
+// LifeFormula is the model behind [Life]: a light single gets half as much again by its mass and
+// power alone, and heavy powerful bikes the low end of a kind.
 var LifeFormula = sheet.Formula{
-	Text:   "life = base × √(340 kg / loaded mass) × (50 kW / power)^0.3 ÷ abrasion × style; the high end once more × √ of what that makes of the base, where it is longer",
+	Text:   "life = base × (300 kg / loaded mass) × (40 kW / power)^0.4 × 1.1 / abrasion × style, ± 40 % for a kind's base; of a life that somebody saw, each against the conditions that it was seen under",
 	Origin: sheet.Practice,
 }
 
-// Life of a rear tyre in km, held to between a quarter and three times the base.
+// Life of a tyre in km, held to between a quarter and three times the base.
 func Life(w Wear) Band {
 	factor := w.Factor()
-	mid := math.Sqrt(w.LowKm*w.HighKm) * factor
-	// What is kind to its tyres differs most: an all-round rear on a light single of 18 kW
-	// has gone 15 000 to 19 000 km [practice].
-	return Band{Low: w.LowKm * factor, Mid: mid, High: w.HighKm * factor * math.Sqrt(max(1, factor))}
+	return Band{Low: w.LowKm * factor, Mid: (w.LowKm + w.HighKm) / 2 * factor, High: w.HighKm * factor}
 }
 
-// Factor is what mass, power, ground and style make of the base.
+// Factor is what mass, power, ground and style make of the base, by what they differ.
 func (w Wear) Factor() float64 {
-	f := math.Sqrt(refMassKg/w.LoadedKg) * math.Pow(refPowerKW/w.PowerKW, 0.3) / w.Abrasion * styleFactor[w.Style]
+	f := w.Under.LoadedKg / w.LoadedKg * math.Pow(w.Under.PowerKW/w.PowerKW, 0.4) * w.Under.Abrasion / w.Abrasion * styleFactor[w.Style] / styleFactor[w.Under.Style]
 	return min(max(f, 0.25), 3)
 }
 

@@ -120,23 +120,34 @@ func TestSpeedSymbols(t *testing.T) {
 	assert.False(t, ok)
 }
 
-// TestLife checks the model's shape: common practice, no source.
+// TestLife holds the model against HANDBOOK 5: middle of the kind × (300/kg) × (40/kW)^0.4 ×
+// 1.1/abrasion × style, ± 40 % [practice].
 func TestLife(t *testing.T) {
-	twin := tyre.Wear{LowKm: 3000, HighKm: 6000, LoadedKg: 340, PowerKW: 50, Abrasion: 1, Style: tyre.Steady}
-	assert.InDelta(t, 3000, tyre.Life(twin).Low, 1e-9, "the reference bike wears as the kind says")
-	assert.InDelta(t, 6000, tyre.Life(twin).High, 1e-9)
+	dirt, _ := tyre.CharacterOf(tyre.DirtBiased)
+	usual := dirt.Life()
+	assert.InDelta(t, 4500, usual.Mid, 1e-9)
+	ordinary := tyre.Wear{LowKm: usual.Low, HighKm: usual.High, Under: tyre.Ordinary(), Conditions: tyre.Ordinary()}
+	assert.InDelta(t, 0.6*4500, tyre.Life(ordinary).Low, 1e-9, "an ordinary bike wears as the kind says")
+	assert.InDelta(t, 1.4*4500, tyre.Life(ordinary).High, 1e-9)
 
-	single := twin
-	single.LoadedKg, single.PowerKW = 250, 22
-	assert.InDelta(t, 1.5, tyre.Life(single).Mid/tyre.Life(twin).Mid, 0.1, "a light single gets about half as much again")
+	single := ordinary
+	single.LoadedKg, single.PowerKW = 250, 27
+	assert.InDelta(t, 300.0/250*math.Pow(40.0/27, 0.4), tyre.Life(single).Mid/4500, 1e-9)
+	assert.InDelta(t, 1.5, tyre.Life(single).Mid/4500, 0.15, "a light single gets about half as much again, by that alone")
 
-	hard := twin
+	hard := ordinary
 	hard.Abrasion, hard.Style = 1.6, tyre.Hard
-	assert.InDelta(t, 0.5, tyre.Life(hard).Mid/tyre.Life(twin).Mid, 0.05, "abrasive ground and hard riding halve it")
+	assert.InDelta(t, 0.5, tyre.Life(hard).Mid/4500, 0.05, "abrasive ground and hard riding halve it")
 
-	light := tyre.Wear{LowKm: 5000, HighKm: 9000, LoadedKg: 230, PowerKW: 18, Abrasion: 1.1, Style: tyre.Steady}
-	high := tyre.Life(light).High
-	assert.True(t, high > 15000 && high < 19000, "an all-round rear on a light single has gone that far; %.0f km", high)
+	round, _ := tyre.CharacterOf(tyre.AllRound)
+	light := tyre.Wear{LowKm: round.Life().Low, HighKm: round.Life().High, Under: tyre.Ordinary(), Conditions: tyre.Conditions{LoadedKg: 230, PowerKW: 18, Abrasion: 1.1, Style: tyre.Steady}}
+	band := tyre.Life(light)
+	assert.True(t, band.Low < 15000 && band.High > 19000, "all-round rears on light singles have gone 15 000 to 19 000 km [practice]; %.0f to %.0f", band.Low, band.High)
+
+	seen := tyre.Wear{LowKm: 9000, HighKm: 11000, Under: light.Conditions, Conditions: light.Conditions}
+	assert.Equal(t, tyre.Band{Low: 9000, Mid: 10000, High: 11000}, tyre.Life(seen), "what was seen under the same conditions holds")
+	seen.Style = tyre.Hard
+	assert.InDelta(t, 7000, tyre.Life(seen).Mid, 1e-9, "and only the difference counts")
 }
 
 // TestExchange by hand: 100/90-18 and 130/70-18 for 110/80-18 and 140/80-17. Half of what
@@ -153,7 +164,7 @@ func TestExchange(t *testing.T) {
 }
 
 func TestLifeFalls(t *testing.T) {
-	base := tyre.Wear{LowKm: 5000, HighKm: 9000, LoadedKg: 300, PowerKW: 40, Abrasion: 1.2, Style: tyre.Steady}
+	base := tyre.Wear{LowKm: 5000, HighKm: 9000, Under: tyre.Ordinary(), Conditions: tyre.Ordinary()}
 	for name, worse := range map[string]func(*tyre.Wear){
 		"mass": func(w *tyre.Wear) { w.LoadedKg++ }, "power": func(w *tyre.Wear) { w.PowerKW++ }, "abrasion": func(w *tyre.Wear) { w.Abrasion += 0.1 },
 	} {

@@ -6,13 +6,13 @@ import (
 	"math"
 	"slices"
 
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/cause"
 )
 
 // Study of the armour.

@@ -3,10 +3,10 @@
 package bike
 
 import (
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/cause"
 )
 
 // Study of the bike.

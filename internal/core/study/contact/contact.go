@@ -3,13 +3,13 @@
 package contact
 
 import (
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fit"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/cause"
 )
 
 // Study of the contact points.

@@ -6,6 +6,7 @@ import (
 	"math"
 	"slices"
 
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/logbook"
@@ -14,7 +15,6 @@ import (
 	"valiantmule/internal/core/power"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/cause"
 	"valiantmule/internal/core/terrain"
 )
 

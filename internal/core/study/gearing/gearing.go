@@ -4,10 +4,10 @@
 package gearing
 
 import (
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/cause"
 )
 
 // Study of the gearing.

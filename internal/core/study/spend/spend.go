@@ -5,13 +5,13 @@ import (
 	"fmt"
 	"math"
 
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/cause"
 	"valiantmule/internal/core/verdict"
 )
 

@@ -5,12 +5,12 @@ import (
 	"math"
 	"slices"
 
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/cause"
 	"valiantmule/internal/core/verdict"
 )
 

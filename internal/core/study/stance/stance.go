@@ -6,11 +6,11 @@ package stance
 import (
 	"slices"
 
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/study"
-	"valiantmule/internal/core/study/cause"
 )
 
 // Study of the stance.

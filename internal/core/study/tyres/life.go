@@ -74,9 +74,11 @@ func life(c study.Calc, slot parts.Slot) tyre.Band {
 	if !named && !t.LifeLow.Known() {
 		c.Lacks("kind of the " + strings.ToLower(info.Name) + " (Tyres)")
 	}
-	wear := tyre.Wear{LowKm: base.LifeLowKm, HighKm: base.LifeHighKm, Style: r.Plan.Brief.Style}
-	origin := sheet.Practice
-	if t.LifeLow.Known() {
+	usual := base.Life()
+	wear := tyre.Wear{LowKm: usual.Low, HighKm: usual.High, Under: tyre.Ordinary()}
+	wear.Style = r.Plan.Brief.Style
+	origin, seen := sheet.Practice, t.LifeLow.Known()
+	if seen {
 		wear.LowKm, wear.HighKm = t.LifeLow.In("km"), t.LifeHigh.In("km")
 		origin = r.Built.Part(slot).Origin
 	}
@@ -94,16 +96,19 @@ func life(c study.Calc, slot parts.Slot) tyre.Band {
 	if math.IsNaN(wear.LoadedKg) {
 		c.Lacks("loaded mass")
 	}
+	if seen {
+		wear.Under = worn(t, wear.Conditions)
+	}
 	band := tyre.Life(wear)
 	if c.Sheet != nil {
 		low := sheet.Value{Name: "base, low", Number: wear.LowKm, Unit: "km", Origin: origin, Note: string(t.Kind)}
 		high := sheet.Value{Name: "base, high", Number: wear.HighKm, Unit: "km", Origin: origin}
-		c.Sheet.Step(tyre.LifeFormula, study.Computed(string(slot)+" as a rear, middle of the band", band.Mid, "km"), low, high,
+		c.Sheet.Step(tyre.LifeFormula, study.Computed(string(slot)+", middle of the band", band.Mid, "km"), low, high,
 			study.Computed("loaded mass", wear.LoadedKg, "kg"), power,
 			study.Computed("abrasion of the mix", wear.Abrasion, ""),
 			sheet.Value{Name: "style, " + string(wear.Style), Number: tyre.StyleFactor(wear.Style), Origin: sheet.Practice})
 	}
-	if slot == parts.FrontTyre || slot == parts.SpareFront {
+	if !seen && (slot == parts.FrontTyre || slot == parts.SpareFront) { // kinds are known as rears
 		band = scale(band, tyre.FrontLife)
 		if c.Sheet != nil {
 			c.Sheet.Step(frontFormula, study.Computed("front tyre", band.Mid, "km"))
@@ -118,6 +123,19 @@ func life(c study.Calc, slot parts.Slot) tyre.Band {
 		c.Sheet.Step(leftFormula, study.Computed(string(slot)+", what is left", band.Mid, "km"), left)
 	}
 	return band
+}
+
+// worn are the conditions under which somebody saw a tyre's life: on this bike or one like it its
+// mass and power, else an ordinary one's; the ground of mixed use, and the style that was said.
+func worn(t *parts.Tyre, now tyre.Conditions) tyre.Conditions {
+	under := tyre.Ordinary()
+	if t.LifeOn == parts.OnThis || t.LifeOn == parts.OnLike {
+		under.LoadedKg, under.PowerKW = now.LoadedKg, now.PowerKW
+	}
+	if t.Style != "" {
+		under.Style = t.Style
+	}
+	return under
 }
 
 // treadLeft is what is left on a tyre: as its own sheet says of one that the plan

@@ -11,6 +11,7 @@ import (
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
@@ -89,7 +90,7 @@ func brief(d *desk.Desk, form url.Values, errs desk.FormErrors) briefView {
 		Ships:     desk.FieldView{Key: "ships", Label: "Ships on", Value: desk.Typed(form, "ships", p.Brief.Ships), Error: errs["ships"], Help: "A truck, trailer or ferry takes it then. Empty: it is ridden there."},
 		TieDown:   desk.FieldView{Key: "tie_down", Label: "Tied down by", Value: desk.Typed(form, "tie_down", p.Brief.TieDown), Error: errs["tie_down"], Help: "Where its straps go: lower yoke, swingarm, rack mounts."},
 		Pillion:   desk.FieldView{Key: "pillion", Label: "Pillion, dressed", Unit: d.Units.Of("kg"), Value: desk.Typed(form, "pillion", d.Units.Shown(loadout.Pillion.String())), Error: errs["pillion"]},
-		Styles:    desk.OptionsOf(plan.Styles(), desk.Typed(form, "style", string(p.Brief.Style)), "Not said"),
+		Styles:    desk.OptionsOf(parts.Styles(), desk.Typed(form, "style", string(p.Brief.Style)), "Not said"),
 		Spanners:  desk.OptionsOf(plan.Spanners(), desk.Typed(form, "spanner", string(p.Brief.Spanner)), "Not said"),
 		HourRate:  desk.Typed(form, "hour_rate", d.Units.Shown(p.Brief.HourRate.String())),
 		RateError: errs["hour_rate"],
@@ -153,7 +154,7 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	note("Weather", named(plan.Weathers(), d.Plan.Brief.Weather), named(plan.Weathers(), b.Weather))
 	b.ClimbGround = terrain.Kind(form.Get("climb_ground"))
 	note("Steepest climb on", groundName(d.Plan.Brief.ClimbGround), groundName(b.ClimbGround))
-	note("Style", named(plan.Styles(), d.Plan.Brief.Style), named(plan.Styles(), b.Style))
+	note("Style", named(parts.Styles(), d.Plan.Brief.Style), named(parts.Styles(), b.Style))
 	note("Where it is loose", named(plan.Skills(), d.Plan.Brief.Skill), named(plan.Skills(), b.Skill))
 	summary = append(summary, desk.Enter(d.Units, b.Fields(), form, errs)...)
 	b.Unlimited = strings.EqualFold(strings.TrimSpace(form.Get("budget")), noBudget)

@@ -14,7 +14,7 @@ import (
 )
 
 // TestContact: a higher bar is drawn over the one that is on, and what it needs is
-// said; too high for the cables is over.
+// said; too high for the cables is watch until somebody has looked at full lock.
 func TestContact(t *testing.T) {
 	s := webtest.New(t)
 	w, _ := s.Desktop(t, "contact?loadout=travel")
@@ -24,7 +24,7 @@ func TestContact(t *testing.T) {
 	w.Bench("Risers 30 mm")
 	w.Until(`document.querySelectorAll('#rider svg[role=img] .grip').length === 2`)
 	assert.NotEqual(t, low, w.GaugeIn("#rider", "bar-short"))
-	w.Until(`document.querySelector('#bench [data-finding="cables-short"].is-over') !== null`)
+	w.Until(`document.querySelector('#bench [data-finding="cables-short"].is-watch') !== null`)
 	w.Click(`a.option[href*="riser-20-22"]`)
 	w.Bench("Risers 20 mm")
 	w.Follow("[data-fit]")
