@@ -84,7 +84,7 @@ func (r *LoadoutReport) Worst() verdict.State {
 }
 
 // Stage is how the stage stands: the worst of its gauges and findings; unknown when
-// none of its figures is known.
+// none of its figures is known. A rule that is silent for want of a figure is no pass.
 func (r *LoadoutReport) Stage(id figure.Stage) verdict.State {
 	worst, figures, known := verdict.OK, 0, 0
 	for i := range r.figures {
@@ -103,8 +103,27 @@ func (r *LoadoutReport) Stage(id figure.Stage) verdict.State {
 	if figures > 0 && known == 0 || r.Facts.Built == nil && figures == 0 {
 		worst = verdict.Worse(worst, verdict.Unknown)
 	}
+	if worst == verdict.OK && r.blind(id) {
+		worst = verdict.Watch
+	}
 	of := slices.DeleteFunc(slices.Clone(r.Findings), func(f study.Finding) bool { return f.Stage != id })
 	return verdict.Worse(worst, study.Worst(of))
+}
+
+// blind reports whether a rule of a stage is silent for want of a figure that it judges by.
+func (r *LoadoutReport) blind(id figure.Stage) bool {
+	for i, spoke := range r.spoke {
+		rule := &r.program.rules[i]
+		if spoke || rule.Stage != id {
+			continue
+		}
+		for _, read := range rule.Figures {
+			if f := &r.figures[r.program.table.Place[read]]; !f.Known && f.State == verdict.Unknown {
+				return true
+			}
+		}
+	}
+	return false
 }
 
 // Evaluate computes the report of a plan as of a day, 2026-11-26. The shelf may be

@@ -64,6 +64,9 @@ func FreeBand(rear bool) Band {
 const (
 	UsualFront, UsualRear         = 0.23, 0.30
 	UsualFrontFree, UsualRearFree = 0.10, 0.08
+
+	// UsualSagHalf is half of the band of such a share with everything on [memory].
+	UsualSagHalf = 0.22
 )
 
 // unsprung masses by the class of a bike [memory]: wheel, tyre, brake, and what of fork or

@@ -13,8 +13,8 @@ import (
 var Study = study.Study{Name: "bike", Rules: rules}
 
 var rules = []study.Rule{
-	{ID: "heavy-for-the-ground", Cause: cause.Character, Stage: figure.Bike, Reads: facts.Bike | facts.InBrief, Judge: heavyForGround},
-	{ID: "light-for-the-road", Cause: cause.Character, Stage: figure.Bike, Reads: facts.Bike | facts.InBrief | facts.DriveGroup, Judge: lightForRoad},
+	{ID: "heavy-for-the-ground", Cause: cause.Character, Stage: figure.Bike, Reads: facts.Bike | facts.InBrief, Figures: []figure.ID{figure.LoadedMass, figure.RideHours}, Judge: heavyForGround},
+	{ID: "light-for-the-road", Cause: cause.Character, Stage: figure.Bike, Reads: facts.Bike | facts.InBrief | facts.DriveGroup, Figures: []figure.ID{figure.LoadedMass, figure.RideHours}, Judge: lightForRoad},
 	{ID: "part-does-not-fit", Cause: cause.Fitting, Stage: figure.Bike, Reads: facts.InParts | facts.InTags, Judge: doesNotFit},
 	{ID: "cannot-be-together", Cause: cause.Fitting, Stage: figure.Bike, Reads: facts.Bike | facts.InParts | facts.InRest, Judge: cannotBeTogether},
 	{ID: "in-the-way", Cause: cause.Fitting, Stage: figure.Bike, Reads: facts.Bike | facts.InParts | facts.InRest, Judge: inTheWay},

@@ -36,9 +36,9 @@ var Study = study.Study{
 
 var rules = []study.Rule{
 	{ID: "cables-short", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.Bike | facts.ContactGroup, Judge: cablesShort},
-	{ID: "knees-bent", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.ContactGroup, Judge: kneesBent},
+	{ID: "knees-bent", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.ContactGroup, Figures: []figure.ID{figure.Knee}, Judge: kneesBent},
 	{ID: "seat-for-the-hours", Cause: cause.Comfort, Need: "seat", Stage: figure.Contact, Reads: facts.ContactGroup | facts.InLog | facts.InRest, Judge: seatForTheHours},
-	{ID: "bars-low-standing", Cause: cause.Posture, Need: "stand", Stage: figure.Contact, Reads: facts.ContactGroup | facts.BodyGroup, Judge: barsLow},
+	{ID: "bars-low-standing", Cause: cause.Posture, Need: "stand", Stage: figure.Contact, Reads: facts.ContactGroup | facts.BodyGroup, Figures: []figure.ID{figure.BarShort, figure.SeatedHours}, Judge: barsLow},
 	{ID: "screen-in-sight", Cause: cause.Comfort, Stage: figure.Contact, Reads: facts.Bike | facts.InTags | facts.ContactGroup, Judge: screenInSight},
 	{ID: "shaken-phone", Cause: cause.Comfort, Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: shakenPhone},
 	{ID: "live-socket", Cause: cause.Wiring, Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: liveSocket},

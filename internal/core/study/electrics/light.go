@@ -240,7 +240,11 @@ func nightSpeed(r *study.Run) {
 	if c.Banded {
 		high = c.High
 	}
-	c.Against(l.WishKmh, c.Known && high < l.WishKmh, c.Known && (low < l.WishKmh || l.Kmh < 1.1*l.WishKmh))
+	unsaid := !r.Plan.Brief.Mix().Said() // then it is of paved roads
+	c.Against(l.WishKmh, c.Known && high < l.WishKmh, c.Known && (low < l.WishKmh || l.Kmh < 1.1*l.WishKmh || unsaid))
+	if unsaid && c.Known {
+		c.Unsure(study.Lack{What: "terrain shares (Brief)", At: "brief/share.paved"})
+	}
 	if c.Banded && low < l.WishKmh && high >= l.WishKmh {
 		bulb := r.Built.Part(parts.Headlamp)
 		c.Unsure(study.Lack{What: "candela of " + bulb.Name, At: study.PartAt(bulb, "candela")})

@@ -152,7 +152,11 @@ func distance(r *study.Run) {
 				sheet.Value{Name: f.Leader.Name, Number: f.Leader.Range.In("km"), Unit: "km", Origin: sheet.Rider})
 		}
 	}
-	c.Against(f.GapKm, mid < leg.Km, low < leg.Km || flat(c, leg) || low*(1-unapproved(r)) < leg.Km)
+	unsaid := !r.Plan.Brief.Mix().Said() && r.Plan.Route == nil // then it is of paved roads
+	c.Against(f.GapKm, mid < leg.Km, low < leg.Km || flat(c, leg) || low*(1-unapproved(r)) < leg.Km || unsaid)
+	if unsaid {
+		c.Unsure(study.Lack{What: "terrain shares (Brief)", At: "brief/share.paved"})
+	}
 }
 
 // unapproved is the share of the usable fuel that is in what nobody has called approved for

@@ -74,6 +74,9 @@ func settled(e *facts.SpringEnd, usual, usualFree float64) settling {
 	}
 	if math.IsNaN(s.loaded) {
 		s.loaded = s.cameRider
+		if more := e.LoadedKg / e.AloneKg; more > 1 { // a spring that nobody knows gives by what is put on it
+			s.loaded = math.Min(s.cameRider*more, s.travel)
+		}
 	}
 	return s
 }

@@ -57,6 +57,34 @@ func sunk(c study.Calc) {
 	}
 }
 
+// sinksHalf is half of the band in which it is known how far the frame sinks with everything on
+// at a place, a share of the wheelbase ahead of the rear axle, mm: ends whose springs nobody
+// knows sink as is usual. usual is how many those are.
+func sinksHalf(r *study.Run, share float64) (half float64, usual int32) {
+	for _, end := range []struct {
+		e     *facts.SpringEnd
+		share float64
+	}{{&r.Springs.Front, share}, {&r.Springs.Rear, 1 - share}} {
+		if math.IsNaN(end.e.LoadedMM) {
+			half, usual = half+stance.UsualSagHalf*end.e.End.TravelMM*end.share, usual+1
+		}
+	}
+	return half, usual
+}
+
+// springsToKnow are what would make surer how far it sinks.
+func springsToKnow(r *study.Run) (list []study.Lack) {
+	for _, end := range []struct {
+		e    *facts.SpringEnd
+		what string
+	}{{&r.Springs.Front, "front sag with everything on"}, {&r.Springs.Rear, "rear sag with everything on"}} {
+		if math.IsNaN(end.e.LoadedMM) {
+			list = append(list, study.Lack{What: end.what, At: "page/measure"})
+		}
+	}
+	return list
+}
+
 // overSprings notes a load that nobody knows on springs that are known: how far they sink
 // is not known then.
 func overSprings(c study.Calc) bool {
@@ -96,7 +124,11 @@ func reach(r *study.Run) {
 			study.Computed("seat with everything on", loaded, "mm"), study.Computed("width where the legs go down", across, "mm"), leg, sole)
 		c.Sheet.Note("At a stop: " + fit.FeetAt(reach) + " on the ground. Flat to 15 mm, the balls of both to 60, of one to 100, tiptoe of one to 140.")
 	}
+	half, usual := sinksHalf(r, spot.Share)
+	c.Usual = usual
+	c.Spread(half)
 	c.AtMost(wish, 1, worst)
+	c.Settle(func() []study.Lack { return springsToKnow(r) })
 }
 
 // room is what there is under the engine: with everything on, standing by itself, and with
@@ -127,9 +159,14 @@ func room(r *study.Run) {
 	if math.IsNaN(wish) {
 		c.LacksAt("terrain shares (Brief)", "brief/share.paved")
 	}
-	c.Usual = max(c.Usual, int32(usual))
+	sinks, ends := sinksHalf(r, engineShare)
+	half += sinks
+	c.Usual = max(c.Usual, int32(usual)+ends)
 	c.Spread(half)
-	c.Against(wish, said && loaded+half < wish, loaded-half < scarce*wish || loaded < wish)
+	c.Against(wish, said && loaded+half < wish, loaded-half < scarce*wish || loaded < wish || ends > 0 && loaded-half < wish)
+	if ends > 0 && c.State == verdict.Watch {
+		c.Unsure(springsToKnow(r)...)
+	}
 }
 
 // hangs is how far what was put under the engine hangs lower than what the bike came with, mm,

@@ -44,7 +44,7 @@ func outOfReach(f *facts.All) (study.Finding, bool) {
 
 func roomShort(f *facts.All) (study.Finding, bool) {
 	state := f.Figure(figure.Clearance).State
-	if state != verdict.Watch && state != verdict.Over {
+	if state != verdict.Watch && state != verdict.Over || math.IsNaN(f.Room.WishMM) {
 		return study.Finding{}, false
 	}
 	return study.Found(state, func() study.Words {
@@ -154,16 +154,18 @@ func oneEndRaised(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Found(verdict.Watch, func() study.Words {
 		how, why := "steeper", study.Text("Quicker steering, less steady at speed and in sand.")
-		if p.RakeDegrees < 0 {
+		if p.RakeDegrees < 0 || math.IsNaN(p.RakeDegrees) && p.FrontRiseMM > p.RearRiseMM {
 			how, why = "flatter", "Steadier, slower to turn."
 		}
-		trail := study.Text("")
+		what := study.Say("The front end is {%s mm} and the rear {%s mm} from where it was", study.Signed(p.FrontRiseMM, 0), study.Signed(p.RearRiseMM, 0))
+		if !math.IsNaN(p.RakeDegrees) {
+			what += study.Say("; the steering head is %.1f° %s", math.Abs(p.RakeDegrees), how)
+		}
 		if !math.IsNaN(p.TrailMM) {
-			trail = study.Say(": {%.0f mm} of trail, {%.0f mm} as it came", p.TrailMM, p.StandardTrailMM)
+			what += study.Say(": {%.0f mm} of trail, {%.0f mm} as it came", p.TrailMM, p.StandardTrailMM)
 		}
 		return study.Words{
-			What: study.Say("The front end is {%s mm} and the rear {%s mm} from where it was; the steering head is %.1f° %s%s.",
-				study.Signed(p.FrontRiseMM, 0), study.Signed(p.RearRiseMM, 0), math.Abs(p.RakeDegrees), how, trail),
+			What: what + ".",
 			Why: why + " The headlamp's aim moves too.",
 			Do:  "Balance the other end, or slide the fork in its clamps within the maker's marks; then aim the lamp.",
 		}

@@ -258,10 +258,14 @@ func springTooStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding,
 			least := out.SagMM(e.AloneKg)
 			what = study.Say("%s: with you alone on it and the adjuster all out it sags {%.0f mm}, %.0f %% of its travel; %.0f–%.0f %% is what riders set.", ends[rear].name, least, 100*e.Share(least), 100*e.Band.Low, 100*e.Band.High)
 		}
+		do := study.Say("%s of about {%.0f N/mm} for you alone.", firstUpper(ends[rear].part), e.WantAloneNmm())
+		if math.IsNaN(e.WantAloneNmm()) {
+			do = "Softer ones for you alone; how soft, the preload would say."
+		}
 		return study.Words{
 			What: what,
 			Why:  "Plenty of free sag at the right rider sag says that the spring is too stiff for you; so it is for a light rider on standard ones.",
-			Do:   airFirst(e) + study.Say("%s of about {%.0f N/mm} for you alone. Without a change: softer compression, and less of it loaded.", firstUpper(ends[rear].part), e.WantAloneNmm()),
+			Do:   airFirst(e) + do + " Without a change: softer compression, and less of it loaded.",
 		}
 	}}, true
 }

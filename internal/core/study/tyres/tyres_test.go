@@ -11,6 +11,7 @@ import (
 
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
@@ -238,4 +239,31 @@ func TestAllRoundInMud(t *testing.T) {
 	own := &parts.Part{ID: "own-tyre", Slot: parts.RearTyre, Name: "Mine"}
 	studytest.Say(t, own, "code", "140/80-18 M/C 70R")
 	assert.Empty(t, came.With(plan.Choice{Slot: own.Slot, Part: own}).Build("travel").Tyre(parts.RearTyre).Kind, "of another's nobody knows")
+}
+
+// TestSymbolAgainstWhatIsKnown: a symbol is held against the papers' top speed, else against what
+// the power makes, else against the symbol of the tyre that it came with; silence is no pass.
+func TestSymbolAgainstWhatIsKnown(t *testing.T) {
+	b := studytest.New(t)
+	slow := func(p *plan.Plan) *plan.Plan {
+		part := &parts.Part{ID: parts.OwnPrefix + "slow", Slot: parts.RearTyre, Name: "Slow"}
+		return p.With(plan.Choice{Slot: parts.RearTyre, Part: studytest.Say(t, part, "code", "150/70R17 69M")})
+	}
+	p := b.With("corrin-850")
+	said := func() (verdict.State, bool) {
+		f, ok := b.Findings(slow(p))["rear-tyre-speed"]
+		return f.State, ok
+	}
+	state, _ := said()
+	assert.Equal(t, verdict.Stop, state)
+	studytest.Enter(t, &p.Bike.TopSpeed, "", "km/h")
+	state, _ = said()
+	assert.Equal(t, verdict.Over, state, "by its power")
+	studytest.Enter(t, &p.Bike.Power, "", "kW")
+	state, _ = said()
+	assert.Equal(t, verdict.Watch, state, "by the tyre that it came with")
+	p.Bike.Standard = nil
+	_, ok := said()
+	assert.False(t, ok)
+	assert.NotEqual(t, verdict.OK, b.Report(slow(p)).Stage(figure.Tyres))
 }
