@@ -36,6 +36,21 @@ func (u Units) Value(f study.Figure) string {
 	return u.quantity(f.Row, f.Value, f.Unit)
 }
 
+// Told is a figure's value, or what it lacks first: for where no gauge stands beside it.
+func (u Units) Told(f study.Figure) string {
+	switch {
+	case f.Known:
+		return u.Value(f)
+	case len(f.Missing) == 0:
+		return Unknown
+	}
+	what, _, _ := strings.Cut(f.Missing[0], " (")
+	return "needs " + what
+}
+
+// Unknown is what stands where a number would, where nobody knows it and nothing says why.
+const Unknown = "not known"
+
 // About is a figure's value that rests on usual numbers, with no more digits than those bear.
 func (u Units) About(f study.Figure) string {
 	if f.Known && f.Digits > 0 && !f.IsSum() {

@@ -17,7 +17,7 @@ import (
 // Repair is what a repair is expected to cost, in words.
 func (d *Desk) Repair(amount float64) string {
 	if math.IsNaN(amount) {
-		return "?"
+		return words.Unknown
 	}
 	return d.Units.Quantity(amount*money.Minors(d.Plan.Currency), d.Plan.Currency)
 }
@@ -179,7 +179,7 @@ func (d *Desk) sideFigures(q Dispute, part *parts.Part, after *eval.LoadoutRepor
 	}
 	for _, id := range q.Figures {
 		if f, ok := after.Figure(id); ok {
-			rows = append(rows, LineupRow{f.Name, []string{d.Units.Value(f)}})
+			rows = append(rows, LineupRow{f.Name, []string{d.Units.Told(f)}})
 		}
 	}
 	return rows

@@ -53,9 +53,9 @@ func Moves(title string, id figure.ID) Column {
 func Becomes(title string, id figure.ID) Column {
 	return Column{Title: title, Cell: func(u words.Units, diff eval.Difference) string {
 		if f, ok := diff.After.Figure(id); ok {
-			return u.Value(f)
+			return u.Told(f)
 		}
-		return "?"
+		return words.Unknown
 	}}
 }
 
@@ -66,7 +66,10 @@ func deltaOf(u words.Units, diff eval.Difference, id figure.ID) string {
 			if delta, ok := m.Delta(); ok {
 				return u.Delta(*m.After, delta)
 			}
-			return "?"
+			if !m.After.Known {
+				return u.Told(*m.After)
+			}
+			return u.Told(*m.Before)
 		}
 	}
 	return ""

@@ -287,7 +287,7 @@ type MoveView struct {
 // MoveOf a figure that changed.
 func MoveOf(u words.Units, m eval.Move) MoveView {
 	v := MoveView{
-		Name: u.Name(m.After.Row), Before: u.Value(*m.Before), After: u.Value(*m.After),
+		Name: u.Name(m.After.Row), Before: u.Told(*m.Before), After: u.Told(*m.After),
 		State: StateOf(m.After.State), WasState: StateOf(m.Before.State), Gauge: m.After.Gauge,
 	}
 	if delta, ok := m.Delta(); ok {

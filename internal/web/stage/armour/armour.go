@@ -159,7 +159,7 @@ func guardsFor(d *desk.Desk, r guard.Risk, tried desk.Laid) (*placeView, error) 
 				return desk.Chance(after.Left.Stranded)
 			}
 		}
-		return "?"
+		return words.Unknown
 	}}, desk.Becomes("All in all", "armour-stranded")}
 	built := d.Plan.Build(d.Loadout)
 	for _, info := range parts.Kinds() {

@@ -107,7 +107,7 @@ func riskRates(d *desk.Desk, form url.Values, errs desk.FormErrors) ratesView {
 func repairs(d *desk.Desk, p guard.PlaceInfo) string {
 	per := d.Plan.PerEuro()
 	if math.IsNaN(per) {
-		return "?"
+		return "no rate for " + d.Plan.Currency
 	}
 	words := func(c guard.Class) string { return strconv.FormatFloat(math.Round(p.Loss.Repair[c]*per), 'f', -1, 64) }
 	if d.Plan.Bike != nil && d.Plan.Bike.KerbMass.Known() {

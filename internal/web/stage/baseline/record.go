@@ -193,7 +193,7 @@ func (v *recordView) wear(d *desk.Desk) {
 		row := wearRow{Name: c.Name, Now: a.Now.String(), Limit: a.Limit.String(), Href: d.Href("baseline") + "#check-" + c.ID}
 		row.Left, row.State = left(d, c, a.Worn())
 		if row.Limit == "" {
-			row.Limit, row.Left, row.State = "?", "the manual's limit is missing", desk.StateOf("unknown")
+			row.Limit, row.Left, row.State = "not said", "the manual's limit is missing", desk.StateOf("unknown")
 		} else if row.Left == "" {
 			row.Left, row.State = "its new measure, or what it has run, is missing", desk.StateOf("unknown")
 		}

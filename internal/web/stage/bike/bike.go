@@ -246,7 +246,7 @@ func spread(marks []heightMark) {
 func answer(d *desk.Desk, q eval.Question) answerView {
 	a := answerView{State: desk.StateOf(q.State)}
 	for _, f := range q.Figures {
-		text := f.Name + " " + d.Units.Value(f)
+		text := f.Name + " " + d.Units.Told(f)
 		if f.Limited {
 			text += ", " + desk.LimitWord(f) + " " + d.Units.Limit(f)
 		}
@@ -276,13 +276,13 @@ var measures = []struct {
 	{"… per loaded tonne", func(u words.Units, b *plan.Bike, r *eval.LoadoutReport) string {
 		f, _ := r.Figure(figure.LoadedMass)
 		if !f.Known {
-			return "?"
+			return words.Unknown
 		}
 		return u.Quantity(1000*b.Power.In("kW")/f.Value, "kW")
 	}},
 	{"May still be put on", func(u words.Units, _ *plan.Bike, r *eval.LoadoutReport) string {
 		f, _ := r.Figure(figure.PayloadLeft)
-		return u.Value(f)
+		return u.Told(f)
 	}},
 	{"Tank", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string { return u.Plain(b.Tank.In("L"), "L") }},
 	{"Seat", func(u words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
@@ -299,7 +299,7 @@ var measures = []struct {
 	}},
 	{"Worth", func(_ words.Units, b *plan.Bike, _ *eval.LoadoutReport) string {
 		if !b.Price.Known() {
-			return "?"
+			return words.Unknown
 		}
 		return b.Price.Rough()
 	}},

@@ -178,7 +178,7 @@ func aYear(_ words.Units, diff eval.Difference) string {
 	}
 	amount, ok := p.AYear()
 	if !ok {
-		return "?"
+		return "price or life not said"
 	}
 	return amount.Display()
 }
@@ -305,7 +305,7 @@ func (v *lightView) lamps(d *desk.Desk, l *facts.Light) {
 		v.Lamps = append(v.Lamps, row)
 	}
 	for _, name := range l.Unsaid {
-		v.Lamps = append(v.Lamps, lampRow{Name: name, Cd: "only lumens: ask for candela, or the angle", Beam: "?", Outward: "–", Sits: "–", Reach: "not counted"})
+		v.Lamps = append(v.Lamps, lampRow{Name: name, Cd: "only lumens: ask for candela, or the angle", Beam: "not said", Outward: "–", Sits: "–", Reach: "not counted"})
 	}
 }
 

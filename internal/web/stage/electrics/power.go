@@ -177,7 +177,7 @@ func (v *powerView) charges(d *desk.Desk, c *facts.Charging) {
 		if s.name == "Trail" && d.Plan.Brief.Mix().Said() && !(d.Plan.Brief.Mix().Loose() > 0) { // a trip without one
 			continue
 		}
-		rpm, margin := "?", "?"
+		rpm, margin := words.Unknown, words.Unknown
 		if !math.IsNaN(s.is.RPM) {
 			rpm = d.Units.Quantity(s.is.RPM, "rpm")
 		}

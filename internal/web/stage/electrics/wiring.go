@@ -249,7 +249,7 @@ func feedOf(w *facts.Wiring) (fuse, wire string) {
 	case w.Box == nil || w.BoxAmps == 0:
 		return "", ""
 	case w.MainErr != nil:
-		return "?", w.MainErr.Error()
+		return "none", w.MainErr.Error()
 	}
 	return fuseWords(w.Main.FuseA), wireWords(w.Main.Wire.AreaMM2)
 }
@@ -298,7 +298,7 @@ func circuitsDrawn(d *desk.Desk, w *facts.Wiring) (list []draw.OneCircuit, taken
 		}
 		row.Wire = sizeWords(d, area) + " · " + wireLength(d, c.LengthM)
 		if row.Bad = c.Wrong(); c.Err != nil {
-			row.Fuse, row.Wire = "?", "no wire does"
+			row.Fuse, row.Wire = "none", "no wire does"
 		}
 		list = append(list, row)
 	}
@@ -327,7 +327,7 @@ func flashOf(d *desk.Desk, s desk.Shown) flashView {
 	f := &s.After.Facts.Wiring.Flash
 	gauge, _ := s.After.Figure("flash-rate")
 	v := flashView{
-		PerMin: d.Units.Value(gauge), State: desk.StateOf(gauge.State),
+		PerMin: d.Units.Told(gauge), State: desk.StateOf(gauge.State),
 		Lamps: fmt.Sprintf("%s in front, %s behind", watts(f.FrontW), watts(f.RearW)), Relay: entry.NameOf(parts.FlasherKinds(), string(f.Relay)),
 		Pulses: draw.PulsesOf(f.PerMin, power.FlashLeast, power.FlashMost),
 	}

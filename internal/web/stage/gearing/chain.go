@@ -109,7 +109,7 @@ func chain(d *desk.Desk, v *chainView, tried desk.Laid) error {
 func shift(d *desk.Desk, mm float64) string {
 	switch {
 	case math.IsNaN(mm):
-		return "?"
+		return words.Unknown
 	case math.Abs(mm) < 0.05:
 		return "where it was"
 	case mm < 0:
@@ -187,7 +187,7 @@ func (v *chainView) kits(d *desk.Desk) error {
 		pace, _ := report.Figure(figure.CrawlSpeed)
 		rpm, _ := report.Figure(figure.CruiseRPM)
 		moves, _ := report.Figure(figure.AxleShift)
-		row := kitRow{Name: l.Name, Pair: "?", Links: "?", Pace: d.Units.Value(pace), Cruise: d.Units.Value(rpm), Axle: "?"}
+		row := kitRow{Name: l.Name, Pair: "not said", Links: "not said", Pace: d.Units.Told(pace), Cruise: d.Units.Told(rpm), Axle: d.Units.Told(moves)}
 		if moves.Known {
 			row.Axle = shift(d, moves.Value)
 		}
@@ -207,7 +207,7 @@ func (v *chainView) readings(d *desk.Desk, after *eval.LoadoutReport) {
 	over := d.Plan.Bike.SpeedometerOver
 	v.Checked = over.Known()
 	for _, r := range gearing.Readings(after.Facts) {
-		row := readingRow{Name: pickupWords[r.Pickup], Change: "?", Reads: "?", Own: r.Own}
+		row := readingRow{Name: pickupWords[r.Pickup], Change: "needs both tyres", Reads: "its own error is not said", Own: r.Own}
 		if !math.IsNaN(r.Factor) {
 			row.Change = words.Signed(100*(r.Factor-1), 1) + " %"
 			if over.Known() {

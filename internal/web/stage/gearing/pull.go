@@ -90,7 +90,7 @@ func pull(d *desk.Desk, v *pullView, kind terrain.Kind, altitude string, tried d
 		}
 		switch {
 		case math.IsNaN(chart.CruiseAt):
-			row.Cruise = "?"
+			row.Cruise = "no cruise said"
 		case g.Kept:
 			row.Cruise = "holds"
 		case g.InReach:

@@ -184,7 +184,7 @@ func (v *loadView) says(d *desk.Desk, after *eval.LoadoutReport) {
 	share, _ := after.Figure(figure.FrontShare)
 	shift, _ := after.Figure(figure.CentreShift)
 	if share.Known && shift.Known {
-		v.Says = fmt.Sprintf("%s of it on the front wheel; the centre sits %s behind that of the bike alone.", d.Units.Value(share), d.Units.Value(shift))
+		v.Says = fmt.Sprintf("%s of it on the front wheel; the centre sits %s behind that of the bike alone.", d.Units.Told(share), d.Units.Told(shift))
 	}
 }
 
@@ -199,7 +199,7 @@ func (v *loadView) options(d *desk.Desk, tried desk.Laid) (err error) {
 func (v *loadView) limits(d *desk.Desk, after *eval.LoadoutReport) {
 	for _, id := range []figure.ID{"loaded-mass", "axle-front", "axle-rear", "rack-load"} {
 		f, _ := after.Figure(id)
-		row := limitRow{Name: f.Name, On: d.Units.Value(f), State: desk.StateOf(f.State)}
+		row := limitRow{Name: f.Name, On: d.Units.Told(f), State: desk.StateOf(f.State)}
 		if f.Limited {
 			row.Limit, row.Left = d.Kg(f.Limit), desk.SignedWords(d.Kg, f.Limit-f.Value)
 		}
@@ -273,7 +273,7 @@ func balance(d *desk.Desk, p *plan.Plan, after *eval.LoadoutReport, tried bool) 
 	}
 	end := func(id figure.ID) draw.AxleEnd {
 		f, _ := after.Figure(id)
-		e := draw.AxleEnd{Kg: f.Value, LimitKg: math.NaN(), Text: d.Units.Value(f)}
+		e := draw.AxleEnd{Kg: f.Value, LimitKg: math.NaN(), Text: d.Units.Told(f)}
 		if !f.Known {
 			e.Kg = math.NaN()
 		}

@@ -233,7 +233,7 @@ func (v *fillsView) estimates(d *desk.Desk, learning facts.Learning) {
 		for _, id := range []figure.ID{"range", "consumption", "dry-chance"} {
 			a, _ := was.Figure(id)
 			b, _ := d.Report.Figure(id)
-			row := estimateRow{Name: a.Name, Before: d.Units.Value(a), After: d.Units.Value(b)}
+			row := estimateRow{Name: a.Name, Before: d.Units.Told(a), After: d.Units.Told(b)}
 			if a.Banded && b.Banded {
 				row.Before, row.After = desk.GaugeOf(d.Units, a, "").Band, desk.GaugeOf(d.Units, b, "").Band
 			}

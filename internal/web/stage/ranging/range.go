@@ -266,7 +266,7 @@ func (v *rangeView) ways(d *desk.Desk, l desk.Laid) error {
 		after, _ := w.After.Figure(figure.Distance)
 		cost, _ := w.After.Figure(figure.Cost)
 		mass, _ := w.After.Figure(figure.LoadedMass)
-		row := wayRow{Name: w.Alternative.Label, Href: href(w), Cost: movedBy(d, cost, w.CostMin), Mass: movedBy(d, mass, w.MassKg), Range: d.Units.Value(after), State: desk.StateOf(after.State)}
+		row := wayRow{Name: w.Alternative.Label, Href: href(w), Cost: movedBy(d, cost, w.CostMin), Mass: movedBy(d, mass, w.MassKg), Range: d.Units.Told(after), State: desk.StateOf(after.State)}
 		if w.Hours > 0 {
 			row.Hours = d.Units.Plain(w.Hours, "h")
 		}
@@ -287,10 +287,10 @@ func (v *rangeView) ways(d *desk.Desk, l desk.Laid) error {
 	return nil
 }
 
-// movedBy is what a way moves a figure by, "?" where nobody knows.
+// movedBy is what a way moves a figure by, or that nobody knows.
 func movedBy(d *desk.Desk, f study.Figure, by float64) string {
 	if math.IsNaN(by) {
-		return "?"
+		return "no price in " + d.Plan.Currency
 	}
 	return d.Units.Delta(f, by)
 }

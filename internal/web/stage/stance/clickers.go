@@ -171,7 +171,7 @@ func factOf(p *plan.Plan, name string) string {
 func recordOf(d *desk.Desk) []plan.Fact {
 	var list []plan.Fact
 	add := func(name, value string) {
-		if value != "" && value != "?" {
+		if value != "" && value != words.Unknown {
 			list = append(list, plan.Fact{Name: name, Value: value, On: d.AsOf})
 		}
 	}

@@ -178,7 +178,7 @@ func heightRows(d *desk.Desk, after *eval.LoadoutReport) []heightRow {
 	} {
 		now, _ := after.Figure(g.id)
 		was, _ := came.Figure(g.id)
-		rows = append(rows, heightRow{g.name, d.Units.Value(was), d.Units.Value(now)})
+		rows = append(rows, heightRow{g.name, d.Units.Told(was), d.Units.Told(now)})
 	}
 	return rows
 }

@@ -249,7 +249,7 @@ func (v *measureView) rates(d *desk.Desk) {
 		}
 		if line, err := stance.LineOf(points, e.End.Along); err == nil {
 			rate := func(nmm float64) string { return d.Units.Quantity(nmm, "N/mm") }
-			row := rateRow{Name: name, Points: strconv.Itoa(line.Points), Wheel: rate(line.WheelNmm), Spring: "?", Sheet: "?", Residual: "two loads say nothing of it"}
+			row := rateRow{Name: name, Points: strconv.Itoa(line.Points), Wheel: rate(line.WheelNmm), Spring: words.Unknown, Sheet: "not said", Residual: "two loads say nothing of it"}
 			if !math.IsNaN(e.End.Ratio) {
 				row.Spring = rate(stance.SpringOfRate(line.WheelNmm, e.End.Ratio))
 			}

@@ -163,7 +163,7 @@ func bandWords(b stance.Band) string {
 func setWords(d *desk.Desk, e *facts.SpringEnd, mm float64) string {
 	switch {
 	case math.IsNaN(mm):
-		return "?"
+		return words.Unknown
 	case mm < 0:
 		return "too stiff without any"
 	}
@@ -181,21 +181,21 @@ func sagRows(d *desk.Desk, s *facts.Springs) []sagRow {
 	}
 	length := func(v float64) string {
 		if math.IsNaN(v) {
-			return "?"
+			return words.Unknown
 		}
 		return d.Units.Quantity(v, "mm")
 	}
 	share := func(mm func(e *facts.SpringEnd) float64) func(e *facts.SpringEnd) string {
 		return func(e *facts.SpringEnd) string {
 			if math.IsNaN(mm(e)) {
-				return "?"
+				return words.Unknown
 			}
 			return fmt.Sprintf("%s, %.0f %%", length(mm(e)), 100*e.Share(mm(e)))
 		}
 	}
 	rate := func(v float64) string {
 		if math.IsNaN(v) {
-			return "?"
+			return words.Unknown
 		}
 		return d.Units.Quantity(v, "N/mm")
 	}

@@ -115,7 +115,7 @@ func inside(d *desk.Desk, view *insideView, tried desk.Laid) error {
 
 func pressureWords(u words.Units, kPa float64) string {
 	if math.IsNaN(kPa) {
-		return "?"
+		return words.Unknown
 	}
 	return u.Quantity(kPa, "kPa")
 }

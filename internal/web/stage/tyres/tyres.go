@@ -281,7 +281,7 @@ var lineupRows = []struct {
 	{"Lasts", func(d *desk.Desk, c contender, after *eval.LoadoutReport) string {
 		f, _ := after.Figure(lifeOf[c.slot])
 		if !f.Banded {
-			return "?"
+			return d.Units.Told(f)
 		}
 		return d.Units.Band(f)
 	}},
@@ -293,7 +293,7 @@ var lineupRows = []struct {
 		}
 		price, _, ok := d.Plan.Home(c.part.Price)
 		if !ok {
-			return "?"
+			return "no price in " + d.Plan.Currency
 		}
 		life, _ := d.Units.Convert(f.Value, "km")
 		return d.Units.Quantity(float64(price.Minor())/life*1000, d.Plan.Currency)
@@ -304,11 +304,11 @@ var lineupRows = []struct {
 		}
 		change, _ := after.Figure(figure.GearChange)
 		pace, _ := after.Figure(figure.CrawlSpeed)
-		return d.Units.Value(change) + ", " + d.Units.Value(pace)
+		return d.Units.Told(change) + ", " + d.Units.Told(pace)
 	}},
 	{"Front against rear", func(d *desk.Desk, _ contender, after *eval.LoadoutReport) string {
 		f, _ := after.Figure(figure.WheelMix)
-		return d.Units.Value(f)
+		return d.Units.Told(f)
 	}},
 	{"Open points then", func(_ *desk.Desk, _ contender, after *eval.LoadoutReport) string {
 		worst := study.Worst(after.Findings)
@@ -324,8 +324,10 @@ func lasts(d *desk.Desk, c contender, after *eval.LoadoutReport) string {
 	f, _ := after.Figure(lifeOf[c.slot])
 	trip := d.Plan.Brief.Distance.In("km")
 	switch {
-	case !f.Banded || !(trip > 0):
-		return "?"
+	case !f.Banded:
+		return d.Units.Told(f)
+	case !(trip > 0):
+		return "needs trip distance"
 	case f.Low >= trip:
 		return "yes, at the low end too"
 	case f.Value >= trip:
