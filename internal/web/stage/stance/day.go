@@ -32,9 +32,18 @@ func dayOf(d *desk.Desk) dayView {
 	if !v.Has {
 		return v
 	}
-	told := map[string]bool{} // also what a setting does not put right
+	said := map[string]study.Finding{}
 	for _, finding := range d.Report.Findings {
-		told[finding.ID] = true
+		said[finding.ID] = finding
+	}
+	for _, end := range []struct {
+		what, rule string
+		e          *facts.SpringEnd
+	}{{"Fork preload", "sag-soft-front", &f.Springs.Front}, {"Shock preload", "sag-soft-rear", &f.Springs.Rear}} {
+		if soft, ok := said[end.rule]; ok && !soft.Day && !math.IsNaN(end.e.WantPreloadMM) { // a setting alone does not put it right
+			v.Set = append(v.Set, dayLine{end.rule, end.what + " to " + setWords(d, end.e, end.e.Settable(end.e.WantPreloadMM)),
+				"As far as the adjuster goes; for good this load wants another spring.", "Measure with everything on, and write it down."})
+		}
 	}
 	for _, finding := range study.OfTheDay(d.Report.Findings) {
 		words := finding.Tell()
@@ -42,7 +51,7 @@ func dayOf(d *desk.Desk) dayView {
 	}
 	stands := func(name string, e *facts.SpringEnd, ids ...string) {
 		for _, id := range ids {
-			if told[id] {
+			if _, ok := said[id]; ok {
 				return
 			}
 		}
@@ -52,8 +61,8 @@ func dayOf(d *desk.Desk) dayView {
 	}
 	stands("Fork preload", &f.Springs.Front, "sag-soft-front", "sag-stiff-front", "to-set-front", "bounces-front")
 	stands("Shock preload", &f.Springs.Rear, "sag-soft-rear", "sag-stiff-rear", "to-set-rear", "bounces-rear")
-	if deg := f.Light.DownDeg; !math.IsNaN(deg) && !told["dazzles"] {
-		v.Stands = append(v.Stands, dayLine{What: "Dipped beam " + u.Quantity(deg, "°") + " down"})
+	if _, dazzles := said["dazzles"]; !dazzles && !math.IsNaN(f.Light.DownDeg) {
+		v.Stands = append(v.Stands, dayLine{What: "Dipped beam " + u.Quantity(f.Light.DownDeg, "°") + " down"})
 	}
 	return v
 }
