@@ -18,6 +18,7 @@ import (
 	"testing"
 	"time"
 
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/figure"
 
 	"github.com/stretchr/testify/assert"
@@ -55,7 +56,7 @@ func TestCheckJSON(t *testing.T) {
 				Value, Limit             *float64
 				Missing                  []string
 			}
-			Findings []struct{ ID, State, Loadout, What, Why, Do string }
+			Findings []struct{ ID, State, Loadout, What, Why, Do, Cause, Aside string }
 		}
 		require.NoError(t, json.Unmarshal([]byte(out), &doc))
 		assert.Equal(t, 1, doc.Version)
@@ -64,6 +65,10 @@ func TestCheckJSON(t *testing.T) {
 			assert.EqualValues(t, figure.Gauges()[i%len(figure.Gauges())].ID, g.ID, "in the order of the table")
 			assert.Equal(t, g.State == "unknown", g.Value == nil || g.Limit == nil, g.ID)
 			assert.NotNil(t, g.Missing)
+		}
+		for _, f := range doc.Findings {
+			assert.GreaterOrEqual(t, cause.ID(f.Cause).Rank(), 0, f.ID)
+			assert.Contains(t, []string{"", "small", "day"}, f.Aside, f.ID)
 		}
 		assert.NotEmpty(t, doc.Findings)
 	}
