@@ -11,7 +11,7 @@ import (
 
 // The standard atmosphere's troposphere [pub: ISO 2533:1975, table of constants].
 const (
-	seaLevelDensity     = 1.225     // kg/m³
+	SeaLevel            = 1.225     // its density there, kg/m³
 	seaLevelTemperature = 288.15    // K
 	lapse               = 0.0065    // K/m
 	gasConstant         = 287.05287 // J/(kg·K)
@@ -28,7 +28,7 @@ var DensityFormula = sheet.Formula{
 func Density(altitudeM float64) float64 {
 	const power = unit.StandardGravity/(gasConstant*lapse) - 1
 	// A power by its logarithm: a route asks for hundreds, and math.Pow takes twice as long.
-	return seaLevelDensity * math.Exp(power*math.Log1p(-lapse*altitudeM/seaLevelTemperature))
+	return SeaLevel * math.Exp(power*math.Log1p(-lapse*altitudeM/seaLevelTemperature))
 }
 
 // PowerFormula is the formula of [PowerPercent].
@@ -36,4 +36,4 @@ var PowerFormula = sheet.Formula{Text: "power = 100 × ρ / ρ₀", Origin: shee
 
 // PowerPercent is what is left of an unboosted engine's power: it falls about
 // with density. A carburettor that is not re-jetted may lose more.
-func PowerPercent(density float64) float64 { return 100 * density / seaLevelDensity }
+func PowerPercent(density float64) float64 { return 100 * density / SeaLevel }

@@ -196,14 +196,14 @@ func (w Work) Litres(density, climbM float64) float64 {
 	paid := (w.Pace + w.Climb*climbM) / drive.Efficiency
 	litres := (1 + w.Slip) * ((1-w.Overrun(density))*pulled + paid) / w.Efficiency / kilojoulePerL
 	if w.Rich {
-		litres *= math.Pow(density/air.Density(0), leanExponent)
+		litres *= math.Pow(density/air.SeaLevel, leanExponent)
 	}
 	return litres
 }
 
 // FrictionIn is the friction of the engine in air of a density, kJ/km.
 func (w Work) FrictionIn(density float64) float64 {
-	return w.Friction * (1 - w.Pumping*(1-density/air.Density(0)))
+	return w.Friction * (1 - w.Pumping*(1-density/air.SeaLevel))
 }
 
 // Into is the work against a wind of a speed, km/h.

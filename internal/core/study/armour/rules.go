@@ -56,12 +56,16 @@ func ends(f *facts.All) []guard.Risk {
 // endsTheRide is one list of all that may end the ride. Where all of it is guarded, guards are
 // no way out any more, and it is small unless it is likely all the same.
 func endsTheRide(f *facts.All) (study.Finding, bool) {
-	if !slices.ContainsFunc(f.Risks, func(r guard.Risk) bool { return r.Left.Stranded > strandsWatch }) {
+	worst, bare := 0.0, false
+	for i := range f.Risks {
+		if r := &f.Risks[i]; r.Left.Stranded > strandsWatch {
+			worst, bare = max(worst, r.Left.Stranded), bare || !isGuarded(r)
+		}
+	}
+	if worst == 0 {
 		return study.Finding{}, false
 	}
-	list := ends(f)
-	bare := slices.ContainsFunc(list, func(r guard.Risk) bool { return !isGuarded(r) })
-	likely := list[0].Left.Stranded > strandsOver
+	likely := worst > strandsOver
 	state := verdict.Watch
 	if likely {
 		state = verdict.Over
@@ -69,8 +73,9 @@ func endsTheRide(f *facts.All) (study.Finding, bool) {
 	return study.Finding{
 		State: state,
 		Small: !bare && !likely,
-		Offer: func() []study.Remedy { return guarding(f, list) },
+		Offer: func() []study.Remedy { return guarding(f, ends(f)) },
 		Tell: func() study.Words {
+			list := ends(f)
 			names := make([]string, len(list))
 			for i, r := range list {
 				names[i] = fmt.Sprintf("%s %.0f", strings.ToLower(r.Place.Name), 100*r.Left.Stranded)
@@ -92,7 +97,7 @@ func endsTheRide(f *facts.All) (study.Finding, bool) {
 // guardedShare is what a place that is guarded is left with of its risk, at most [memory].
 const guardedShare = 0.7
 
-func isGuarded(r guard.Risk) bool { return r.Left.Stranded <= guardedShare*r.Bare.Stranded }
+func isGuarded(r *guard.Risk) bool { return r.Left.Stranded <= guardedShare*r.Bare.Stranded }
 
 // Guards are offered for so many places, and only where they take so much off the chance of
 // being stranded, as it is written.

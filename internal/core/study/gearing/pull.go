@@ -44,7 +44,7 @@ func thin(c study.Calc) (density, left float64) {
 	high := c.Run.Plan.Brief.Altitude
 	if !high.Known() {
 		c.Sheet.Note("The brief does not say how high the ground goes: taken at sea level.")
-		return air.Density(0), 1
+		return air.SeaLevel, 1
 	}
 	density = air.Density(high.In("m"))
 	left = air.PowerPercent(density) / 100

@@ -69,7 +69,7 @@ func pullOf(f *facts.All, ground terrain.Ground) (p puller, ok bool) {
 		CleanRPM: b.CleanRPM.In("rpm"), MaxRPM: b.MaxRPM.In("rpm"),
 	}
 	p.primary, p.final, p.roll, p.ratios = b.Primary.In(""), f.Built.FinalRatio(), f.Wheels.CircumferenceMM.Rear, b.Gearbox.Ratios()
-	density := air.Density(0)
+	density := air.SeaLevel
 	if brief.Altitude.Known() {
 		density = air.Density(brief.Altitude.In("m"))
 	}

@@ -46,7 +46,7 @@ func (b *burning) at(ground int, density, climbM float64) float64 {
 func (b *burning) over(km float64, mix terrain.Mix) fuel.Amount {
 	var l facts.WayLeg
 	for g := range terrain.Count {
-		l.On[g] = facts.Lie{Km: km * mix.At(g), KmDensity: km * mix.At(g) * air.Density(0)}
+		l.On[g] = facts.Lie{Km: km * mix.At(g), KmDensity: km * mix.At(g) * air.SeaLevel}
 	}
 	a, _, _ := need(&l, b, mix)
 	return a
@@ -76,7 +76,7 @@ func mixedUse(m fuel.Machine) float64 {
 	paved, _ := terrain.Of(terrain.Paved)
 	town := paved
 	town.Brakings = townSlowings
-	at := func(g terrain.Ground, kmh float64) float64 { return m.On(g, kmh).Litres(air.Density(0), 0) }
+	at := func(g terrain.Ground, kmh float64) float64 { return m.On(g, kmh).Litres(air.SeaLevel, 0) }
 	idle := 3600 / townKmh * townIdles / (1 - townIdles) * m.IdleLitres() // beside each km of riding
 	return at(paved, paved.SpeedKmh)/2 + at(motorway, motorwayKmh)/4 + (at(town, townKmh)+idle)/4
 }

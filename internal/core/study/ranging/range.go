@@ -250,7 +250,7 @@ func explainLeg(c study.Calc, leg facts.Leg) {
 
 // explainGround writes down the work of a km of one ground.
 func explainGround(c study.Calc, g terrain.Ground, w fuel.Work) {
-	density := air.Density(0)
+	density := air.SeaLevel
 	out := func(name string, v float64) sheet.Value { return study.Computed(name+", "+g.Name, v, "kJ/km") }
 	m := c.Run.Machine
 	c.Sheet.Step(fuel.FrictionFormula, out("friction", w.Friction), study.Computed("displacement", 1000*m.DisplacementL, "cc"),

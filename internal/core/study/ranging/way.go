@@ -117,7 +117,7 @@ func gapLeg(p *plan.Plan) facts.WayLeg {
 		km = p.Brief.Gap.In("km")
 	}
 	l := facts.WayLeg{From: "one pump", To: "the next", ToKm: km}
-	l.On[facts.Unsaid] = facts.Lie{Km: km, KmDensity: km * air.Density(0)}
+	l.On[facts.Unsaid] = facts.Lie{Km: km, KmDensity: km * air.SeaLevel}
 	return l
 }
 
@@ -144,7 +144,7 @@ func need(l *facts.WayLeg, b *burning, rest terrain.Mix) (a fuel.Amount, mix ter
 			on.Km, on.KmDensity, on.UpM = on.Km+share*l.On[facts.Unsaid].Km, on.KmDensity+share*l.On[facts.Unsaid].KmDensity, on.UpM+share*l.On[facts.Unsaid].UpM
 		}
 		if ground.Kind == terrain.Paved {
-			on.Km, on.KmDensity = on.Km+l.DetourKm, on.KmDensity+l.DetourKm*air.Density(0)
+			on.Km, on.KmDensity = on.Km+l.DetourKm, on.KmDensity+l.DetourKm*air.SeaLevel
 		}
 		add(g, on)
 	}

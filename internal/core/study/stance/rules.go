@@ -166,8 +166,8 @@ func oneEndRaised(f *facts.All) (study.Finding, bool) {
 		}
 		return study.Words{
 			What: what + ".",
-			Why: why + " The headlamp's aim moves too.",
-			Do:  "Balance the other end, or slide the fork in its clamps within the maker's marks; then aim the lamp.",
+			Why:  why + " The headlamp's aim moves too.",
+			Do:   "Balance the other end, or slide the fork in its clamps within the maker's marks; then aim the lamp.",
 		}
 	})
 }
