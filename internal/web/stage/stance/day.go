@@ -41,8 +41,11 @@ func dayOf(d *desk.Desk) dayView {
 		e          *facts.SpringEnd
 	}{{"Fork preload", "sag-soft-front", &f.Springs.Front}, {"Shock preload", "sag-soft-rear", &f.Springs.Rear}} {
 		if soft, ok := said[end.rule]; ok && !soft.Day && !math.IsNaN(end.e.WantPreloadMM) { // a setting alone does not put it right
-			v.Set = append(v.Set, dayLine{end.rule, end.what + " to " + setWords(d, end.e, end.e.Settable(end.e.WantPreloadMM)),
-				"As far as the adjuster goes; for good this load wants another spring.", "Measure with everything on, and write it down."})
+			why := "As far as the adjuster goes; for good this load wants another spring."
+			if math.IsNaN(end.e.MostMM()) {
+				why = "If the adjuster goes as far: nobody has said."
+			}
+			v.Set = append(v.Set, dayLine{end.rule, end.what + " to " + setWords(d, end.e, end.e.Settable(end.e.WantPreloadMM)), why, "Measure with everything on, and write it down."})
 		}
 	}
 	for _, finding := range study.OfTheDay(d.Report.Findings) {
