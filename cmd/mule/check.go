@@ -6,7 +6,6 @@ import (
 	"fmt"
 	"io"
 	"os"
-	"slices"
 	"strings"
 	"time"
 
@@ -164,21 +163,10 @@ func checkDocument(report *eval.Report) checkJSON {
 		}
 		for _, f := range l.Findings {
 			told := f.Tell()
-			doc.Findings = append(doc.Findings, findingJSON{f.ID, f.State, l.ID, told.What.String(), told.Why.String(), told.Do.String(), f.Cause, aside(f)})
+			doc.Findings = append(doc.Findings, findingJSON{f.ID, f.State, l.ID, told.What.String(), told.Why.String(), told.Do.String(), f.Cause, f.Aside()})
 		}
 	}
 	return doc
-}
-
-// aside is where a finding stands that is no open point.
-func aside(f study.Finding) string {
-	switch {
-	case f.Day:
-		return "day"
-	case f.Small:
-		return "small"
-	}
-	return ""
 }
 
 // metric is what a file that goes anywhere is told in.
@@ -225,7 +213,7 @@ func checkText(p *plan.Plan, report *eval.Report) string {
 			}
 		}
 		inLines(&b, "On the day", study.OfTheDay(l.Findings))
-		inLines(&b, "Small things", slices.DeleteFunc(slices.Clone(l.Findings), func(f study.Finding) bool { return !f.Small }))
+		inLines(&b, "Small things", study.SmallThings(l.Findings))
 	}
 	if n := len(report.Usuals()); n > 0 {
 		fmt.Fprintf(&b, "\n%d numbers of the plan are usual ones that nobody has said.\n", n)

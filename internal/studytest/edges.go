@@ -102,8 +102,6 @@ func opinions(s study.Study) []opinion {
 				return "silent"
 			case finding.Day:
 				return "of the day"
-			case finding.Day:
-				return "of the day"
 			case finding.Small:
 				return "small"
 			}

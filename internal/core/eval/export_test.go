@@ -66,13 +66,13 @@ func EachReader(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(what s
 	type judgement struct {
 		ok    bool
 		state verdict.State
-		small bool
+		aside string
 	}
 	for _, study := range Studies() {
 		for _, rule := range study.Rules {
 			one, said := rule.Judge(all.All)
 			two, saidAlone := rule.Judge(alone(rule.Reads, rule.Figures))
-			hand("rule "+rule.ID, judgement{said, one.State, one.Small}, judgement{saidAlone, two.State, two.Small})
+			hand("rule "+rule.ID, judgement{said, one.State, one.Aside()}, judgement{saidAlone, two.State, two.Aside()})
 		}
 		if all.Risks == nil {
 			continue

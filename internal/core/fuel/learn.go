@@ -33,7 +33,7 @@ func Anchored(multiplier float64, blind bool) Model {
 	if blind {
 		spread = blindSpread
 	}
-	loose := math.Min(math.Max(multiplier, 1-looseBand), 1+looseBand)
+	loose := min(max(multiplier, 1-looseBand), 1+looseBand)
 	return Model{
 		Road: multiplier, Loose: loose, Ride: rideSpread,
 		cov: [3]float64{square(multiplier * spread), multiplier * loose * spread * spread, square(loose*spread) + square(loose*looseSpread)},

@@ -28,12 +28,6 @@ type Cover struct {
 	Stops   unit.Ratio     `json:"stops"`
 }
 
-// Keeps reports whether the part acts on a hazard to a place: it guards the place, or of what
-// strikes from below it lifts the bike away.
-func (p *Part) Keeps(place guard.Place, from guard.Hazard) bool {
-	return p.Guards(place) || from == guard.Strike && p.Adds(ForkLength)+p.Adds(ShockLength)+p.Adds(LinkRise) > 0
-}
-
 // Covers are the places that a part guards.
 type Covers []Cover
 

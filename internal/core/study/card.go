@@ -44,7 +44,7 @@ var dayOrder = []cause.ID{cause.Springs, cause.Level, cause.Gearing, cause.Light
 // OfTheDay are the findings that are set when the bike is loaded, in the order in which that is
 // done.
 func OfTheDay(findings []Finding) []Finding {
-	list := slices.DeleteFunc(slices.Clone(findings), func(f Finding) bool { return !f.Day })
+	list := standing(findings, "day")
 	slices.SortStableFunc(list, func(a, b Finding) int {
 		return slices.Index(dayOrder, a.Cause) - slices.Index(dayOrder, b.Cause)
 	})

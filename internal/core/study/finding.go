@@ -69,8 +69,16 @@ func OnTheDay(tell func() Words) (Finding, bool) {
 	return Finding{State: verdict.Watch, Day: true, Tell: tell}, true
 }
 
-// Aside reports whether the finding stands beside the open points: small, or of the day.
-func (f Finding) Aside() bool { return f.Small || f.Day }
+// Aside is where the finding stands beside the open points, "day" or "small"; "" for one of them.
+func (f Finding) Aside() string {
+	switch {
+	case f.Day:
+		return "day"
+	case f.Small:
+		return "small"
+	}
+	return ""
+}
 
 // Remedies are the ways out for the bike as it is in the loadout.
 func (f Finding) Remedies() []Remedy {
@@ -100,8 +108,13 @@ type Remedy struct {
 }
 
 // Loud are the findings that do not stand aside.
-func Loud(findings []Finding) []Finding {
-	return slices.DeleteFunc(slices.Clone(findings), Finding.Aside)
+func Loud(findings []Finding) []Finding { return standing(findings, "") }
+
+// SmallThings are those that are read once.
+func SmallThings(findings []Finding) []Finding { return standing(findings, "small") }
+
+func standing(findings []Finding, at string) []Finding {
+	return slices.DeleteFunc(slices.Clone(findings), func(f Finding) bool { return f.Aside() != at })
 }
 
 // Worst is the worst state of loud findings, OK when there are none.

@@ -143,6 +143,12 @@ func (c Calc) LacksAt(what, at string) {
 	c.Run.Where = c.Run.Where.With(what, at)
 }
 
+// Ground is what lacks where the brief does not say on what ground it goes.
+var Ground = Lack{What: "terrain shares (Brief)", At: "brief/share.paved"}
+
+// LacksGround is Lacks of that.
+func (c Calc) LacksGround() { c.LacksAt(Ground.What, Ground.At) }
+
 // LacksOf is Lacks of a number of a part.
 func (c Calc) LacksOf(p *parts.Part, key, what string) { c.LacksAt(what, PartAt(p, key)) }
 

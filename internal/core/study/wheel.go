@@ -47,7 +47,7 @@ func EitherWheel(f *facts.All, speak func(f *facts.All, w *Wheel) (Finding, bool
 	switch {
 	case both && (!ok || rear.State.Rank() > front.State.Rank()):
 		return rear, true
-	case ok && both && rear.State == front.State && rear.Small == front.Small:
+	case ok && both && rear.State == front.State && rear.Aside() == front.Aside():
 		return ofBoth(front, rear), true
 	}
 	return front, ok

@@ -258,10 +258,8 @@ func findingsOf(u words.Units, findings []study.Finding, to wayOut) (view findin
 	for _, f := range study.OfTheDay(findings) {
 		view.Day = append(view.Day, findingOf(u, f, to))
 	}
-	for _, f := range findings {
-		if f.Small {
-			view.Small = append(view.Small, findingOf(u, f, to))
-		}
+	for _, f := range study.SmallThings(findings) {
+		view.Small = append(view.Small, findingOf(u, f, to))
 	}
 	return view
 }

@@ -77,7 +77,7 @@ func rideHours(r *study.Run) {
 	distance := c.Brief("trip distance", "km", &r.Plan.Brief.Distance)
 	mix := r.Plan.Brief.Mix()
 	if !mix.Said() {
-		c.LacksAt("terrain shares (Brief)", "brief/share.paved")
+		c.LacksGround()
 	}
 	hours := mix.Hours(distance.Number)
 	c.Is(hours)
@@ -93,7 +93,7 @@ func seated(r *study.Run) {
 	day := c.Brief("hours a day", "h", &r.Plan.Brief.Day)
 	mix := r.Plan.Brief.Mix()
 	if !mix.Said() {
-		c.LacksAt("terrain shares (Brief)", "brief/share.paved")
+		c.LacksGround()
 	}
 	loose := 1 - mix.RoadHours(1)/mix.Hours(1) // of the riding time
 	hours := day.Number * (1 - fit.StandShare*loose)
@@ -132,11 +132,15 @@ func knee(r *study.Run) {
 	seat, peg := c.Bike("seat_height", "seat height", "mm", &b.SeatHeight), c.Bike("peg_height", "foot pegs", "mm", &b.PegHeight)
 	leg := c.Brief("inside leg", "mm", &r.Plan.Brief.Inseam)
 	over := seat.Number + r.Built.Figure(parts.SeatRise) - peg.Number + r.Built.Figure(parts.PegDrop)
-	angle := fit.KneeDegrees(leg.Number, over, b.PegAheadMM())
+	ahead := sheet.Value{Name: "pegs ahead of the hip", Number: b.PegAheadMM(), Unit: "mm", Origin: sheet.Memory}
+	if b.PegAhead.Known() {
+		ahead.Origin = b.OriginOf("peg_ahead")
+	}
+	angle := fit.KneeDegrees(leg.Number, over, ahead.Number)
 	r.Contact.KneeDegrees, r.Contact.SeatOverPegMM = angle, over
 	c.Is(angle)
 	if c.Sheet != nil {
-		c.Sheet.Step(fit.KneeFormula, study.Computed("knee", angle, "°"), leg, study.Computed("seat over the pegs", over, "mm"), sheet.Value{Name: "pegs ahead of the hip", Number: b.PegAheadMM(), Unit: "mm", Origin: sheet.Memory}, seat, peg)
+		c.Sheet.Step(fit.KneeFormula, study.Computed("knee", angle, "°"), leg, study.Computed("seat over the pegs", over, "mm"), ahead, seat, peg)
 	}
 	c.Plain()
 }

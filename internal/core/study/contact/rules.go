@@ -17,11 +17,8 @@ import (
 // Rows of where the rider touches the bike.
 
 func cablesShort(f *facts.All) (study.Finding, bool) {
-	rise, slack := f.Contact.BarRiseMM, f.Contact.CableSlackMM
-	unsaid := math.IsNaN(slack)
-	if unsaid {
-		slack = fit.UsualSlackMM
-	}
+	rise := f.Contact.BarRiseMM
+	slack, unsaid := cableSlack(f)
 	if !(rise > 0) || !(fit.CableShortMM(rise, slack) > 0) {
 		return study.Finding{}, false
 	}
@@ -47,6 +44,14 @@ func cablesShort(f *facts.All) (study.Finding, bool) {
 			return words
 		},
 	}, true
+}
+
+// cableSlack is how far the cables let the bars rise, mm: as is usual where nobody has said.
+func cableSlack(f *facts.All) (mm float64, unsaid bool) {
+	if mm = f.Contact.CableSlackMM; math.IsNaN(mm) {
+		return fit.UsualSlackMM, true
+	}
+	return mm, false
 }
 
 // withoutRise leaves out what raises the bars.
@@ -173,10 +178,7 @@ func higherGrips(f *facts.All) []study.Remedy {
 
 // higherBar is the most rise that the cables allow and one can still sit behind, nil for none.
 func higherBar(f *facts.All) *parts.Part {
-	slack := f.Contact.CableSlackMM
-	if math.IsNaN(slack) {
-		slack = fit.UsualSlackMM
-	}
+	slack, _ := cableSlack(f)
 	most := math.Min(slack-f.Contact.BarRiseMM, raisable(f))
 	var best *parts.Part
 	for _, p := range f.Shelf {

@@ -84,7 +84,7 @@ func charging(r *study.Run) {
 	if set := r.Built.Figure(parts.AlternatorW); set > 0 {
 		c.RatedW = set
 	}
-	c.Sheet = power.CurveOf(c.RatedW, usually(&b.AlternatorRPM, "rpm", power.UsualRatedRPM), usually(&b.IdleRPM, "rpm", power.UsualIdleRPM))
+	c.Sheet = power.CurveOf(c.RatedW, usually(&b.AlternatorRPM, "rpm", power.UsualRatedRPM), b.IdlesAt())
 	c.Chemistry = chemistry(r.All)
 	c.Curve, c.Read = metered(r.Metered, c.Sheet, c.Chemistry)
 	c.BatteryAh = b.Battery.In("Ah")

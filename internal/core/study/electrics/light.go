@@ -243,7 +243,7 @@ func nightSpeed(r *study.Run) {
 	unsaid := !r.Plan.Brief.Mix().Said() // then it is of paved roads
 	c.Against(l.WishKmh, c.Known && high < l.WishKmh, c.Known && (low < l.WishKmh || l.Kmh < 1.1*l.WishKmh || unsaid))
 	if unsaid && c.Known {
-		c.Unsure(study.Lack{What: "terrain shares (Brief)", At: "brief/share.paved"})
+		c.Unsure(study.Ground)
 	}
 	if c.Banded && low < l.WishKmh && high >= l.WishKmh {
 		bulb := r.Built.Part(parts.Headlamp)

@@ -155,7 +155,7 @@ func distance(r *study.Run) {
 	unsaid := !r.Plan.Brief.Mix().Said() && r.Plan.Route == nil // then it is of paved roads
 	c.Against(f.GapKm, mid < leg.Km, low < leg.Km || flat(c, leg) || low*(1-unapproved(r)) < leg.Km || unsaid)
 	if unsaid {
-		c.Unsure(study.Lack{What: "terrain shares (Brief)", At: "brief/share.paved"})
+		c.Unsure(study.Ground)
 	}
 }
 
@@ -253,13 +253,14 @@ func explainGround(c study.Calc, g terrain.Ground, w fuel.Work) {
 	density := air.SeaLevel
 	out := func(name string, v float64) sheet.Value { return study.Computed(name+", "+g.Name, v, "kJ/km") }
 	m := c.Run.Machine
-	c.Sheet.Step(fuel.FrictionFormula, out("friction", w.Friction), study.Computed("displacement", 1000*m.DisplacementL, "cc"),
+	c.Sheet.Step(fuel.FrictionFormula, out("friction", w.Friction), study.Computed("displacement", 1000*m.DisplacementL, "cc"), sheet.Value{Name: "fmep", Number: fuel.FrictionKPa(m.DisplacementL), Unit: "kPa", Origin: sheet.Memory},
 		study.Computed("turns per km", w.RPM*60/w.SpeedKmh, ""), study.Computed("engine speed", w.RPM, "rpm"), study.Computed("speed", w.SpeedKmh, "km/h"), study.Computed("gear", float64(w.Gear), ""))
 	c.Sheet.Step(fuel.PaceFormula, out("braking", w.Pace), sheet.Value{Name: "times per km", Number: g.Brakings, Origin: sheet.Memory}, study.Computed("mass, half the fuel", m.MassKg, "kg"))
 	c.Sheet.Step(fuel.OverrunFormula, study.Computed("on the overrun, "+g.Name, 100*w.Overrun(density), "%"))
 	c.Sheet.Step(fuel.WorkFormula, out("at the wheel, level, at sea level", w.Wheel(density, 0)),
 		study.Rolling(g), study.Computed("drag area", m.DragAreaM2, "m²"), study.Computed("ρ", density, "kg/m³"))
-	c.Sheet.Step(fuel.BurnFormula, study.Computed("computed, "+g.Name, 100*w.Litres(density, 0), "L/100 km"), sheet.Value{Name: "slip", Number: 100 * w.Slip, Unit: "%", Origin: sheet.Memory})
+	c.Sheet.Step(fuel.BurnFormula, study.Computed("computed, "+g.Name, 100*w.Litres(density, 0), "L/100 km"), sheet.Value{Name: "slip", Number: 100 * w.Slip, Unit: "%", Origin: sheet.Memory},
+		sheet.Value{Name: "η_indicated", Number: w.Efficiency, Origin: sheet.Memory})
 }
 
 // consumption on the leg that decides.

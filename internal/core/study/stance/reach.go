@@ -59,30 +59,18 @@ func sunk(c study.Calc) {
 
 // sinksHalf is half of the band in which it is known how far the frame sinks with everything on
 // at a place, a share of the wheelbase ahead of the rear axle, mm: ends whose springs nobody
-// knows sink as is usual. usual is how many those are.
-func sinksHalf(r *study.Run, share float64) (half float64, usual int32) {
+// knows sink as is usual. usual are the sags of those, to be measured.
+func sinksHalf(r *study.Run, share float64) (half float64, usual []study.Lack) {
 	for _, end := range []struct {
 		e     *facts.SpringEnd
 		share float64
-	}{{&r.Springs.Front, share}, {&r.Springs.Rear, 1 - share}} {
+		sag   string
+	}{{&r.Springs.Front, share, "front sag with everything on"}, {&r.Springs.Rear, 1 - share, "rear sag with everything on"}} {
 		if math.IsNaN(end.e.LoadedMM) {
-			half, usual = half+stance.UsualSagHalf*end.e.End.TravelMM*end.share, usual+1
+			half, usual = half+stance.UsualSagHalf*end.e.End.TravelMM*end.share, append(usual, study.Lack{What: end.sag, At: "page/measure"})
 		}
 	}
 	return half, usual
-}
-
-// springsToKnow are what would make surer how far it sinks.
-func springsToKnow(r *study.Run) (list []study.Lack) {
-	for _, end := range []struct {
-		e    *facts.SpringEnd
-		what string
-	}{{&r.Springs.Front, "front sag with everything on"}, {&r.Springs.Rear, "rear sag with everything on"}} {
-		if math.IsNaN(end.e.LoadedMM) {
-			list = append(list, study.Lack{What: end.what, At: "page/measure"})
-		}
-	}
-	return list
 }
 
 // overSprings notes a load that nobody knows on springs that are known: how far they sink
@@ -125,10 +113,10 @@ func reach(r *study.Run) {
 		c.Sheet.Note("At a stop: " + fit.FeetAt(reach) + " on the ground. Flat to 15 mm, the balls of both to 60, of one to 100, tiptoe of one to 140.")
 	}
 	half, usual := sinksHalf(r, spot.Share)
-	c.Usual = usual
+	c.Usual = int32(len(usual))
 	c.Spread(half)
 	c.AtMost(wish, 1, worst)
-	c.Settle(func() []study.Lack { return springsToKnow(r) })
+	c.Settle(func() []study.Lack { return usual })
 }
 
 // room is what there is under the engine: with everything on, standing by itself, and with
@@ -157,15 +145,15 @@ func room(r *study.Run) {
 	c, loaded := under(figure.Clearance, &r.Poses.Loaded, "room with everything on")
 	r.Room = facts.Room{MM: loaded, StaticMM: static, PressedMM: pressed, WishMM: wish}
 	if math.IsNaN(wish) {
-		c.LacksAt("terrain shares (Brief)", "brief/share.paved")
+		c.LacksGround()
 	}
 	sinks, ends := sinksHalf(r, engineShare)
 	half += sinks
-	c.Usual = max(c.Usual, int32(usual)+ends)
+	c.Usual = max(c.Usual, int32(usual+len(ends)))
 	c.Spread(half)
-	c.Against(wish, said && loaded+half < wish, loaded-half < scarce*wish || loaded < wish || ends > 0 && loaded-half < wish)
-	if ends > 0 && c.State == verdict.Watch {
-		c.Unsure(springsToKnow(r)...)
+	c.Against(wish, said && loaded+half < wish, loaded-half < scarce*wish || loaded < wish || len(ends) > 0 && loaded-half < wish)
+	if c.State == verdict.Watch {
+		c.Unsure(ends...)
 	}
 }
 

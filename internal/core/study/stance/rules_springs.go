@@ -39,12 +39,9 @@ type endRule func(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, b
 func both(id string, judge endRule, by ...map[bool]figure.ID) []study.Rule {
 	var rules []study.Rule
 	for _, rear := range []bool{false, true} {
-		r := study.Rule{ID: id + "-front", Stage: figure.Stance, Cause: cause.Springs, Reads: facts.SpringsGroup, Judge: func(f *facts.All) (study.Finding, bool) {
+		r := study.Rule{ID: ofEnd(id, rear), Stage: figure.Stance, Cause: cause.Springs, Reads: facts.SpringsGroup, Judge: func(f *facts.All) (study.Finding, bool) {
 			return judge(f, rear, f.Springs.Of(rear))
 		}}
-		if rear {
-			r.ID = id + "-rear"
-		}
 		for _, figures := range by {
 			r.Figures = append(r.Figures, figures[rear])
 		}
@@ -53,24 +50,42 @@ func both(id string, judge endRule, by ...map[bool]figure.ID) []study.Rule {
 	return rules
 }
 
+// ofEnd is the id of such a rule for an end.
+func ofEnd(id string, rear bool) string {
+	if rear {
+		return id + "-rear"
+	}
+	return id + "-front"
+}
+
 var uses = map[stance.Use]string{stance.Trail: "the trail", stance.Mixed: "road and trail", stance.Road: "the road"}
 
 // setTo is a preload in the words of the adjuster.
 func setTo(e *facts.SpringEnd, mm float64) study.Text {
+	return study.Say("{%.0f mm} of preload%s", mm, counted(e, mm))
+}
+
+// counted is where the adjuster stands for a preload, "" where nobody can count it.
+func counted(e *facts.SpringEnd, mm float64) study.Text {
 	if n, ok := e.Adjuster.Count(mm); ok && n > -0.5 {
-		return study.Say("{%.0f mm} of preload, %.0f %s from all out", mm, math.Max(0, n), e.Adjuster.By)
+		return study.Say(", %.0f %s from all out", math.Max(0, n), e.Adjuster.By)
 	}
-	return study.Say("{%.0f mm} of preload", mm)
+	return ""
 }
 
 // adjusters are what is set at the front and at the rear.
 var adjusters = map[bool]string{false: "Fork", true: "Shock"}
 
+// preloadAt is a preload of an end as a line.
+func preloadAt(rear bool, e *facts.SpringEnd, mm float64) study.Text {
+	return study.Say("%s preload to {%.0f mm}%s", adjusters[rear], mm, counted(e, mm))
+}
+
 // preloadTo is what an end is set to with everything on, as a line.
 func preloadTo(rear bool, e *facts.SpringEnd) study.Text {
 	switch {
 	case !math.IsNaN(e.WantPreloadMM):
-		return study.Say("%s to %s", adjusters[rear], setTo(e, e.Settable(e.WantPreloadMM)))
+		return preloadAt(rear, e, e.Settable(e.WantPreloadMM))
 	case e.LoadedMM > e.Band.High*e.End.TravelMM:
 		return study.Say("%s: more preload, by tape", adjusters[rear])
 	}
@@ -181,7 +196,7 @@ func toSet(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, bool) {
 	}
 	return study.OnTheDay(func() study.Words {
 		return study.Words{
-			Short: study.Say("%s to %s", adjusters[rear], setTo(e, e.SetMM)),
+			Short: preloadAt(rear, e, e.SetMM),
 			What:  study.Say("%s sag is %.0f %% if it is set to %s; nobody has said that it is.", ends[rear].name, 100*share, setTo(e, e.SetMM)),
 			Why:   "Springs come as they were wound for somebody else.",
 			Do:    "Set it when it goes in, measure with everything on, and write it down here.",

@@ -309,7 +309,7 @@ func (s *suspension) gauge(r *study.Run) {
 		c.On(s.carries, "")
 	}
 	if r.Springs.Use == "" {
-		c.LacksAt("terrain shares (Brief)", "brief/share.paved")
+		c.LacksGround()
 	}
 	c.Is(share)
 	if c.Sheet != nil {
@@ -370,7 +370,7 @@ func (s *suspension) wants(r *study.Run) {
 	if math.IsNaN(e.WantPreloadMM) {
 		s.lacks(c)
 		if r.Springs.Use == "" {
-			c.LacksAt("terrain shares (Brief)", "brief/share.paved")
+			c.LacksGround()
 		}
 	}
 	c.Is(e.WantPreloadMM)
@@ -394,7 +394,7 @@ func (s *suspension) wants(r *study.Run) {
 			c.Lacks("rake (Bike)")
 		}
 		if r.Springs.Use == "" {
-			c.LacksAt("terrain shares (Brief)", "brief/share.paved")
+			c.LacksGround()
 		}
 		if math.IsNaN(e.LoadedKg) {
 			c.Lacks("masses of all that is fitted")

@@ -88,7 +88,7 @@ func life(c study.Calc, slot parts.Slot) tyre.Band {
 	}
 	mix := r.Plan.Brief.Mix()
 	if !mix.Said() {
-		c.LacksAt("terrain shares (Brief)", "brief/share.paved")
+		c.LacksGround()
 	}
 	wear.Abrasion = mix.Abrasion()
 	power := c.Bike("power", "power", "kW", &b.Power)

@@ -240,33 +240,6 @@ func speedSymbol(f *facts.All, s parts.Slot) (study.Finding, bool) {
 	}
 	rated, _ := tyre.MaxSpeedKmh(t.Size.Speed)
 	top := topSpeedOf(f, s)
-	return speedSaid(f, s, t, rated, top)
-}
-
-// top is how fast a bike goes: as its papers have it; else as the app reckons it by power; else by
-// the symbol of the tyre that it came with.
-type top struct {
-	kmh   float64
-	words study.Text
-	worst verdict.State // where a symbol is below it
-}
-
-func topSpeedOf(f *facts.All, s parts.Slot) top {
-	if f.Built.Bike.TopSpeed.Known() {
-		kmh := f.Built.Bike.TopSpeed.In("km/h")
-		return top{kmh, study.Say("the bike's top speed is {%.0f km/h}", kmh), verdict.Stop}
-	}
-	if by := f.Figure(figure.TopSpeed); by.Known {
-		return top{by.Value, study.Say("by its power the bike does about {%.0f km/h}", by.Value), verdict.Over}
-	}
-	if came := f.Standard.Tyre(s); came != nil && came.Size.Speed != "" {
-		kmh, _ := tyre.MaxSpeedKmh(came.Size.Speed)
-		return top{kmh, study.Say("the one it came with is marked %s for {%.0f km/h}", came.Size.Speed, kmh), verdict.Watch}
-	}
-	return top{kmh: math.NaN()}
-}
-
-func speedSaid(f *facts.All, s parts.Slot, t *parts.Tyre, rated float64, top top) (study.Finding, bool) {
 	cruised := f.Drive.CruiseKmh > rated
 	noticed := !cruised && top.kmh > rated && t.Size.MudAndSnow
 	if !cruised && !(top.kmh > rated) {
@@ -293,6 +266,29 @@ func speedSaid(f *facts.All, s parts.Slot, t *parts.Tyre, rated float64, top top
 		}
 		return words
 	})
+}
+
+// top is how fast a bike goes: as its papers have it; else as the app reckons it by power; else by
+// the symbol of the tyre that it came with.
+type top struct {
+	kmh   float64
+	words study.Text
+	worst verdict.State // where a symbol is below it
+}
+
+func topSpeedOf(f *facts.All, s parts.Slot) top {
+	if f.Built.Bike.TopSpeed.Known() {
+		kmh := f.Built.Bike.TopSpeed.In("km/h")
+		return top{kmh, study.Say("the bike's top speed is {%.0f km/h}", kmh), verdict.Stop}
+	}
+	if by := f.Figure(figure.TopSpeed); by.Known {
+		return top{by.Value, study.Say("by its power the bike does about {%.0f km/h}", by.Value), verdict.Over}
+	}
+	if came := f.Standard.Tyre(s); came != nil && came.Size.Speed != "" {
+		kmh, _ := tyre.MaxSpeedKmh(came.Size.Speed)
+		return top{kmh, study.Say("the one it came with is marked %s for {%.0f km/h}", came.Size.Speed, kmh), verdict.Watch}
+	}
+	return top{kmh: math.NaN()}
 }
 
 func rearInFront(f *facts.All) (study.Finding, bool) {
