@@ -20,6 +20,8 @@ type Bike struct {
 	ID   string `json:"id"`
 	Name string `json:"name" is:"name"`
 	Kind string `json:"kind,omitempty"` // in a rider's words, "650 single"
+	// Class is what kind of bike it is, which what nobody has said of it is guessed by.
+	Class Class `json:"class,omitempty"`
 	Year int    `json:"year,omitempty"`
 	// Family and Variant are what part lists tell bikes of one name apart by.
 	Family  string `json:"family,omitempty"`

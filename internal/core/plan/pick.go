@@ -77,6 +77,7 @@ const (
 // Picks lists the bike's words for forms and validation.
 func (b *Bike) Picks() []entry.Pick {
 	return []entry.Pick{
+		entry.PickOf("class", "Kind of bike", &b.Class, Classes()...),
 		entry.PickOf("fuelling", "Fuelling", &b.Fuelling, entry.Opt(Carburettor, "Carburettor"), entry.Opt(Injection, "Injection")),
 		entry.PickOf("cylinders", "Cylinders", &b.Cylinders, entry.Opt(OneCylinder, "One"), entry.Opt(MoreCylinders, "Two or more")),
 		entry.PickOf("cooling", "Cooling", &b.Cooling, entry.Opt(AirCooled, "Air"), entry.Opt(OilCooled, "Air and oil"), entry.Opt(LiquidCooled, "Liquid")),

@@ -29,10 +29,12 @@ const (
 
 // Plan is one conversion of one bike for one trip.
 type Plan struct {
-	Format   string    `json:"format"`
-	Version  int       `json:"version"`
-	Name     string    `json:"name" is:"name"`
-	Currency string    `json:"currency" is:"currency"` // ISO 4217; the budget and the totals are in it
+	Format   string `json:"format"`
+	Version  int    `json:"version"`
+	Name     string `json:"name" is:"name"`
+	Currency string `json:"currency" is:"currency"` // ISO 4217; the budget and the totals are in it
+	// Guesses is the version of the table by which what nobody has said is guessed; 0 is none.
+	Guesses  int       `json:"guesses,omitempty"`
 	Brief    Brief     `json:"brief"`
 	Bike     *Bike     `json:"bike,omitempty"` // nil until one is chosen
 	Lines    []Line    `json:"lines,omitempty"`

@@ -20,9 +20,11 @@ const (
 	Practice  Origin = "practice"  // common practice of the trade, no source
 	Memory    Origin = "memory"    // recalled, wide tolerance
 	Demo      Origin = "demo"      // invented for the demonstration
+	Guessed   Origin = "guess"     // from what kind of bike it is, where nobody has said
 )
 
-// Origins are all of them in order of trust.
+// Origins are those that a document may name, in order of trust. A guess is made anew each
+// time: a document keeps none.
 func Origins() []Origin {
 	return []Origin{Measured, Published, Maker, Computed, Rider, Practice, Memory, Demo}
 }

@@ -102,6 +102,14 @@ func (q *Quantity[D]) Enter(text, fallback string) error {
 	return nil
 }
 
+// Set makes it a number in a unit of its dimension that is not typed, as if somebody had
+// typed just that.
+func (q *Quantity[D]) Set(number float64, symbol string) {
+	var d D
+	u := named(d.units(), symbol)
+	*q = Quantity[D]{strings.TrimSpace(strconv.FormatFloat(number, 'f', -1, 64) + " " + symbol), u.base(number)}
+}
+
 // MarshalText writes the text as typed.
 func (q Quantity[D]) MarshalText() ([]byte, error) { return []byte(q.text), nil }
 

@@ -1,0 +1,130 @@
+package guess
+
+import (
+	"fmt"
+	"maps"
+	"slices"
+	"strings"
+
+	"valiantmule/internal/core/parts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+)
+
+// Rows lists the table: the bike's, then the brief's, in an order in which each stands behind
+// those that it follows from.
+func Rows() []*Row { return slices.Concat(bikeRows, briefRows) }
+
+// Fill is a copy of a plan in which what nobody has said is guessed, and what was; the plan
+// itself where it asks for no guesses or nothing is missing.
+func Fill(p *plan.Plan) (*plan.Plan, []Guess) {
+	if p.Guesses == 0 {
+		return p, nil
+	}
+	s := &Subject{Brief: &p.Brief}
+	if p.Bike != nil {
+		class, vague, ok := classOf(p.Bike)
+		if ok {
+			s.Bike, s.class, s.vague = p.Bike, class, vague
+		}
+	}
+	var list []Guess
+	own := false
+	for _, r := range Rows() {
+		if r.known(s) {
+			continue
+		}
+		if !own {
+			s, own = s.copied(), true
+		}
+		if b, ok := r.guess(s); ok {
+			b.put(s, 0)
+			list = append(list, Guess{r, b})
+		}
+	}
+	if len(list) == 0 {
+		return p, nil
+	}
+	s.mark(list)
+	return s.in(p), list
+}
+
+// Moved is a plan that [Fill] has made with some of its guesses at an end of their bands: −1
+// is the low one, 1 the high one.
+func Moved(filled *plan.Plan, guesses []Guess, at float64) *plan.Plan {
+	s := (&Subject{Bike: filled.Bike, Brief: &filled.Brief}).copied()
+	for i := range guesses {
+		g := &guesses[i]
+		end := at
+		if len(guesses) > 1 {
+			end *= g.Joint
+		}
+		if end != 0 {
+			g.put(s, end)
+		}
+	}
+	return s.in(filled)
+}
+
+// copied is a subject with copies of its own.
+func (s *Subject) copied() *Subject {
+	own := *s
+	if s.Bike != nil {
+		b := *s.Bike
+		own.Bike = &b
+	}
+	b := *s.Brief
+	own.Brief = &b
+	return &own
+}
+
+// in is a plan with the subject's bike and brief.
+func (s *Subject) in(p *plan.Plan) *plan.Plan {
+	q := *p
+	q.Brief = *s.Brief
+	if s.Bike != nil {
+		q.Bike = s.Bike
+	}
+	return &q
+}
+
+// mark says of the bike's numbers that they are guessed.
+func (s *Subject) mark(list []Guess) {
+	if s.Bike == nil {
+		return
+	}
+	origins := make(map[string]sheet.Origin, len(s.Bike.Origins)+len(list))
+	maps.Copy(origins, s.Bike.Origins)
+	for _, g := range list {
+		if key, ok := strings.CutPrefix(g.At, "bike/"); ok {
+			origins[key] = sheet.Guessed
+		}
+	}
+	s.Bike.Origins = origins
+}
+
+// Each row has the name of its field.
+func init() {
+	names := map[string]string{}
+	for _, f := range new(plan.Bike).Fields() {
+		names["bike/"+f.Key] = f.Label
+	}
+	for _, p := range new(plan.Bike).Picks() {
+		names["bike/"+p.Key] = p.Label
+	}
+	for _, f := range new(plan.Brief).Fields() {
+		names["brief/"+f.Key] = f.Label
+	}
+	for _, slot := range []parts.Slot{parts.FrontTyre, parts.RearTyre, parts.FrontSprocket, parts.RearSprocket} {
+		kind, _ := parts.KindOf(slot)
+		for _, row := range kind.Asks {
+			names["came/"+string(slot)+"/"+row.Key] = kind.Name
+		}
+	}
+	for _, r := range Rows() {
+		r.Name = names[r.At]
+		if r.Name == "" {
+			panic(fmt.Sprintf("guess: row %q is of no field", r.At))
+		}
+	}
+}

@@ -1,0 +1,92 @@
+// Package guess says what a number that nobody has said roughly is, by what kind of bike it
+// is and by what else is known of it, with a band in which nine of ten are.
+//
+// Everything that is guessed is a [Row] of one table: how it follows, how wide its band is,
+// where that comes from, which groups of facts it enters, and what it takes to measure it.
+// [Fill] makes a copy of a plan in which nothing of the table is left unsaid. What a rider
+// has typed or measured leads; ratings and legal limits, the budget, distances and dates are
+// in no row: they are asked for.
+//
+// The package evaluates nothing. What a guess does to the figures, package eval finds by
+// moving it to both ends of its band.
+package guess
+
+import (
+	"math"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+)
+
+// Version is that of the table. A plan says by which it is guessed; a table that is changed
+// has another number, so that nobody's figures move unasked.
+const Version = 1
+
+// Kind is what rows have in common that go wrong together: guessed side by side they are
+// moved as one.
+type Kind string
+
+// The kinds. What is of none stands alone.
+const (
+	Gearing     Kind = "gearing"
+	FrontTravel Kind = "front springs"
+	RearTravel  Kind = "rear springs"
+	Engine      Kind = "engine"
+	Stature     Kind = "body"
+)
+
+// Row is one thing that can be guessed.
+type Row struct {
+	At   string // where it is typed, as [study.Where] has it: "bike/wheelbase"
+	Name string
+	Unit string // "" for a word, a code or a count
+
+	Origin sheet.Origin // of the table's numbers
+	Kind   Kind
+	// Joint is the share of its half by which a row moves with others of its kind that are
+	// guessed as well: together they are known better than each.
+	Joint float64
+
+	// Enters are the groups of facts that read it by themselves, and [facts.Bike] or
+	// [facts.InBrief] where rules and needs do.
+	Enters facts.Set
+
+	Minutes float64 // to find it out
+	Tools   string  // that it takes, "" for none
+	How     string  // to find it out, where the field does not say
+
+	known func(*Subject) bool
+	guess func(*Subject) (Band, bool)
+}
+
+// Band is what a row comes to for one plan.
+type Band struct {
+	Low, Value, High float64   // in the row's unit; NaN of a word
+	Words            [3]string // the same in words, of what is no number
+	put              func(s *Subject, at float64)
+}
+
+// Guess is a row that stands in for what nobody has said.
+type Guess struct {
+	*Row
+	Band
+}
+
+// Half is half of the band as a share of the value.
+func (g *Guess) Half() float64 { return (g.High - g.Low) / 2 / math.Abs(g.Value) }
+
+// Subject is what is guessed about: copies that may be changed, of a bike and a brief.
+type Subject struct {
+	Bike  *plan.Bike // nil without one
+	Brief *plan.Brief
+
+	class class
+	vague bool // nobody has said the class
+}
+
+// cc is the displacement, which is guessed before whatever follows from it.
+func (s *Subject) cc() float64 { return s.Bike.Displacement.In("cc") }
+
+// kg is the kerb mass, likewise.
+func (s *Subject) kg() float64 { return s.Bike.KerbMass.In("kg") }

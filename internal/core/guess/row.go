@@ -1,0 +1,249 @@
+package guess
+
+import (
+	"math"
+	"slices"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/parts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/tyre"
+)
+
+// column is a number for each class.
+type column [classes]float64
+
+// of takes the subject's.
+func (c column) of(s *Subject) float64 { return c[s.class] }
+
+// perCC is a number by displacement for each class: so much, and so much more for each cc.
+type perCC [classes][2]float64
+
+func (t perCC) of(s *Subject) float64 { return t[s.class][0] + t[s.class][1]*s.cc() }
+
+// follows is how a value follows from a subject.
+type follows = func(*Subject) float64
+
+// vagueness widens the bands of a bike whose class nobody has said.
+const vagueness = 1.5
+
+// share is half of a band as a share of the value.
+func share(half float64) follows { return func(*Subject) float64 { return half } }
+
+// number is a quantity that can be set.
+type number interface {
+	Known() bool
+	In(symbol string) float64
+	Set(number float64, symbol string)
+}
+
+// bike is a row of one of the bike's numbers; half is a share of the value.
+func bike(key, symbol string, at func(*plan.Bike) number, value, half follows, more ...func(*Row)) *Row {
+	r := quantity("bike/"+key, symbol, func(s *Subject) number { return at(s.Bike) }, value, half, more...)
+	ofBike(r)
+	return r
+}
+
+// brief is a row of one of the brief's numbers.
+func brief(key, symbol string, at func(*plan.Brief) number, value, half follows, more ...func(*Row)) *Row {
+	return quantity("brief/"+key, symbol, func(s *Subject) number { return at(s.Brief) }, value, half, more...)
+}
+
+func quantity(at, symbol string, of func(*Subject) number, value, half follows, more ...func(*Row)) *Row {
+	r := newRow(at, more)
+	r.Unit = symbol
+	r.known = func(s *Subject) bool { return of(s).Known() }
+	r.guess = func(s *Subject) (Band, bool) {
+		v := rounded(value(s))
+		h := math.Abs(v) * half(s) * s.wider()
+		b := Band{Low: v - h, Value: v, High: v + h}
+		b.put = func(s *Subject, at float64) {
+			if at == 0 {
+				of(s).Set(v, symbol)
+			} else {
+				of(s).Set(v+at*h, symbol)
+			}
+		}
+		return b, !math.IsNaN(v)
+	}
+	return r
+}
+
+func newRow(at string, more []func(*Row)) *Row {
+	r := &Row{At: at, Origin: sheet.Memory, Joint: 1}
+	for _, m := range more {
+		m(r)
+	}
+	return r
+}
+
+// ofBike is a row that a plan without a bike has no use for.
+func ofBike(r *Row) {
+	known := r.known
+	r.known = func(s *Subject) bool { return s.Bike == nil || known(s) }
+}
+
+// wider is by how much bands are wider than the table's.
+func (s *Subject) wider() float64 {
+	if s.vague {
+		return vagueness
+	}
+	return 1
+}
+
+// rounded is a value as somebody would type it: three digits.
+func rounded(v float64) float64 {
+	if v == 0 || math.IsNaN(v) || math.IsInf(v, 0) {
+		return v
+	}
+	scale := math.Pow10(2 - int(math.Floor(math.Log10(math.Abs(v)))))
+	return math.Round(v*scale) / scale
+}
+
+// standardOf is the factory's part in a slot, to be changed: its own copy, a new one where
+// there is none.
+func standardOf(b *plan.Bike, slot parts.Slot) parts.Part {
+	if p := b.StandardIn(slot); p != nil {
+		own := *p
+		return own
+	}
+	kind, _ := parts.KindOf(slot)
+	return parts.Part{ID: parts.StandardPrefix + string(slot), Slot: slot, Name: kind.Name, Origin: sheet.Guessed}
+}
+
+// sized is a row of a standard tyre: its size by class, give or take a share of how far it
+// rolls, which other sizes on the same rim make up.
+func sized(slot parts.Slot, half float64, code func(*Subject) string, more ...func(*Row)) *Row {
+	r := newRow("came/"+string(slot)+"/"+parts.TyreCode.Key, more)
+	r.known = func(s *Subject) bool { return !sizeIn(s.Bike, slot).IsZero() }
+	r.guess = func(s *Subject) (Band, bool) {
+		size, err := tyre.Parse(onRim(s, slot, code(s)))
+		if err != nil {
+			return Band{}, false
+		}
+		h := half * s.wider()
+		b := Band{Low: math.NaN(), Value: math.NaN(), High: math.NaN()}
+		b.put = func(s *Subject, at float64) {
+			p := standardOf(s.Bike, slot)
+			moved := size
+			moved.Aspect += at * h * size.OverallDiameterMM() / (2 * size.SectionMM) * 100
+			parts.TyreCode.Put(&p, parts.Code{Size: moved})
+			s.Bike.SetStandard(p)
+		}
+		b.Words = [3]string{size.String(), size.String(), size.String()}
+		return b, true
+	}
+	ofBike(r)
+	return r
+}
+
+// onRim is a tyre's code on the rim that is known, where it is another than the class's.
+func onRim(s *Subject, slot parts.Slot, code string) string {
+	rim := s.Bike.FrontRimDiameter
+	if slot == parts.RearTyre {
+		rim = s.Bike.RearRimDiameter
+	}
+	at := strings.LastIndexAny(code, "-R")
+	if !rim.Known() || at < 0 {
+		return code
+	}
+	return code[:at+1] + strconv.Itoa(int(math.Round(rim.In("in"))))
+}
+
+// toothed is a row of a standard sprocket: its teeth by class, give or take some.
+func toothed(slot parts.Slot, half float64, teeth follows, more ...func(*Row)) *Row {
+	r := newRow("came/"+string(slot)+"/"+parts.Teeth.Key, more)
+	r.known = func(s *Subject) bool {
+		p := s.Bike.StandardIn(slot)
+		n := 0
+		if p != nil {
+			n, _ = p.Count()
+		}
+		return n > 0 || s.Bike.Shaft()
+	}
+	r.guess = func(s *Subject) (Band, bool) {
+		v := math.Round(teeth(s))
+		h := math.Max(1, math.Round(half*s.wider()))
+		b := Band{Low: v - h, Value: v, High: v + h}
+		b.put = func(s *Subject, at float64) {
+			p := standardOf(s.Bike, slot)
+			p.Recount(int(math.Round(v + at*h)))
+			s.Bike.SetStandard(p)
+		}
+		return b, !math.IsNaN(v)
+	}
+	ofBike(r)
+	return r
+}
+
+// geared is the row of the gearbox: ratios by class, all of them give or take a share.
+func geared(half float64, ratios func(*Subject) string, more ...func(*Row)) *Row {
+	r := newRow("bike/gearbox", more)
+	r.known = func(s *Subject) bool { return s.Bike.Gearbox.Known() }
+	r.guess = func(s *Subject) (Band, bool) {
+		text := ratios(s)
+		h := half * s.wider()
+		b := Band{Low: math.NaN(), Value: math.NaN(), High: math.NaN(), Words: [3]string{scaled(text, 1-h), text, scaled(text, 1+h)}}
+		b.put = func(s *Subject, at float64) { _ = s.Bike.Gearbox.Enter(scaled(text, 1+at*h), "") }
+		return b, true
+	}
+	ofBike(r)
+	return r
+}
+
+// scaled are gears with every ratio so many times as much.
+func scaled(gears string, by float64) string {
+	if by == 1 {
+		return gears
+	}
+	words := strings.Fields(gears)
+	for i, w := range words {
+		v, _ := strconv.ParseFloat(w, 64)
+		words[i] = strconv.FormatFloat(v*by, 'f', 4, 64)
+	}
+	return strings.Join(words, " ")
+}
+
+// said is a row of one of the bike's words: what is usual, and what else it may be, "" for
+// nothing.
+func said(key string, usual, other func(*Subject) string, more ...func(*Row)) *Row {
+	pick := func(s *Subject) entry.Pick {
+		picks := s.Bike.Picks()
+		return picks[slices.IndexFunc(picks, func(p entry.Pick) bool { return p.Key == key })]
+	}
+	r := newRow("bike/"+key, more)
+	r.known = func(s *Subject) bool { return pick(s).Get() != "" }
+	r.guess = func(s *Subject) (Band, bool) {
+		v, o := usual(s), other(s)
+		b := Band{Low: math.NaN(), Value: math.NaN(), High: math.NaN(), Words: [3]string{v, v, v}}
+		if o != "" {
+			b.Words[0] = o
+		}
+		b.put = func(s *Subject, at float64) {
+			if at < 0 && o != "" {
+				pick(s).Set(o)
+			} else {
+				pick(s).Set(v)
+			}
+		}
+		return b, v != ""
+	}
+	ofBike(r)
+	return r
+}
+
+// of says more of a row.
+
+func kind(k Kind, joint float64) func(*Row) {
+	return func(r *Row) { r.Kind, r.Joint = k, joint }
+}
+
+func from(o sheet.Origin) func(*Row) { return func(r *Row) { r.Origin = o } }
+
+// measured is how long it takes to find out, and with what.
+func measured(minutes float64, tools string) func(*Row) {
+	return func(r *Row) { r.Minutes, r.Tools = minutes, tools }
+}

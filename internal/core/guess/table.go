@@ -1,0 +1,346 @@
+package guess
+
+import (
+	"math"
+
+	"valiantmule/internal/core/parts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/unit"
+)
+
+// The table of the bike. Its numbers are [memory] unless a row says otherwise: what makers'
+// sheets of each class mostly say, and for what no sheet says what people measure. Columns are
+// light trial, trail single, dual-sport, rally single | trail twin, road twin, large twin,
+// shaft tourer | roadster, sports, small road, cruiser.
+//
+// A row may follow from those before it: from what a rider has said of them, or else from
+// their guess.
+var bikeRows = []*Row{
+	bike("displacement", "cc", func(b *plan.Bike) number { return &b.Displacement },
+		column{260, 350, 400, 500, 750, 750, 1150, 1200, 600, 700, 150, 750}.of, share(0.3), kind(Engine, 1), measured(1, "papers")),
+	said("cylinders", func(s *Subject) string {
+		if s.class.single() {
+			return string(plan.OneCylinder)
+		}
+		return string(plan.MoreCylinders)
+	}, never),
+	said("cooling", func(s *Subject) string {
+		if s.class == cruiser || s.class == smallRoad || s.class == lightTrial {
+			return string(plan.AirCooled)
+		}
+		return string(plan.LiquidCooled)
+	}, func(s *Subject) string {
+		switch s.class {
+		case dualSport:
+			return string(plan.AirCooled)
+		case roadster, roadTwin, shaftTourer, cruiser, smallRoad:
+			return string(plan.LiquidCooled)
+		}
+		return ""
+	}),
+	// Injection came with the emission rules of the later 2000s [practice].
+	said("fuelling", func(s *Subject) string {
+		if s.Bike.Year != 0 && s.Bike.Year < 2006 || s.Bike.Year == 0 && s.class == lightTrial {
+			return string(plan.Carburettor)
+		}
+		return string(plan.Injection)
+	}, func(s *Subject) string {
+		switch year := s.Bike.Year; {
+		case year == 0 && s.class != lightTrial || year >= 2006 && year < 2012:
+			return string(plan.Carburettor)
+		case year < 2006 && (year == 0 || year >= 1998):
+			return string(plan.Injection)
+		}
+		return ""
+	}, from(sheet.Practice), measured(1, "")),
+	said("final", func(s *Subject) string {
+		if s.class == shaftTourer {
+			return string(plan.ShaftDrive)
+		}
+		return string(plan.ChainDrive)
+	}, never),
+
+	bike("kerb_mass", "kg", func(b *plan.Bike) number { return &b.KerbMass },
+		perCC{{70, 0.1}, {105, 0.03}, {125, 0.08}, {130, 0.08}, {150, 0.075}, {150, 0.078}, {180, 0.06}, {190, 0.055}, {130, 0.085}, {155, 0.048}, {95, 0.2}, {140, 0.11}}.of,
+		column{0.15, 0.07, 0.09, 0.09, 0.09, 0.09, 0.08, 0.08, 0.1, 0.09, 0.11, 0.13}.of, measured(20, "two bathroom scales, a plank")),
+	bike("kerb_front", "kg", func(b *plan.Bike) number { return &b.KerbFront },
+		func(s *Subject) float64 {
+			return s.kg() * column{0.48, 0.48, 0.47, 0.48, 0.48, 0.485, 0.49, 0.49, 0.49, 0.51, 0.46, 0.46}.of(s)
+		}, share(0.05), measured(10, "a bathroom scale, a plank")),
+	bike("seat_height", "mm", func(b *plan.Bike) number { return &b.SeatHeight },
+		column{790, 950, 880, 910, 860, 835, 850, 850, 800, 822, 785, 710}.of, column{0.12, 0.035, 0.055, 0.05, 0.05, 0.05, 0.05, 0.05, 0.055, 0.04, 0.055, 0.07}.of, measured(3, "tape")),
+	// A fair first guess is 0.6 of the seat's height [practice].
+	bike("centre_height", "mm", func(b *plan.Bike) number { return &b.CentreHeight },
+		func(s *Subject) float64 { return 0.6 * s.Bike.SeatHeight.In("mm") }, share(0.1), from(sheet.Practice)),
+	bike("seat_width", "mm", func(b *plan.Bike) number { return &b.SeatWidth },
+		column{190, 200, 220, 235, 265, 275, 290, 300, 255, 250, 245, 290}.of, share(0.18), measured(2, "tape, a straightedge")),
+	bike("clearance", "mm", func(b *plan.Bike) number { return &b.Clearance },
+		column{320, 335, 270, 275, 215, 185, 195, 185, 150, 130, 165, 135}.of, share(0.16), measured(3, "tape")),
+	bike("wheelbase", "mm", func(b *plan.Bike) number { return &b.Wheelbase },
+		column{1320, 1480, 1455, 1495, 1555, 1535, 1555, 1525, 1435, 1410, 1310, 1570}.of, share(0.035), measured(4, "tape")),
+
+	bike("power", "kW", func(b *plan.Bike) number { return &b.Power },
+		func(s *Subject) float64 {
+			return s.cc() * column{0.055, 0.085, 0.068, 0.075, 0.082, 0.083, 0.083, 0.078, 0.085, 0.125, 0.072, 0.058}.of(s)
+		}, column{0.35, 0.4, 0.27, 0.3, 0.2, 0.2, 0.22, 0.2, 0.24, 0.3, 0.2, 0.28}.of, kind(Engine, 1), measured(1, "papers")),
+	bike("power_rpm", "rpm", func(b *plan.Bike) number { return &b.PowerRPM },
+		column{7000, 8500, 7200, 7600, 7900, 7900, 8200, 7600, 8500, 11000, 8500, 6500}.of, share(0.17), measured(1, "papers")),
+	bike("torque", "Nm", func(b *plan.Bike) number { return &b.Torque },
+		func(s *Subject) float64 {
+			return s.cc() * column{0.078, 0.092, 0.088, 0.092, 0.096, 0.097, 0.1, 0.1, 0.098, 0.103, 0.084, 0.1}.of(s)
+		}, share(0.13), kind(Engine, 1), measured(1, "data sheet")),
+	bike("torque_rpm", "rpm", func(b *plan.Bike) number { return &b.TorqueRPM },
+		func(s *Subject) float64 {
+			return s.Bike.PowerRPM.In("rpm") * column{0.75, 0.8, 0.8, 0.8, 0.8, 0.8, 0.8, 0.78, 0.8, 0.83, 0.8, 0.65}.of(s)
+		}, share(0.16), measured(1, "data sheet")),
+	// Singles 1800–2200, twins 1500–1800 [practice].
+	bike("clean_rpm", "rpm", func(b *plan.Bike) number { return &b.CleanRPM },
+		column{1700, 2100, 2000, 2000, 1700, 1700, 1650, 1550, 1700, 2000, 2000, 1500}.of, share(0.12), from(sheet.Practice), measured(5, "an empty yard")),
+	bike("comfort_rpm", "rpm", func(b *plan.Bike) number { return &b.ComfortRPM },
+		func(s *Subject) float64 { return 0.72 * s.Bike.PowerRPM.In("rpm") }, share(0.12), measured(20, "a fast road")),
+	bike("max_rpm", "rpm", func(b *plan.Bike) number { return &b.MaxRPM },
+		func(s *Subject) float64 { return 1.14 * s.Bike.PowerRPM.In("rpm") }, share(0.09), measured(1, "manual")),
+	bike("top_speed", "km/h", func(b *plan.Bike) number { return &b.TopSpeed },
+		perCC{{85, 0.05}, {95, 0.11}, {95, 0.11}, {110, 0.09}, {130, 0.085}, {130, 0.085}, {170, 0.042}, {160, 0.04}, {120, 0.1}, {165, 0.11}, {70, 0.27}, {115, 0.062}}.of, share(0.13), measured(1, "papers")),
+
+	bike("tank", "L", func(b *plan.Bike) number { return &b.Tank },
+		column{6, 8.5, 10.5, 18, 17.5, 17.5, 21, 22, 15, 17, 12, 14.5}.of, column{0.5, 0.12, 0.3, 0.35, 0.22, 0.22, 0.2, 0.2, 0.25, 0.12, 0.2, 0.22}.of, measured(1, "manual")),
+	// 250–450 singles 3.0–4.9, 600–700 singles 4.2–5.6, twins 4.2–6.0 L/100 km [practice]; a
+	// rider alone on ordinary roads is in the lower half.
+	bike("economy", "L/100 km", func(b *plan.Bike) number { return &b.Economy },
+		perCC{{2.6, 0.0025}, {3, 0.0028}, {2.7, 0.0028}, {2.9, 0.0028}, {2.6, 0.0027}, {2.6, 0.0027}, {3, 0.0021}, {2.6, 0.0021}, {2.9, 0.0026}, {3.3, 0.0033}, {1.5, 0.006}, {2.9, 0.0025}}.of,
+		share(0.14), from(sheet.Practice), measured(10, "two fills to the brim, the trip meter")),
+
+	bike("primary", "", func(b *plan.Bike) number { return &b.Primary },
+		perCC{{3.1, 0}, {2.9, -0.0006}, {3.4, -0.002}, {2.9, -0.0013}, {1.95, 0}, {1.95, 0}, {1.75, 0}, {1.7, 0}, {2, 0}, {1.8, 0}, {3.3, 0}, {1.8, 0}}.of,
+		share(0.16), kind(Gearing, 0.35), measured(5, "manual")),
+	geared(0.1, gears, kind(Gearing, 0.35), measured(5, "manual")),
+	toothed(parts.FrontSprocket, 1, column{11, 14, 15, 15, 16, 16, 17, 17, 16, 16, 14, 17}.of, kind(Gearing, 0), measured(2, "a lamp")),
+	toothed(parts.RearSprocket, 4, column{42, 48, 44, 45, 43, 43, 42, 42, 42, 43, 42, 42}.of, kind(Gearing, 0.5), measured(2, "")),
+	bike("final_ratio", "", func(b *plan.Bike) number { return &b.FinalRatio },
+		func(s *Subject) float64 {
+			if !s.Bike.Shaft() {
+				return math.NaN()
+			}
+			return 2.85
+		}, share(0.1), kind(Gearing, 0.5), measured(5, "manual")),
+	said("chain", func(s *Subject) string {
+		switch {
+		case s.Bike.Shaft():
+			return ""
+		case s.class == smallRoad || s.class <= dualSport && s.cc() <= 200:
+			return "428"
+		case s.class >= trailTwin && s.class != roadster:
+			return "525"
+		}
+		return "520"
+	}, never),
+	bike("centre", "mm", func(b *plan.Bike) number { return &b.Centre },
+		func(s *Subject) float64 {
+			if s.Bike.Shaft() {
+				return math.NaN()
+			}
+			return 0.41 * s.Bike.Wheelbase.In("mm")
+		}, share(0.05), measured(3, "tape")),
+
+	bike("front_rim_diameter", "in", func(b *plan.Bike) number { return &b.FrontRimDiameter },
+		func(s *Subject) float64 {
+			if size := sizeIn(s.Bike, parts.FrontTyre); !size.IsZero() {
+				return size.RimIn
+			}
+			return column{21, 21, 21, 21, 21, 19, 19, 19, 17, 17, 18, 19}.of(s)
+		}, share(0)),
+	bike("rear_rim_diameter", "in", func(b *plan.Bike) number { return &b.RearRimDiameter },
+		func(s *Subject) float64 {
+			if size := sizeIn(s.Bike, parts.RearTyre); !size.IsZero() {
+				return size.RimIn
+			}
+			return column{18, 18, 18, 18, 18, 17, 17, 17, 17, 17, 18, 16}.of(s)
+		}, share(0)),
+	sized(parts.FrontTyre, 0.02, func(s *Subject) string {
+		if s.class == dualSport && s.cc() < 350 {
+			return "80/100-21"
+		}
+		return [classes]string{"2.75-21", "90/90-21", "90/90-21", "90/90-21", "90/90-21", "110/80R19", "110/80R19", "120/70R19", "120/70R17", "120/70R17", "2.75-18", "100/90-19"}[s.class]
+	}, measured(2, "")),
+	sized(parts.RearTyre, 0.02, func(s *Subject) string {
+		if s.class == dualSport && s.cc() < 350 {
+			return "120/80-18"
+		}
+		return [classes]string{"4.00-18", "140/80-18", "130/80-18", "140/80-18", "150/70R18", "150/70R17", "150/70R17", "170/60R17", "160/60R17", "180/55R17", "90/90-18", "150/80-16"}[s.class]
+	}, measured(2, "")),
+	// Between half and four fifths of the section on road fitments, less on dirt ones [memory].
+	bike("front_rim_width", "in", func(b *plan.Bike) number { return &b.FrontRimWidth },
+		func(s *Subject) float64 { return rimShare(s) * sizeIn(s.Bike, parts.FrontTyre).SectionMM / 25.4 }, share(0.15), measured(2, "tape")),
+	bike("rear_rim_width", "in", func(b *plan.Bike) number { return &b.RearRimWidth },
+		func(s *Subject) float64 { return rimShare(s) * sizeIn(s.Bike, parts.RearTyre).SectionMM / 25.4 }, share(0.15), measured(2, "tape")),
+	said("front_wheel_build", build, otherBuild, measured(1, "")),
+	said("rear_wheel_build", build, otherBuild, measured(1, "")),
+
+	bike("rake", "°", func(b *plan.Bike) number { return &b.Rake },
+		column{24, 26.8, 27, 26.8, 26.3, 25.7, 25.5, 25.6, 25, 24, 26, 30}.of, share(0.055), measured(1, "data sheet")),
+	bike("offset", "mm", func(b *plan.Bike) number { return &b.Offset }, offset, share(0.2), measured(1, "data sheet: from the trail")),
+	bike("front_travel", "mm", func(b *plan.Bike) number { return &b.FrontTravel },
+		column{190, 300, 245, 270, 210, 170, 190, 190, 130, 120, 120, 130}.of, column{0.25, 0.08, 0.17, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.08, 0.18, 0.2}.of, kind(FrontTravel, 0), measured(1, "data sheet")),
+	bike("rear_travel", "mm", func(b *plan.Bike) number { return &b.RearTravel },
+		column{190, 310, 240, 265, 205, 170, 195, 195, 130, 125, 100, 95}.of, column{0.25, 0.08, 0.17, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.12, 0.25, 0.25}.of, kind(RearTravel, 0), measured(1, "data sheet")),
+	bike("front_preload", "mm", func(b *plan.Bike) number { return &b.FrontPre },
+		column{10, 8, 15, 12, 17, 17, 17, 15, 18, 15, 20, 20}.of, share(0.45), kind(FrontTravel, 0.2), measured(30, "spanner, tape")),
+	bike("rear_preload", "mm", func(b *plan.Bike) number { return &b.RearPre },
+		column{8, 10, 11, 11, 12, 12, 12, 12, 11, 11, 15, 15}.of, share(0.4), kind(RearTravel, 0.2), measured(30, "tape")),
+	bike("link_ratio", "", func(b *plan.Bike) number { return &b.LinkRatio },
+		column{0.36, 0.38, 0.4, 0.39, 0.38, 0.41, 0.4, 0.5, 0.44, 0.5, 0.85, 0.8}.of, share(0.15), kind(RearTravel, 0), measured(20, "tape, a strap")),
+	bike("front_spring", "N/mm", func(b *plan.Bike) number { return &b.FrontSpring }, forkSpring, share(0.18), kind(FrontTravel, 0.7), measured(15, "tape, a helper")),
+	bike("rear_spring", "N/mm", func(b *plan.Bike) number { return &b.RearSpring }, shockSpring, share(0.18), kind(RearTravel, 0.7), measured(15, "tape, a helper")),
+	bike("rear_preload_least", "mm", func(b *plan.Bike) number { return &b.RearPreLeast },
+		func(s *Subject) float64 { return 0.4 * s.Bike.RearPre.In("mm") }, share(0.5), measured(20, "spanner, tape")),
+	bike("rear_preload_most", "mm", func(b *plan.Bike) number { return &b.RearPreMost },
+		func(s *Subject) float64 { return 10 + s.Bike.RearPre.In("mm") }, share(0.3), measured(20, "spanner, tape")),
+
+	// Upright with bags 0.55–0.75 m² [memory]; without them less.
+	bike("drag_area", "m²", func(b *plan.Bike) number { return &b.DragArea },
+		column{0.5, 0.54, 0.56, 0.6, 0.62, 0.62, 0.66, 0.69, 0.55, 0.46, 0.5, 0.63}.of, share(0.13)),
+	bike("bar_height", "mm", func(b *plan.Bike) number { return &b.BarHeight },
+		func(s *Subject) float64 {
+			return s.Bike.SeatHeight.In("mm") + column{300, 235, 250, 260, 295, 270, 300, 300, 230, 55, 245, 320}.of(s)
+		}, share(0.05), measured(2, "tape")),
+	bike("bar_width", "mm", func(b *plan.Bike) number { return &b.BarWidth },
+		column{815, 805, 805, 815, 850, 850, 880, 885, 780, 690, 740, 820}.of, share(0.06), measured(2, "tape")),
+	// Risers of 20 to 30 mm mostly go on without longer cables [practice].
+	bike("cable_slack", "mm", func(b *plan.Bike) number { return &b.CableSlack },
+		column{25, 25, 25, 25, 25, 25, 25, 25, 20, 8, 20, 15}.of, share(0.4), from(sheet.Practice), measured(10, "blocks of wood")),
+	bike("peg_height", "mm", func(b *plan.Bike) number { return &b.PegHeight },
+		column{370, 415, 385, 395, 345, 325, 330, 320, 310, 360, 300, 275}.of, share(0.09), measured(2, "tape")),
+	bike("peg_ahead", "mm", func(b *plan.Bike) number { return &b.PegAhead },
+		column{130, 140, 165, 165, 175, 180, 185, 190, 90, -60, 170, 330}.of, column{0.4, 0.4, 0.35, 0.35, 0.35, 0.35, 0.35, 0.35, 0.6, 1, 0.35, 0.25}.of, measured(5, "tape, a helper")),
+
+	// Small singles 190–260 W, middle ones 300–420, large bikes 450–650 [memory].
+	bike("alternator", "W", func(b *plan.Bike) number { return &b.Alternator },
+		perCC{{110, 0}, {150, 0.08}, {165, 0.22}, {185, 0.22}, {220, 0.25}, {220, 0.25}, {300, 0.17}, {300, 0.22}, {220, 0.22}, {250, 0.18}, {60, 0.6}, {250, 0.17}}.of, share(0.2), measured(2, "manual")),
+	// Carburettor and halogen 90–120 W, injection and LED 100–150, injection and halogen
+	// 150–200, larger twins to 280 [memory].
+	bike("own_draw", "W", func(b *plan.Bike) number { return &b.OwnDraw },
+		func(s *Subject) float64 {
+			if s.Bike.Fuelling == plan.Carburettor {
+				return column{60, 85, 95, 105, 120, 120, 135, 140, 115, 125, 70, 120}.of(s)
+			}
+			return column{70, 105, 130, 140, 180, 185, 205, 225, 165, 185, 85, 170}.of(s)
+		}, share(0.23), measured(10, "a clamp meter")),
+	bike("battery", "Ah", func(b *plan.Bike) number { return &b.Battery },
+		column{4, 5, 7.5, 8, 11, 11, 12, 14, 9.5, 9, 5, 13}.of, share(0.28), measured(1, "its label")),
+	bike("cold_crank", "A", func(b *plan.Bike) number { return &b.Cranks },
+		func(s *Subject) float64 { return 15 * s.Bike.Battery.In("Ah") }, share(0.3), measured(1, "its label")),
+}
+
+// never is for words that may be nothing else.
+func never(*Subject) string { return "" }
+
+// gears are usual ratios by class; smaller singles have six of them.
+func gears(s *Subject) string {
+	switch {
+	case s.class == dualSport && s.cc() < 350:
+		return "2.64 1.81 1.35 1.05 0.9 0.77"
+	case s.class == dualSport:
+		return "2.6 1.75 1.31 1.05 0.88"
+	}
+	return [classes]string{
+		"3.0 2.2 1.6 1.15 0.85", "2.4 1.75 1.33 1.05 0.88 0.76", "", "2.5 1.75 1.33 1.07 0.91 0.8",
+		"2.75 1.9 1.48 1.22 1.05 0.92", "2.75 1.9 1.48 1.22 1.05 0.92", "2.55 1.8 1.42 1.18 1.05 0.95", "2.44 1.71 1.32 1.08 0.95 0.85",
+		"2.7 1.95 1.55 1.3 1.13 1.0", "2.6 2.0 1.65 1.43 1.28 1.16", "2.8 1.85 1.38 1.1 0.9", "2.6 1.8 1.4 1.14 0.95",
+	}[s.class]
+}
+
+// rimShare is how wide a rim is against its tyre [memory].
+func rimShare(s *Subject) float64 {
+	return column{0.52, 0.47, 0.48, 0.48, 0.62, 0.66, 0.68, 0.7, 0.72, 0.75, 0.6, 0.62}.of(s)
+}
+
+func build(s *Subject) string {
+	if s.class >= largeTwin && s.class <= smallRoad || s.class == roadTwin {
+		return string(parts.Cast)
+	}
+	return string(parts.Spoked)
+}
+
+// otherBuild is what such bikes are sold with as well.
+func otherBuild(s *Subject) string {
+	switch {
+	case s.class <= rallySingle, s.class == sportsBike:
+		return ""
+	case build(s) == string(parts.Cast):
+		return string(parts.Spoked)
+	}
+	return string(parts.Cast)
+}
+
+// offset makes the trail that is usual with a rake: t = (R·sin ε − o)/cos ε, turned round.
+func offset(s *Subject) float64 {
+	rake := s.Bike.Rake.In("°") * math.Pi / 180
+	radius := sizeIn(s.Bike, parts.FrontTyre).OverallDiameterMM() / 2
+	trail := column{80, 112, 107, 112, 106, 104, 105, 102, 99, 96, 92, 130}.of(s)
+	return radius*math.Sin(rake) - trail*math.Cos(rake)
+}
+
+// Bikes are sprung for a rider of about 80 kg, dressed, alone [practice]: standard springs
+// bring such a one to the middle of the band.
+const (
+	sprungForKg   = 80.0
+	frontSagShare = 0.25
+	rearSagShare  = 0.30
+	onTheRear     = 0.62 // of the rider, seated
+	hangingFront  = 0.08 // of the kerb mass, below the springs
+	hangingRear   = 0.11
+)
+
+// forkSpring is k = W·cos ε/(s + p), along the leg.
+func forkSpring(s *Subject) float64 {
+	b := s.Bike
+	kg := b.KerbFront.In("kg") + (1-onTheRear)*sprungForKg - hangingFront*s.kg()
+	sag := frontSagShare * b.FrontTravel.In("mm")
+	return kg * unit.StandardGravity * math.Cos(b.Rake.In("°")*math.Pi/180) / (sag + b.FrontPre.In("mm"))
+}
+
+// shockSpring is k = W/(R·(s·R + p)).
+func shockSpring(s *Subject) float64 {
+	b := s.Bike
+	kg := s.kg() - b.KerbFront.In("kg") + onTheRear*sprungForKg - hangingRear*s.kg()
+	ratio := b.LinkRatio.In("")
+	return kg * unit.StandardGravity / (ratio * (rearSagShare*b.RearTravel.In("mm")*ratio + b.RearPre.In("mm")))
+}
+
+// The table of the brief.
+var briefRows = []*Row{
+	// Crotch height is 0.47 of stature [pub: Drillis and Contini 1966], give or take 3 %.
+	brief("inseam", "mm", func(b *plan.Brief) number { return &b.Inseam },
+		func(s *Subject) float64 {
+			if s.Brief.Stature.Known() {
+				return 0.47 * s.Brief.Stature.In("mm")
+			}
+			return 820
+		}, func(s *Subject) float64 {
+			if s.Brief.Stature.Known() {
+				return 0.035
+			}
+			return 0.09
+		}, kind(Stature, 1), from(sheet.Published), measured(3, "a book, tape")),
+	brief("rider", "kg", func(b *plan.Brief) number { return &b.Rider },
+		func(s *Subject) float64 {
+			const gear = 10 // boots, helmet, armour 8–12 kg [practice]
+			if s.Brief.Stature.Known() {
+				m := s.Brief.Stature.In("m")
+				return 24.5*m*m + gear
+			}
+			return 78 + gear
+		}, share(0.17), kind(Stature, 1), measured(3, "a bathroom scale")),
+	brief("sole", "mm", func(b *plan.Brief) number { return &b.Sole }, share(30), share(0.3), measured(1, "tape")),
+	brief("cruise", "km/h", func(b *plan.Brief) number { return &b.Cruise },
+		func(s *Subject) float64 {
+			if s.Bike == nil {
+				return math.NaN()
+			}
+			return column{60, 85, 95, 105, 112, 115, 122, 122, 110, 120, 75, 105}.of(s)
+		}, share(0.08)),
+	brief("walking_pace", "km/h", func(b *plan.Brief) number { return &b.WalkingPace }, share(7), share(0.2)),
+	brief("day", "h", func(b *plan.Brief) number { return &b.Day }, share(6), share(0.25)),
+}
