@@ -13,30 +13,37 @@ import (
 
 // again is the report of a change of the plan that another report is of: only steps and
 // rules that need something that has changed are run again.
-func (p *Program) again(was *LoadoutReport, now *plan.Plan, l *plan.Loadout) LoadoutReport {
-	before := was.Facts
+func (p *Program) again(was *LoadoutReport, of filled, l *plan.Loadout) LoadoutReport {
+	before, now := was.Facts, of.plan
 	if now.Bike == nil || before.Plan.Bike != now.Bike {
-		return p.report(p.shared(now, before.AsOf, before.Shelf), l)
+		return p.report(of, p.shared(of, before.AsOf, before.Shelf), l)
 	}
 	f := *before
-	f.Plan, f.Loadout, f.Built, f.Builds = now, l, now.Build(l.ID), nil
-	changed := p.ofPlan(&f, touched(before, &f))
-	r := &study.Run{All: &f, Figures: slices.Clone(was.figures), Table: &p.table, Where: was.where}
+	f.Plan, f.Guessed, f.Loadout, f.Built, f.Builds = now, of.guessed, l, now.Build(l.ID), nil
+	changed := p.ofPlan(&f, touched(before, &f), 0)
+	r := &study.Run{All: &f, Figures: slices.Clone(was.center), Table: &p.table, Where: was.where}
 	f.Figured = p.figured(r.Figures)
+	changed = p.rerun(r, changed, 0)
+	return p.reported(of, r, was.spoke, changed)
+}
+
+// rerun runs the loadout's steps again that need something that has changed, or that give
+// some groups; it returns what has changed then.
+func (p *Program) rerun(r *study.Run, changed, give facts.Set) facts.Set {
 	for i := range p.of {
 		s := &p.of[i]
-		if s.Needs&changed == 0 {
+		if s.Needs&changed == 0 && s.Gives&give == 0 {
 			continue
 		}
 		changed |= s.Gives
-		f.Forget(s.Gives)
+		r.Forget(s.Gives)
 		for _, id := range s.Figures {
 			at := p.table.Place[id]
-			r.Figures[at] = study.Begin(p.rows[at], now.Currency)
+			r.Figures[at] = study.Begin(p.rows[at], r.Plan.Currency)
 		}
 		p.step(r, s)
 	}
-	return p.reported(r, was.spoke, changed)
+	return changed
 }
 
 // touched is what of all that is put in is another than before, of one bike. What is shared

@@ -27,7 +27,10 @@ func (pr *Program) NewBench(p *plan.Plan, shelf plan.Shelf, loadout, asOf string
 	if err != nil {
 		return nil, err
 	}
-	return &Bench{report: pr.report(pr.shared(p, asOf, shelf), l), program: pr}, nil
+	of := fill(p)
+	report := pr.report(of, pr.shared(of, asOf, shelf), l)
+	pr.widen(&report)
+	return &Bench{report: report, program: pr}, nil
 }
 
 // Report is the plan's own.
@@ -35,14 +38,15 @@ func (b *Bench) Report() *LoadoutReport { return &b.report }
 
 // Evaluate is the report of a change of the plan in the bench's loadout.
 func (b *Bench) Evaluate(p *plan.Plan) (*LoadoutReport, error) {
-	if p == b.report.Facts.Plan {
+	if p == b.report.Plan {
 		return &b.report, nil
 	}
 	l, err := p.Loadout(b.report.ID)
 	if err != nil {
 		return nil, err
 	}
-	report := b.program.again(&b.report, p, l)
+	report := b.program.again(&b.report, b.report.of.again(p), l)
+	report.shift(&b.report)
 	return &report, nil
 }
 

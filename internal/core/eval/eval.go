@@ -46,13 +46,17 @@ func (r *Report) Usuals() []study.Lack {
 // LoadoutReport is the report with the bike loaded one way.
 type LoadoutReport struct {
 	ID, Name string
+	Plan     *plan.Plan     // as the rider has it
+	Guesses  []Guess        // what stands in it for what nobody has said
 	Gauges   []study.Figure // the verdict strip
 	Others   []study.Figure // the figures behind it
 	Findings []study.Finding
 	Facts    *facts.All
 
 	program *Program
+	of      filled
 	figures []study.Figure // both, in the order of the table
+	center  []study.Figure // the same by the guesses as they are, before their bands are counted in
 	spoke   []bool         // each rule
 	where   study.Where
 }
@@ -135,14 +139,18 @@ func Evaluate(p *plan.Plan, shelf plan.Shelf, asOf string) *Report {
 // Evaluate is [Evaluate] by this program.
 func (pr *Program) Evaluate(p *plan.Plan, shelf plan.Shelf, asOf string) *Report {
 	report := &Report{Loadouts: make([]LoadoutReport, len(p.Loadouts))}
-	shared := pr.shared(p, asOf, shelf)
+	of := fill(p)
+	shared := pr.shared(of, asOf, shelf)
 	if p.Bike != nil {
 		shared.Builds = make([]*plan.Built, len(p.Loadouts))
 		for i := range p.Loadouts {
-			shared.Builds[i] = p.Build(p.Loadouts[i].ID)
+			shared.Builds[i] = of.plan.Build(p.Loadouts[i].ID)
 		}
 	}
-	each(len(p.Loadouts), func(i int) { report.Loadouts[i] = pr.report(shared, &p.Loadouts[i]) })
+	each(len(p.Loadouts), func(i int) {
+		report.Loadouts[i] = pr.report(of, shared, &p.Loadouts[i])
+		pr.widen(&report.Loadouts[i])
+	})
 	return report
 }
 
@@ -156,15 +164,15 @@ func EvaluateLoadout(p *plan.Plan, shelf plan.Shelf, loadout, asOf string) (*Loa
 }
 
 // report evaluates one loadout whole.
-func (pr *Program) report(shared *facts.All, l *plan.Loadout) LoadoutReport {
-	return pr.reported(pr.run(shared, l, pr.of, look{}), nil, facts.Every)
+func (pr *Program) report(of filled, shared *facts.All, l *plan.Loadout) LoadoutReport {
+	return pr.reported(of, pr.run(shared, l, pr.of, look{}), nil, facts.Every)
 }
 
 // reported is what a run comes to. Rules that were silent before and read nothing that has
 // changed are silent again.
-func (pr *Program) reported(run *study.Run, before []bool, changed facts.Set) LoadoutReport {
+func (pr *Program) reported(of filled, run *study.Run, before []bool, changed facts.Set) LoadoutReport {
 	r := LoadoutReport{
-		ID: run.Loadout.ID, Name: run.Loadout.Name, Facts: run.All,
+		ID: run.Loadout.ID, Name: run.Loadout.Name, Plan: of.raw, of: of, Facts: run.All, center: run.Figures,
 		Gauges: run.Figures[:pr.gauges:pr.gauges], Others: run.Figures[pr.gauges:],
 		program: pr, figures: run.Figures, where: run.Where,
 	}
@@ -206,7 +214,7 @@ func Explain(p *plan.Plan, loadout string, id figure.ID, asOf string) (study.Fig
 	if by := standard.table.By[at]; by != nil {
 		steps = standard.upTo(by)
 	}
-	run := standard.run(standard.shared(p, asOf, nil), l, steps, look{id, working})
+	run := standard.run(standard.shared(fill(p), asOf, nil), l, steps, look{id, working})
 	return run.Figures[at], working, nil
 }
 
@@ -220,7 +228,7 @@ func PressureWorking(p *plan.Plan, loadout string, wheel *study.Wheel, surface s
 	if !ok || p.Bike == nil {
 		return facts.PressureEnd{}, nil, fmt.Errorf("no pressure of the %s wheel on %q", wheel.Name, surface)
 	}
-	run := standard.run(standard.shared(p, asOf, nil), l, standard.upTo(&study.Step{Needs: tyres.PressureNeeds}), look{})
+	run := standard.run(standard.shared(fill(p), asOf, nil), l, standard.upTo(&study.Step{Needs: tyres.PressureNeeds}), look{})
 	working := &sheet.Sheet{}
 	return tyres.Pressure(run.All, wheel, s, working), working, nil
 }

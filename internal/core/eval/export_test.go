@@ -5,6 +5,7 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/guess"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
@@ -21,7 +22,7 @@ func EachStep(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(step stu
 	if err != nil {
 		return err
 	}
-	all := standard.run(standard.shared(p, "2026-11-26", shelf), l, standard.of, look{})
+	all := standard.run(standard.shared(fill(p), "2026-11-26", shelf), l, standard.of, look{})
 	for _, s := range slices.Concat(standard.ofAll, standard.of) {
 		before := copyOf(all)
 		before.Step = &s
@@ -51,7 +52,7 @@ func EachReader(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(what s
 	if err != nil {
 		return err
 	}
-	all := standard.run(standard.shared(p, "2026-11-26", shelf), l, standard.of, look{})
+	all := standard.run(standard.shared(fill(p), "2026-11-26", shelf), l, standard.of, look{})
 	alone := func(reads facts.Set, figures []figure.ID) *facts.All {
 		r := copyOf(all)
 		r.Forget(facts.Every &^ reads)
@@ -90,4 +91,39 @@ func copyOf(r *study.Run) *study.Run {
 	known, again := *r.All, *r
 	again.All, again.Figures = &known, slices.Clone(r.Figures)
 	return &again
+}
+
+// EachMove evaluates a plan, and then moves each of its guesses by itself to both ends. It
+// hands out what figures and rules come to with what is downstream of its groups run again, and
+// with everything.
+func EachMove(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(g *guess.Guess, some, all Moved)) error {
+	l, err := p.Loadout(loadout)
+	if err != nil {
+		return err
+	}
+	of := fill(p)
+	report := standard.report(of, standard.shared(of, "2026-11-26", shelf), l)
+	for i := range of.guesses {
+		m := move{of.guesses[i : i+1], of.guesses[i].Enters}
+		for _, at := range []float64{-1, 1} {
+			some := standard.moved(&report, &m, at)
+			then := of
+			then.plan = guess.Moved(of.plan, m.guesses, at)
+			whole := standard.report(then, standard.shared(then, "2026-11-26", shelf), l)
+			says, found := make([]verdict.State, len(standard.rules)), whole.Findings
+			for i := range says {
+				if whole.spoke[i] {
+					says[i], found = found[0].State, found[1:]
+				}
+			}
+			hand(&of.guesses[i], Moved{some.figures, some.says}, Moved{whole.figures, says})
+		}
+	}
+	return nil
+}
+
+// Moved is what a loadout comes to with a guess at one end.
+type Moved struct {
+	Figures []study.Figure
+	Says    []verdict.State // of each rule, "" while it is silent
 }

@@ -264,23 +264,24 @@ func (p *Program) upTo(last *study.Step) []study.Step {
 }
 
 // shared finds what all loadouts of a plan have in common.
-func (p *Program) shared(now *plan.Plan, asOf string, shelf plan.Shelf) *facts.All {
+func (p *Program) shared(of filled, asOf string, shelf plan.Shelf) *facts.All {
+	now := of.plan
 	f := facts.Unknown()
-	f.Plan, f.AsOf, f.Shelf = now, asOf, shelf
+	f.Plan, f.Guessed, f.AsOf, f.Shelf = now, of.guessed, asOf, shelf
 	if now.Bike != nil {
 		f.Standard = now.BuildStandard()
 	}
-	p.ofPlan(&f, facts.Every)
+	p.ofPlan(&f, facts.Every, 0)
 	return &f
 }
 
-// ofPlan runs the plan's steps that need something that has changed; it returns what has
-// changed then.
-func (p *Program) ofPlan(f *facts.All, changed facts.Set) facts.Set {
+// ofPlan runs the plan's steps that need something that has changed, or that give some groups;
+// it returns what has changed then.
+func (p *Program) ofPlan(f *facts.All, changed, give facts.Set) facts.Set {
 	run := study.Run{All: f, Table: &p.table}
 	for i := range p.ofAll {
 		s := &p.ofAll[i]
-		if s.Needs&changed == 0 {
+		if s.Needs&changed == 0 && s.Gives&give == 0 {
 			continue
 		}
 		changed |= s.Gives

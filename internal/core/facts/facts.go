@@ -24,8 +24,9 @@ type All struct {
 	// What is put in.
 	Plan            *plan.Plan
 	Loadout         *plan.Loadout
-	Built, Standard *plan.Built   // nil without a bike
-	Builds          []*plan.Built // of all loadouts, where all are looked at; else nil
+	Built, Standard *plan.Built     // nil without a bike
+	Builds          []*plan.Built   // of all loadouts, where all are looked at; else nil
+	Guessed         map[string]bool // what of bike and brief is guessed, by where it is typed; nil for nothing
 	Shelf           plan.Shelf
 	AsOf            string // the day on which somebody looks, 2026-11-26
 
@@ -59,6 +60,7 @@ type All struct {
 	Bags       Bags
 	Carrying   Carrying
 	TyreLoad   Ends // of the rated load, 1 = all of it
+	Lives      Ends // km, the middle of what is left of each tyre
 	Pressures  Card
 	DragAreaM2 float64 // with screen, bags and pillion
 	Machine    fuel.Machine
@@ -144,6 +146,7 @@ const (
 	BagsGroup
 	CarryingGroup
 	TyreLoadGroup
+	LivesGroup
 	PressuresGroup
 	DragGroup
 	MachineGroup
@@ -189,6 +192,7 @@ var groups = []row{
 	of(BagsGroup, func(a *All) *Bags { return &a.Bags }),
 	of(CarryingGroup, func(a *All) *Carrying { return &a.Carrying }),
 	of(TyreLoadGroup, func(a *All) *Ends { return &a.TyreLoad }),
+	of(LivesGroup, func(a *All) *Ends { return &a.Lives }),
 	of(PressuresGroup, func(a *All) *Card { return &a.Pressures }),
 	of(DragGroup, func(a *All) *float64 { return &a.DragAreaM2 }),
 	of(MachineGroup, func(a *All) *fuel.Machine { return &a.Machine }),

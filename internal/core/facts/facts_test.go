@@ -13,7 +13,7 @@ import (
 )
 
 // put is what is put in; every other field of All is a group.
-var put = map[string]bool{"Plan": true, "Loadout": true, "Built": true, "Builds": true, "Standard": true, "Shelf": true, "AsOf": true, "Figured": true}
+var put = map[string]bool{"Plan": true, "Loadout": true, "Built": true, "Builds": true, "Standard": true, "Shelf": true, "AsOf": true, "Figured": true, "Guessed": true}
 
 // TestGroups: each field is a group, once, and is named by its set.
 func TestGroups(t *testing.T) {

@@ -52,7 +52,11 @@ func Fill(p *plan.Plan) (*plan.Plan, []Guess) {
 // Moved is a plan that [Fill] has made with some of its guesses at an end of their bands: −1
 // is the low one, 1 the high one.
 func Moved(filled *plan.Plan, guesses []Guess, at float64) *plan.Plan {
-	s := (&Subject{Bike: filled.Bike, Brief: &filled.Brief}).copied()
+	s := &Subject{Brief: &filled.Brief}
+	if slices.ContainsFunc(guesses, func(g Guess) bool { return !strings.HasPrefix(g.At, "brief/") }) {
+		s.Bike = filled.Bike
+	}
+	s = s.copied()
 	for i := range guesses {
 		g := &guesses[i]
 		end := at
@@ -64,6 +68,13 @@ func Moved(filled *plan.Plan, guesses []Guess, at float64) *plan.Plan {
 		}
 	}
 	return s.in(filled)
+}
+
+// Typed is a plan in which somebody has typed a guess as it is.
+func (g *Guess) Typed(p *plan.Plan) *plan.Plan {
+	s := (&Subject{Bike: p.Bike, Brief: &p.Brief}).copied()
+	g.put(s, 0)
+	return s.in(p)
 }
 
 // copied is a subject with copies of its own.
@@ -126,5 +137,10 @@ func init() {
 		if r.Name == "" {
 			panic(fmt.Sprintf("guess: row %q is of no field", r.At))
 		}
+		reads, said := enters[r.At]
+		if !said {
+			panic(fmt.Sprintf("guess: row %q does not say what it enters", r.At))
+		}
+		r.Enters = reads
 	}
 }

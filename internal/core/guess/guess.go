@@ -48,8 +48,7 @@ type Row struct {
 	// guessed as well: together they are known better than each.
 	Joint float64
 
-	// Enters are the groups of facts that read it by themselves, and [facts.Bike] or
-	// [facts.InBrief] where rules and needs do.
+	// Enters are the groups of facts that read it by themselves.
 	Enters facts.Set
 
 	Minutes float64 // to find it out

@@ -63,27 +63,27 @@ var bikeRows = []*Row{
 
 	bike("kerb_mass", "kg", func(b *plan.Bike) number { return &b.KerbMass },
 		perCC{{70, 0.1}, {105, 0.03}, {125, 0.08}, {130, 0.08}, {150, 0.075}, {150, 0.078}, {180, 0.06}, {190, 0.055}, {130, 0.085}, {155, 0.048}, {95, 0.2}, {140, 0.11}}.of,
-		column{0.15, 0.07, 0.09, 0.09, 0.09, 0.09, 0.08, 0.08, 0.1, 0.09, 0.11, 0.13}.of, measured(20, "two bathroom scales, a plank")),
+		column{0.16, 0.08, 0.12, 0.1, 0.09, 0.09, 0.08, 0.08, 0.11, 0.11, 0.11, 0.13}.of, measured(20, "two bathroom scales, a plank")),
 	bike("kerb_front", "kg", func(b *plan.Bike) number { return &b.KerbFront },
 		func(s *Subject) float64 {
 			return s.kg() * column{0.48, 0.48, 0.47, 0.48, 0.48, 0.485, 0.49, 0.49, 0.49, 0.51, 0.46, 0.46}.of(s)
-		}, share(0.05), measured(10, "a bathroom scale, a plank")),
+		}, share(0.06), measured(10, "a bathroom scale, a plank")),
 	bike("seat_height", "mm", func(b *plan.Bike) number { return &b.SeatHeight },
-		column{790, 950, 880, 910, 860, 835, 850, 850, 800, 822, 785, 710}.of, column{0.12, 0.035, 0.055, 0.05, 0.05, 0.05, 0.05, 0.05, 0.055, 0.04, 0.055, 0.07}.of, measured(3, "tape")),
+		column{790, 950, 880, 910, 860, 835, 850, 850, 800, 822, 785, 710}.of, column{0.12, 0.04, 0.06, 0.05, 0.05, 0.05, 0.05, 0.05, 0.055, 0.05, 0.055, 0.07}.of, measured(3, "tape")),
 	// A fair first guess is 0.6 of the seat's height [practice].
 	bike("centre_height", "mm", func(b *plan.Bike) number { return &b.CentreHeight },
 		func(s *Subject) float64 { return 0.6 * s.Bike.SeatHeight.In("mm") }, share(0.1), from(sheet.Practice)),
 	bike("seat_width", "mm", func(b *plan.Bike) number { return &b.SeatWidth },
 		column{190, 200, 220, 235, 265, 275, 290, 300, 255, 250, 245, 290}.of, share(0.18), measured(2, "tape, a straightedge")),
 	bike("clearance", "mm", func(b *plan.Bike) number { return &b.Clearance },
-		column{320, 335, 270, 275, 215, 185, 195, 185, 150, 130, 165, 135}.of, share(0.16), measured(3, "tape")),
+		column{320, 335, 270, 275, 215, 190, 200, 190, 150, 130, 165, 135}.of, share(0.18), measured(3, "tape")),
 	bike("wheelbase", "mm", func(b *plan.Bike) number { return &b.Wheelbase },
 		column{1320, 1480, 1455, 1495, 1555, 1535, 1555, 1525, 1435, 1410, 1310, 1570}.of, share(0.035), measured(4, "tape")),
 
 	bike("power", "kW", func(b *plan.Bike) number { return &b.Power },
 		func(s *Subject) float64 {
 			return s.cc() * column{0.055, 0.085, 0.068, 0.075, 0.082, 0.083, 0.083, 0.078, 0.085, 0.125, 0.072, 0.058}.of(s)
-		}, column{0.35, 0.4, 0.27, 0.3, 0.2, 0.2, 0.22, 0.2, 0.24, 0.3, 0.2, 0.28}.of, kind(Engine, 1), measured(1, "papers")),
+		}, column{0.35, 0.4, 0.3, 0.3, 0.2, 0.2, 0.22, 0.2, 0.25, 0.3, 0.2, 0.28}.of, kind(Engine, 1), measured(1, "papers")),
 	bike("power_rpm", "rpm", func(b *plan.Bike) number { return &b.PowerRPM },
 		column{7000, 8500, 7200, 7600, 7900, 7900, 8200, 7600, 8500, 11000, 8500, 6500}.of, share(0.17), measured(1, "papers")),
 	bike("torque", "Nm", func(b *plan.Bike) number { return &b.Torque },
@@ -96,35 +96,42 @@ var bikeRows = []*Row{
 		}, share(0.16), measured(1, "data sheet")),
 	// Singles 1800–2200, twins 1500–1800 [practice].
 	bike("clean_rpm", "rpm", func(b *plan.Bike) number { return &b.CleanRPM },
-		column{1700, 2100, 2000, 2000, 1700, 1700, 1650, 1550, 1700, 2000, 2000, 1500}.of, share(0.12), from(sheet.Practice), measured(5, "an empty yard")),
+		column{1700, 2100, 2000, 2000, 1700, 1700, 1650, 1550, 1700, 2000, 2000, 1500}.of, share(0.1), from(sheet.Practice), measured(5, "an empty yard")),
 	bike("comfort_rpm", "rpm", func(b *plan.Bike) number { return &b.ComfortRPM },
-		func(s *Subject) float64 { return 0.72 * s.Bike.PowerRPM.In("rpm") }, share(0.12), measured(20, "a fast road")),
+		// Small singles turn nearer to their peak all day than large engines do.
+		func(s *Subject) float64 {
+			near := 0.73
+			if s.class.single() {
+				near = 0.84 - 0.0001*math.Max(0, s.cc()-250)
+			}
+			return near * s.Bike.PowerRPM.In("rpm")
+		}, share(0.14), measured(20, "a fast road")),
 	bike("max_rpm", "rpm", func(b *plan.Bike) number { return &b.MaxRPM },
-		func(s *Subject) float64 { return 1.14 * s.Bike.PowerRPM.In("rpm") }, share(0.09), measured(1, "manual")),
+		func(s *Subject) float64 { return 1.15 * s.Bike.PowerRPM.In("rpm") }, share(0.14), measured(1, "manual")),
 	bike("top_speed", "km/h", func(b *plan.Bike) number { return &b.TopSpeed },
 		perCC{{85, 0.05}, {95, 0.11}, {95, 0.11}, {110, 0.09}, {130, 0.085}, {130, 0.085}, {170, 0.042}, {160, 0.04}, {120, 0.1}, {165, 0.11}, {70, 0.27}, {115, 0.062}}.of, share(0.13), measured(1, "papers")),
 
 	bike("tank", "L", func(b *plan.Bike) number { return &b.Tank },
-		column{6, 8.5, 10.5, 18, 17.5, 17.5, 21, 22, 15, 17, 12, 14.5}.of, column{0.5, 0.12, 0.3, 0.35, 0.22, 0.22, 0.2, 0.2, 0.25, 0.12, 0.2, 0.22}.of, measured(1, "manual")),
+		perCC{{6, 0}, {8.5, 0}, {6.5, 0.0075}, {14, 0.008}, {17.5, 0}, {17.5, 0}, {21, 0}, {22, 0}, {15, 0}, {13, 0.005}, {12, 0}, {14.5, 0}}.of, column{0.5, 0.15, 0.27, 0.35, 0.22, 0.22, 0.2, 0.2, 0.25, 0.2, 0.2, 0.22}.of, measured(1, "manual")),
 	// 250–450 singles 3.0–4.9, 600–700 singles 4.2–5.6, twins 4.2–6.0 L/100 km [practice]; a
 	// rider alone on ordinary roads is in the lower half.
 	bike("economy", "L/100 km", func(b *plan.Bike) number { return &b.Economy },
-		perCC{{2.6, 0.0025}, {3, 0.0028}, {2.7, 0.0028}, {2.9, 0.0028}, {2.6, 0.0027}, {2.6, 0.0027}, {3, 0.0021}, {2.6, 0.0021}, {2.9, 0.0026}, {3.3, 0.0033}, {1.5, 0.006}, {2.9, 0.0025}}.of,
+		perCC{{2.6, 0.0025}, {3, 0.0028}, {2.7, 0.0028}, {2.9, 0.0028}, {2.6, 0.0027}, {2.6, 0.0027}, {3, 0.0021}, {2.6, 0.0021}, {2.9, 0.0026}, {2.3, 0.0042}, {1.5, 0.006}, {2.9, 0.0025}}.of,
 		share(0.14), from(sheet.Practice), measured(10, "two fills to the brim, the trip meter")),
 
 	bike("primary", "", func(b *plan.Bike) number { return &b.Primary },
-		perCC{{3.1, 0}, {2.9, -0.0006}, {3.4, -0.002}, {2.9, -0.0013}, {1.95, 0}, {1.95, 0}, {1.75, 0}, {1.7, 0}, {2, 0}, {1.8, 0}, {3.3, 0}, {1.8, 0}}.of,
-		share(0.16), kind(Gearing, 0.35), measured(5, "manual")),
-	geared(0.1, gears, kind(Gearing, 0.35), measured(5, "manual")),
+		perCC{{3.1, 0}, {2.9, -0.0006}, {3.4, -0.002}, {2.9, -0.0013}, {1.95, 0}, {1.95, 0}, {1.75, 0}, {1.7, 0}, {2, 0}, {3.3, -0.0017}, {3.3, 0}, {1.8, 0}}.of,
+		share(0.16), kind(Gearing, 0.22), measured(5, "manual")),
+	geared(0.1, gears, kind(Gearing, 0.22), measured(5, "manual")),
 	toothed(parts.FrontSprocket, 1, column{11, 14, 15, 15, 16, 16, 17, 17, 16, 16, 14, 17}.of, kind(Gearing, 0), measured(2, "a lamp")),
-	toothed(parts.RearSprocket, 4, column{42, 48, 44, 45, 43, 43, 42, 42, 42, 43, 42, 42}.of, kind(Gearing, 0.5), measured(2, "")),
+	toothed(parts.RearSprocket, 4, column{42, 48, 44, 45, 43, 43, 42, 42, 42, 43, 42, 42}.of, kind(Gearing, 0.3), measured(2, "")),
 	bike("final_ratio", "", func(b *plan.Bike) number { return &b.FinalRatio },
 		func(s *Subject) float64 {
 			if !s.Bike.Shaft() {
 				return math.NaN()
 			}
 			return 2.85
-		}, share(0.1), kind(Gearing, 0.5), measured(5, "manual")),
+		}, share(0.1), kind(Gearing, 0.3), measured(5, "manual")),
 	said("chain", func(s *Subject) string {
 		switch {
 		case s.Bike.Shaft():
@@ -141,8 +148,8 @@ var bikeRows = []*Row{
 			if s.Bike.Shaft() {
 				return math.NaN()
 			}
-			return 0.41 * s.Bike.Wheelbase.In("mm")
-		}, share(0.05), measured(3, "tape")),
+			return 0.435 * s.Bike.Wheelbase.In("mm")
+		}, share(0.07), measured(3, "tape")),
 
 	bike("front_rim_diameter", "in", func(b *plan.Bike) number { return &b.FrontRimDiameter },
 		func(s *Subject) float64 {
@@ -159,12 +166,18 @@ var bikeRows = []*Row{
 			return column{18, 18, 18, 18, 18, 17, 17, 17, 17, 17, 18, 16}.of(s)
 		}, share(0)),
 	sized(parts.FrontTyre, 0.02, func(s *Subject) string {
+		if s.class == sportsBike && s.cc() < 450 {
+			return "110/70R17"
+		}
 		if s.class == dualSport && s.cc() < 350 {
 			return "80/100-21"
 		}
 		return [classes]string{"2.75-21", "90/90-21", "90/90-21", "90/90-21", "90/90-21", "110/80R19", "110/80R19", "120/70R19", "120/70R17", "120/70R17", "2.75-18", "100/90-19"}[s.class]
 	}, measured(2, "")),
 	sized(parts.RearTyre, 0.02, func(s *Subject) string {
+		if s.class == sportsBike && s.cc() < 450 {
+			return "150/60R17"
+		}
 		if s.class == dualSport && s.cc() < 350 {
 			return "120/80-18"
 		}
@@ -175,6 +188,9 @@ var bikeRows = []*Row{
 		func(s *Subject) float64 { return rimShare(s) * sizeIn(s.Bike, parts.FrontTyre).SectionMM / 25.4 }, share(0.15), measured(2, "tape")),
 	bike("rear_rim_width", "in", func(b *plan.Bike) number { return &b.RearRimWidth },
 		func(s *Subject) float64 { return rimShare(s) * sizeIn(s.Bike, parts.RearTyre).SectionMM / 25.4 }, share(0.15), measured(2, "tape")),
+	// Tyres of bikes that are ridden are somewhere between new and due.
+	bike("front_tread", "%", func(b *plan.Bike) number { return &b.FrontTread }, share(65), share(0.4), measured(2, "a depth gauge")),
+	bike("rear_tread", "%", func(b *plan.Bike) number { return &b.RearTread }, share(60), share(0.45), measured(2, "a depth gauge")),
 	said("front_wheel_build", build, otherBuild, measured(1, "")),
 	said("rear_wheel_build", build, otherBuild, measured(1, "")),
 
@@ -182,38 +198,38 @@ var bikeRows = []*Row{
 		column{24, 26.8, 27, 26.8, 26.3, 25.7, 25.5, 25.6, 25, 24, 26, 30}.of, share(0.055), measured(1, "data sheet")),
 	bike("offset", "mm", func(b *plan.Bike) number { return &b.Offset }, offset, share(0.2), measured(1, "data sheet: from the trail")),
 	bike("front_travel", "mm", func(b *plan.Bike) number { return &b.FrontTravel },
-		column{190, 300, 245, 270, 210, 170, 190, 190, 130, 120, 120, 130}.of, column{0.25, 0.08, 0.17, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.08, 0.18, 0.2}.of, kind(FrontTravel, 0), measured(1, "data sheet")),
+		column{190, 300, 245, 270, 210, 170, 190, 190, 130, 120, 120, 130}.of, column{0.25, 0.08, 0.2, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.12, 0.18, 0.2}.of, kind(FrontTravel, 0), measured(1, "data sheet")),
 	bike("rear_travel", "mm", func(b *plan.Bike) number { return &b.RearTravel },
-		column{190, 310, 240, 265, 205, 170, 195, 195, 130, 125, 100, 95}.of, column{0.25, 0.08, 0.17, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.12, 0.25, 0.25}.of, kind(RearTravel, 0), measured(1, "data sheet")),
+		column{190, 310, 240, 265, 205, 170, 195, 195, 130, 125, 100, 95}.of, column{0.25, 0.08, 0.22, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.14, 0.25, 0.25}.of, kind(RearTravel, 0), measured(1, "data sheet")),
 	bike("front_preload", "mm", func(b *plan.Bike) number { return &b.FrontPre },
-		column{10, 8, 15, 12, 17, 17, 17, 15, 18, 15, 20, 20}.of, share(0.45), kind(FrontTravel, 0.2), measured(30, "spanner, tape")),
+		column{10, 8, 15, 12, 17, 17, 17, 15, 18, 15, 20, 20}.of, share(0.45), kind(FrontTravel, 0.1), measured(30, "spanner, tape")),
 	bike("rear_preload", "mm", func(b *plan.Bike) number { return &b.RearPre },
-		column{8, 10, 11, 11, 12, 12, 12, 12, 11, 11, 15, 15}.of, share(0.4), kind(RearTravel, 0.2), measured(30, "tape")),
+		column{10, 12, 16, 15, 18, 18, 20, 22, 14, 13, 15, 15}.of, share(0.5), kind(RearTravel, 0.1), measured(30, "tape")),
 	bike("link_ratio", "", func(b *plan.Bike) number { return &b.LinkRatio },
-		column{0.36, 0.38, 0.4, 0.39, 0.38, 0.41, 0.4, 0.5, 0.44, 0.5, 0.85, 0.8}.of, share(0.15), kind(RearTravel, 0), measured(20, "tape, a strap")),
-	bike("front_spring", "N/mm", func(b *plan.Bike) number { return &b.FrontSpring }, forkSpring, share(0.18), kind(FrontTravel, 0.7), measured(15, "tape, a helper")),
-	bike("rear_spring", "N/mm", func(b *plan.Bike) number { return &b.RearSpring }, shockSpring, share(0.18), kind(RearTravel, 0.7), measured(15, "tape, a helper")),
+		column{0.36, 0.38, 0.4, 0.39, 0.4, 0.42, 0.42, 0.52, 0.45, 0.5, 0.85, 0.8}.of, share(0.18), kind(RearTravel, 0), measured(20, "tape, a strap")),
+	bike("front_spring", "N/mm", func(b *plan.Bike) number { return &b.FrontSpring }, forkSpring, share(0.22), kind(FrontTravel, 0.45), measured(15, "tape, a helper")),
+	bike("rear_spring", "N/mm", func(b *plan.Bike) number { return &b.RearSpring }, shockSpring, share(0.25), kind(RearTravel, 0.45), measured(15, "tape, a helper")),
 	bike("rear_preload_least", "mm", func(b *plan.Bike) number { return &b.RearPreLeast },
-		func(s *Subject) float64 { return 0.4 * s.Bike.RearPre.In("mm") }, share(0.5), measured(20, "spanner, tape")),
+		func(s *Subject) float64 { return 0.6 * s.Bike.RearPre.In("mm") }, share(0.55), measured(20, "spanner, tape")),
 	bike("rear_preload_most", "mm", func(b *plan.Bike) number { return &b.RearPreMost },
-		func(s *Subject) float64 { return 10 + s.Bike.RearPre.In("mm") }, share(0.3), measured(20, "spanner, tape")),
+		func(s *Subject) float64 { return 15 + s.Bike.RearPre.In("mm") }, share(0.3), measured(20, "spanner, tape")),
 
 	// Upright with bags 0.55–0.75 m² [memory]; without them less.
 	bike("drag_area", "m²", func(b *plan.Bike) number { return &b.DragArea },
 		column{0.5, 0.54, 0.56, 0.6, 0.62, 0.62, 0.66, 0.69, 0.55, 0.46, 0.5, 0.63}.of, share(0.13)),
 	bike("bar_height", "mm", func(b *plan.Bike) number { return &b.BarHeight },
 		func(s *Subject) float64 {
-			return s.Bike.SeatHeight.In("mm") + column{300, 235, 250, 260, 295, 270, 300, 300, 230, 55, 245, 320}.of(s)
-		}, share(0.05), measured(2, "tape")),
+			return s.Bike.SeatHeight.In("mm") + column{300, 250, 255, 265, 295, 275, 300, 300, 235, 90, 245, 320}.of(s)
+		}, column{0.06, 0.05, 0.055, 0.05, 0.05, 0.05, 0.05, 0.05, 0.05, 0.09, 0.05, 0.07}.of, measured(2, "tape")),
 	bike("bar_width", "mm", func(b *plan.Bike) number { return &b.BarWidth },
 		column{815, 805, 805, 815, 850, 850, 880, 885, 780, 690, 740, 820}.of, share(0.06), measured(2, "tape")),
 	// Risers of 20 to 30 mm mostly go on without longer cables [practice].
 	bike("cable_slack", "mm", func(b *plan.Bike) number { return &b.CableSlack },
-		column{25, 25, 25, 25, 25, 25, 25, 25, 20, 8, 20, 15}.of, share(0.4), from(sheet.Practice), measured(10, "blocks of wood")),
+		column{25, 25, 25, 25, 25, 25, 25, 25, 17, 6, 18, 15}.of, column{0.4, 0.4, 0.4, 0.4, 0.4, 0.4, 0.4, 0.4, 0.6, 1, 0.6, 0.6}.of, from(sheet.Practice), measured(10, "blocks of wood")),
 	bike("peg_height", "mm", func(b *plan.Bike) number { return &b.PegHeight },
-		column{370, 415, 385, 395, 345, 325, 330, 320, 310, 360, 300, 275}.of, share(0.09), measured(2, "tape")),
+		column{370, 415, 385, 395, 345, 330, 335, 325, 310, 350, 300, 275}.of, share(0.1), measured(2, "tape")),
 	bike("peg_ahead", "mm", func(b *plan.Bike) number { return &b.PegAhead },
-		column{130, 140, 165, 165, 175, 180, 185, 190, 90, -60, 170, 330}.of, column{0.4, 0.4, 0.35, 0.35, 0.35, 0.35, 0.35, 0.35, 0.6, 1, 0.35, 0.25}.of, measured(5, "tape, a helper")),
+		column{130, 140, 165, 165, 175, 180, 185, 190, 90, -60, 170, 330}.of, column{0.4, 0.4, 0.35, 0.35, 0.35, 0.35, 0.35, 0.35, 0.7, 1.5, 0.35, 0.25}.of, measured(5, "tape, a helper")),
 
 	// Small singles 190–260 W, middle ones 300–420, large bikes 450–650 [memory].
 	bike("alternator", "W", func(b *plan.Bike) number { return &b.Alternator },
@@ -229,6 +245,9 @@ var bikeRows = []*Row{
 		}, share(0.23), measured(10, "a clamp meter")),
 	bike("battery", "Ah", func(b *plan.Bike) number { return &b.Battery },
 		column{4, 5, 7.5, 8, 11, 11, 12, 14, 9.5, 9, 5, 13}.of, share(0.28), measured(1, "its label")),
+	// Of main beams; halogen lamps mostly reach 20 to 40 thousand candela, the better LED ones more.
+	bike("headlamp", "cd", func(b *plan.Bike) number { return &b.Headlamp },
+		column{12000, 18000, 26000, 32000, 36000, 36000, 42000, 44000, 32000, 36000, 16000, 30000}.of, share(0.4), measured(10, "a lux meter")),
 	bike("cold_crank", "A", func(b *plan.Bike) number { return &b.Cranks },
 		func(s *Subject) float64 { return 15 * s.Bike.Battery.In("Ah") }, share(0.3), measured(1, "its label")),
 }

@@ -22,7 +22,7 @@ type Bike struct {
 	Kind string `json:"kind,omitempty"` // in a rider's words, "650 single"
 	// Class is what kind of bike it is, which what nobody has said of it is guessed by.
 	Class Class `json:"class,omitempty"`
-	Year int    `json:"year,omitempty"`
+	Year  int   `json:"year,omitempty"`
 	// Family and Variant are what part lists tell bikes of one name apart by.
 	Family  string `json:"family,omitempty"`
 	Variant string `json:"variant,omitempty"`

@@ -47,6 +47,7 @@ type Finding struct {
 	State verdict.State
 	Small bool // to be read once, in a line with others; no page stands worse for it
 	Day   bool // to be set when the bike is loaded: a line of a list of its own, likewise
+	Open  bool // a guess decides whether it is so: a line of what is to be measured first, likewise
 	Tell  func() Words
 	Offer func() []Remedy // ways out, nil where there are none
 
@@ -69,9 +70,12 @@ func OnTheDay(tell func() Words) (Finding, bool) {
 	return Finding{State: verdict.Watch, Day: true, Tell: tell}, true
 }
 
-// Aside is where the finding stands beside the open points, "day" or "small"; "" for one of them.
+// Aside is where the finding stands beside the open points, "guess", "day" or "small"; "" for
+// one of them.
 func (f Finding) Aside() string {
 	switch {
+	case f.Open:
+		return "guess"
 	case f.Day:
 		return "day"
 	case f.Small:

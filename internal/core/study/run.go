@@ -26,6 +26,10 @@ type Figure struct {
 	Known, Limited, Banded bool  // whether Value, Limit, and Low and High hold
 	Value, Limit           float64
 	Low, High              float64
+
+	floored bool // whether floor is a limit too, below the value
+	floor   float64
+	worst   verdict.State // that all of it past its limit is, "" where more than the limit judges
 }
 
 // Begin is a figure before its step has run; one that no step works out yet says
@@ -192,6 +196,34 @@ func (f *Figure) Open() bool {
 	return f.Known && f.Limited && f.Banded && f.Passes(f.High, f.Limit) && !f.Passes(f.Low, f.Limit)
 }
 
+// ByBand reports whether the figure is judged by its own band against its limit; of another its
+// step has counted the band in.
+func (f *Figure) ByBand() bool { return f.worst != "" || f.floored }
+
+// Rejudge judges a known figure again whose band has grown to low and high, by the worst and the
+// best state in which it stands at the ends of what is guessed: all of the band good is ok, some
+// of it bad is watch, and all of it bad is as bad as it was. A value past a rating is never below
+// over. It reports whether a limit lies inside the band.
+func (f *Figure) Rejudge(low, high float64, worst, best verdict.State) (open bool) {
+	bad := func(s verdict.State) bool { return s == verdict.Over || s == verdict.Stop }
+	open = f.Known && (f.Limited && f.Passes(high, f.Limit) && !f.Passes(low, f.Limit) ||
+		f.floored && f.Passes(f.floor, low) && !f.Passes(f.floor, high))
+	switch {
+	case !f.Known:
+	case bad(f.State) && !open && bad(best):
+		if best == verdict.Over { // not for sure
+			f.State = verdict.Over
+		}
+	case f.worst == verdict.Stop && f.Limited && f.Passes(f.Value, f.Limit):
+		f.State = verdict.Over
+	case bad(f.State), open, bad(worst):
+		f.State = verdict.Watch
+	case f.State == verdict.OK && worst != verdict.OK && f.worst == "":
+		f.State = verdict.Watch
+	}
+	return open
+}
+
 // Settle says what would have to be measured where the limit lies inside the band.
 func (c Calc) Settle(by func() []Lack) {
 	if c.Usual > 0 && c.Open() {
@@ -225,6 +257,7 @@ func (c Calc) AtMost(limit sheet.Value, near float64, worst verdict.State) {
 	if c.Banded {
 		low, high = c.Low, c.High
 	}
+	c.worst = worst
 	if worst != verdict.Stop {
 		low = math.Min(low, c.Value-c.Row.Half)
 	}
@@ -249,6 +282,7 @@ func (c Calc) Within(least, most float64) {
 	if c.Banded {
 		low, high = c.Low, c.High
 	}
+	c.floored, c.floor = true, least
 	c.Against(most, c.Passes(low, most), c.Passes(high, most) || c.Passes(least, low))
 }
 
@@ -314,7 +348,11 @@ func (c Calc) Brief(name, unit string, q Quantity) sheet.Value {
 	if !q.Known() {
 		c.LacksAt(name+" (Brief)", "brief/"+c.Run.Plan.Brief.KeyOf(q))
 	}
-	return sheet.Value{Name: name, Number: q.In(unit), Unit: unit, Origin: sheet.Rider}
+	v := sheet.Value{Name: name, Number: q.In(unit), Unit: unit, Origin: sheet.Rider}
+	if c.Sheet != nil && c.Run.Guessed["brief/"+c.Run.Plan.Brief.KeyOf(q)] {
+		v.Origin = sheet.Guessed
+	}
+	return v
 }
 
 // Fact takes a number that another step found.

@@ -4,6 +4,7 @@ import (
 	"math"
 	"strings"
 
+	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
@@ -20,6 +21,7 @@ var (
 // lives is how long the tyres last, and what that costs.
 func lives(r *study.Run) {
 	front, rear := oneLife(r, figure.FrontLife, parts.FrontTyre), oneLife(r, figure.RearLife, parts.RearTyre)
+	r.Lives = facts.Ends{Front: front.Mid, Rear: rear.Mid}
 	tyreLife(r, front, rear)
 	tyreCost(r, front, rear)
 }

@@ -1,0 +1,305 @@
+package eval
+
+import (
+	"math"
+	"reflect"
+	"slices"
+
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/guess"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
+)
+
+// Guess is what stands in for something that nobody has said, and what hangs on it.
+type Guess struct {
+	guess.Guess
+	Turns []Turn // that it could make, gauges first
+}
+
+// Turn is a gauge that stands otherwise, or a finding that speaks or falls silent, where a guess
+// is at an end of its band.
+type Turn struct {
+	Figure *figure.Row // nil of a finding
+	Rule   *study.Rule // nil of a gauge
+}
+
+// filled is a plan with what is guessed of it.
+type filled struct {
+	raw, plan *plan.Plan
+	guesses   []guess.Guess
+	guessed   map[string]bool
+}
+
+func fill(p *plan.Plan) filled {
+	of := filled{raw: p}
+	of.plan, of.guesses = guess.Fill(p)
+	if len(of.guesses) > 0 {
+		of.guessed = make(map[string]bool, len(of.guesses))
+		for i := range of.guesses {
+			of.guessed[of.guesses[i].At] = true
+		}
+	}
+	return of
+}
+
+// again is a change of the plan with the same guesses where bike and brief are the same: one
+// made of the plan as the rider has it, or of the one with the guesses in it.
+func (of *filled) again(now *plan.Plan) filled {
+	same := now.Guesses == of.raw.Guesses && (now.Bike == of.raw.Bike && reflect.DeepEqual(&now.Brief, &of.raw.Brief) ||
+		now.Bike == of.plan.Bike && reflect.DeepEqual(&now.Brief, &of.plan.Brief))
+	if !same {
+		return of.elsewhere(now)
+	}
+	again := *of
+	again.raw, again.plan = now, now
+	if len(of.guesses) > 0 {
+		changed := *now
+		changed.Bike, changed.Brief = of.plan.Bike, of.plan.Brief
+		again.plan = &changed
+	}
+	return again
+}
+
+// elsewhere is a plan with another brief or bike. A bike that is guessed alike stays the same
+// one, so that only what reads the brief is worked out again.
+func (of *filled) elsewhere(now *plan.Plan) filled {
+	then := fill(now)
+	if now.Bike == of.raw.Bike && then.plan.Bike != of.plan.Bike && reflect.DeepEqual(then.plan.Bike, of.plan.Bike) {
+		changed := *then.plan
+		changed.Bike = of.plan.Bike
+		then.plan = &changed
+	}
+	return then
+}
+
+// move is guesses that are moved together, and the groups that they enter.
+type move struct {
+	guesses []guess.Guess
+	enters  facts.Set
+}
+
+// movesOf are guesses by their kinds: those of one go wrong together, the others each by
+// itself.
+func movesOf(guesses []guess.Guess) []move {
+	var list []move
+	at := map[guess.Kind]int{}
+	for i := range guesses {
+		g := &guesses[i]
+		of, together := at[g.Kind]
+		if g.Kind == "" || !together {
+			at[g.Kind] = len(list)
+			list = append(list, move{})
+			of = len(list) - 1
+		}
+		list[of].guesses = append(list[of].guesses, *g)
+		list[of].enters |= g.Enters
+	}
+	return list
+}
+
+// ended is what a loadout comes to with a move at one end.
+type ended struct {
+	figures []study.Figure
+	says    []verdict.State // of each rule, "" while it is silent
+}
+
+// moved runs what is downstream of a move's groups again.
+func (p *Program) moved(r *LoadoutReport, m *move, at float64) ended {
+	f := *r.Facts
+	f.Plan, f.Builds = guess.Moved(r.of.plan, m.guesses, at), nil
+	byHand := facts.InBrief // what rules read by themselves
+	if f.Plan.Bike != r.Facts.Plan.Bike {
+		byHand |= facts.Bike
+		f.Built, f.Standard = f.Plan.Build(r.ID), f.Plan.BuildStandard()
+	}
+	run := &study.Run{All: &f, Figures: slices.Clone(r.center), Table: &p.table, Where: r.where}
+	f.Figured = p.figured(run.Figures)
+	changed := p.ofPlan(&f, 0, m.enters)
+	changed = p.rerun(run, changed, m.enters) | byHand
+	e := ended{run.Figures, make([]verdict.State, len(p.rules))}
+	said := r.Findings
+	for i := range p.rules {
+		rule := &p.rules[i]
+		if r.spoke[i] {
+			e.says[i], said = said[0].State, said[1:]
+		}
+		if rule.Reads&changed == 0 {
+			continue
+		}
+		e.says[i] = ""
+		if finding, ok := rule.Judge(&f); ok {
+			e.says[i] = finding.State
+		}
+	}
+	return e
+}
+
+// widen counts the bands of all guesses into the figures of a report, judges them again, and
+// takes what does not hold at all ends from the points.
+func (p *Program) widen(r *LoadoutReport) {
+	if len(r.of.guesses) == 0 || r.Facts.Built == nil {
+		return
+	}
+	moves := movesOf(r.of.guesses)
+	ends := make([]ended, 2*len(moves))
+	each(len(ends), func(i int) { ends[i] = p.moved(r, &moves[i/2], float64(2*(i%2)-1)) })
+
+	figures := slices.Clone(r.center)
+	turns := make([][]Turn, len(moves))
+	for i := range figures {
+		p.widenFigure(&figures[i], i, moves, ends, turns)
+	}
+	r.figures = figures
+	r.Gauges, r.Others = figures[:p.gauges:p.gauges], figures[p.gauges:]
+	p.holdOn(r, ends, turns)
+	for i := range moves {
+		for _, g := range moves[i].guesses {
+			r.Guesses = append(r.Guesses, Guess{g, turns[i]})
+		}
+	}
+}
+
+// decides is the share of a band from which on a guess could turn what the whole band turns
+// [memory].
+const decides = 0.2
+
+// widenFigure adds what each move does to a figure to its own band, as the root of the sum of
+// their squares, and judges it by all of that.
+func (p *Program) widenFigure(f *study.Figure, at int, moves []move, ends []ended, turns [][]Turn) {
+	if !f.Known {
+		return
+	}
+	value := bandOf(f)
+	var margin squares // to the limit, which some guesses move as well
+	if f.ByBand() {
+		margin = value
+	}
+	parts := make([]float64, len(moves))
+	worst, best := f.State, f.State
+	turned := make([]bool, len(moves))
+	rests := int32(0)
+	for i := range moves {
+		var of, to reach
+		for _, e := range ends[2*i : 2*i+2] {
+			then := &e.figures[at]
+			if then.Known {
+				of.take(then.Value - f.Value)
+				to.take(then.Value - f.Value - (then.Limit - f.Limit))
+			}
+			worst = verdict.Worse(worst, then.State)
+			if then.State.Rank() < best.Rank() {
+				best = then.State
+			}
+			turned[i] = turned[i] || then.State != f.State
+		}
+		if math.Max(of.most(), to.most()) < 1e-9*math.Max(1, math.Abs(f.Value)) {
+			continue
+		}
+		rests += int32(len(moves[i].guesses))
+		value.add(of)
+		margin.add(to)
+		parts[i] = square(to.most())
+	}
+	if rests == 0 && worst == best {
+		return
+	}
+	f.Usual += rests
+	f.Banded, f.Low, f.High = true, f.Value-math.Sqrt(value.down), f.Value+math.Sqrt(value.up)
+	open := f.Rejudge(f.Value-math.Sqrt(margin.down), f.Value+math.Sqrt(margin.up), worst, best)
+	if !f.Gauge {
+		return
+	}
+	for i := range moves {
+		if turned[i] || open && parts[i] > decides*math.Max(margin.down, margin.up) {
+			turns[i] = append(turns[i], Turn{Figure: f.Row})
+		}
+	}
+}
+
+// reach is how far a guess moves a figure down and up.
+type reach struct{ less, more float64 }
+
+func (r *reach) take(by float64) { r.less, r.more = math.Min(r.less, by), math.Max(r.more, by) }
+
+func (r reach) most() float64 { return math.Max(-r.less, r.more) }
+
+// squares are the halves of a band, squared.
+type squares struct{ down, up float64 }
+
+func bandOf(f *study.Figure) (s squares) {
+	if f.Banded {
+		s = squares{square(f.Value - f.Low), square(f.High - f.Value)}
+	}
+	return s
+}
+
+func (s *squares) add(r reach) { s.down, s.up = s.down+square(r.less), s.up+square(r.more) }
+
+func square(x float64) float64 { return x * x }
+
+// holdOn keeps as points what holds at all ends: a finding that some guess would silence is
+// open, and so is one that rests on a figure which the bands have made unsure. Those that hold
+// are as bad as they are at their mildest.
+func (p *Program) holdOn(r *LoadoutReport, ends []ended, turns [][]Turn) {
+	r.Findings = slices.Clone(r.Findings)
+	at := 0
+	for i := range p.rules {
+		var finding *study.Finding
+		if r.spoke[i] {
+			finding = &r.Findings[at]
+			at++
+		}
+		for e := range ends {
+			says := ends[e].says[i]
+			if (says != "") == r.spoke[i] {
+				if finding != nil && says.Rank() < finding.State.Rank() {
+					finding.State = says
+				}
+				continue
+			}
+			if finding != nil {
+				finding.Open = true
+			}
+			turn := Turn{Rule: &p.rules[i]}
+			if list := turns[e/2]; !slices.Contains(list, turn) {
+				turns[e/2] = append(list, turn)
+			}
+		}
+		if finding != nil && p.softened(&p.rules[i], r) {
+			finding.Open = true
+		}
+	}
+}
+
+// softened reports whether a figure that a rule judges by stands better by its band than by
+// the guesses themselves.
+func (p *Program) softened(rule *study.Rule, r *LoadoutReport) bool {
+	return slices.ContainsFunc(rule.Figures, func(id figure.ID) bool {
+		at := p.table.Place[id]
+		return r.figures[at].State.Rank() < r.center[at].State.Rank()
+	})
+}
+
+// shift gives the figures of a change of a plan the bands of the plan, moved along with their
+// values: what a change does to a band itself is worked out when it lies on the bench.
+func (r *LoadoutReport) shift(was *LoadoutReport) {
+	if len(was.of.guesses) == 0 || r.Facts.Built == nil {
+		return
+	}
+	figures := slices.Clone(r.center)
+	for i := range figures {
+		f, before := &figures[i], &was.figures[i]
+		if !f.Known || !before.Known || !before.Banded || before.Usual == was.center[i].Usual {
+			continue
+		}
+		f.Usual = max(f.Usual, before.Usual)
+		f.Banded, f.Low, f.High = true, f.Value-(before.Value-before.Low), f.Value+(before.High-before.Value)
+		f.Rejudge(f.Low, f.High, f.State, f.State)
+	}
+	r.figures = figures
+	gauges := len(r.Gauges)
+	r.Gauges, r.Others = figures[:gauges:gauges], figures[gauges:]
+}

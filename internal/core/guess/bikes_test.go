@@ -1,0 +1,74 @@
+package guess_test
+
+import (
+	"math"
+	"slices"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+
+	"valiantmule/internal/core/guess"
+	"valiantmule/internal/core/parts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/demo"
+)
+
+// measures are the rows whose numbers a tape or a scale gives: their bands are narrower.
+var measures = []string{"bike/kerb_mass", "bike/kerb_front", "bike/seat_height", "bike/wheelbase", "bike/front_rim_diameter", "bike/rear_rim_diameter", "bike/front_rim_width", "bike/rear_rim_width"}
+
+// TestBikesByTheirKind guesses each invented bike by nothing but its kind and displacement. The
+// table was written down before it was held against them.
+func TestBikesByTheirKind(t *testing.T) {
+	bikes, err := demo.Bikes()
+	assert.NoError(t, err)
+	inside, all := 0, 0
+	var narrow, wide []float64
+	for _, b := range bikes {
+		p := plan.New("by its kind", "EUR")
+		p.Guesses = guess.Version
+		p.Bike = &plan.Bike{ID: b.ID, Name: b.Name, Class: b.Class, Displacement: b.Displacement}
+		_, guesses := guess.Fill(p)
+		for _, g := range guesses {
+			is := said(b, g.At)
+			if math.IsNaN(is) || math.IsNaN(g.Value) {
+				continue
+			}
+			all++
+			if is >= g.Low-1e-9 && is <= g.High+1e-9 {
+				inside++
+			} else {
+				t.Logf("%s: %s is %.4g, guessed %.4g to %.4g", b.ID, g.At, is, g.Low, g.High)
+			}
+			if slices.Contains(measures, g.At) {
+				narrow = append(narrow, g.Half())
+			} else {
+				wide = append(wide, g.Half())
+			}
+		}
+	}
+	t.Logf("%d of %d inside", inside, all)
+	assert.GreaterOrEqual(t, float64(inside), 0.9*float64(all))
+	assert.LessOrEqual(t, median(narrow), 0.15)
+	assert.LessOrEqual(t, median(wide), 0.25)
+}
+
+func median(list []float64) float64 {
+	slices.Sort(list)
+	return list[len(list)/2]
+}
+
+// said is what a bike's sheet says where a row guesses, NaN where it says nothing.
+func said(b *plan.Bike, at string) float64 {
+	for _, f := range b.Fields() {
+		if q, ok := f.Entry.(interface{ In(string) float64 }); ok && "bike/"+f.Key == at && f.Entry.Known() {
+			return q.In(f.Unit)
+		}
+	}
+	for _, s := range []parts.Slot{parts.FrontSprocket, parts.RearSprocket} {
+		if p := b.StandardIn(s); p != nil && at == "came/"+string(s)+"/"+parts.Teeth.Key {
+			n, _ := p.Count()
+			return float64(n)
+		}
+	}
+	return math.NaN()
+}
