@@ -128,7 +128,7 @@ type (
 		Missing []string      `json:"missing"`
 		Low     *float64      `json:"low"`
 		High    *float64      `json:"high"`
-		// ByEstimate is how many numbers under it are usual ones that nobody has said.
+		// ByEstimate is how many numbers under it are guessed or usual ones that nobody has said.
 		ByEstimate int `json:"by_estimate"`
 	}
 	findingJSON struct {
@@ -139,7 +139,7 @@ type (
 		Why     string        `json:"why"`
 		Do      string        `json:"do"`
 		Cause   cause.ID      `json:"cause"` // findings of one are one card
-		Aside   string        `json:"aside"` // "small", "day" for what is set when it is loaded, "" for an open point
+		Aside   string        `json:"aside"` // "guess" for what a guess decides, "small", "day" for what is set when it is loaded, "" for an open point
 	}
 )
 
@@ -214,9 +214,10 @@ func checkText(p *plan.Plan, report *eval.Report) string {
 		}
 		inLines(&b, "On the day", study.OfTheDay(l.Findings))
 		inLines(&b, "Small things", study.SmallThings(l.Findings))
+		inLines(&b, "A guess decides", study.Guessed(l.Findings))
 	}
 	if n := len(report.Usuals()); n > 0 {
-		fmt.Fprintf(&b, "\n%d numbers of the plan are usual ones that nobody has said.\n", n)
+		fmt.Fprintf(&b, "\n%d numbers of the plan are guessed or usual ones that nobody has said.\n", n)
 	}
 	b.WriteString("\nComputed from what the plan says; the maker's manual, local law and a competent mechanic decide.\n")
 	return b.String()

@@ -34,10 +34,23 @@ type Report struct {
 func (r *Report) Usuals() []study.Lack {
 	var list []study.Lack
 	for i := range r.Loadouts {
-		for _, u := range study.Usuals(r.Loadouts[i].Facts) {
+		for _, u := range r.Loadouts[i].Usuals() {
 			if !slices.Contains(list, u) {
 				list = append(list, u)
 			}
+		}
+	}
+	return list
+}
+
+// Usuals are the numbers that stand in a loadout for what nobody has said: what is guessed, and
+// what steps take as usual.
+func (r *LoadoutReport) Usuals() []study.Lack {
+	list := study.Usuals(r.Facts)
+	for i := range r.Guesses {
+		g := &r.Guesses[i]
+		if !slices.ContainsFunc(list, func(l study.Lack) bool { return l.At == g.At }) {
+			list = append(list, study.Lack{What: g.Name, At: g.At})
 		}
 	}
 	return list

@@ -1,6 +1,7 @@
 package eval
 
 import (
+	"cmp"
 	"math"
 	"reflect"
 	"slices"
@@ -150,7 +151,7 @@ func (p *Program) widen(r *LoadoutReport) {
 	figures := slices.Clone(r.center)
 	turns := make([][]Turn, len(moves))
 	for i := range figures {
-		p.widenFigure(&figures[i], i, moves, ends, turns)
+		p.widenFigure(r, &figures[i], i, moves, ends, turns)
 	}
 	r.figures = figures
 	r.Gauges, r.Others = figures[:p.gauges:p.gauges], figures[p.gauges:]
@@ -168,7 +169,7 @@ const decides = 0.2
 
 // widenFigure adds what each move does to a figure to its own band, as the root of the sum of
 // their squares, and judges it by all of that.
-func (p *Program) widenFigure(f *study.Figure, at int, moves []move, ends []ended, turns [][]Turn) {
+func (p *Program) widenFigure(r *LoadoutReport, f *study.Figure, at int, moves []move, ends []ended, turns [][]Turn) {
 	if !f.Known {
 		return
 	}
@@ -212,12 +213,26 @@ func (p *Program) widenFigure(f *study.Figure, at int, moves []move, ends []ende
 	if !f.Gauge {
 		return
 	}
+	var settle []int
 	for i := range moves {
 		if turned[i] || open && parts[i] > decides*math.Max(margin.down, margin.up) {
 			turns[i] = append(turns[i], Turn{Figure: f.Row})
+			settle = append(settle, i)
 		}
 	}
+	if !open {
+		return
+	}
+	slices.SortStableFunc(settle, func(a, b int) int { return cmp.Compare(parts[b], parts[a]) })
+	for _, i := range settle[:min(len(settle), settlesMost)] {
+		g := &moves[i].guesses[0]
+		f.Missing = append(f.Missing, g.Name)
+		r.where = r.where.With(g.Name, g.At)
+	}
 }
+
+// settlesMost is how many guesses are named that would settle a figure.
+const settlesMost = 2
 
 // reach is how far a guess moves a figure down and up.
 type reach struct{ less, more float64 }

@@ -88,13 +88,23 @@ func TestVerdictsByGuess(t *testing.T) {
 	g := studytest.New(t)
 	trips := studytest.Trips(g)
 	agree, evaded, all := 0, 0, 0
+	points, wrong := 0, 0
 	for n := range 30 {
 		trip := trips[n*len(trips)/30]
 		full := trip.Plan
 		b := full.Bike
 		roughly := begun(full, b.Class)
-		roughly.Bike.Permitted, roughly.Bike.FrontLimit, roughly.Bike.RearLimit = b.Permitted, b.FrontLimit, b.RearLimit
+		bike := roughly.Bike // its papers, and what its name says of what fits it
+		bike.Permitted, bike.FrontLimit, bike.RearLimit = b.Permitted, b.FrontLimit, b.RearLimit
+		bike.ID, bike.Family, bike.Variant, bike.Provides = b.ID, b.Family, b.Variant, b.Provides
 		is, said := g.Report(full), g.Report(roughly)
+		for _, f := range study.Loud(said.Findings) {
+			points++
+			if !slices.ContainsFunc(is.Findings, func(o study.Finding) bool { return o.ID == f.ID }) {
+				wrong++
+				t.Logf("%s: %s is no point: %s", trip.Name, f.ID, f.Tell().What)
+			}
+		}
 		for i := range is.Gauges {
 			knows, guesses := is.Gauges[i], said.Gauges[i]
 			if !knows.Known {
@@ -118,6 +128,8 @@ func TestVerdictsByGuess(t *testing.T) {
 	t.Logf("%d of %d agree, %d of them only to be watched", agree, all, evaded)
 	assert.GreaterOrEqual(t, float64(agree), 0.95*float64(all))
 	assert.LessOrEqual(t, float64(evaded), float64(all)/3)
+	t.Logf("%d points, %d of them none by the full sheet", points, wrong)
+	assert.LessOrEqual(t, float64(wrong), 0.05*float64(points))
 }
 
 // TestGuessLaws: over trips of all classes, a gauge is ok only where all of its band is good; the

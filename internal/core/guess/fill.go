@@ -5,6 +5,8 @@ import (
 	"maps"
 	"slices"
 	"strings"
+	"unicode"
+	"unicode/utf8"
 
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
@@ -114,10 +116,22 @@ func (s *Subject) mark(list []Guess) {
 	s.Bike.Origins = origins
 }
 
-// Each row has the name of its field.
+// lower is a field's label in the middle of a sentence.
+func lower(label string) string {
+	first, size := utf8.DecodeRuneInString(label)
+	return string(unicode.ToLower(first)) + label[size:]
+}
+
+// Each row has the name of its field, and says what it enters.
 func init() {
 	names := map[string]string{}
+	before := ""
 	for _, f := range new(plan.Bike).Fields() {
+		if more, follows := strings.CutPrefix(f.Label, "… "); follows {
+			f.Label = before + " " + more
+		} else {
+			before = f.Label
+		}
 		names["bike/"+f.Key] = f.Label
 	}
 	for _, p := range new(plan.Bike).Picks() {
@@ -126,14 +140,14 @@ func init() {
 	for _, f := range new(plan.Brief).Fields() {
 		names["brief/"+f.Key] = f.Label
 	}
-	for _, slot := range []parts.Slot{parts.FrontTyre, parts.RearTyre, parts.FrontSprocket, parts.RearSprocket} {
+	for _, slot := range []parts.Slot{parts.FrontTyre, parts.RearTyre, parts.FrontTube, parts.RearTube, parts.FrontSprocket, parts.RearSprocket} {
 		kind, _ := parts.KindOf(slot)
 		for _, row := range kind.Asks {
-			names["came/"+string(slot)+"/"+row.Key] = kind.Name
+			names["came/"+string(slot)+"/"+row.Key] = kind.Name + ", " + strings.ToLower(row.Label)
 		}
 	}
 	for _, r := range Rows() {
-		r.Name = names[r.At]
+		r.Name = lower(names[r.At])
 		if r.Name == "" {
 			panic(fmt.Sprintf("guess: row %q is of no field", r.At))
 		}

@@ -33,6 +33,8 @@ const (
 	FrontTravel Kind = "front springs"
 	RearTravel  Kind = "rear springs"
 	Engine      Kind = "engine"
+	Wheels      Kind = "wheels"
+	Carcass     Kind = "tyres"
 	Stature     Kind = "body"
 )
 

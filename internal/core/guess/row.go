@@ -218,10 +218,7 @@ func said(key string, usual, other func(*Subject) string, more ...func(*Row)) *R
 	r.known = func(s *Subject) bool { return pick(s).Get() != "" }
 	r.guess = func(s *Subject) (Band, bool) {
 		v, o := usual(s), other(s)
-		b := Band{Low: math.NaN(), Value: math.NaN(), High: math.NaN(), Words: [3]string{v, v, v}}
-		if o != "" {
-			b.Words[0] = o
-		}
+		b := words(v, o)
 		b.put = func(s *Subject, at float64) {
 			if at < 0 && o != "" {
 				pick(s).Set(o)
@@ -235,7 +232,41 @@ func said(key string, usual, other func(*Subject) string, more ...func(*Row)) *R
 	return r
 }
 
-// of says more of a row.
+// cameAs is a row of a word of a standard part: what is usual, and what else it may be.
+func cameAs[S ~string](slot parts.Slot, of parts.Choice[S], usual, other func(*Subject) S, more ...func(*Row)) *Row {
+	r := newRow("came/"+string(slot)+"/"+of.Key, more)
+	r.known = func(s *Subject) bool {
+		p := s.Bike.StandardIn(slot)
+		return p != nil && of.In(p) != ""
+	}
+	r.guess = func(s *Subject) (Band, bool) {
+		v, o := usual(s), other(s)
+		b := words(string(v), string(o))
+		b.put = func(s *Subject, at float64) {
+			p := standardOf(s.Bike, slot)
+			if at < 0 {
+				of.Put(&p, o)
+			} else {
+				of.Put(&p, v)
+			}
+			s.Bike.SetStandard(p)
+		}
+		return b, v != ""
+	}
+	ofBike(r)
+	return r
+}
+
+// words is a band of a word, and of what else it may be.
+func words(v, other string) Band {
+	b := Band{Low: math.NaN(), Value: math.NaN(), High: math.NaN(), Words: [3]string{v, v, v}}
+	if other != "" {
+		b.Words[0] = other
+	}
+	return b
+}
+
+// What more there is to say of a row.
 
 func kind(k Kind, joint float64) func(*Row) {
 	return func(r *Row) { r.Kind, r.Joint = k, joint }

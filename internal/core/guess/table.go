@@ -6,6 +6,7 @@ import (
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/unit"
 )
 
@@ -191,8 +192,14 @@ var bikeRows = []*Row{
 	// Tyres of bikes that are ridden are somewhere between new and due.
 	bike("front_tread", "%", func(b *plan.Bike) number { return &b.FrontTread }, share(65), share(0.4), measured(2, "a depth gauge")),
 	bike("rear_tread", "%", func(b *plan.Bike) number { return &b.RearTread }, share(60), share(0.45), measured(2, "a depth gauge")),
-	said("front_wheel_build", build, otherBuild, measured(1, "")),
-	said("rear_wheel_build", build, otherBuild, measured(1, "")),
+	// Standard tyres are road-biased nearly always [practice]; those of the lightest are not.
+	cameAs(parts.FrontTyre, parts.TyreKind, tread, otherTread, kind(Carcass, 1), from(sheet.Practice), measured(1, "")),
+	cameAs(parts.RearTyre, parts.TyreKind, tread, otherTread, kind(Carcass, 1), from(sheet.Practice), measured(1, "")),
+	said("front_wheel_build", build, otherBuild, kind(Wheels, 1), measured(1, "")),
+	said("rear_wheel_build", build, otherBuild, kind(Wheels, 1), measured(1, "")),
+	// Spokes through the rim want a tube, and such bikes come with one.
+	cameAs(parts.FrontTube, parts.FillingKind, tube, tube, kind(Wheels, 1), measured(1, "")),
+	cameAs(parts.RearTube, parts.FillingKind, tube, tube, kind(Wheels, 1), measured(1, "")),
 
 	bike("rake", "°", func(b *plan.Bike) number { return &b.Rake },
 		column{24, 26.8, 27, 26.8, 26.3, 25.7, 25.5, 25.6, 25, 24, 26, 30}.of, share(0.055), measured(1, "data sheet")),
@@ -244,12 +251,12 @@ var bikeRows = []*Row{
 			return column{70, 105, 130, 140, 180, 185, 205, 225, 165, 185, 85, 170}.of(s)
 		}, share(0.23), measured(10, "a clamp meter")),
 	bike("battery", "Ah", func(b *plan.Bike) number { return &b.Battery },
-		column{4, 5, 7.5, 8, 11, 11, 12, 14, 9.5, 9, 5, 13}.of, share(0.28), measured(1, "its label")),
+		perCC{{4, 0}, {3.5, 0.006}, {5, 0.008}, {5.5, 0.006}, {11, 0}, {11, 0}, {12, 0}, {14, 0}, {9.5, 0}, {9, 0}, {5, 0}, {13, 0}}.of, share(0.28), measured(1, "its label")),
 	// Of main beams; halogen lamps mostly reach 20 to 40 thousand candela, the better LED ones more.
 	bike("headlamp", "cd", func(b *plan.Bike) number { return &b.Headlamp },
 		column{12000, 18000, 26000, 32000, 36000, 36000, 42000, 44000, 32000, 36000, 16000, 30000}.of, share(0.4), measured(10, "a lux meter")),
 	bike("cold_crank", "A", func(b *plan.Bike) number { return &b.Cranks },
-		func(s *Subject) float64 { return 15 * s.Bike.Battery.In("Ah") }, share(0.3), measured(1, "its label")),
+		func(s *Subject) float64 { return 17 * s.Bike.Battery.In("Ah") }, share(0.3), measured(1, "its label")),
 }
 
 // never is for words that may be nothing else.
@@ -280,6 +287,40 @@ func build(s *Subject) string {
 		return string(parts.Cast)
 	}
 	return string(parts.Spoked)
+}
+
+// tread is what kind of tyre such bikes come with.
+func tread(s *Subject) tyre.Kind {
+	switch s.class {
+	case trailSingle:
+		return tyre.Knobbly
+	case lightTrial, rallySingle:
+		return tyre.DirtBiased
+	case dualSport:
+		return tyre.AllRound
+	case sportsBike, roadster, smallRoad, cruiser:
+		return tyre.Road
+	}
+	return tyre.RoadBiased
+}
+
+// otherTread is what they come with as well.
+func otherTread(s *Subject) tyre.Kind {
+	switch {
+	case s.class == trailSingle, s.class == lightTrial, s.class == dualSport && s.cc() < 500:
+		return tyre.DirtBiased
+	case s.class == rallySingle, s.class == trailTwin:
+		return tyre.AllRound
+	}
+	return tyre.RoadBiased
+}
+
+// tube is what is in the tyre, "" for nothing.
+func tube(s *Subject) tyre.Filling {
+	if s.Bike.FrontBuild == parts.Spoked || s.Bike.RearBuild == parts.Spoked {
+		return tyre.Tube
+	}
+	return ""
 }
 
 // otherBuild is what such bikes are sold with as well.

@@ -117,6 +117,9 @@ func Loud(findings []Finding) []Finding { return standing(findings, "") }
 // SmallThings are those that are read once.
 func SmallThings(findings []Finding) []Finding { return standing(findings, "small") }
 
+// Guessed are those of which a guess decides whether they are so.
+func Guessed(findings []Finding) []Finding { return standing(findings, "guess") }
+
 func standing(findings []Finding, at string) []Finding {
 	return slices.DeleteFunc(slices.Clone(findings), func(f Finding) bool { return f.Aside() != at })
 }
