@@ -29,6 +29,8 @@ var closedLists = map[reflect.Type]func() []string{
 		return each(terrain.Grounds(), func(g terrain.Ground) string { return string(g.Kind) })
 	},
 	reflect.TypeFor[tyre.Style]():         func() []string { return values(parts.Styles()) },
+	reflect.TypeFor[plan.Bother]():        func() []string { return orNone(values(plan.Bothers())) },
+	reflect.TypeFor[plan.Kit]():           func() []string { return orNone(values(plan.Kits())) },
 	reflect.TypeFor[plan.Weather]():       func() []string { return orNone(values(plan.Weathers())) },
 	reflect.TypeFor[plan.Spanner]():       func() []string { return orNone(values(plan.Spanners())) },
 	reflect.TypeFor[guard.Skill]():        func() []string { return orNone(values(plan.Skills())) },

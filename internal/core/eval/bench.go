@@ -23,11 +23,11 @@ func NewBench(p *plan.Plan, shelf plan.Shelf, loadout, asOf string) (*Bench, err
 
 // NewBench is [NewBench] by this program.
 func (pr *Program) NewBench(p *plan.Plan, shelf plan.Shelf, loadout, asOf string) (*Bench, error) {
-	l, err := p.Loadout(loadout)
+	of := fill(p)
+	l, err := of.plan.Loadout(loadout)
 	if err != nil {
 		return nil, err
 	}
-	of := fill(p)
 	report := pr.report(of, pr.shared(of, asOf, shelf), l)
 	pr.widen(&report)
 	return &Bench{report: report, program: pr}, nil
@@ -41,11 +41,12 @@ func (b *Bench) Evaluate(p *plan.Plan) (*LoadoutReport, error) {
 	if p == b.report.Plan {
 		return &b.report, nil
 	}
-	l, err := p.Loadout(b.report.ID)
+	of := b.report.of.again(p)
+	l, err := of.plan.Loadout(b.report.ID)
 	if err != nil {
 		return nil, err
 	}
-	report := b.program.again(&b.report, b.report.of.again(p), l)
+	report := b.program.again(&b.report, of, l)
 	report.shift(&b.report)
 	return &report, nil
 }

@@ -161,7 +161,7 @@ func (pr *Program) Evaluate(p *plan.Plan, shelf plan.Shelf, asOf string) *Report
 		}
 	}
 	each(len(p.Loadouts), func(i int) {
-		report.Loadouts[i] = pr.report(of, shared, &p.Loadouts[i])
+		report.Loadouts[i] = pr.report(of, shared, &of.plan.Loadouts[i])
 		pr.widen(&report.Loadouts[i])
 	})
 	return report
@@ -214,7 +214,8 @@ func Needs() []study.NeedRule { return slices.Clone(standard.needs) }
 // Explain is the working of one figure in one loadout. It runs the steps that lead
 // to it and no others.
 func Explain(p *plan.Plan, loadout string, id figure.ID, asOf string) (study.Figure, *sheet.Sheet, error) {
-	l, err := p.Loadout(loadout)
+	of := fill(p)
+	l, err := of.plan.Loadout(loadout)
 	if err != nil {
 		return study.Figure{}, nil, err
 	}
@@ -227,13 +228,14 @@ func Explain(p *plan.Plan, loadout string, id figure.ID, asOf string) (study.Fig
 	if by := standard.table.By[at]; by != nil {
 		steps = standard.upTo(by)
 	}
-	run := standard.run(standard.shared(fill(p), asOf, nil), l, steps, look{id, working})
+	run := standard.run(standard.shared(of, asOf, nil), l, steps, look{id, working})
 	return run.Figures[at], working, nil
 }
 
 // PressureWorking is how one wheel's pressure on a surface comes about.
 func PressureWorking(p *plan.Plan, loadout string, wheel *study.Wheel, surface string, asOf string) (facts.PressureEnd, *sheet.Sheet, error) {
-	l, err := p.Loadout(loadout)
+	of := fill(p)
+	l, err := of.plan.Loadout(loadout)
 	if err != nil {
 		return facts.PressureEnd{}, nil, err
 	}
@@ -241,7 +243,7 @@ func PressureWorking(p *plan.Plan, loadout string, wheel *study.Wheel, surface s
 	if !ok || p.Bike == nil {
 		return facts.PressureEnd{}, nil, fmt.Errorf("no pressure of the %s wheel on %q", wheel.Name, surface)
 	}
-	run := standard.run(standard.shared(fill(p), asOf, nil), l, standard.upTo(&study.Step{Needs: tyres.PressureNeeds}), look{})
+	run := standard.run(standard.shared(of, asOf, nil), l, standard.upTo(&study.Step{Needs: tyres.PressureNeeds}), look{})
 	working := &sheet.Sheet{}
 	return tyres.Pressure(run.All, wheel, s, working), working, nil
 }

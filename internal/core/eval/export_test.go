@@ -18,11 +18,12 @@ func Rules() []study.Rule { return standard.rules }
 // known, once with nothing known but what it declares. It hands out what was known
 // before, and after each of the two.
 func EachStep(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(step study.Step, before, after, alone *study.Run)) error {
-	l, err := p.Loadout(loadout)
+	of := fill(p)
+	l, err := of.plan.Loadout(loadout)
 	if err != nil {
 		return err
 	}
-	all := standard.run(standard.shared(fill(p), "2026-11-26", shelf), l, standard.of, look{})
+	all := standard.run(standard.shared(of, "2026-11-26", shelf), l, standard.of, look{})
 	for _, s := range slices.Concat(standard.ofAll, standard.of) {
 		before := copyOf(all)
 		before.Step = &s
@@ -48,11 +49,12 @@ func EachStep(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(step stu
 // EachReader asks each rule and need of a loadout: once with everything known, once with no
 // group and no figure known but what it says that it reads.
 func EachReader(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(what string, known, alone any)) error {
-	l, err := p.Loadout(loadout)
+	of := fill(p)
+	l, err := of.plan.Loadout(loadout)
 	if err != nil {
 		return err
 	}
-	all := standard.run(standard.shared(fill(p), "2026-11-26", shelf), l, standard.of, look{})
+	all := standard.run(standard.shared(of, "2026-11-26", shelf), l, standard.of, look{})
 	alone := func(reads facts.Set, figures []figure.ID) *facts.All {
 		r := copyOf(all)
 		r.Forget(facts.Every &^ reads)
@@ -97,11 +99,11 @@ func copyOf(r *study.Run) *study.Run {
 // hands out what figures and rules come to with what is downstream of its groups run again, and
 // with everything.
 func EachMove(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(g *guess.Guess, some, all Moved)) error {
-	l, err := p.Loadout(loadout)
+	of := fill(p)
+	l, err := of.plan.Loadout(loadout)
 	if err != nil {
 		return err
 	}
-	of := fill(p)
 	report := standard.report(of, standard.shared(of, "2026-11-26", shelf), l)
 	for i := range of.guesses {
 		m := move{of.guesses[i : i+1], of.guesses[i].Enters}
@@ -109,7 +111,7 @@ func EachMove(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(g *guess
 			some := standard.moved(&report, &m, at)
 			then := of
 			then.plan = guess.Moved(of.plan, m.guesses, at)
-			whole := standard.report(then, standard.shared(then, "2026-11-26", shelf), l)
+			whole := standard.report(then, standard.shared(then, "2026-11-26", shelf), &then.plan.Loadouts[slices.IndexFunc(then.plan.Loadouts, func(l plan.Loadout) bool { return l.ID == loadout })])
 			says, found := make([]verdict.State, len(standard.rules)), whole.Findings
 			for i := range says {
 				if whole.spoke[i] {

@@ -49,19 +49,22 @@ func fill(p *plan.Plan) filled {
 // again is a change of the plan with the same guesses where bike and brief are the same: one
 // made of the plan as the rider has it, or of the one with the guesses in it.
 func (of *filled) again(now *plan.Plan) filled {
-	same := now.Guesses == of.raw.Guesses && (now.Bike == of.raw.Bike && reflect.DeepEqual(&now.Brief, &of.raw.Brief) ||
-		now.Bike == of.plan.Bike && reflect.DeepEqual(&now.Brief, &of.plan.Brief))
-	if !same {
+	if !alike(now, of.raw) && !alike(now, of.plan) || now.Guesses != of.raw.Guesses {
 		return of.elsewhere(now)
 	}
 	again := *of
 	again.raw, again.plan = now, now
 	if len(of.guesses) > 0 {
 		changed := *now
-		changed.Bike, changed.Brief = of.plan.Bike, of.plan.Brief
+		changed.Bike, changed.Brief, changed.Loadouts = of.plan.Bike, of.plan.Brief, of.plan.Loadouts
 		again.plan = &changed
 	}
 	return again
+}
+
+// alike reports whether two plans have the same of all that guesses are made from and of.
+func alike(a, b *plan.Plan) bool {
+	return a.Bike == b.Bike && shared(a.Loadouts, b.Loadouts) && reflect.DeepEqual(&a.Brief, &b.Brief)
 }
 
 // elsewhere is a plan with another brief or bike. A bike that is guessed alike stays the same
@@ -111,7 +114,12 @@ type ended struct {
 func (p *Program) moved(r *LoadoutReport, m *move, at float64) ended {
 	f := *r.Facts
 	f.Plan, f.Builds = guess.Moved(r.of.plan, m.guesses, at), nil
-	byHand := facts.InBrief // what rules read by themselves
+	loadout, err := f.Plan.Loadout(r.ID)
+	if err != nil { // a plan that is guessed has the loadouts that it had
+		panic(err)
+	}
+	f.Loadout = loadout
+	byHand := facts.InBrief | facts.InLoadout // what rules read by themselves
 	if f.Plan.Bike != r.Facts.Plan.Bike {
 		byHand |= facts.Bike
 		f.Built, f.Standard = f.Plan.Build(r.ID), f.Plan.BuildStandard()

@@ -22,7 +22,7 @@ import (
 // its engine is.
 func begun(p *plan.Plan, class plan.Class) *plan.Plan {
 	then := *p
-	then.Guesses = guess.Version
+	then.Guesses = plan.GuessTable
 	then.Bike = &plan.Bike{ID: "begun", Name: "Begun", Class: class, Displacement: p.Bike.Displacement}
 	return &then
 }
@@ -52,6 +52,10 @@ func TestGuessesEnter(t *testing.T) {
 		if len(name)%2 == 0 {
 			p.Bike.Displacement = plan.Bike{}.Displacement
 			p.Brief.Rider, p.Brief.Inseam, p.Brief.Sole, p.Brief.Cruise, p.Brief.WalkingPace, p.Brief.Day = plan.Brief{}.Rider, plan.Brief{}.Inseam, plan.Brief{}.Sole, plan.Brief{}.Cruise, plan.Brief{}.WalkingPace, plan.Brief{}.Day
+		}
+		p.Loadouts = slices.Clone(p.Loadouts)
+		if len(name)%3 == 0 {
+			p.Loadouts[1].Loads, p.Loadouts[1].Kit = nil, plan.CampKit
 		}
 		require.NoError(t, eval.EachMove(p, g.Shelf, "travel", func(gs *guess.Guess, some, all eval.Moved) {
 			met[gs.At] = true
@@ -207,7 +211,7 @@ func TestBandsByHand(t *testing.T) {
 		p := *g.With("holt-650")
 		bike := *p.Bike
 		bare := plan.Inspection{}
-		p.Bike, p.Guesses, p.Readings, p.Baseline = &bike, guess.Version, nil, bare
+		p.Bike, p.Guesses, p.Readings, p.Baseline = &bike, plan.GuessTable, nil, bare
 		without := g.Report(&p)
 		by.leave(&bike)
 		r := g.Report(&p)

@@ -25,7 +25,7 @@ func TestBikesByTheirKind(t *testing.T) {
 	var narrow, wide []float64
 	for _, b := range bikes {
 		p := plan.New("by its kind", "EUR")
-		p.Guesses = guess.Version
+		p.Guesses = plan.GuessTable
 		p.Bike = &plan.Bike{ID: b.ID, Name: b.Name, Class: b.Class, Displacement: b.Displacement}
 		_, guesses := guess.Fill(p)
 		for _, g := range guesses {

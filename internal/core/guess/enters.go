@@ -76,5 +76,6 @@ var enters = map[string]facts.Set{
 	"brief/sole":                facts.ReachGroup,
 	"brief/cruise":              facts.CruiseGroup | facts.DriveGroup | facts.RangeGroup,
 	"brief/walking_pace":        facts.DriveGroup,
+	"page/packing":              facts.MassesGroup | facts.BagsGroup | facts.CarryingGroup,
 	"brief/day":                 facts.ContactGroup,
 }

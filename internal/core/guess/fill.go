@@ -15,7 +15,7 @@ import (
 
 // Rows lists the table: the bike's, then the brief's, in an order in which each stands behind
 // those that it follows from.
-func Rows() []*Row { return slices.Concat(bikeRows, briefRows) }
+func Rows() []*Row { return slices.Concat(bikeRows, briefRows, loadRows) }
 
 // Fill is a copy of a plan in which what nobody has said is guessed, and what was; the plan
 // itself where it asks for no guesses or nothing is missing.
@@ -23,7 +23,7 @@ func Fill(p *plan.Plan) (*plan.Plan, []Guess) {
 	if p.Guesses == 0 {
 		return p, nil
 	}
-	s := &Subject{Brief: &p.Brief}
+	s := &Subject{Brief: &p.Brief, Loadouts: p.Loadouts}
 	if p.Bike != nil {
 		class, vague, ok := classOf(p.Bike)
 		if ok {
@@ -54,7 +54,7 @@ func Fill(p *plan.Plan) (*plan.Plan, []Guess) {
 // Moved is a plan that [Fill] has made with some of its guesses at an end of their bands: −1
 // is the low one, 1 the high one.
 func Moved(filled *plan.Plan, guesses []Guess, at float64) *plan.Plan {
-	s := &Subject{Brief: &filled.Brief}
+	s := &Subject{Brief: &filled.Brief, Loadouts: filled.Loadouts}
 	if slices.ContainsFunc(guesses, func(g Guess) bool { return !strings.HasPrefix(g.At, "brief/") }) {
 		s.Bike = filled.Bike
 	}
@@ -74,7 +74,7 @@ func Moved(filled *plan.Plan, guesses []Guess, at float64) *plan.Plan {
 
 // Typed is a plan in which somebody has typed a guess as it is.
 func (g *Guess) Typed(p *plan.Plan) *plan.Plan {
-	s := (&Subject{Bike: p.Bike, Brief: &p.Brief}).copied()
+	s := (&Subject{Bike: p.Bike, Brief: &p.Brief, Loadouts: p.Loadouts}).copied()
 	g.put(s, 0)
 	return s.in(p)
 }
@@ -94,7 +94,7 @@ func (s *Subject) copied() *Subject {
 // in is a plan with the subject's bike and brief.
 func (s *Subject) in(p *plan.Plan) *plan.Plan {
 	q := *p
-	q.Brief = *s.Brief
+	q.Brief, q.Loadouts = *s.Brief, s.Loadouts
 	if s.Bike != nil {
 		q.Bike = s.Bike
 	}
@@ -146,6 +146,7 @@ func init() {
 			names["came/"+string(slot)+"/"+row.Key] = kind.Name + ", " + strings.ToLower(row.Label)
 		}
 	}
+	names["page/packing"] = "What you carry"
 	for _, r := range Rows() {
 		r.Name = lower(names[r.At])
 		if r.Name == "" {

@@ -19,10 +19,6 @@ import (
 	"valiantmule/internal/core/sheet"
 )
 
-// Version is that of the table. A plan says by which it is guessed; a table that is changed
-// has another number, so that nobody's figures move unasked.
-const Version = 1
-
 // Kind is what rows have in common that go wrong together: guessed side by side they are
 // moved as one.
 type Kind string
@@ -81,6 +77,8 @@ func (g *Guess) Half() float64 { return (g.High - g.Low) / 2 / math.Abs(g.Value)
 type Subject struct {
 	Bike  *plan.Bike // nil without one
 	Brief *plan.Brief
+
+	Loadouts []plan.Loadout // of the plan; changed only as a whole
 
 	class class
 	vague bool // nobody has said the class

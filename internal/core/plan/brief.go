@@ -26,6 +26,7 @@ type Brief struct {
 	Unlimited   bool              `json:"no_budget,omitempty"` // the rider has said that there is no budget
 	Rider       unit.Mass         `json:"rider,omitzero"`      // dressed to ride, with water
 	Style       tyre.Style        `json:"style,omitempty"`
+	Bothers     Bother            `json:"bothers,omitempty"` // most, of the bike as it is
 
 	Gap      unit.Length `json:"gap,omitzero"`      // the longest between pumps
 	Reserve  unit.Ratio  `json:"reserve,omitzero"`  // of the usable fuel, not to be planned with
@@ -76,6 +77,31 @@ func (b *Brief) Share(k terrain.Kind) unit.Ratio {
 		}
 	}
 	return unit.Ratio{}
+}
+
+// Bother is what a rider likes least about the bike as it is.
+type Bother string
+
+// The bothers, each a stage of the work.
+const (
+	BotherTyres   Bother = "tyres"
+	BotherArmour  Bother = "armour"
+	BotherContact Bother = "contact"
+	BotherRange   Bother = "range"
+	BotherLoad    Bother = "load"
+	BotherGearing Bother = "gearing"
+	BotherStance  Bother = "stance"
+	BotherLight   Bother = "electrics"
+)
+
+// Bothers lists them, in a rider's words.
+func Bothers() []entry.Option {
+	return []entry.Option{
+		entry.Opt(BotherRange, "How far a tank takes me"), entry.Opt(BotherContact, "Knees, back, hands, seat"),
+		entry.Opt(BotherStance, "It wallows, bottoms or is too tall"), entry.Opt(BotherTyres, "Tyres and flats"),
+		entry.Opt(BotherLoad, "Where the luggage goes"), entry.Opt(BotherArmour, "What breaks in a fall"),
+		entry.Opt(BotherGearing, "Too fast for rock, too busy on the road"), entry.Opt(BotherLight, "Light, charging, warm hands"),
+	}
 }
 
 // Weather is the worst that a trip counts on.
@@ -201,6 +227,7 @@ func (b *Brief) validate(v *entry.Problems) {
 	v.Fields("brief", b.Fields())
 	v.That(b.Style == "" || tyre.KnownStyle(b.Style), "brief.style", "%q is not gentle, steady or hard", b.Style)
 	v.Pick("brief.weather", string(b.Weather), Weathers())
+	v.Pick("brief.bothers", string(b.Bothers), Bothers())
 	v.Pick("brief.spanner", string(b.Spanner), Spanners())
 	v.That(!b.HourRate.Known() || b.HourRate.Minor() >= 0, "brief.hour_rate", "is below zero")
 	v.Pick("brief.skill", string(b.Skill), Skills())

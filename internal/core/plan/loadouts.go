@@ -123,6 +123,9 @@ func (p *Plan) PackedIn(loadout string) []*Line {
 }
 
 func validateLoadouts(v *entry.Problems, loadouts []Loadout) {
+	for i := range loadouts {
+		v.Pick("loadouts"+entry.At(i)+".kit", string(loadouts[i].Kit), Kits())
+	}
 	v.That(len(loadouts) > 0, "loadouts", "are missing, want at least one")
 	v.Few("loadouts", len(loadouts), maxLoadouts)
 	seen := map[string]bool{}

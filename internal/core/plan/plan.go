@@ -27,13 +27,18 @@ const (
 	Version = 2
 )
 
+// GuessTable is the version of the table by which plans are guessed that are begun now. A table
+// that is changed has another number, so that nobody's figures move unasked.
+const GuessTable = 1
+
 // Plan is one conversion of one bike for one trip.
 type Plan struct {
 	Format   string `json:"format"`
 	Version  int    `json:"version"`
 	Name     string `json:"name" is:"name"`
 	Currency string `json:"currency" is:"currency"` // ISO 4217; the budget and the totals are in it
-	// Guesses is the version of the table by which what nobody has said is guessed; 0 is none.
+	// Guesses is the version of the table by which what nobody has said is guessed, see
+	// [GuessTable]; 0 is none.
 	Guesses  int       `json:"guesses,omitempty"`
 	Brief    Brief     `json:"brief"`
 	Bike     *Bike     `json:"bike,omitempty"` // nil until one is chosen
@@ -134,6 +139,7 @@ type Loadout struct {
 	Name    string    `json:"name" is:"name"`
 	Pillion unit.Mass `json:"pillion,omitzero"`
 	Days    int       `json:"days,omitempty"` // that it is packed for, 0 where nobody has said
+	Kit     Kit       `json:"kit,omitempty"`  // how much comes along, roughly, as long as nothing is packed
 	Loads   []Load    `json:"loads,omitempty"`
 
 	Pressures []Pressure      `json:"pressures,omitempty"` // the rider's own, by surface

@@ -167,7 +167,7 @@ func (v *PlanView) setStrip(d *Desk) {
 		}
 	}
 	v.Lacking = MissingOf(v.Gauges)
-	for _, u := range study.Usuals(d.Report.Facts) {
+	for _, u := range d.Report.Usuals() {
 		v.Usual = append(v.Usual, LinkView{Name: u.What, Href: d.Typed(u.At)})
 	}
 	v.Worst = slices.Clone(v.Gauges)
