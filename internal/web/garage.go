@@ -15,6 +15,7 @@ import (
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
 	"valiantmule/internal/web/desk"
+	"valiantmule/internal/words"
 )
 
 type garageView struct {
@@ -45,18 +46,42 @@ func (s *Server) garage(w http.ResponseWriter, r *http.Request) error {
 // currencyOf is the currency of the country that the browser's language names, to be changed;
 // the euro where it names none.
 func currencyOf(r *http.Request) string {
-	tags, _, err := language.ParseAcceptLanguage(r.Header.Get("Accept-Language"))
-	if err != nil {
-		return "EUR"
-	}
-	for _, tag := range tags {
-		if region, sure := tag.Region(); sure == language.Exact {
-			if code, ok := currency.ForCountryCode(region.String()); ok {
-				return code
-			}
+	for _, country := range countriesOf(r) {
+		if code, ok := currency.ForCountryCode(country); ok {
+			return code
 		}
 	}
 	return "EUR"
+}
+
+// unitsOf are the units of the first country that the browser's language names, to be changed;
+// metric where they are that, or none is named.
+func unitsOf(r *http.Request) words.Units {
+	presets := map[string]string{"US": "US", "GB": "UK"}
+	for _, country := range countriesOf(r) {
+		for _, p := range words.Presets() {
+			if p.Name == presets[country] {
+				return p.Units
+			}
+		}
+		break
+	}
+	return nil
+}
+
+// countriesOf are the countries that the browser's language names.
+func countriesOf(r *http.Request) []string {
+	tags, _, err := language.ParseAcceptLanguage(r.Header.Get("Accept-Language"))
+	if err != nil {
+		return nil
+	}
+	var list []string
+	for _, tag := range tags {
+		if region, sure := tag.Region(); sure == language.Exact {
+			list = append(list, region.String())
+		}
+	}
+	return list
 }
 
 func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, view garageView) error {
@@ -140,6 +165,7 @@ func (s *Server) newPlan(w http.ResponseWriter, r *http.Request) error {
 		view.Errors["currency"] = fmt.Sprintf("%q is not a currency code: want three letters such as EUR, GBP or USD.", view.Currency)
 	}
 	p := plan.New(view.Name, view.Currency)
+	p.Guesses = plan.GuessTable
 	if len(view.Errors) == 0 {
 		for _, problem := range p.Validate() {
 			view.Errors[problem.Path] = problem.What

@@ -210,6 +210,11 @@ func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
+	if units := unitsOf(r); len(units) > 0 {
+		if err := s.Store.SetUnits(r.Context(), rider.ID, units.String()); err != nil {
+			return err
+		}
+	}
 	return s.enter(w, r, rider)
 }
 

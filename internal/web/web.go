@@ -169,6 +169,8 @@ func (s *Server) smallRoutes(r chi.Router) {
 			r.Post("/account/delete", s.handle(s.deleteAccount))
 			r.Get("/garage", s.handle(s.garage))
 			r.Post("/garage", s.handle(s.newPlan))
+			r.Get("/start", s.handle(s.startPage))
+			r.Post("/start", s.handle(s.start))
 			r.Post("/garage/import", s.handle(s.importPlan))
 			r.Post("/garage/recover", s.handle(s.recoverPlan))
 			r.Get("/calculators", s.handle(s.calculators))

@@ -27,6 +27,15 @@ type Turn struct {
 	Rule   *study.Rule // nil of a gauge
 }
 
+// ToMeasure are guesses by what could turn for each minute that it takes to find them out, the
+// most first; those that could turn nothing keep the order of the table behind them.
+func ToMeasure(guesses []Guess) []Guess {
+	list := slices.Clone(guesses)
+	worth := func(g *Guess) float64 { return float64(len(g.Turns)) / math.Max(1, g.Minutes) }
+	slices.SortStableFunc(list, func(a, b Guess) int { return cmp.Compare(worth(&b), worth(&a)) })
+	return list
+}
+
 // filled is a plan with what is guessed of it.
 type filled struct {
 	raw, plan *plan.Plan

@@ -49,9 +49,9 @@ type Row struct {
 	// Enters are the groups of facts that read it by themselves.
 	Enters facts.Set
 
-	Minutes float64 // to find it out
+	Minutes float64 // to find it out, 0 for what is wished
 	Tools   string  // that it takes, "" for none
-	How     string  // to find it out, where the field does not say
+	Read    bool    // in what the maker says
 
 	known func(*Subject) bool
 	guess func(*Subject) (Band, bool)

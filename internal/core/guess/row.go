@@ -274,6 +274,11 @@ func kind(k Kind, joint float64) func(*Row) {
 
 func from(o sheet.Origin) func(*Row) { return func(r *Row) { r.Origin = o } }
 
+// read is how long it takes to find out in what the maker says.
+func read(minutes float64, where string) func(*Row) {
+	return func(r *Row) { r.Minutes, r.Tools, r.Read = minutes, where, true }
+}
+
 // measured is how long it takes to find out, and with what.
 func measured(minutes float64, tools string) func(*Row) {
 	return func(r *Row) { r.Minutes, r.Tools = minutes, tools }

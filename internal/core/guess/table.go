@@ -19,7 +19,7 @@ import (
 // their guess.
 var bikeRows = []*Row{
 	bike("displacement", "cc", func(b *plan.Bike) number { return &b.Displacement },
-		column{260, 350, 400, 500, 750, 750, 1150, 1200, 600, 700, 150, 750}.of, share(0.3), kind(Engine, 1), measured(1, "papers")),
+		column{260, 350, 400, 500, 750, 750, 1150, 1200, 600, 700, 150, 750}.of, share(0.3), kind(Engine, 1), read(1, "papers")),
 	said("cylinders", func(s *Subject) string {
 		if s.class.single() {
 			return string(plan.OneCylinder)
@@ -84,17 +84,17 @@ var bikeRows = []*Row{
 	bike("power", "kW", func(b *plan.Bike) number { return &b.Power },
 		func(s *Subject) float64 {
 			return s.cc() * column{0.055, 0.085, 0.068, 0.075, 0.082, 0.083, 0.083, 0.078, 0.085, 0.125, 0.072, 0.058}.of(s)
-		}, column{0.35, 0.4, 0.3, 0.3, 0.2, 0.2, 0.22, 0.2, 0.25, 0.3, 0.2, 0.28}.of, kind(Engine, 1), measured(1, "papers")),
+		}, column{0.35, 0.4, 0.3, 0.3, 0.2, 0.2, 0.22, 0.2, 0.25, 0.3, 0.2, 0.28}.of, kind(Engine, 1), read(1, "papers")),
 	bike("power_rpm", "rpm", func(b *plan.Bike) number { return &b.PowerRPM },
-		column{7000, 8500, 7200, 7600, 7900, 7900, 8200, 7600, 8500, 11000, 8500, 6500}.of, share(0.17), measured(1, "papers")),
+		column{7000, 8500, 7200, 7600, 7900, 7900, 8200, 7600, 8500, 11000, 8500, 6500}.of, share(0.17), read(1, "papers")),
 	bike("torque", "Nm", func(b *plan.Bike) number { return &b.Torque },
 		func(s *Subject) float64 {
 			return s.cc() * column{0.078, 0.092, 0.088, 0.092, 0.096, 0.097, 0.1, 0.1, 0.098, 0.103, 0.084, 0.1}.of(s)
-		}, share(0.13), kind(Engine, 1), measured(1, "data sheet")),
+		}, share(0.13), kind(Engine, 1), read(1, "data sheet")),
 	bike("torque_rpm", "rpm", func(b *plan.Bike) number { return &b.TorqueRPM },
 		func(s *Subject) float64 {
 			return s.Bike.PowerRPM.In("rpm") * column{0.75, 0.8, 0.8, 0.8, 0.8, 0.8, 0.8, 0.78, 0.8, 0.83, 0.8, 0.65}.of(s)
-		}, share(0.16), measured(1, "data sheet")),
+		}, share(0.16), read(1, "data sheet")),
 	// Singles 1800–2200, twins 1500–1800 [practice].
 	bike("clean_rpm", "rpm", func(b *plan.Bike) number { return &b.CleanRPM },
 		column{1700, 2100, 2000, 2000, 1700, 1700, 1650, 1550, 1700, 2000, 2000, 1500}.of, share(0.1), from(sheet.Practice), measured(5, "an empty yard")),
@@ -108,12 +108,12 @@ var bikeRows = []*Row{
 			return near * s.Bike.PowerRPM.In("rpm")
 		}, share(0.14), measured(20, "a fast road")),
 	bike("max_rpm", "rpm", func(b *plan.Bike) number { return &b.MaxRPM },
-		func(s *Subject) float64 { return 1.15 * s.Bike.PowerRPM.In("rpm") }, share(0.14), measured(1, "manual")),
+		func(s *Subject) float64 { return 1.15 * s.Bike.PowerRPM.In("rpm") }, share(0.14), read(1, "manual")),
 	bike("top_speed", "km/h", func(b *plan.Bike) number { return &b.TopSpeed },
-		perCC{{85, 0.05}, {95, 0.11}, {95, 0.11}, {110, 0.09}, {130, 0.085}, {130, 0.085}, {170, 0.042}, {160, 0.04}, {120, 0.1}, {165, 0.11}, {70, 0.27}, {115, 0.062}}.of, share(0.13), measured(1, "papers")),
+		perCC{{85, 0.05}, {95, 0.11}, {95, 0.11}, {110, 0.09}, {130, 0.085}, {130, 0.085}, {170, 0.042}, {160, 0.04}, {120, 0.1}, {165, 0.11}, {70, 0.27}, {115, 0.062}}.of, share(0.13), read(1, "papers")),
 
 	bike("tank", "L", func(b *plan.Bike) number { return &b.Tank },
-		perCC{{6, 0}, {8.5, 0}, {6.5, 0.0075}, {14, 0.008}, {17.5, 0}, {17.5, 0}, {21, 0}, {22, 0}, {15, 0}, {13, 0.005}, {12, 0}, {14.5, 0}}.of, column{0.5, 0.15, 0.27, 0.35, 0.22, 0.22, 0.2, 0.2, 0.25, 0.2, 0.2, 0.22}.of, measured(1, "manual")),
+		perCC{{6, 0}, {8.5, 0}, {6.5, 0.0075}, {14, 0.008}, {17.5, 0}, {17.5, 0}, {21, 0}, {22, 0}, {15, 0}, {13, 0.005}, {12, 0}, {14.5, 0}}.of, column{0.5, 0.15, 0.27, 0.35, 0.22, 0.22, 0.2, 0.2, 0.25, 0.2, 0.2, 0.22}.of, read(1, "manual")),
 	// 250–450 singles 3.0–4.9, 600–700 singles 4.2–5.6, twins 4.2–6.0 L/100 km [practice]; a
 	// rider alone on ordinary roads is in the lower half.
 	bike("economy", "L/100 km", func(b *plan.Bike) number { return &b.Economy },
@@ -122,8 +122,8 @@ var bikeRows = []*Row{
 
 	bike("primary", "", func(b *plan.Bike) number { return &b.Primary },
 		perCC{{3.1, 0}, {2.9, -0.0006}, {3.4, -0.002}, {2.9, -0.0013}, {1.95, 0}, {1.95, 0}, {1.75, 0}, {1.7, 0}, {2, 0}, {3.3, -0.0017}, {3.3, 0}, {1.8, 0}}.of,
-		share(0.16), kind(Gearing, 0.22), measured(5, "manual")),
-	geared(0.1, gears, kind(Gearing, 0.22), measured(5, "manual")),
+		share(0.16), kind(Gearing, 0.22), read(5, "manual")),
+	geared(0.1, gears, kind(Gearing, 0.22), read(5, "manual")),
 	toothed(parts.FrontSprocket, 1, column{11, 14, 15, 15, 16, 16, 17, 17, 16, 16, 14, 17}.of, kind(Gearing, 0), measured(2, "a lamp")),
 	toothed(parts.RearSprocket, 4, column{42, 48, 44, 45, 43, 43, 42, 42, 42, 43, 42, 42}.of, kind(Gearing, 0.3), measured(2, "")),
 	bike("final_ratio", "", func(b *plan.Bike) number { return &b.FinalRatio },
@@ -132,7 +132,7 @@ var bikeRows = []*Row{
 				return math.NaN()
 			}
 			return 2.85
-		}, share(0.1), kind(Gearing, 0.3), measured(5, "manual")),
+		}, share(0.1), kind(Gearing, 0.3), read(5, "manual")),
 	said("chain", func(s *Subject) string {
 		switch {
 		case s.Bike.Shaft():
@@ -202,12 +202,12 @@ var bikeRows = []*Row{
 	cameAs(parts.RearTube, parts.FillingKind, tube, tube, kind(Wheels, 1), measured(1, "")),
 
 	bike("rake", "°", func(b *plan.Bike) number { return &b.Rake },
-		column{24, 26.8, 27, 26.8, 26.3, 25.7, 25.5, 25.6, 25, 24, 26, 30}.of, share(0.055), measured(1, "data sheet")),
-	bike("offset", "mm", func(b *plan.Bike) number { return &b.Offset }, offset, share(0.2), measured(1, "data sheet: from the trail")),
+		column{24, 26.8, 27, 26.8, 26.3, 25.7, 25.5, 25.6, 25, 24, 26, 30}.of, share(0.055), read(1, "data sheet")),
+	bike("offset", "mm", func(b *plan.Bike) number { return &b.Offset }, offset, share(0.2), read(1, "data sheet: from the trail")),
 	bike("front_travel", "mm", func(b *plan.Bike) number { return &b.FrontTravel },
-		column{190, 300, 245, 270, 210, 170, 190, 190, 130, 120, 120, 130}.of, column{0.25, 0.08, 0.2, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.12, 0.18, 0.2}.of, kind(FrontTravel, 0), measured(1, "data sheet")),
+		column{190, 300, 245, 270, 210, 170, 190, 190, 130, 120, 120, 130}.of, column{0.25, 0.08, 0.2, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.12, 0.18, 0.2}.of, kind(FrontTravel, 0), read(1, "data sheet")),
 	bike("rear_travel", "mm", func(b *plan.Bike) number { return &b.RearTravel },
-		column{190, 310, 240, 265, 205, 170, 195, 195, 130, 125, 100, 95}.of, column{0.25, 0.08, 0.22, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.14, 0.25, 0.25}.of, kind(RearTravel, 0), measured(1, "data sheet")),
+		column{190, 310, 240, 265, 205, 170, 195, 195, 130, 125, 100, 95}.of, column{0.25, 0.08, 0.22, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.14, 0.25, 0.25}.of, kind(RearTravel, 0), read(1, "data sheet")),
 	bike("front_preload", "mm", func(b *plan.Bike) number { return &b.FrontPre },
 		column{10, 8, 15, 12, 17, 17, 17, 15, 18, 15, 20, 20}.of, share(0.45), kind(FrontTravel, 0.1), measured(30, "spanner, tape")),
 	bike("rear_preload", "mm", func(b *plan.Bike) number { return &b.RearPre },
@@ -240,7 +240,7 @@ var bikeRows = []*Row{
 
 	// Small singles 190–260 W, middle ones 300–420, large bikes 450–650 [memory].
 	bike("alternator", "W", func(b *plan.Bike) number { return &b.Alternator },
-		perCC{{110, 0}, {150, 0.08}, {165, 0.22}, {185, 0.22}, {220, 0.25}, {220, 0.25}, {300, 0.17}, {300, 0.22}, {220, 0.22}, {250, 0.18}, {60, 0.6}, {250, 0.17}}.of, share(0.2), measured(2, "manual")),
+		perCC{{110, 0}, {150, 0.08}, {165, 0.22}, {185, 0.22}, {220, 0.25}, {220, 0.25}, {300, 0.17}, {300, 0.22}, {220, 0.22}, {250, 0.18}, {60, 0.6}, {250, 0.17}}.of, share(0.2), read(2, "manual")),
 	// Carburettor and halogen 90–120 W, injection and LED 100–150, injection and halogen
 	// 150–200, larger twins to 280 [memory].
 	bike("own_draw", "W", func(b *plan.Bike) number { return &b.OwnDraw },
@@ -251,12 +251,12 @@ var bikeRows = []*Row{
 			return column{70, 105, 130, 140, 180, 185, 205, 225, 165, 185, 85, 170}.of(s)
 		}, share(0.23), measured(10, "a clamp meter")),
 	bike("battery", "Ah", func(b *plan.Bike) number { return &b.Battery },
-		perCC{{4, 0}, {3.5, 0.006}, {5, 0.008}, {5.5, 0.006}, {11, 0}, {11, 0}, {12, 0}, {14, 0}, {9.5, 0}, {9, 0}, {5, 0}, {13, 0}}.of, share(0.28), measured(1, "its label")),
+		perCC{{4, 0}, {3.5, 0.006}, {5, 0.008}, {5.5, 0.006}, {11, 0}, {11, 0}, {12, 0}, {14, 0}, {9.5, 0}, {9, 0}, {5, 0}, {13, 0}}.of, share(0.28), read(1, "its label")),
 	// Of main beams; halogen lamps mostly reach 20 to 40 thousand candela, the better LED ones more.
 	bike("headlamp", "cd", func(b *plan.Bike) number { return &b.Headlamp },
 		column{12000, 18000, 26000, 32000, 36000, 36000, 42000, 44000, 32000, 36000, 16000, 30000}.of, share(0.4), measured(10, "a lux meter")),
 	bike("cold_crank", "A", func(b *plan.Bike) number { return &b.Cranks },
-		func(s *Subject) float64 { return 17 * s.Bike.Battery.In("Ah") }, share(0.3), measured(1, "its label")),
+		func(s *Subject) float64 { return 17 * s.Bike.Battery.In("Ah") }, share(0.3), read(1, "its label")),
 }
 
 // never is for words that may be nothing else.

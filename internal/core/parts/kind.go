@@ -159,6 +159,9 @@ func (s Slot) row(key string) *Property {
 // Has reports whether parts of a slot have a property.
 func (s Slot) Has(p row) bool { return s.row(p.row().Key) != nil }
 
+// Asks is a property as parts of a slot are asked for it, nil where they are not.
+func (s Slot) Asks(key string) *Property { return s.row(key) }
+
 // HoursToFit is what a part of the slot usually takes, h.
 func (s Slot) HoursToFit() float64 {
 	kind, _ := KindOf(s)

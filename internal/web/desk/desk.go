@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/store"
@@ -149,6 +150,7 @@ func (d *Desk) View(page string, bench *BenchView) *PlanView {
 	if d.Wants("bench") && bench == nil {
 		others := slices.DeleteFunc(slices.Clone(d.Report.Findings), func(f study.Finding) bool { return slices.Contains(d.Shown, f.Need) })
 		v.Findings = findingsOf(d.Units, others, d.OnTop(page, Laid{}))
+		v.Findings.Measure = d.Href("guesses")
 	}
 	return v
 }
@@ -204,6 +206,9 @@ func (v *PlanView) setStages(d *Desk, laid []string) {
 
 // Waits reports whether no step works a gauge out yet.
 func Waits(g study.Figure) bool { return len(g.Lacks) > 0 }
+
+// StageName is what a stage is called.
+func (d *Desk) StageName(id figure.Stage) string { return d.house.pageName(string(id)) }
 
 // stageState is how a stage stands.
 func (d *Desk) stageState(st *Stage) StateView {

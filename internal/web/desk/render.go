@@ -39,6 +39,7 @@ func (s *House) parse(asset func(name string) string, own fs.FS) error {
 		"asset": asset,
 		"glyph": glyph,
 		"join":  strings.Join,
+		"row":   row,
 		"icon": func(name string) (template.HTML, error) {
 			svg, ok := icons[name]
 			if !ok {
@@ -172,4 +173,17 @@ func (s *House) Render(w http.ResponseWriter, r *http.Request, status int, name 
 	header(w.Header())
 	w.Header().Set("Cache-Control", "no-store")
 	return s.memo.answer(w, r, status, out.Bytes())
+}
+
+// row gives a template several things by name: "Plan" $.Plan "Guess" .
+func row(pairs ...any) (map[string]any, error) {
+	m := make(map[string]any, len(pairs)/2)
+	for i := 0; i+1 < len(pairs); i += 2 {
+		name, ok := pairs[i].(string)
+		if !ok {
+			return nil, fmt.Errorf("row: %v is no name", pairs[i])
+		}
+		m[name] = pairs[i+1]
+	}
+	return m, nil
 }

@@ -224,8 +224,8 @@ func (d *Desk) FindingsFor(need, page string) (list []FindingView) {
 // wayOut is where a remedy is tried, on top of what lies on the bench.
 type wayOut func(remedy []plan.Choice) (href string)
 
-// cardView is the worst finding of a cause, and what else comes of it.
-type cardView struct {
+// CardView is the worst finding of a cause, and what else comes of it.
+type CardView struct {
 	FindingView
 	More []FindingView
 }
@@ -233,8 +233,10 @@ type cardView struct {
 // findingsView is what rules have to say: by causes, the small things in one line, and what is
 // set on the day in another.
 type findingsView struct {
-	Cards      []cardView
+	Cards      []CardView
 	Small, Day []FindingView
+	Open       []FindingView // of which a guess decides whether they are so
+	Measure    string        // where what is guessed is answered, "" where that is not offered
 }
 
 // All of them.
@@ -248,21 +250,37 @@ func (v findingsView) All() (list []FindingView) {
 // findingsOf shows findings, the worst first; their remedies are the next things
 // to put on the bench. Without a way out they are left as words.
 func findingsOf(u words.Units, findings []study.Finding, to wayOut) (view findingsView) {
-	for _, card := range study.Cards(findings) {
-		v := cardView{FindingView: findingOf(u, card.Lead, to)}
-		for _, f := range card.More {
-			v.More = append(v.More, findingOf(u, f, to))
-		}
-		view.Cards = append(view.Cards, v)
-	}
+	view.Cards = cardsOf(u, study.Cards(findings), to)
 	for _, f := range study.OfTheDay(findings) {
 		view.Day = append(view.Day, findingOf(u, f, to))
 	}
 	for _, f := range study.SmallThings(findings) {
 		view.Small = append(view.Small, findingOf(u, f, to))
 	}
+	for _, f := range study.Guessed(findings) {
+		view.Open = append(view.Open, findingOf(u, f, nil)) // what is not known to be so sells nothing
+	}
 	return view
 }
+
+func cardsOf(u words.Units, cards []study.Card, to wayOut) (list []CardView) {
+	for _, card := range cards {
+		v := CardView{FindingView: findingOf(u, card.Lead, to)}
+		for _, f := range card.More {
+			v.More = append(v.More, findingOf(u, f, to))
+		}
+		list = append(list, v)
+	}
+	return list
+}
+
+// Cards are cards with their ways out on a page.
+func (d *Desk) Cards(cards []study.Card, page string) []CardView {
+	return cardsOf(d.Units, cards, d.OnTop(page, Laid{}))
+}
+
+// Finding is one in words, without a way out.
+func (d *Desk) Finding(f study.Finding) FindingView { return findingOf(d.Units, f, nil) }
 
 func findingOf(u words.Units, f study.Finding, to wayOut) FindingView {
 	told := f.Tell()

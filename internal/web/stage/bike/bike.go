@@ -8,6 +8,7 @@ import (
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/money"
@@ -66,13 +67,19 @@ type bikeCard struct {
 // blankBike is what a rider starts from whose bike is not in the list.
 const blankBike = "own-bike"
 
-// bikeOf finds a bike: a blank sheet, one of the rider's other plans by that
+// Of finds a bike: a blank sheet, one of a kind, one of the rider's other plans by that
 // plan's id, or the catalogue's.
-func bikeOf(s *desk.House, r *http.Request, id string) (*plan.Bike, error) {
+func Of(s *desk.House, r *http.Request, id string) (*plan.Bike, error) {
 	if id == blankBike {
 		return &plan.Bike{ID: blankBike, Name: "My bike", Origin: sheet.Rider}, nil
 	}
-	if from, found := strings.CutPrefix(id, ofPlan); found {
+	if class, found := strings.CutPrefix(id, OfKind); found {
+		if !entry.Among(plan.Classes(), class) {
+			return nil, store.ErrNotFound
+		}
+		return &plan.Bike{ID: blankBike, Name: entry.NameOf(plan.Classes(), class), Class: plan.Class(class), Origin: sheet.Rider}, nil
+	}
+	if from, found := strings.CutPrefix(id, OfPlan); found {
 		other, err := s.Store.Plan(r.Context(), s.Rider(r), from)
 		if err != nil || other.Plan.Bike == nil {
 			return nil, errors.Join(err, store.ErrNotFound)
@@ -82,12 +89,15 @@ func bikeOf(s *desk.House, r *http.Request, id string) (*plan.Bike, error) {
 	return s.Store.Bike(r.Context(), id)
 }
 
-// ofPlan is put before a plan's id where its bike is meant.
-const ofPlan = "plan:"
+// What is put before a plan's id where its bike is meant, and before a class.
+const (
+	OfPlan = "plan:"
+	OfKind = "kind:"
+)
 
 // bikeTurn is another bike, with the parts that go on it.
 var bikeTurn = desk.Turn{Key: bikeKey, Read: func(s *desk.House, r *http.Request, _ *desk.Desk, ids []string) ([]desk.Turned, error) {
-	bike, err := bikeOf(s, r, ids[0])
+	bike, err := Of(s, r, ids[0])
 	if err != nil {
 		return nil, err
 	}
@@ -176,7 +186,7 @@ func ownBikes(s *desk.House, r *http.Request, d *desk.Desk, tried string) ([]bik
 		if p.PlanID == d.PlanID || p.Plan.Bike == nil {
 			continue
 		}
-		card := card(d, p.Plan.Bike, ofPlan+p.PlanID, tried, false)
+		card := card(d, p.Plan.Bike, OfPlan+p.PlanID, tried, false)
 		card.Note = "As it stands in “" + p.Plan.Name + "”, with what was measured there."
 		cards = append(cards, card)
 	}

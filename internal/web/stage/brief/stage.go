@@ -19,6 +19,8 @@ var Stage = desk.Stage{
 	State: func(d *desk.Desk) verdict.State { return briefState(&d.Plan.Brief) },
 	Pages: []desk.Page{
 		{ID: "brief", Name: "Brief", Routes: desk.Form(briefForm)},
+		{ID: "matters", Name: "What matters", Routes: []desk.Route{desk.Get("/matters", mattersPage)}},
+		{ID: "guesses", Name: "Guesses", Routes: desk.Form(guessesForm)},
 		{ID: "needs", Name: "What it asks for", Routes: []desk.Route{desk.Get("/needs", needsPage)}},
 	},
 }

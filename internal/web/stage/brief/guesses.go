@@ -1,0 +1,202 @@
+package brief
+
+import (
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strings"
+
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/guess"
+	"valiantmule/internal/core/parts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/web/desk"
+)
+
+// guessesForm is what is guessed, each answered on the spot.
+var guessesForm = desk.StageForm{
+	Stage: "guesses", Title: "As you measured it", Save: "Take it", Read: readAnswer,
+	View: func(_ *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
+		return guessesOf(d, typed, errs), nil
+	},
+	Kept: func(s *desk.House, r *http.Request, d *desk.Desk, _ *plan.Plan) (string, error) {
+		return d.Href(s.PageOf(r.PostFormValue("stage"))) + "#measure", nil
+	},
+}
+
+// guessesView is what stands in for what nobody has said, what could turn a verdict first.
+type guessesView struct {
+	Has, On bool
+	Kinds   []desk.OptionView // of bike, where nobody has said
+	First   []guessView       // that could turn something
+	Rest    []guessView
+	Open    []desk.FindingView // of which a guess decides whether they are so
+	All     int
+	desk.FormState
+}
+
+// guessView is one guess, and what is typed in its place.
+type guessView struct {
+	At, ID, Name, About, Band, Source string
+	Turns                             []string
+	Minutes, Tools, Help              string
+	Unit, Value, Error                string
+	Options                           []desk.OptionView // of a word
+	Href                              string            // where it is answered otherwise
+}
+
+// Fields lists the values of the form, for what changed in two places.
+func (v guessesView) Fields() []desk.FieldView {
+	var fields []desk.FieldView
+	for _, g := range slices.Concat(v.First, v.Rest) {
+		if g.Value != "" {
+			fields = append(fields, desk.FieldView{Key: "value", Label: g.Name, Value: g.Value})
+		}
+	}
+	return fields
+}
+
+func (v guessesView) With(state desk.FormState) desk.FormBody {
+	v.FormState = state.At(v.FormState)
+	return v
+}
+
+func guessesOf(d *desk.Desk, form url.Values, errs desk.FormErrors) guessesView {
+	v := guessesView{Has: d.Plan.Bike != nil, On: d.Plan.Guesses > 0, FormState: desk.FormState{Error: errs["form"], Try: d.Href("guesses/try"), Save: d.Href("guesses")}}
+	if v.Has && d.Plan.Bike.Class == "" {
+		v.Kinds = desk.OptionsOf(plan.Classes(), "", "Not said yet")
+	}
+	ranked := eval.ToMeasure(d.Report.Guesses)
+	v.All = len(ranked)
+	for i := range ranked {
+		g := guessOf(d, &ranked[i], form, errs)
+		if len(ranked[i].Turns) > 0 {
+			v.First = append(v.First, g)
+		} else {
+			v.Rest = append(v.Rest, g)
+		}
+	}
+	for _, f := range study.Guessed(d.Report.Findings) {
+		v.Open = append(v.Open, d.Finding(f))
+	}
+	return v
+}
+
+func guessOf(d *desk.Desk, g *eval.Guess, form url.Values, errs desk.FormErrors) guessView {
+	v := guessView{At: g.At, ID: strings.NewReplacer("/", "-", "_", "-").Replace(g.At), Name: g.Name, Source: sourceWords(g.Row), Tools: g.Tools, Error: errs[g.At]}
+	if form.Get("at") == g.At {
+		v.Value = form.Get("value")
+	}
+	if g.Minutes > 0 {
+		v.Minutes = fmt.Sprintf("%.0f min", g.Minutes)
+	}
+	for _, t := range g.Turns {
+		v.Turns = append(v.Turns, turnWords(d, t))
+	}
+	v.Turns = slices.Compact(v.Turns)
+	v.About, v.Band = wordsOf(d, g)
+	kind, key, _ := strings.Cut(g.At, "/")
+	switch kind {
+	case "page":
+		v.Href = d.Href(key)
+	case "bike":
+		if f, ok := fieldIn(d.Plan.Bike.Fields(), key); ok {
+			v.Help, v.Unit = d.Units.Prose(f.Help), d.Units.Of(f.Unit)
+		} else if at := slices.IndexFunc(d.Plan.Bike.Picks(), func(p entry.Pick) bool { return p.Key == key }); at >= 0 {
+			v.Options = desk.OptionsOf(d.Plan.Bike.Picks()[at].Options, v.Value, "Not said")
+		}
+	case "brief":
+		if f, ok := fieldIn(d.Plan.Brief.Fields(), key); ok {
+			v.Help, v.Unit = d.Units.Prose(f.Help), d.Units.Of(f.Unit)
+		}
+	case "came":
+		slot, of, _ := strings.Cut(key, "/")
+		if row := parts.Slot(slot).Asks(of); row != nil {
+			v.Help = d.Units.Prose(row.Help)
+			if row.Options != nil {
+				v.Options = desk.OptionsOf(row.Options(), v.Value, "Not said")
+			}
+		}
+	}
+	return v
+}
+
+// wordsOf are a guess and its band in the rider's units.
+func wordsOf(d *desk.Desk, g *eval.Guess) (about, band string) {
+	if g.Words[1] != "" {
+		about = optionName(d, g, g.Words[1])
+		if g.Words[0] != g.Words[1] {
+			band = "or " + optionName(d, g, g.Words[0])
+		}
+		return about, band
+	}
+	return d.Units.Plain(g.Value, g.Unit), d.Units.Plain(g.Low, g.Unit) + " to " + d.Units.Plain(g.High, g.Unit)
+}
+
+// optionName is a word as its list calls it.
+func optionName(d *desk.Desk, g *eval.Guess, word string) string {
+	kind, key, _ := strings.Cut(g.At, "/")
+	var options []entry.Option
+	switch kind {
+	case "bike":
+		for _, p := range d.Plan.Bike.Picks() {
+			if p.Key == key {
+				options = p.Options
+			}
+		}
+	case "came":
+		slot, of, _ := strings.Cut(key, "/")
+		if row := parts.Slot(slot).Asks(of); row != nil && row.Options != nil {
+			options = row.Options()
+		}
+	}
+	return strings.ToLower(entry.NameOf(options, word))
+}
+
+func sourceWords(r *guess.Row) string {
+	switch r.Origin {
+	case sheet.Published:
+		return "from a published table"
+	case sheet.Practice:
+		return "common practice"
+	}
+	return "of such bikes, from memory"
+}
+
+// turnWords say what a guess could turn.
+func turnWords(d *desk.Desk, t eval.Turn) string {
+	if t.Figure != nil {
+		return d.Units.Name(t.Figure)
+	}
+	return "a point of " + d.StageName(t.Rule.Stage)
+}
+
+// readAnswer is the plan with one answer, or with what nobody has said guessed from now on.
+func readAnswer(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
+	if form.Has("guess") {
+		changed := *d.Plan
+		changed.Guesses = plan.GuessTable
+		if class := plan.Class(form.Get("class")); class != "" && d.Plan.Bike != nil {
+			if !entry.Among(plan.Classes(), string(class)) {
+				return d.Plan, nil, desk.FormErrors{"class": "Pick one of the list."}
+			}
+			bike := *d.Plan.Bike
+			bike.Class = class
+			changed.Bike = &bike
+		}
+		return &changed, []string{"What nobody has said is guessed"}, nil
+	}
+	row, err := rowAt(form.Get("at"))
+	if err != nil {
+		return d.Plan, nil, desk.FormErrors{"form": desk.Sentence(err)}
+	}
+	changed, said, err := answered(d, row, form.Get("value"))
+	if err != nil {
+		return d.Plan, nil, desk.FormErrors{row.At: err.Error()}
+	}
+	return changed, []string{said}, nil
+}

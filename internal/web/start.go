@@ -1,0 +1,203 @@
+package web
+
+import (
+	"cmp"
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/terrain"
+	"valiantmule/internal/store"
+	"valiantmule/internal/web/desk"
+	"valiantmule/internal/web/stage/bike"
+	"valiantmule/internal/words"
+)
+
+// startView is ten questions: what a plan is begun with whose every other number is guessed.
+type startView struct {
+	Kinds, Shelf, Own          []desk.OptionView // of the bike
+	Displacement, Name         desk.FieldView
+	Rider, Stature, Pillion    desk.FieldView
+	Budget, Currency           desk.FieldView
+	Distance, Gap, Start       desk.FieldView
+	Grounds                    []groundView
+	Kits, Bothers              []desk.OptionView
+	Units                      string // in which numbers are typed, in words
+	BikeError, KitError, Error string
+}
+
+// groundView is how much of one ground there is, from nothing to ten.
+type groundView struct{ Key, Name, Value string }
+
+// The three grounds, with what they stand at first.
+var threeGrounds = []struct{ key, name, first string }{
+	{"road", "Roads", "5"}, {"gravel", "Gravel and tracks", "4"}, {"rough", "Rock, sand, single track", "1"},
+}
+
+func (s *Server) startPage(w http.ResponseWriter, r *http.Request) error {
+	v, err := s.startOf(r, nil, nil)
+	if err != nil {
+		return err
+	}
+	return s.Show(w, r, http.StatusOK, "start", "A verdict in a minute", v)
+}
+
+// start begins a plan by the answers, with everything else guessed.
+func (s *Server) start(w http.ResponseWriter, r *http.Request) error {
+	if err := r.ParseForm(); err != nil {
+		return err
+	}
+	p, errs, err := s.begun(r, r.PostForm)
+	if err != nil {
+		return err
+	}
+	if len(errs) > 0 {
+		v, err := s.startOf(r, r.PostForm, errs)
+		if err != nil {
+			return err
+		}
+		return s.Show(w, r, http.StatusUnprocessableEntity, "start", "A verdict in a minute", v)
+	}
+	id, err := s.Store.CreatePlan(r.Context(), s.Rider(r), p, "Begun in a minute")
+	if err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, "/plans/"+id+"/matters?loadout=travel")
+}
+
+func (s *Server) startOf(r *http.Request, form url.Values, errs desk.FormErrors) (startView, error) {
+	u := desk.UnitsOf(r)
+	var blank plan.Bike
+	var brief plan.Brief
+	field := func(fields []entry.Field, key, label, help string) desk.FieldView {
+		f := fields[slices.IndexFunc(fields, func(f entry.Field) bool { return f.Key == key })]
+		v := desk.FieldOf(u, f, form, errs)
+		v.Label, v.Help = label, u.Prose(help)
+		return v
+	}
+	b, t := blank.Fields(), brief.Fields()
+	v := startView{
+		Displacement: field(b, "displacement", "Its engine", "Roughly."),
+		Name:         desk.FieldView{Key: "name", Label: "What you call it", Value: desk.Typed(form, "name", ""), Error: errs["name"]},
+		Rider:        field(t, "rider", "You, dressed to ride", "With boots, helmet, armour and water: 8 to 12 kg more than on the scale at home."),
+		Stature:      field(t, "stature", "You stand", "Seat, pegs and bars are held against it."),
+		Pillion:      desk.FieldView{Key: "pillion", Label: "Passenger, dressed", Unit: u.Of("kg"), Value: desk.Typed(form, "pillion", ""), Error: errs["pillion"], Help: "Empty: you ride alone."},
+		Budget:       desk.FieldView{Key: "budget", Label: "Money for it", Value: desk.Typed(form, "budget", ""), Error: errs["budget"], Help: "For parts and fitting. “none” where there is no limit."},
+		Currency:     desk.FieldView{Key: "currency", Label: "Counted in", Value: desk.Typed(form, "currency", currencyOf(r)), Error: errs["currency"]},
+		Distance:     field(t, "distance", "How far", "Door to door."),
+		Gap:          field(t, "gap", "Longest between pumps", "A guess decides the tank: look it up."),
+		Start:        desk.FieldView{Key: "start", Label: "When", Value: desk.Typed(form, "start", ""), Error: errs["start"], Help: "The day that the bike must be ready."},
+		Kits:         desk.OptionsOf(plan.Kits(), desk.Typed(form, "kit", string(plan.CampKit)), ""),
+		Bothers:      desk.OptionsOf(plan.Bothers(), desk.Typed(form, "bothers", ""), "Nothing yet"),
+		Units:        unitsIn(u), BikeError: errs["bike"], KitError: errs["kit"], Error: errs["form"],
+	}
+	for _, g := range threeGrounds {
+		v.Grounds = append(v.Grounds, groundView{g.key, g.name, desk.Typed(form, g.key, g.first)})
+	}
+	chosen := desk.Typed(form, "bike", "")
+	for _, c := range plan.Classes() {
+		v.Kinds = append(v.Kinds, desk.OptionView{Value: bike.OfKind + c.Value, Name: c.Name, Selected: chosen == bike.OfKind+c.Value})
+	}
+	shelf, err := s.Store.Bikes(r.Context())
+	if err != nil {
+		return v, err
+	}
+	for _, of := range shelf {
+		v.Shelf = append(v.Shelf, desk.OptionView{Value: of.ID, Name: of.Name + ", " + of.Kind, Selected: chosen == of.ID})
+	}
+	plans, err := s.Store.Plans(r.Context(), s.Rider(r))
+	if err != nil {
+		return v, err
+	}
+	for _, of := range plans {
+		if of.Plan.Bike != nil {
+			v.Own = append(v.Own, desk.OptionView{Value: bike.OfPlan + of.PlanID, Name: of.Plan.Bike.Name + ", of “" + of.Plan.Name + "”", Selected: chosen == bike.OfPlan+of.PlanID})
+		}
+	}
+	return v, nil
+}
+
+// unitsIn says in which units a bare number is read.
+func unitsIn(u words.Units) string {
+	return strings.Join([]string{u.Of("km"), u.Of("kg"), u.Of("mm")}, ", ")
+}
+
+// begun is the plan that the answers make; what cannot be used of them is said by its field.
+func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormErrors, error) {
+	u, errs := desk.UnitsOf(r), desk.FormErrors{}
+	currency := strings.ToUpper(strings.TrimSpace(form.Get("currency")))
+	if !money.Valid(currency) {
+		errs["currency"] = fmt.Sprintf("%q is not a currency code: want three letters such as EUR, GBP or USD.", currency)
+	}
+	p := plan.New("", currency)
+	p.Guesses = plan.GuessTable
+	chosen, err := s.bikeOf(r, form)
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		errs["bike"] = "Say what kind of bike it is, or pick one: everything else is guessed from that."
+		chosen = &plan.Bike{}
+	case err != nil:
+		return nil, nil, err
+	}
+	desk.Enter(u, desk.Sent(slices.DeleteFunc(chosen.Fields(), func(f entry.Field) bool { return f.Key != "displacement" }), form), form, errs)
+	p.Bike, p.Name = chosen, chosen.Name
+	b := &p.Brief
+	asked := []string{"rider", "stature", "distance", "gap"}
+	desk.Enter(u, slices.DeleteFunc(b.Fields(), func(f entry.Field) bool { return !slices.Contains(asked, f.Key) }), form, errs)
+	if b.Start, err = u.Date(form.Get("start")); err != nil {
+		errs["start"] = err.Error()
+	}
+	if budget := strings.TrimSpace(form.Get("budget")); strings.EqualFold(budget, "none") {
+		b.Unlimited = true
+	} else if b.Budget, err = u.Amount(budget, currency); err != nil && errs["currency"] == "" {
+		errs["budget"] = err.Error()
+	}
+	var share [3]float64
+	for i, g := range threeGrounds {
+		share[i], _ = strconv.ParseFloat(form.Get(g.key), 64)
+	}
+	b.Terrain = terrain.Roughly(share[0], share[1], share[2])
+	b.Bothers = plan.Bother(form.Get("bothers"))
+	kit := plan.Kit(form.Get("kit"))
+	for i := range p.Loadouts {
+		l := &p.Loadouts[i]
+		l.Kit = kit
+		if l.ID == "trail-day" && kit != plan.NoKit {
+			l.Kit = plan.DayKit
+		}
+		if l.ID == "travel" {
+			if err := cmp.Or(u.Enter(&l.Pillion, form.Get("pillion"), "kg"), l.Check()); err != nil {
+				errs["pillion"] = err.Error()
+			}
+		}
+	}
+	if len(errs) > 0 {
+		return p, errs, nil
+	}
+	for _, problem := range p.Validate() {
+		at := problem.Path[strings.LastIndex(problem.Path, ".")+1:]
+		if !slices.Contains([]string{"displacement", "name", "budget", "kit", "bothers"}, at) && !slices.Contains(asked, at) {
+			at = "form"
+		}
+		errs[at] = cmp.Or(errs[at], problem.What)
+	}
+	return p, errs, nil
+}
+
+// bikeOf is the bike of the answers.
+func (s *Server) bikeOf(r *http.Request, form url.Values) (*plan.Bike, error) {
+	is, err := bike.Of(s.House, r, form.Get("bike"))
+	if err != nil {
+		return nil, err
+	}
+	own := *is
+	own.Name = cmp.Or(strings.TrimSpace(form.Get("name")), own.Name)
+	return &own, nil
+}
