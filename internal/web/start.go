@@ -86,7 +86,7 @@ func (s *Server) startOf(r *http.Request, form url.Values, errs desk.FormErrors)
 	v := startView{
 		Displacement: field(b, "displacement", "Its engine", "Roughly."),
 		Name:         desk.FieldView{Key: "name", Label: "What you call it", Value: desk.Typed(form, "name", ""), Error: errs["name"]},
-		Rider:        field(t, "rider", "You, dressed to ride", "With boots, helmet, armour and water: 8 to 12 kg more than on the scale at home."),
+		Rider:        field(t, "rider", "You, dressed to ride", "With boots, helmet, armour and water: 8–12 kg more than on the scale at home."),
 		Stature:      field(t, "stature", "You stand", "Seat, pegs and bars are held against it."),
 		Pillion:      desk.FieldView{Key: "pillion", Label: "Passenger, dressed", Unit: u.Of("kg"), Value: desk.Typed(form, "pillion", ""), Error: errs["pillion"], Help: "Empty: you ride alone."},
 		Budget:       desk.FieldView{Key: "budget", Label: "Money for it", Value: desk.Typed(form, "budget", ""), Error: errs["budget"], Help: "For parts and fitting. “none” where there is no limit."},

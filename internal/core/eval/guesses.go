@@ -94,21 +94,14 @@ type move struct {
 	enters  facts.Set
 }
 
-// movesOf are guesses by their kinds: those of one go wrong together, the others each by
-// itself.
 func movesOf(guesses []guess.Guess) []move {
 	var list []move
-	at := map[guess.Kind]int{}
-	for i := range guesses {
-		g := &guesses[i]
-		of, together := at[g.Kind]
-		if g.Kind == "" || !together {
-			at[g.Kind] = len(list)
-			list = append(list, move{})
-			of = len(list) - 1
+	for _, together := range guess.Moves(guesses) {
+		m := move{guesses: together}
+		for i := range together {
+			m.enters |= together[i].Enters
 		}
-		list[of].guesses = append(list[of].guesses, *g)
-		list[of].enters |= g.Enters
+		list = append(list, m)
 	}
 	return list
 }
@@ -175,7 +168,11 @@ func (p *Program) widen(r *LoadoutReport) {
 	p.holdOn(r, ends, turns)
 	for i := range moves {
 		for _, g := range moves[i].guesses {
-			r.Guesses = append(r.Guesses, Guess{g, turns[i]})
+			of := Guess{Guess: g}
+			if g.Stirs(moves[i].guesses) {
+				of.Turns = turns[i]
+			}
+			r.Guesses = append(r.Guesses, of)
 		}
 	}
 }
@@ -240,9 +237,11 @@ func (p *Program) widenFigure(r *LoadoutReport, f *study.Figure, at int, moves [
 	if !open {
 		return
 	}
+	f.Between = true
 	slices.SortStableFunc(settle, func(a, b int) int { return cmp.Compare(parts[b], parts[a]) })
 	for _, i := range settle[:min(len(settle), settlesMost)] {
-		g := &moves[i].guesses[0]
+		together := moves[i].guesses
+		g := &together[slices.IndexFunc(together, func(g guess.Guess) bool { return g.Stirs(together) })]
 		f.Missing = append(f.Missing, g.Name)
 		r.where = r.where.With(g.Name, g.At)
 	}

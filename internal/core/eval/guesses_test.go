@@ -158,7 +158,12 @@ func TestGuessLaws(t *testing.T) {
 			after := g.Report(typed)
 			assert.Less(t, len(after.Guesses), len(r.Guesses), "%s: %s typed", name, said.At)
 			for i := range r.Gauges {
-				assert.InDelta(t, r.Gauges[i].Value, after.Gauges[i].Value, 1e-9*math.Max(1, math.Abs(r.Gauges[i].Value)), "%s: %s typed as guessed, %s", name, said.At, r.Gauges[i].ID)
+				was, now := r.Gauges[i], after.Gauges[i]
+				assert.InDelta(t, was.Value, now.Value, 1e-9*math.Max(1, math.Abs(was.Value)), "%s: %s typed as guessed, %s", name, said.At, was.ID)
+				assert.LessOrEqual(t, now.High-now.Low, (was.High-was.Low)*1.01+1e-9, "%s: %s typed as guessed, band of %s", name, said.At, was.ID)
+				if was.State != verdict.Watch {
+					assert.Equal(t, was.State, now.State, "%s: %s typed as guessed, %s", name, said.At, was.ID)
+				}
 			}
 		}
 	})

@@ -42,9 +42,15 @@ type Row struct {
 
 	Origin sheet.Origin // of the table's numbers
 	Kind   Kind
-	// Joint is the share of its half by which a row moves with others of its kind that are
-	// guessed as well: together they are known better than each.
+	// Joint is the share of its half by which a row moves with the others of its kind while the
+	// kind's anchor is guessed: together they are known better than each.
 	Joint float64
+	// Loose is the same once the anchor is known, each by itself: makers tune them to one another,
+	// so that they are still less at odds than their bands alone would have it.
+	Loose float64
+	// Anchor follows from the others of its kind such that they come to what is known of them
+	// together: the spring to the usual sag, the primary ratio to the usual gearing.
+	Anchor bool
 
 	// Enters are the groups of facts that read it by themselves.
 	Enters facts.Set

@@ -73,7 +73,7 @@ func quantity(at, symbol string, of func(*Subject) number, value, half follows, 
 }
 
 func newRow(at string, more []func(*Row)) *Row {
-	r := &Row{At: at, Origin: sheet.Memory, Joint: 1}
+	r := &Row{At: at, Origin: sheet.Memory, Joint: 1, Loose: 1}
 	for _, m := range more {
 		m(r)
 	}
@@ -156,14 +156,7 @@ func onRim(s *Subject, slot parts.Slot, code string) string {
 // toothed is a row of a standard sprocket: its teeth by class, give or take some.
 func toothed(slot parts.Slot, half float64, teeth follows, more ...func(*Row)) *Row {
 	r := newRow("came/"+string(slot)+"/"+parts.Teeth.Key, more)
-	r.known = func(s *Subject) bool {
-		p := s.Bike.StandardIn(slot)
-		n := 0
-		if p != nil {
-			n, _ = p.Count()
-		}
-		return n > 0 || s.Bike.Shaft()
-	}
+	r.known = func(s *Subject) bool { return s.teeth(slot) > 0 || s.Bike.Shaft() }
 	r.guess = func(s *Subject) (Band, bool) {
 		v := math.Round(teeth(s))
 		h := math.Max(1, math.Round(half*s.wider()))
@@ -177,6 +170,15 @@ func toothed(slot parts.Slot, half float64, teeth follows, more ...func(*Row)) *
 	}
 	ofBike(r)
 	return r
+}
+
+// teeth of a standard sprocket, 0 where nobody knows.
+func (s *Subject) teeth(slot parts.Slot) float64 {
+	if p := s.Bike.StandardIn(slot); p != nil {
+		n, _ := p.Count()
+		return float64(n)
+	}
+	return 0
 }
 
 // geared is the row of the gearbox: ratios by class, all of them give or take a share.
@@ -271,6 +273,10 @@ func words(v, other string) Band {
 func kind(k Kind, joint float64) func(*Row) {
 	return func(r *Row) { r.Kind, r.Joint = k, joint }
 }
+
+func loose(share float64) func(*Row) { return func(r *Row) { r.Loose = share } }
+
+func anchor(r *Row) { r.Anchor = true }
 
 func from(o sheet.Origin) func(*Row) { return func(r *Row) { r.Origin = o } }
 

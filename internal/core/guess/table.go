@@ -120,19 +120,17 @@ var bikeRows = []*Row{
 		perCC{{2.6, 0.0025}, {3, 0.0028}, {2.7, 0.0028}, {2.9, 0.0028}, {2.6, 0.0027}, {2.6, 0.0027}, {3, 0.0021}, {2.6, 0.0021}, {2.9, 0.0026}, {2.3, 0.0042}, {1.5, 0.006}, {2.9, 0.0025}}.of,
 		share(0.14), from(sheet.Practice), measured(10, "two fills to the brim, the trip meter")),
 
-	bike("primary", "", func(b *plan.Bike) number { return &b.Primary },
-		perCC{{3.1, 0}, {2.9, -0.0006}, {3.4, -0.002}, {2.9, -0.0013}, {1.95, 0}, {1.95, 0}, {1.75, 0}, {1.7, 0}, {2, 0}, {3.3, -0.0017}, {3.3, 0}, {1.8, 0}}.of,
-		share(0.16), kind(Gearing, 0.22), read(5, "manual")),
-	geared(0.1, gears, kind(Gearing, 0.22), read(5, "manual")),
-	toothed(parts.FrontSprocket, 1, column{11, 14, 15, 15, 16, 16, 17, 17, 16, 16, 14, 17}.of, kind(Gearing, 0), measured(2, "a lamp")),
-	toothed(parts.RearSprocket, 4, column{42, 48, 44, 45, 43, 43, 42, 42, 42, 43, 42, 42}.of, kind(Gearing, 0.3), measured(2, "")),
+	geared(0.1, gears, kind(Gearing, 0.4), loose(0.5), read(5, "manual")),
+	toothed(parts.FrontSprocket, 1, frontTeeth.of, kind(Gearing, 0), loose(0.5), measured(2, "a lamp")),
+	toothed(parts.RearSprocket, 4, rearTeeth.of, kind(Gearing, 0), loose(0.5), measured(2, "")),
 	bike("final_ratio", "", func(b *plan.Bike) number { return &b.FinalRatio },
 		func(s *Subject) float64 {
 			if !s.Bike.Shaft() {
 				return math.NaN()
 			}
-			return 2.85
-		}, share(0.1), kind(Gearing, 0.3), read(5, "manual")),
+			return shaftRatio
+		}, share(0.1), kind(Gearing, 0), loose(0.5), read(5, "manual")),
+	bike("primary", "", func(b *plan.Bike) number { return &b.Primary }, primary, share(0.16), kind(Gearing, 0.5), anchor, read(5, "manual")),
 	said("chain", func(s *Subject) string {
 		switch {
 		case s.Bike.Shaft():
@@ -205,17 +203,17 @@ var bikeRows = []*Row{
 		column{24, 26.8, 27, 26.8, 26.3, 25.7, 25.5, 25.6, 25, 24, 26, 30}.of, share(0.055), read(1, "data sheet")),
 	bike("offset", "mm", func(b *plan.Bike) number { return &b.Offset }, offset, share(0.2), read(1, "data sheet: from the trail")),
 	bike("front_travel", "mm", func(b *plan.Bike) number { return &b.FrontTravel },
-		column{190, 300, 245, 270, 210, 170, 190, 190, 130, 120, 120, 130}.of, column{0.25, 0.08, 0.2, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.12, 0.18, 0.2}.of, kind(FrontTravel, 0), read(1, "data sheet")),
+		column{190, 300, 245, 270, 210, 170, 190, 190, 130, 120, 120, 130}.of, column{0.25, 0.08, 0.2, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.12, 0.18, 0.2}.of, kind(FrontTravel, 0), loose(0.4), read(1, "data sheet")),
 	bike("rear_travel", "mm", func(b *plan.Bike) number { return &b.RearTravel },
-		column{190, 310, 240, 265, 205, 170, 195, 195, 130, 125, 100, 95}.of, column{0.25, 0.08, 0.22, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.14, 0.25, 0.25}.of, kind(RearTravel, 0), read(1, "data sheet")),
+		column{190, 310, 240, 265, 205, 170, 195, 195, 130, 125, 100, 95}.of, column{0.25, 0.08, 0.22, 0.14, 0.15, 0.16, 0.15, 0.14, 0.18, 0.14, 0.25, 0.25}.of, kind(RearTravel, 0), loose(0.4), read(1, "data sheet")),
 	bike("front_preload", "mm", func(b *plan.Bike) number { return &b.FrontPre },
-		column{10, 8, 15, 12, 17, 17, 17, 15, 18, 15, 20, 20}.of, share(0.45), kind(FrontTravel, 0.1), measured(30, "spanner, tape")),
+		column{10, 8, 15, 12, 17, 17, 17, 15, 18, 15, 20, 20}.of, share(0.45), kind(FrontTravel, 0.1), loose(0.4), measured(30, "spanner, tape")),
 	bike("rear_preload", "mm", func(b *plan.Bike) number { return &b.RearPre },
-		column{10, 12, 16, 15, 18, 18, 20, 22, 14, 13, 15, 15}.of, share(0.5), kind(RearTravel, 0.1), measured(30, "tape")),
+		column{10, 12, 16, 15, 18, 18, 20, 22, 14, 13, 15, 15}.of, share(0.5), kind(RearTravel, 0.1), loose(0.3), measured(30, "tape")),
 	bike("link_ratio", "", func(b *plan.Bike) number { return &b.LinkRatio },
-		column{0.36, 0.38, 0.4, 0.39, 0.4, 0.42, 0.42, 0.52, 0.45, 0.5, 0.85, 0.8}.of, share(0.18), kind(RearTravel, 0), measured(20, "tape, a strap")),
-	bike("front_spring", "N/mm", func(b *plan.Bike) number { return &b.FrontSpring }, forkSpring, share(0.22), kind(FrontTravel, 0.45), measured(15, "tape, a helper")),
-	bike("rear_spring", "N/mm", func(b *plan.Bike) number { return &b.RearSpring }, shockSpring, share(0.25), kind(RearTravel, 0.45), measured(15, "tape, a helper")),
+		column{0.36, 0.38, 0.4, 0.39, 0.4, 0.42, 0.42, 0.52, 0.45, 0.5, 0.85, 0.8}.of, share(0.18), kind(RearTravel, 0), loose(0.3), measured(20, "tape, a strap")),
+	bike("front_spring", "N/mm", func(b *plan.Bike) number { return &b.FrontSpring }, forkSpring, share(0.22), kind(FrontTravel, 0.45), anchor, measured(15, "tape, a helper")),
+	bike("rear_spring", "N/mm", func(b *plan.Bike) number { return &b.RearSpring }, shockSpring, share(0.25), kind(RearTravel, 0.45), anchor, measured(15, "tape, a helper")),
 	bike("rear_preload_least", "mm", func(b *plan.Bike) number { return &b.RearPreLeast },
 		func(s *Subject) float64 { return 0.6 * s.Bike.RearPre.In("mm") }, share(0.55), measured(20, "spanner, tape")),
 	bike("rear_preload_most", "mm", func(b *plan.Bike) number { return &b.RearPreMost },
@@ -275,6 +273,31 @@ func gears(s *Subject) string {
 		"2.75 1.9 1.48 1.22 1.05 0.92", "2.75 1.9 1.48 1.22 1.05 0.92", "2.55 1.8 1.42 1.18 1.05 0.95", "2.44 1.71 1.32 1.08 0.95 0.85",
 		"2.7 1.95 1.55 1.3 1.13 1.0", "2.6 2.0 1.65 1.43 1.28 1.16", "2.8 1.85 1.38 1.1 0.9", "2.6 1.8 1.4 1.14 0.95",
 	}[s.class]
+}
+
+// What gears such bikes: teeth, the ratio of a shaft, and the primary ratio that goes with them and
+// with the class's gears.
+var (
+	frontTeeth = column{11, 14, 15, 15, 16, 16, 17, 17, 16, 16, 14, 17}
+	rearTeeth  = column{42, 48, 44, 45, 43, 43, 42, 42, 42, 43, 42, 42}
+	primaries  = perCC{{3.1, 0}, {2.9, -0.0006}, {3.4, -0.002}, {2.9, -0.0013}, {1.95, 0}, {1.95, 0}, {1.75, 0}, {1.7, 0}, {2, 0}, {3.3, -0.0017}, {3.3, 0}, {1.8, 0}}
+)
+
+const shaftRatio = 2.85
+
+// primary makes the top gear as long as it is in the class, whatever of gears and sprockets somebody
+// has said.
+func primary(s *Subject) float64 {
+	var usual plan.Gears
+	if err := usual.Enter(gears(s), ""); err != nil || !s.Bike.Gearbox.Known() {
+		return math.NaN()
+	}
+	final, usualFinal := s.Bike.FinalRatio.In(""), shaftRatio
+	if !s.Bike.Shaft() {
+		front, rear := s.teeth(parts.FrontSprocket), s.teeth(parts.RearSprocket)
+		final, usualFinal = rear/front, rearTeeth.of(s)/frontTeeth.of(s)
+	}
+	return primaries.of(s) * usual.Top() * usualFinal / (s.Bike.Gearbox.Top() * final)
 }
 
 // rimShare is how wide a rim is against its tyre [memory].
@@ -401,6 +424,6 @@ var briefRows = []*Row{
 			}
 			return column{60, 85, 95, 105, 112, 115, 122, 122, 110, 120, 75, 105}.of(s)
 		}, share(0.08)),
-	brief("walking_pace", "km/h", func(b *plan.Brief) number { return &b.WalkingPace }, share(7), share(0.2)),
+	brief("walking_pace", "km/h", func(b *plan.Brief) number { return &b.WalkingPace }, share(11), share(0.2)),
 	brief("day", "h", func(b *plan.Brief) number { return &b.Day }, share(6), share(0.25)),
 }

@@ -98,9 +98,9 @@ const (
 func Bothers() []entry.Option {
 	return []entry.Option{
 		entry.Opt(BotherRange, "How far a tank takes me"), entry.Opt(BotherContact, "Knees, back, hands, seat"),
-		entry.Opt(BotherStance, "It wallows, bottoms or is too tall"), entry.Opt(BotherTyres, "Tyres and flats"),
+		entry.Opt(BotherStance, "It wallows, or is too tall"), entry.Opt(BotherTyres, "Tyres and flats"),
 		entry.Opt(BotherLoad, "Where the luggage goes"), entry.Opt(BotherArmour, "What breaks in a fall"),
-		entry.Opt(BotherGearing, "Too fast for rock, too busy on the road"), entry.Opt(BotherLight, "Light, charging, warm hands"),
+		entry.Opt(BotherGearing, "Too fast in first, too busy on the road"), entry.Opt(BotherLight, "Light, charging, warm hands"),
 	}
 }
 

@@ -24,6 +24,7 @@ type Figure struct {
 
 	Usual                  int32 // how many numbers under it are the usual ones of a kind
 	Known, Limited, Banded bool  // whether Value, Limit, and Low and High hold
+	Between                bool  // a limit lies inside the band that guesses make: Missing is what to measure
 	Value, Limit           float64
 	Low, High              float64
 
@@ -227,6 +228,7 @@ func (f *Figure) Rejudge(low, high float64, worst, best verdict.State) (open boo
 // Settle says what would have to be measured where the limit lies inside the band.
 func (c Calc) Settle(by func() []Lack) {
 	if c.Usual > 0 && c.Open() {
+		c.Between = true
 		c.Unsure(by()...)
 	}
 }

@@ -208,7 +208,14 @@ func (v *PlanView) setStages(d *Desk, laid []string) {
 func Waits(g study.Figure) bool { return len(g.Lacks) > 0 }
 
 // StageName is what a stage is called.
-func (d *Desk) StageName(id figure.Stage) string { return d.house.pageName(string(id)) }
+func (d *Desk) StageName(id figure.Stage) string {
+	for _, st := range d.house.Stages {
+		if st.ID == id {
+			return st.Name
+		}
+	}
+	return string(id)
+}
 
 // stageState is how a stage stands.
 func (d *Desk) stageState(st *Stage) StateView {

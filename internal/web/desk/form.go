@@ -42,7 +42,8 @@ type FieldView struct {
 	Key, Label, Unit, Help string
 	Value, Error           string
 	Origin                 string
-	List                   *List // that the field is in a row of, nil for most
+	Guess                  string // what stands for it while it is empty, "" for nothing
+	List                   *List  // that the field is in a row of, nil for most
 }
 
 // FormState is what every stage's form shows beside its fields.
@@ -203,9 +204,13 @@ func within(text string) string {
 	return string(unicode.ToLower(first)) + text[size:]
 }
 
+// Capital is words as a heading.
+func Capital(text string) string {
+	first, size := utf8.DecodeRuneInString(text)
+	return string(unicode.ToUpper(first)) + text[size:]
+}
+
 // Sentence is an error as a page says it by itself.
 func Sentence(err error) string {
-	text := []rune(err.Error())
-	text[0] = unicode.ToUpper(text[0])
-	return string(text) + "."
+	return Capital(err.Error()) + "."
 }

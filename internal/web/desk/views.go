@@ -108,6 +108,7 @@ type GaugeView struct {
 	Band        string
 	State       StateView
 	Needs       string     // the first thing that is missing, "" for a known figure
+	Measure     string     // the first thing to be measured, of one whose limit lies inside its band
 	Missing     []LinkView // what would have to be known, each with the way to its field where it has one
 	Href        string     // of its working
 	Fill, Notch float64    // 0–100 along its rule; Notch is -1 without a limit
@@ -156,10 +157,13 @@ func (d *Desk) Typed(at string) string {
 	return ""
 }
 
-// MissingOf is what gauges lack, each once.
+// MissingOf is what gauges lack, each once; not what would only make them surer.
 func MissingOf(gauges []GaugeView) []LinkView {
 	var list []LinkView
 	for _, g := range gauges {
+		if g.Measure != "" {
+			continue
+		}
 		for _, what := range g.Missing {
 			if !slices.Contains(list, what) {
 				list = append(list, what)
@@ -188,7 +192,12 @@ func GaugeOf(u words.Units, f study.Figure, href string) GaugeView {
 		g.Missing = append(g.Missing, LinkView{Name: what})
 	}
 	if len(g.Missing) > 0 && f.State != verdict.OK {
-		g.Needs, _, _ = strings.Cut(g.Missing[0].Name, " (")
+		first, _, _ := strings.Cut(g.Missing[0].Name, " (")
+		if f.Between {
+			g.Measure = first
+		} else {
+			g.Needs = first
+		}
 	}
 	if f.Banded {
 		g.Band = u.Band(f)

@@ -2,6 +2,7 @@ package bike
 
 import (
 	"fmt"
+	"math"
 	"net/http"
 	"net/url"
 	"slices"
@@ -9,6 +10,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
@@ -40,7 +42,8 @@ type sheetView struct {
 	Pulse    bool
 	AntiLock bool
 	Traction bool
-	Missing  int // numbers that nobody has entered
+	Turns    []desk.FieldView // numbers that would turn a verdict now, out of the sections
+	Missing  int              // numbers that nobody has entered
 	desk.FormState
 }
 
@@ -58,7 +61,7 @@ type hangView struct {
 
 // Fields lists the values of the sheet, for what changed in two places.
 func (v sheetView) Fields() []desk.FieldView {
-	fields := []desk.FieldView{v.Name, v.Price}
+	fields := append([]desk.FieldView{v.Name, v.Price}, v.Turns...)
 	for _, section := range v.Sections {
 		fields = append(fields, section.Fields...)
 	}
@@ -101,6 +104,8 @@ func sheetOf(d *desk.Desk, form url.Values, errs desk.FormErrors) sheetView {
 	v.Price = desk.FieldView{Key: "price", Label: "Worth", Unit: d.Plan.Currency, Value: desk.Typed(form, "price", d.Units.Shown(b.Price.String())), Error: errs["price"],
 		Help: "What one like it costs: past some sum another bike is cheaper than the parts."}
 	v.Note = b.Note
+	turns, guessed := turning(d)
+	v.Turns = make([]desk.FieldView, 0, len(turns))
 	for _, section := range b.Sections() {
 		shown := desk.SectionView{Name: section.Name}
 		for _, f := range section.Fields {
@@ -108,6 +113,12 @@ func sheetOf(d *desk.Desk, form url.Values, errs desk.FormErrors) sheetView {
 				continue
 			}
 			field := desk.FieldOf(d.Units, f, form, errs)
+			field.Guess = guessed[f.Key]
+			if slices.Contains(turns, f.Key) {
+				field.Label = fullLabel(b, f.Key)
+				v.Turns = append(v.Turns, field)
+				continue
+			}
 			if f.Entry.Known() {
 				field.Origin = string(b.OriginOf(f.Key))
 			} else {
@@ -119,6 +130,7 @@ func sheetOf(d *desk.Desk, form url.Values, errs desk.FormErrors) sheetView {
 		v.Missing += shown.Missing
 		v.Sections = append(v.Sections, shown)
 	}
+	slices.SortStableFunc(v.Turns, func(a, b desk.FieldView) int { return slices.Index(turns, a.Key) - slices.Index(turns, b.Key) })
 	for _, slot := range standardSlots {
 		v.Standard = append(v.Standard, standardOf(d.Units, b, slot, form, errs))
 	}
@@ -146,6 +158,52 @@ func sheetOf(d *desk.Desk, form url.Values, errs desk.FormErrors) sheetView {
 		v.AntiLock, v.Traction = form.Has("anti_lock"), form.Has("traction_control")
 	}
 	return v
+}
+
+// turning are the bike's numbers that would turn a verdict now: those that a gauge waits for, then
+// those whose guess could turn one, and in words what is guessed of all of them.
+func turning(d *desk.Desk) (keys []string, guessed map[string]string) {
+	for _, g := range d.Report.Gauges {
+		for _, what := range g.Missing {
+			if key, ok := strings.CutPrefix(d.Report.Where(what), "bike/"); ok && !g.Between && !slices.Contains(keys, key) {
+				keys = append(keys, key)
+			}
+		}
+	}
+	guessed = map[string]string{}
+	for _, g := range eval.ToMeasure(d.Report.Guesses) {
+		key, ok := strings.CutPrefix(g.At, "bike/")
+		if !ok {
+			continue
+		}
+		if !math.IsNaN(g.Value) {
+			guessed[key] = "≈ " + d.Units.Quantity(g.Value, g.Unit)
+		}
+		if len(g.Turns) > 0 && !slices.Contains(keys, key) {
+			keys = append(keys, key)
+		}
+	}
+	if len(guessed) == 0 { // nothing is sorted where nothing is guessed
+		return nil, nil
+	}
+	return keys, guessed
+}
+
+// fullLabel is a field's label out of its section: of one that goes on from the one before, both.
+func fullLabel(b *plan.Bike, key string) string {
+	before := ""
+	for _, f := range b.Fields() {
+		label := f.Label
+		if more, follows := strings.CutPrefix(label, "… "); follows {
+			label = before + " " + more
+		} else {
+			before = label
+		}
+		if f.Key == key {
+			return label
+		}
+	}
+	return key
 }
 
 const pulseTag = "speedometer-pulse"

@@ -21,14 +21,14 @@ import (
 )
 
 // briefState is ok once every question of the brief that a gauge asks is
-// answered.
+// answered, or guessed.
 func briefState(b *plan.Brief) verdict.State {
 	for _, q := range []interface{ Known() bool }{b.Distance, b.Cruise, b.WalkingPace, b.Gap, b.Rider, b.Inseam, b.Sole} {
 		if !q.Known() {
 			return verdict.Unknown
 		}
 	}
-	if len(b.Terrain) == 0 || !b.Budget.Known() {
+	if len(b.Terrain) == 0 || !b.Budget.Known() && !b.Unlimited {
 		return verdict.Unknown
 	}
 	return verdict.OK

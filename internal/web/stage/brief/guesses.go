@@ -9,6 +9,7 @@ import (
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/guess"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
@@ -87,17 +88,14 @@ func guessesOf(d *desk.Desk, form url.Values, errs desk.FormErrors) guessesView 
 }
 
 func guessOf(d *desk.Desk, g *eval.Guess, form url.Values, errs desk.FormErrors) guessView {
-	v := guessView{At: g.At, ID: strings.NewReplacer("/", "-", "_", "-").Replace(g.At), Name: g.Name, Source: sourceWords(g.Row), Tools: g.Tools, Error: errs[g.At]}
+	v := guessView{At: g.At, ID: strings.NewReplacer("/", "-", "_", "-").Replace(g.At), Name: desk.Capital(g.Name), Source: sourceWords(g.Row), Tools: g.Tools, Error: errs[g.At]}
 	if form.Get("at") == g.At {
 		v.Value = form.Get("value")
 	}
 	if g.Minutes > 0 {
 		v.Minutes = fmt.Sprintf("%.0f min", g.Minutes)
 	}
-	for _, t := range g.Turns {
-		v.Turns = append(v.Turns, turnWords(d, t))
-	}
-	v.Turns = slices.Compact(v.Turns)
+	v.Turns = turnsOf(d, g.Turns)
 	v.About, v.Band = wordsOf(d, g)
 	kind, key, _ := strings.Cut(g.At, "/")
 	switch kind {
@@ -134,7 +132,7 @@ func wordsOf(d *desk.Desk, g *eval.Guess) (about, band string) {
 		}
 		return about, band
 	}
-	return d.Units.Plain(g.Value, g.Unit), d.Units.Plain(g.Low, g.Unit) + " to " + d.Units.Plain(g.High, g.Unit)
+	return d.Units.Quantity(g.Value, g.Unit), d.Units.Quantity(g.Low, g.Unit) + " to " + d.Units.Quantity(g.High, g.Unit)
 }
 
 // optionName is a word as its list calls it.
@@ -167,12 +165,23 @@ func sourceWords(r *guess.Row) string {
 	return "of such bikes, from memory"
 }
 
-// turnWords say what a guess could turn.
-func turnWords(d *desk.Desk, t eval.Turn) string {
-	if t.Figure != nil {
-		return d.Units.Name(t.Figure)
+// turnsOf say what a guess could turn: gauges by name, points by how many of a stage.
+func turnsOf(d *desk.Desk, turns []eval.Turn) (list []string) {
+	var stages []figure.Stage
+	points := map[figure.Stage]int{}
+	for _, t := range turns {
+		if t.Figure != nil {
+			list = append(list, d.Units.Name(t.Figure))
+			continue
+		}
+		if points[t.Rule.Stage]++; points[t.Rule.Stage] == 1 {
+			stages = append(stages, t.Rule.Stage)
+		}
 	}
-	return "a point of " + d.StageName(t.Rule.Stage)
+	for _, st := range stages {
+		list = append(list, fmt.Sprintf("%d %s of %s", points[st], desk.Plural(points[st], "point"), d.StageName(st)))
+	}
+	return list
 }
 
 // readAnswer is the plan with one answer, or with what nobody has said guessed from now on.

@@ -17,6 +17,7 @@ type mattersView struct {
 	Bike    string
 	Cards   []desk.CardView // the worst
 	More    int             // open points beyond them
+	Needs   int             // that are not met
 	Guesses guessesView     // of which three are shown
 	Three   []guessView
 	Bothers *desk.LinkView // the stage of what bothers most
@@ -41,6 +42,12 @@ func mattersPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		cards := mattering(d.Report.Findings, figure.Stage(d.Plan.Brief.Bothers))
 		v.More = max(0, len(cards)-mattersMost)
 		v.Cards = d.Cards(cards[:min(len(cards), mattersMost)], "matters")
+		needs, _ := d.Report.Needs()
+		for _, n := range needs {
+			if !n.Met {
+				v.Needs++
+			}
+		}
 		v.Three = v.Guesses.First[:min(3, len(v.Guesses.First))]
 		if b := d.Plan.Brief.Bothers; b != "" {
 			v.Bothers = &desk.LinkView{Name: d.StageName(figure.Stage(b)), Href: d.Href(string(b))}

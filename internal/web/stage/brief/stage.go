@@ -16,7 +16,7 @@ var files embed.FS
 // Stage is this one.
 var Stage = desk.Stage{
 	ID: figure.Brief, Name: "Brief", Key: "b", Files: files,
-	State: func(d *desk.Desk) verdict.State { return briefState(&d.Plan.Brief) },
+	State: func(d *desk.Desk) verdict.State { return briefState(&d.Report.Facts.Plan.Brief) },
 	Pages: []desk.Page{
 		{ID: "brief", Name: "Brief", Routes: desk.Form(briefForm)},
 		{ID: "matters", Name: "What matters", Routes: []desk.Route{desk.Get("/matters", mattersPage)}},
