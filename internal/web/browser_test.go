@@ -32,7 +32,10 @@ func TestMainJob(t *testing.T) {
 	w.Open("/register")
 	w.Fill("#f-name", "Rook")
 	w.Fill("#f-password", "a long enough one")
-	w.Follow("#register")
+	w.Follow("#register") // in the units of the browser's language
+	w.Open("/account")
+	w.Follow(`button[name="preset"][value="Metric"]`)
+	w.Open("/garage")
 	w.Fill("#f-name", "Autumn")
 	w.Follow("#new-plan")
 

@@ -74,9 +74,13 @@ func (u Units) Limit(f study.Figure) string {
 	return u.quantity(f.Row, f.Limit, f.Unit)
 }
 
-// Band is a figure's band with its unit.
+// Band is a figure's band with its unit, said once.
 func (u Units) Band(f study.Figure) string {
-	return u.quantity(f.Row, f.Low, f.Unit) + " to " + u.quantity(f.Row, f.High, f.Unit)
+	low, high := u.quantity(f.Row, f.Low, f.Unit), u.quantity(f.Row, f.High, f.Unit)
+	if _, symbol := u.Convert(f.High, f.Unit); strings.HasSuffix(high, symbol) {
+		low = strings.TrimRight(strings.TrimSuffix(low, symbol), " \u00a0"+thin)
+	}
+	return low + " to " + high
 }
 
 // Delta is a change of a figure with its sign and unit, "" when it is too small
