@@ -13,6 +13,7 @@ import (
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
@@ -22,7 +23,7 @@ import (
 
 // startView is ten questions: what a plan is begun with whose every other number is guessed.
 type startView struct {
-	Kinds, Shelf, Own          []desk.OptionView // of the bike
+	Kinds, Shelf, Own, Like    []desk.OptionView // of the bike
 	Displacement, Name         desk.FieldView
 	Rider, Stature, Pillion    desk.FieldView
 	Budget, Currency           desk.FieldView
@@ -32,6 +33,9 @@ type startView struct {
 	Units                      string // in which numbers are typed, in words
 	BikeError, KitError, Error string
 }
+
+// likeThis is put before the id of a bike that the rider's is only like.
+const likeThis = "like:"
 
 // groundView is how much of one ground there is, from nothing to ten.
 type groundView struct{ Key, Name, Value string }
@@ -109,8 +113,12 @@ func (s *Server) startOf(r *http.Request, form url.Values, errs desk.FormErrors)
 	if err != nil {
 		return v, err
 	}
+	offer := func(list *[]desk.OptionView, id, name string) {
+		*list = append(*list, desk.OptionView{Value: id, Name: name, Selected: chosen == id})
+		v.Like = append(v.Like, desk.OptionView{Value: likeThis + id, Name: "Like the " + name + ", but another", Selected: chosen == likeThis+id})
+	}
 	for _, of := range shelf {
-		v.Shelf = append(v.Shelf, desk.OptionView{Value: of.ID, Name: of.Name + ", " + of.Kind, Selected: chosen == of.ID})
+		offer(&v.Shelf, of.ID, of.Name+", "+of.Kind)
 	}
 	plans, err := s.Store.Plans(r.Context(), s.Rider(r))
 	if err != nil {
@@ -118,7 +126,7 @@ func (s *Server) startOf(r *http.Request, form url.Values, errs desk.FormErrors)
 	}
 	for _, of := range plans {
 		if of.Plan.Bike != nil {
-			v.Own = append(v.Own, desk.OptionView{Value: bike.OfPlan + of.PlanID, Name: of.Plan.Bike.Name + ", of “" + of.Plan.Name + "”", Selected: chosen == bike.OfPlan+of.PlanID})
+			offer(&v.Own, bike.OfPlan+of.PlanID, of.Plan.Bike.Name+", of “"+of.Plan.Name+"”")
 		}
 	}
 	return v, nil
@@ -138,7 +146,7 @@ func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormE
 	}
 	p := plan.New("", currency)
 	p.Guesses = plan.GuessTable
-	chosen, err := s.bikeOf(r, form)
+	chosen, like, err := s.bikeOf(r, form)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		errs["bike"] = "Say what kind of bike it is, or pick one: everything else is guessed from that."
@@ -147,7 +155,7 @@ func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormE
 		return nil, nil, err
 	}
 	desk.Enter(u, desk.Sent(slices.DeleteFunc(chosen.Fields(), func(f entry.Field) bool { return f.Key != "displacement" }), form), form, errs)
-	p.Bike, p.Name = chosen, chosen.Name
+	p.Bike, p.Like, p.Name = chosen, like, chosen.Name
 	b := &p.Brief
 	asked := []string{"rider", "stature", "distance", "gap"}
 	desk.Enter(u, slices.DeleteFunc(b.Fields(), func(f entry.Field) bool { return !slices.Contains(asked, f.Key) }), form, errs)
@@ -191,13 +199,18 @@ func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormE
 	return p, errs, nil
 }
 
-// bikeOf is the bike of the answers.
-func (s *Server) bikeOf(r *http.Request, form url.Values) (*plan.Bike, error) {
-	is, err := bike.Of(s.House, r, form.Get("bike"))
+// bikeOf is the bike of the answers, and the one that it is like, nil for none.
+func (s *Server) bikeOf(r *http.Request, form url.Values) (own, like *plan.Bike, err error) {
+	id, only := strings.CutPrefix(form.Get("bike"), likeThis)
+	is, err := bike.Of(s.House, r, id)
 	if err != nil {
-		return nil, err
+		return nil, nil, err
 	}
-	own := *is
-	own.Name = cmp.Or(strings.TrimSpace(form.Get("name")), own.Name)
-	return &own, nil
+	name := strings.TrimSpace(form.Get("name"))
+	if only {
+		return &plan.Bike{ID: bike.Blank, Name: cmp.Or(name, "Like the "+is.Name), Class: is.Class, Origin: sheet.Rider}, is, nil
+	}
+	taken := *is
+	taken.Name = cmp.Or(name, is.Name)
+	return &taken, nil, nil
 }

@@ -73,7 +73,7 @@ func (of *filled) again(now *plan.Plan) filled {
 
 // alike reports whether two plans have the same of all that guesses are made from and of.
 func alike(a, b *plan.Plan) bool {
-	return a.Bike == b.Bike && shared(a.Loadouts, b.Loadouts) && reflect.DeepEqual(&a.Brief, &b.Brief)
+	return a.Bike == b.Bike && a.Like == b.Like && shared(a.Loadouts, b.Loadouts) && reflect.DeepEqual(&a.Brief, &b.Brief)
 }
 
 // elsewhere is a plan with another brief or bike. A bike that is guessed alike stays the same

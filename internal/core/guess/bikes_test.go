@@ -3,9 +3,11 @@ package guess_test
 import (
 	"math"
 	"slices"
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/guess"
 	"valiantmule/internal/core/parts"
@@ -71,4 +73,41 @@ func said(b *plan.Bike, at string) float64 {
 		}
 	}
 	return math.NaN()
+}
+
+// TestLikeAnother: a bike that is like one with a sheet takes that one's numbers, in half the
+// bands, but what has been said of it; and no rating.
+func TestLikeAnother(t *testing.T) {
+	bikes, err := demo.Bikes()
+	require.NoError(t, err)
+	other := bikes[slices.IndexFunc(bikes, func(b *plan.Bike) bool { return b.ID == "holt-650" })]
+	by := func(like *plan.Bike) (*plan.Bike, map[string]guess.Guess) {
+		p := plan.New("like", "EUR")
+		p.Guesses, p.Like = plan.GuessTable, like
+		p.Bike = &plan.Bike{ID: "own", Name: "Own", Class: other.Class, Displacement: other.Displacement}
+		require.NoError(t, p.Bike.SeatHeight.Enter("920", "mm"))
+		filled, list := guess.Fill(p)
+		named := map[string]guess.Guess{}
+		for _, g := range list {
+			named[g.At] = g
+		}
+		return filled.Bike, named
+	}
+	_, table := by(nil)
+	b, like := by(other)
+	assert.Equal(t, 920.0, b.SeatHeight.In("mm"))
+	assert.Equal(t, other.Wheelbase.In("mm"), b.Wheelbase.In("mm"))
+	assert.Equal(t, other.Gearbox.Ratios(), b.Gearbox.Ratios())
+	assert.False(t, b.Permitted.Known())
+	assert.Zero(t, parts.TyreCode.In(b.StandardIn(parts.FrontTyre)).LoadIndex)
+	for at, g := range like {
+		if g.Like == "" || math.IsNaN(g.Value) || g.Value == 0 {
+			continue
+		}
+		assert.Equal(t, other.Name, g.Like)
+		assert.InDelta(t, said(other, at), g.Value, 1e-9, at)
+		if _, ok := table[at]; ok && !strings.HasPrefix(at, "came/") {
+			assert.LessOrEqual(t, g.Half(), table[at].Half()/2+1e-9, at)
+		}
+	}
 }

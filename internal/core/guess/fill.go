@@ -24,8 +24,15 @@ func Fill(p *plan.Plan) (*plan.Plan, []Guess) {
 		return p, nil
 	}
 	s := &Subject{Brief: &p.Brief, Loadouts: p.Loadouts}
+	var like *Subject
 	if p.Bike != nil {
 		class, vague, ok := classOf(p.Bike)
+		if p.Like != nil {
+			like = &Subject{Bike: p.Like}
+			if vague {
+				class, vague, ok = classOf(p.Like)
+			}
+		}
 		if ok {
 			s.Bike, s.class, s.vague = p.Bike, class, vague
 		}
@@ -39,9 +46,13 @@ func Fill(p *plan.Plan) (*plan.Plan, []Guess) {
 		if !own {
 			s, own = s.copied(), true
 		}
-		if b, ok := r.guess(s); ok {
+		if s.Bike != nil && like != nil && r.copy != nil && r.known(like) {
+			b := r.copy(s, like)
 			b.put(s, 0)
-			list = append(list, Guess{r, b})
+			list = append(list, Guess{r, b, p.Like.Name})
+		} else if b, ok := r.guess(s); ok {
+			b.put(s, 0)
+			list = append(list, Guess{r, b, ""})
 		}
 	}
 	if len(list) == 0 {

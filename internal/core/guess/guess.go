@@ -61,7 +61,12 @@ type Row struct {
 
 	known func(*Subject) bool
 	guess func(*Subject) (Band, bool)
+	copy  func(s, like *Subject) Band // of what is known of another bike; nil of what is not of one
 }
+
+// likeness is the share of a row's half within which a bike is like another that it is said to
+// be like [memory].
+const likeness = 0.5
 
 // Band is what a row comes to for one plan.
 type Band struct {
@@ -74,10 +79,11 @@ type Band struct {
 type Guess struct {
 	*Row
 	Band
+	Like string // the bike that it is taken from, "" for the table
 }
 
 // Half is half of the band as a share of the value.
-func (g *Guess) Half() float64 { return (g.High - g.Low) / 2 / math.Abs(g.Value) }
+func (g Guess) Half() float64 { return (g.High - g.Low) / 2 / math.Abs(g.Value) }
 
 // Subject is what is guessed about: copies that may be changed, of a bike and a brief.
 type Subject struct {

@@ -49,25 +49,27 @@ func bike(key, symbol string, at func(*plan.Bike) number, value, half follows, m
 
 // brief is a row of one of the brief's numbers.
 func brief(key, symbol string, at func(*plan.Brief) number, value, half follows, more ...func(*Row)) *Row {
-	return quantity("brief/"+key, symbol, func(s *Subject) number { return at(s.Brief) }, value, half, more...)
+	r := quantity("brief/"+key, symbol, func(s *Subject) number { return at(s.Brief) }, value, half, more...)
+	r.copy = nil
+	return r
 }
 
 func quantity(at, symbol string, of func(*Subject) number, value, half follows, more ...func(*Row)) *Row {
 	r := newRow(at, more)
 	r.Unit = symbol
 	r.known = func(s *Subject) bool { return of(s).Known() }
+	within := func(v, h float64) Band {
+		b := Band{Low: v - h, Value: v, High: v + h}
+		b.put = func(s *Subject, at float64) { of(s).Set(v+at*h, symbol) }
+		return b
+	}
 	r.guess = func(s *Subject) (Band, bool) {
 		v := rounded(value(s))
-		h := math.Abs(v) * half(s) * s.wider()
-		b := Band{Low: v - h, Value: v, High: v + h}
-		b.put = func(s *Subject, at float64) {
-			if at == 0 {
-				of(s).Set(v, symbol)
-			} else {
-				of(s).Set(v+at*h, symbol)
-			}
-		}
-		return b, !math.IsNaN(v)
+		return within(v, math.Abs(v)*half(s)*s.wider()), !math.IsNaN(v)
+	}
+	r.copy = func(s, like *Subject) Band {
+		v := of(like).In(symbol)
+		return within(v, math.Abs(v)*half(s)*likeness)
 	}
 	return r
 }
@@ -119,13 +121,8 @@ func standardOf(b *plan.Bike, slot parts.Slot) parts.Part {
 func sized(slot parts.Slot, half float64, code func(*Subject) string, more ...func(*Row)) *Row {
 	r := newRow("came/"+string(slot)+"/"+parts.TyreCode.Key, more)
 	r.known = func(s *Subject) bool { return !sizeIn(s.Bike, slot).IsZero() }
-	r.guess = func(s *Subject) (Band, bool) {
-		size, err := tyre.Parse(onRim(s, slot, code(s)))
-		if err != nil {
-			return Band{}, false
-		}
-		h := half * s.wider()
-		b := Band{Low: math.NaN(), Value: math.NaN(), High: math.NaN()}
+	within := func(size tyre.Size, h float64) Band {
+		b := words(size.String(), "")
 		b.put = func(s *Subject, at float64) {
 			p := standardOf(s.Bike, slot)
 			moved := size
@@ -133,8 +130,19 @@ func sized(slot parts.Slot, half float64, code func(*Subject) string, more ...fu
 			parts.TyreCode.Put(&p, parts.Code{Size: moved})
 			s.Bike.SetStandard(p)
 		}
-		b.Words = [3]string{size.String(), size.String(), size.String()}
-		return b, true
+		return b
+	}
+	r.guess = func(s *Subject) (Band, bool) {
+		size, err := tyre.Parse(onRim(s, slot, code(s)))
+		if err != nil {
+			return Band{}, false
+		}
+		return within(size, half*s.wider()), true
+	}
+	r.copy = func(_, like *Subject) Band {
+		size := sizeIn(like.Bike, slot)
+		size.LoadIndex, size.Speed = 0, "" // which are ratings: nobody has read them on this one
+		return within(size, half*likeness)
 	}
 	ofBike(r)
 	return r
@@ -157,17 +165,18 @@ func onRim(s *Subject, slot parts.Slot, code string) string {
 func toothed(slot parts.Slot, half float64, teeth follows, more ...func(*Row)) *Row {
 	r := newRow("came/"+string(slot)+"/"+parts.Teeth.Key, more)
 	r.known = func(s *Subject) bool { return s.teeth(slot) > 0 || s.Bike.Shaft() }
-	r.guess = func(s *Subject) (Band, bool) {
-		v := math.Round(teeth(s))
-		h := math.Max(1, math.Round(half*s.wider()))
+	within := func(v, h float64) Band {
+		h = math.Max(1, math.Round(h))
 		b := Band{Low: v - h, Value: v, High: v + h}
 		b.put = func(s *Subject, at float64) {
 			p := standardOf(s.Bike, slot)
 			p.Recount(int(math.Round(v + at*h)))
 			s.Bike.SetStandard(p)
 		}
-		return b, !math.IsNaN(v)
+		return b
 	}
+	r.guess = func(s *Subject) (Band, bool) { return within(math.Round(teeth(s)), half*s.wider()), true }
+	r.copy = func(_, like *Subject) Band { return within(like.teeth(slot), half*likeness) }
 	ofBike(r)
 	return r
 }
@@ -185,13 +194,13 @@ func (s *Subject) teeth(slot parts.Slot) float64 {
 func geared(half float64, ratios func(*Subject) string, more ...func(*Row)) *Row {
 	r := newRow("bike/gearbox", more)
 	r.known = func(s *Subject) bool { return s.Bike.Gearbox.Known() }
-	r.guess = func(s *Subject) (Band, bool) {
-		text := ratios(s)
-		h := half * s.wider()
-		b := Band{Low: math.NaN(), Value: math.NaN(), High: math.NaN(), Words: [3]string{scaled(text, 1-h), text, scaled(text, 1+h)}}
+	within := func(text string, h float64) Band {
+		b := words(text, "")
 		b.put = func(s *Subject, at float64) { _ = s.Bike.Gearbox.Enter(scaled(text, 1+at*h), "") }
-		return b, true
+		return b
 	}
+	r.guess = func(s *Subject) (Band, bool) { return within(ratios(s), half*s.wider()), true }
+	r.copy = func(_, like *Subject) Band { return within(like.Bike.Gearbox.String(), half*likeness) }
 	ofBike(r)
 	return r
 }
@@ -218,8 +227,7 @@ func said(key string, usual, other func(*Subject) string, more ...func(*Row)) *R
 	}
 	r := newRow("bike/"+key, more)
 	r.known = func(s *Subject) bool { return pick(s).Get() != "" }
-	r.guess = func(s *Subject) (Band, bool) {
-		v, o := usual(s), other(s)
+	among := func(v, o string) Band {
 		b := words(v, o)
 		b.put = func(s *Subject, at float64) {
 			if at < 0 && o != "" {
@@ -228,8 +236,13 @@ func said(key string, usual, other func(*Subject) string, more ...func(*Row)) *R
 				pick(s).Set(v)
 			}
 		}
-		return b, v != ""
+		return b
 	}
+	r.guess = func(s *Subject) (Band, bool) {
+		v := usual(s)
+		return among(v, other(s)), v != ""
+	}
+	r.copy = func(_, like *Subject) Band { return among(pick(like).Get(), "") }
 	ofBike(r)
 	return r
 }
@@ -241,8 +254,7 @@ func cameAs[S ~string](slot parts.Slot, of parts.Choice[S], usual, other func(*S
 		p := s.Bike.StandardIn(slot)
 		return p != nil && of.In(p) != ""
 	}
-	r.guess = func(s *Subject) (Band, bool) {
-		v, o := usual(s), other(s)
+	among := func(v, o S) Band {
 		b := words(string(v), string(o))
 		b.put = func(s *Subject, at float64) {
 			p := standardOf(s.Bike, slot)
@@ -253,7 +265,15 @@ func cameAs[S ~string](slot parts.Slot, of parts.Choice[S], usual, other func(*S
 			}
 			s.Bike.SetStandard(p)
 		}
-		return b, v != ""
+		return b
+	}
+	r.guess = func(s *Subject) (Band, bool) {
+		v := usual(s)
+		return among(v, other(s)), v != ""
+	}
+	r.copy = func(_, like *Subject) Band {
+		v := of.In(like.Bike.StandardIn(slot))
+		return among(v, v)
 	}
 	ofBike(r)
 	return r

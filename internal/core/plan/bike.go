@@ -357,27 +357,27 @@ func (b *Bike) Sections() []entry.Section {
 // Fields lists the numbers of all sections.
 func (b *Bike) Fields() []entry.Field { return entry.FieldsOf(b.Sections()) }
 
-func (b *Bike) validate(v *entry.Problems) {
-	v.Name("bike.name", b.Name)
-	v.Fields("bike", b.Fields())
-	v.That(sheet.IsOrigin(b.Origin), "bike.origin", "%q is not an origin", b.Origin)
+func (b *Bike) validate(v *entry.Problems, at string) {
+	v.Name(at+".name", b.Name)
+	v.Fields(at, b.Fields())
+	v.That(sheet.IsOrigin(b.Origin), at+".origin", "%q is not an origin", b.Origin)
 	for _, key := range slices.Sorted(maps.Keys(b.Origins)) {
-		v.That(sheet.IsOrigin(b.Origins[key]), "bike.origins."+key, "%q is not an origin", b.Origins[key])
+		v.That(sheet.IsOrigin(b.Origins[key]), at+".origins."+key, "%q is not an origin", b.Origins[key])
 	}
 	for _, p := range b.Picks() {
-		v.Pick("bike."+p.Key, p.Get(), p.Options)
+		v.Pick(at+"."+p.Key, p.Get(), p.Options)
 	}
 	if b.KerbMass.Known() && b.KerbFront.Known() {
 		share := b.KerbFront.Base() / b.KerbMass.Base()
-		v.That(share > 0.3 && share < 0.7, "bike.kerb_front", "is %.0f %% of the kerb mass, want 30–70 %%: check both scales", 100*share)
+		v.That(share > 0.3 && share < 0.7, at+".kerb_front", "is %.0f %% of the kerb mass, want 30–70 %%: check both scales", 100*share)
 	}
-	b.adjuster(false).Check(v, "bike.front_preload_most")
-	b.adjuster(true).Check(v, "bike.rear_preload_most")
-	v.That(len(b.Family) <= entry.MaxName && len(b.Variant) <= entry.MaxName, "bike.family", "is longer than %d bytes", entry.MaxName)
-	v.That(b.Year == 0 || b.Year >= 1900 && b.Year <= 2100, "bike.year", "%d is outside 1900–2100", b.Year)
-	v.Tags("bike.provides", b.Provides)
-	v.Few("bike.standard", len(b.Standard), len(parts.Kinds()))
+	b.adjuster(false).Check(v, at+".front_preload_most")
+	b.adjuster(true).Check(v, at+".rear_preload_most")
+	v.That(len(b.Family) <= entry.MaxName && len(b.Variant) <= entry.MaxName, at+".family", "is longer than %d bytes", entry.MaxName)
+	v.That(b.Year == 0 || b.Year >= 1900 && b.Year <= 2100, at+".year", "%d is outside 1900–2100", b.Year)
+	v.Tags(at+".provides", b.Provides)
+	v.Few(at+".standard", len(b.Standard), len(parts.Kinds()))
 	for i := range b.Standard {
-		b.Standard[i].Validate(v, "bike.standard"+entry.At(i))
+		b.Standard[i].Validate(v, at+".standard"+entry.At(i))
 	}
 }

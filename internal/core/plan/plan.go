@@ -42,6 +42,7 @@ type Plan struct {
 	Guesses  int       `json:"guesses,omitempty"`
 	Brief    Brief     `json:"brief"`
 	Bike     *Bike     `json:"bike,omitempty"` // nil until one is chosen
+	Like     *Bike     `json:"like,omitempty"` // whose sheet stands for what nobody has said of that one, nil for none
 	Lines    []Line    `json:"lines,omitempty"`
 	Loadouts []Loadout `json:"loadouts"`
 

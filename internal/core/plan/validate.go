@@ -29,7 +29,10 @@ func (p *Plan) Validate() []entry.Problem {
 	v.That(money.Valid(p.Currency), "currency", "%q is not an ISO 4217 code, want e.g. EUR", p.Currency)
 	p.Brief.validate(v)
 	if p.Bike != nil {
-		p.Bike.validate(v)
+		p.Bike.validate(v, "bike")
+	}
+	if p.Like != nil {
+		p.Like.validate(v, "like")
 	}
 	for _, f := range p.Turned() {
 		v.Check(f.Key, f.Check())
@@ -65,11 +68,15 @@ func (p *Plan) SetAside() []entry.Problem {
 			p.Lines[i].Part = aside(p.Lines[i].Part, "lines"+entry.At(i)+".part")
 		}
 	}
-	if p.Bike != nil {
-		for i := range p.Bike.Standard {
-			p.Bike.Standard[i] = *aside(&p.Bike.Standard[i], "bike.standard"+entry.At(i))
+	came := func(b *Bike, path string) {
+		if b != nil {
+			for i := range b.Standard {
+				b.Standard[i] = *aside(&b.Standard[i], path+".standard"+entry.At(i))
+			}
 		}
 	}
+	came(p.Bike, "bike")
+	came(p.Like, "like")
 	for i := range p.Baseline.Changes {
 		if c := &p.Baseline.Changes[i]; c.Part != nil {
 			c.Part = aside(c.Part, "baseline.changes"+entry.At(i)+".part")

@@ -64,20 +64,20 @@ type bikeCard struct {
 	Current, Tried             bool
 }
 
-// blankBike is what a rider starts from whose bike is not in the list.
-const blankBike = "own-bike"
+// Blank is what a rider starts from whose bike is not in the list.
+const Blank = "own-bike"
 
 // Of finds a bike: a blank sheet, one of a kind, one of the rider's other plans by that
 // plan's id, or the catalogue's.
 func Of(s *desk.House, r *http.Request, id string) (*plan.Bike, error) {
-	if id == blankBike {
-		return &plan.Bike{ID: blankBike, Name: "My bike", Origin: sheet.Rider}, nil
+	if id == Blank {
+		return &plan.Bike{ID: Blank, Name: "My bike", Origin: sheet.Rider}, nil
 	}
 	if class, found := strings.CutPrefix(id, OfKind); found {
 		if !entry.Among(plan.Classes(), class) {
 			return nil, store.ErrNotFound
 		}
-		return &plan.Bike{ID: blankBike, Name: entry.NameOf(plan.Classes(), class), Class: plan.Class(class), Origin: sheet.Rider}, nil
+		return &plan.Bike{ID: Blank, Name: entry.NameOf(plan.Classes(), class), Class: plan.Class(class), Origin: sheet.Rider}, nil
 	}
 	if from, found := strings.CutPrefix(id, OfPlan); found {
 		other, err := s.Store.Plan(r.Context(), s.Rider(r), from)
@@ -139,9 +139,9 @@ func bikes(s *desk.House, r *http.Request, d *desk.Desk, laid desk.Laid) (bikeVi
 		v.Bikes = append(v.Bikes, card(d, b, b.ID, tried, has && d.Plan.Bike.ID == b.ID))
 	}
 	v.Bikes = append(v.Bikes, bikeCard{
-		ID: blankBike, Name: "My own bike", Kind: "blank sheet", Href: d.Href("bike", bikeKey, blankBike), Tried: tried == blankBike,
+		ID: Blank, Name: "My own bike", Kind: "blank sheet", Href: d.Href("bike", bikeKey, Blank), Tried: tried == Blank,
 		Note:    "Every number is optional; a gauge that lacks one says so, and the sheet says how to measure it.",
-		Current: has && d.Plan.Bike.ID == blankBike,
+		Current: has && d.Plan.Bike.ID == Blank,
 	})
 	if v.Own, err = ownBikes(s, r, d, tried); err != nil {
 		return v, err

@@ -10,7 +10,6 @@ import (
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/guess"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
@@ -88,7 +87,7 @@ func guessesOf(d *desk.Desk, form url.Values, errs desk.FormErrors) guessesView 
 }
 
 func guessOf(d *desk.Desk, g *eval.Guess, form url.Values, errs desk.FormErrors) guessView {
-	v := guessView{At: g.At, ID: strings.NewReplacer("/", "-", "_", "-").Replace(g.At), Name: desk.Capital(g.Name), Source: sourceWords(g.Row), Tools: g.Tools, Error: errs[g.At]}
+	v := guessView{At: g.At, ID: strings.NewReplacer("/", "-", "_", "-").Replace(g.At), Name: desk.Capital(g.Name), Source: sourceWords(g), Tools: g.Tools, Error: errs[g.At]}
 	if form.Get("at") == g.At {
 		v.Value = form.Get("value")
 	}
@@ -155,8 +154,11 @@ func optionName(d *desk.Desk, g *eval.Guess, word string) string {
 	return strings.ToLower(entry.NameOf(options, word))
 }
 
-func sourceWords(r *guess.Row) string {
-	switch r.Origin {
+func sourceWords(g *eval.Guess) string {
+	if g.Like != "" {
+		return "as on the " + g.Like
+	}
+	switch g.Origin {
 	case sheet.Published:
 		return "from a published table"
 	case sheet.Practice:
