@@ -43,14 +43,15 @@ func New(t testing.TB) *Garage {
 	return b
 }
 
-// Standard is the demo's trip on a bike as it came, with nothing chosen.
+// Standard is the demo's trip on a bike as it came, with nothing chosen and nothing guessed: what
+// a study makes of a number that is missing shows where nothing stands in for it.
 func (b *Garage) Standard(bike string) *plan.Plan {
 	p, err := demo.Plan()
 	require.NoError(b.t, err)
 	require.Contains(b.t, b.Bikes, bike)
 	copied := *b.Bikes[bike]
 	p = p.Riding(&copied)
-	p.Lines = nil
+	p.Lines, p.Guesses = nil, 0
 	return p
 }
 
@@ -122,11 +123,12 @@ func (b *Garage) Needs(p *plan.Plan) map[string]study.Need {
 	return asked
 }
 
-// Demo is the demo rider's plan and the shelf.
+// Demo is the demo rider's plan, with nothing guessed, and the shelf.
 func Demo(t testing.TB) (*plan.Plan, plan.Shelf) {
 	t.Helper()
 	p, err := demo.Plan()
 	require.NoError(t, err)
+	p.Guesses = 0
 	shelf, err := demo.Parts()
 	require.NoError(t, err)
 	return p, shelf

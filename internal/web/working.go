@@ -34,10 +34,17 @@ func (s *Server) working(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	shown, working, err := eval.Explain(laid.Plan, d.Loadout, id, d.AsOf)
+	_, working, err := eval.Explain(laid.Plan, d.Loadout, id, d.AsOf)
 	if err != nil {
 		return err
 	}
+	of := d.Report
+	if laid.Any() {
+		if of, err = d.Evaluate(laid.Plan); err != nil {
+			return err
+		}
+	}
+	shown, _ := of.Figure(id) // with the bands of what is guessed, which no step knows of
 	loadout, _ := d.Plan.Loadout(d.Loadout)
 	view := workingView{Figure: d.Linked(d.Report, desk.GaugeOf(d.Units, shown, "")), Loadout: loadout.Name, Notes: working.Notes}
 	view.Steps = desk.StepsOf(d.Units, working)

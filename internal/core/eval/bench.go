@@ -36,8 +36,17 @@ func (pr *Program) NewBench(p *plan.Plan, shelf plan.Shelf, loadout, asOf string
 // Report is the plan's own.
 func (b *Bench) Report() *LoadoutReport { return &b.report }
 
-// Evaluate is the report of a change of the plan in the bench's loadout.
+// Evaluate is the report of a change of the plan in the bench's loadout, with the bands of the
+// plan moved along.
 func (b *Bench) Evaluate(p *plan.Plan) (*LoadoutReport, error) {
+	report, err := b.evaluate(p)
+	if err == nil && report != &b.report {
+		report.shift(&b.report)
+	}
+	return report, err
+}
+
+func (b *Bench) evaluate(p *plan.Plan) (*LoadoutReport, error) {
 	if p == b.report.Plan {
 		return &b.report, nil
 	}
@@ -47,7 +56,6 @@ func (b *Bench) Evaluate(p *plan.Plan) (*LoadoutReport, error) {
 		return nil, err
 	}
 	report := b.program.again(&b.report, of, l)
-	report.shift(&b.report)
 	return &report, nil
 }
 
@@ -95,6 +103,39 @@ func (b *Bench) Preview(alternatives ...Alternative) ([]Difference, error) {
 		}
 	}
 	return differences, nil
+}
+
+// Lay holds one alternative against the plan as [Bench.Preview] does, with the bands of its own
+// guesses worked out: what it stands on then, and not what the plan stood on before.
+func (b *Bench) Lay(alternative Alternative) (Difference, error) {
+	after, err := b.evaluate(alternative.Plan)
+	if err != nil {
+		return Difference{}, err
+	}
+	if after != &b.report {
+		b.program.widen(after)
+	}
+	d := b.program.compare(&b.report, after)
+	d.Alternative = alternative
+	return d, nil
+}
+
+// Hangs are the guesses that decide how a gauge stands that moves, each once: what is measured
+// before the alternative is bought.
+func (d *Difference) Hangs() []Guess {
+	var list []Guess
+	for _, m := range d.Moves {
+		if !m.After.Gauge || !m.After.Between {
+			continue
+		}
+		for _, what := range m.After.Missing {
+			at := slices.IndexFunc(d.After.Guesses, func(g Guess) bool { return g.Name == what })
+			if at >= 0 && !slices.ContainsFunc(list, func(g Guess) bool { return g.Name == what }) {
+				list = append(list, d.After.Guesses[at])
+			}
+		}
+	}
+	return ToMeasure(list)
 }
 
 // compare pairs figures by their place in the one table that both reports have. What a rule

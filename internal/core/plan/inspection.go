@@ -266,7 +266,7 @@ func (p *Plan) WithoutBike() *Plan {
 // true of it.
 func (p *Plan) Riding(bike *Bike) *Plan {
 	changed := *p
-	changed.Bike, changed.Baseline = bike, Inspection{}
+	changed.Bike, changed.Like, changed.Baseline = bike, nil, Inspection{}
 	return &changed
 }
 

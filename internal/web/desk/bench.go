@@ -2,6 +2,7 @@ package desk
 
 import (
 	"cmp"
+	"fmt"
 	"net/http"
 	"net/url"
 	"slices"
@@ -28,6 +29,7 @@ type BenchView struct {
 	Problem string       // why there is nothing to compare
 	Errors  FormErrors   // that stand against it
 	Moves   []MoveView
+	Hangs   []LinkView // guesses to be measured before, each with how long that takes
 	Others  []MoveView
 	Appears findingsView
 	Settles findingsView
@@ -163,7 +165,7 @@ func (d *Desk) Price(a money.Amount) string {
 
 // Evaluate is the report of a change of the plan; that of what lies on the bench is there.
 func (d *Desk) Evaluate(p *plan.Plan) (*eval.LoadoutReport, error) {
-	if p == d.After.Facts.Plan {
+	if p == d.After.Plan {
 		return d.After, nil
 	}
 	return d.On.Evaluate(p)
@@ -172,13 +174,19 @@ func (d *Desk) Evaluate(p *plan.Plan) (*eval.LoadoutReport, error) {
 // Bench holds one alternative against the plan and shows the difference; from then on
 // the desk's After is of it.
 func (d *Desk) Bench(alternative eval.Alternative, stage string, to wayOut) (*BenchView, error) {
-	differences, err := d.On.Preview(alternative)
+	diff, err := d.On.Lay(alternative)
 	if err != nil {
 		return nil, err
 	}
-	diff := differences[0]
 	d.After = diff.After
 	b := &BenchView{Title: alternative.Label, Leave: d.Href(stage), Appears: findingsOf(d.Units, diff.Appear, to), Settles: findingsOf(d.Units, diff.Vanish, nil), Unseen: findingsOf(d.Units, diff.Unseen, nil), Stays: findingsOf(d.Units, diff.Stay, to)}
+	for _, g := range diff.Hangs() {
+		first := g.Name
+		if g.Minutes > 0 {
+			first += fmt.Sprintf(", %.0f min", g.Minutes)
+		}
+		b.Hangs = append(b.Hangs, LinkView{Name: first, Href: d.Href("guesses")})
+	}
 	for _, m := range diff.Moves {
 		switch v := MoveOf(d.Units, m); {
 		case v.Before == v.After && v.State == v.WasState: // too small to be seen

@@ -18,7 +18,7 @@ type ValueView struct{ Name, Value, Origin, Note string }
 // originWords say how far to trust a number.
 var originWords = map[sheet.Origin]string{
 	sheet.Measured: "measured", sheet.Published: "published", sheet.Maker: "maker", sheet.Computed: "computed",
-	sheet.Rider: "yours", sheet.Practice: "common practice", sheet.Memory: "from memory", sheet.Demo: "demo",
+	sheet.Rider: "yours", sheet.Practice: "common practice", sheet.Memory: "from memory", sheet.Demo: "demo", sheet.Guessed: "guessed",
 }
 
 func valueOf(u words.Units, v sheet.Value) ValueView {
