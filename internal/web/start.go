@@ -191,7 +191,7 @@ func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormE
 	}
 	for _, problem := range p.Validate() {
 		at := problem.Path[strings.LastIndex(problem.Path, ".")+1:]
-		if !slices.Contains([]string{"displacement", "name", "budget", "kit", "bothers"}, at) && !slices.Contains(asked, at) {
+		if !slices.Contains([]string{"displacement", "name", "budget", "start", "kit", "bothers"}, at) && !slices.Contains(asked, at) {
 			at = "form"
 		}
 		errs[at] = cmp.Or(errs[at], problem.What)

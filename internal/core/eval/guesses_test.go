@@ -136,6 +136,33 @@ func TestVerdictsByGuess(t *testing.T) {
 	assert.LessOrEqual(t, float64(wrong), 0.05*float64(points))
 }
 
+// TestPointsHoldAtAllEnds: with everything guessed every open point is one with each guess at both
+// ends, as bad or worse; what a guess would silence is none, and sells nothing.
+func TestPointsHoldAtAllEnds(t *testing.T) {
+	g := studytest.New(t)
+	asked, open := 0, 0
+	everyClass(t, 19, func(name string, p *plan.Plan) {
+		r := g.Report(p)
+		filled, guesses := guess.Fill(p)
+		for _, f := range study.Guessed(r.Findings) {
+			open++
+			assert.Equal(t, "guess", f.Aside(), "%s: %s", name, f.ID)
+		}
+		for _, together := range guess.Moves(guesses) {
+			for _, at := range []float64{-1, 1} {
+				then := g.Findings(guess.Moved(filled, together, at))
+				for _, f := range study.Loud(r.Findings) {
+					asked++
+					assert.Contains(t, then, f.ID, "%s: with %s at %v", name, together[0].At, at)
+					assert.GreaterOrEqual(t, then[f.ID].State.Rank(), f.State.Rank(), "%s: %s with %s at %v", name, f.ID, together[0].At, at)
+				}
+			}
+		}
+	})
+	assert.Greater(t, asked, 1000)
+	assert.Greater(t, open, 20)
+}
+
 // TestGuessLaws: over trips of all classes, a gauge is ok only where all of its band is good; the
 // ends of a band stand around its value; and what is typed as it was guessed leaves every value.
 func TestGuessLaws(t *testing.T) {
