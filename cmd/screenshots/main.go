@@ -60,10 +60,10 @@ func views(stages []desk.Stage) []view {
 }
 
 var more = []view{
+	{name: "guesses", path: "/garage", then: []chromedp.Action[chromedp.Void]{inGarage("Wenna", "guesses")}},
+	{name: "matters", path: "/garage", then: []chromedp.Action[chromedp.Void]{inGarage("Wenna", "matters")}},
 	{name: "route", path: "route?loadout=travel"},
 	{name: "height", path: "height?loadout=travel&rider=seated", garage: true},
-	{name: "wiring", path: "wiring?loadout=travel&try=power-box:box-6&try=aux-lamps:aux-spot&try=vest:vest-75"},
-	{name: "light", path: "light?loadout=travel&try=wide-lamps:wide-60&try=aux-lamps:aux-spot"},
 	{name: "working", path: "gearing?loadout=travel", then: []chromedp.Action[chromedp.Void]{
 		chromedp.Click(chromedp.CSS(`.strip [data-gauge="crawl-speed"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")),
 	}},
@@ -72,6 +72,12 @@ var more = []view{
 		chromedp.SetValue(chromedp.ID("f-name"), "On the small one"), chromedp.Click(chromedp.ID("split")),
 		chromedp.WaitVisible(chromedp.CSS(".variants thead th:nth-child(3)")), fit("bike?bike=fennick-300"),
 	}},
+}
+
+// inGarage opens a page of the plan whose name holds a word.
+func inGarage(word, page string) chromedp.Action[chromedp.Void] {
+	visit := fmt.Sprintf(`location.href = [...document.querySelectorAll('.plan-card h2 a')].find((a) => a.textContent.includes(%q)).href.replace(/[^/]*$/, %q)`, word, page+"?loadout=travel")
+	return chromedp.Steps(chromedp.Evaluate[chromedp.Void](visit), chromedp.WaitVisible(chromedp.CSS("#measure .guess")))
 }
 
 // fit lays something on the bench by the address of a stage and puts it in the

@@ -16,7 +16,7 @@ var garages []byte
 
 // sketch is a plan that names what of the catalogue it is made of.
 type sketch struct {
-	Bike  string     `json:"bike"`
+	Bike  string     `json:"bike,omitempty"` // of the catalogue
 	Parts []sketched `json:"parts"`
 	Plan  *plan.Plan `json:"plan"`
 }
@@ -31,8 +31,8 @@ type sketched struct {
 	Why      string        `json:"why,omitempty"`
 }
 
-// Garages are other plans of the demo rider: a shaft twin with a pillion, and a roadster on
-// a shoestring.
+// Garages are other plans of the demo rider: a shaft twin with a pillion, a roadster on a
+// shoestring, and a bike of which nobody knows more than its kind.
 func Garages() ([]*plan.Plan, error) {
 	var list []sketch
 	if err := format.DecodeStrict(garages, &list); err != nil {
@@ -49,6 +49,10 @@ func Garages() ([]*plan.Plan, error) {
 	var plans []*plan.Plan
 	for _, s := range list {
 		p := s.Plan
+		if s.Bike == "" { // it has its own
+			plans = append(plans, p)
+			continue
+		}
 		at := slices.IndexFunc(bikes, func(b *plan.Bike) bool { return b.ID == s.Bike })
 		if at < 0 {
 			return nil, fmt.Errorf("demo garages: no bike %q", s.Bike)

@@ -10,7 +10,6 @@ import (
 	"github.com/go-chi/chi/v5"
 	"golang.org/x/text/language"
 
-	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
@@ -94,10 +93,14 @@ func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, 
 	if err != nil {
 		return err
 	}
+	shelf, version, err := s.Store.Shelf(r.Context())
+	if err != nil {
+		return err
+	}
 	for _, snapshot := range plans {
 		p := snapshot.Plan
 		last := p.Loadouts[len(p.Loadouts)-1]
-		report, err := eval.EvaluateLoadout(p, nil, last.ID, desk.Today())
+		report, err := s.ReportOf(s.Rider(r), snapshot, shelf, version, last.ID)
 		if err != nil {
 			return err
 		}

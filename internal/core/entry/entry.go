@@ -53,6 +53,22 @@ func (e *OutOfRange) Error() string {
 	return strings.TrimSpace(fmt.Sprintf("%s is outside %g–%g %s", e.Text, e.Min, e.Max, e.Unit))
 }
 
+// Labels are the labels of fields as they stand alone: one that goes on from the field before,
+// "… at", with that one's.
+func Labels(fields []Field) map[string]string {
+	labels, before := make(map[string]string, len(fields)), ""
+	for _, f := range fields {
+		label := f.Label
+		if more, follows := strings.CutPrefix(label, "… "); follows {
+			label = before + " " + more
+		} else {
+			before = label
+		}
+		labels[f.Key] = label
+	}
+	return labels
+}
+
 // Check tells whether the number is one that is believed.
 func (f Field) Check() error {
 	q, ok := f.Entry.(interface{ In(unit string) float64 })

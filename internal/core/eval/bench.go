@@ -3,6 +3,7 @@ package eval
 import (
 	"math"
 	"slices"
+	"sync"
 
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/plan"
@@ -12,7 +13,9 @@ import (
 // Bench is a plan in one loadout with what all alternatives are held against: the
 // report before, and what a change of the plan mostly leaves as it was.
 type Bench struct {
-	report  LoadoutReport
+	plain   LoadoutReport // by the guesses as they are
+	whole   LoadoutReport // with their bands, once somebody looks
+	once    sync.Once
 	program *Program
 }
 
@@ -28,34 +31,41 @@ func (pr *Program) NewBench(p *plan.Plan, shelf plan.Shelf, loadout, asOf string
 	if err != nil {
 		return nil, err
 	}
-	report := pr.report(of, pr.shared(of, asOf, shelf), l)
-	pr.widen(&report)
-	return &Bench{report: report, program: pr}, nil
+	return &Bench{plain: pr.report(of, pr.shared(of, asOf, shelf), l), program: pr}, nil
 }
 
 // Report is the plan's own.
-func (b *Bench) Report() *LoadoutReport { return &b.report }
+func (b *Bench) Report() *LoadoutReport {
+	b.once.Do(func() {
+		b.whole = b.plain
+		b.program.widen(&b.whole)
+	})
+	return &b.whole
+}
+
+// Plain is the plan's own by the guesses as they are, without their bands: for who only writes.
+func (b *Bench) Plain() *LoadoutReport { return &b.plain }
 
 // Evaluate is the report of a change of the plan in the bench's loadout, with the bands of the
 // plan moved along.
 func (b *Bench) Evaluate(p *plan.Plan) (*LoadoutReport, error) {
 	report, err := b.evaluate(p)
-	if err == nil && report != &b.report {
-		report.shift(&b.report)
+	if err == nil && report != b.Report() {
+		report.shift(b.Report())
 	}
 	return report, err
 }
 
 func (b *Bench) evaluate(p *plan.Plan) (*LoadoutReport, error) {
-	if p == b.report.Plan {
-		return &b.report, nil
+	if p == b.plain.Plan {
+		return b.Report(), nil
 	}
-	of := b.report.of.again(p)
-	l, err := of.plan.Loadout(b.report.ID)
+	of := b.plain.of.again(p)
+	l, err := of.plan.Loadout(b.plain.ID)
 	if err != nil {
 		return nil, err
 	}
-	report := b.program.again(&b.report, of, l)
+	report := b.program.again(&b.plain, of, l)
 	return &report, nil
 }
 
@@ -94,7 +104,7 @@ func (b *Bench) Preview(alternatives ...Alternative) ([]Difference, error) {
 			failed[i] = err
 			return
 		}
-		differences[i] = b.program.compare(&b.report, after)
+		differences[i] = b.program.compare(b.Report(), after)
 		differences[i].Alternative = alternatives[i]
 	})
 	for _, err := range failed {
@@ -112,10 +122,10 @@ func (b *Bench) Lay(alternative Alternative) (Difference, error) {
 	if err != nil {
 		return Difference{}, err
 	}
-	if after != &b.report {
+	if after != b.Report() {
 		b.program.widen(after)
 	}
-	d := b.program.compare(&b.report, after)
+	d := b.program.compare(b.Report(), after)
 	d.Alternative = alternative
 	return d, nil
 }

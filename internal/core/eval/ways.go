@@ -34,10 +34,10 @@ const slowest = 70
 // first, the cheapest of them before the others. There are none where the range
 // reaches or is not known.
 func (b *Bench) Ways() ([]Way, error) {
-	if g, _ := b.report.Figure(figure.Distance); g.State == verdict.OK || g.State == verdict.Unknown {
+	if g, _ := b.Report().Figure(figure.Distance); g.State == verdict.OK || g.State == verdict.Unknown {
 		return nil, nil
 	}
-	ways := candidates(b.report.Facts)
+	ways := candidates(b.Report().Facts)
 	alternatives := make([]Alternative, len(ways))
 	for i, w := range ways {
 		alternatives[i] = w.Alternative
@@ -51,7 +51,7 @@ func (b *Bench) Ways() ([]Way, error) {
 		w.Difference = differences[i]
 		after, _ := w.After.Figure(figure.Distance)
 		w.Closes = after.State == verdict.OK
-		w.CostMin, w.MassKg = w.costs(&b.report), w.moves(&b.report, figure.LoadedMass)
+		w.CostMin, w.MassKg = w.costs(b.Report()), w.moves(b.Report(), figure.LoadedMass)
 	}
 	slices.SortStableFunc(ways, func(a, b Way) int {
 		if a.Closes != b.Closes {

@@ -8,6 +8,7 @@ import (
 	"unicode"
 	"unicode/utf8"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
@@ -175,20 +176,14 @@ func lower(label string) string {
 // Each row has the name of its field, and says what it enters.
 func init() {
 	names := map[string]string{}
-	before := ""
-	for _, f := range new(plan.Bike).Fields() {
-		if more, follows := strings.CutPrefix(f.Label, "… "); follows {
-			f.Label = before + " " + more
-		} else {
-			before = f.Label
-		}
-		names["bike/"+f.Key] = f.Label
+	for key, label := range entry.Labels(new(plan.Bike).Fields()) {
+		names["bike/"+key] = label
 	}
 	for _, p := range new(plan.Bike).Picks() {
 		names["bike/"+p.Key] = p.Label
 	}
-	for _, f := range new(plan.Brief).Fields() {
-		names["brief/"+f.Key] = f.Label
+	for key, label := range entry.Labels(new(plan.Brief).Fields()) {
+		names["brief/"+key] = label
 	}
 	for _, slot := range []parts.Slot{parts.FrontTyre, parts.RearTyre, parts.FrontTube, parts.RearTube, parts.FrontSprocket, parts.RearSprocket} {
 		kind, _ := parts.KindOf(slot)

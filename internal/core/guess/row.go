@@ -30,8 +30,11 @@ type follows = func(*Subject) float64
 // vagueness widens the bands of a bike whose class nobody has said.
 const vagueness = 1.5
 
+// always is the same for every subject.
+func always(v float64) follows { return func(*Subject) float64 { return v } }
+
 // share is half of a band as a share of the value.
-func share(half float64) follows { return func(*Subject) float64 { return half } }
+func share(half float64) follows { return always(half) }
 
 // number is a quantity that can be set.
 type number interface {

@@ -188,8 +188,8 @@ var bikeRows = []*Row{
 	bike("rear_rim_width", "in", func(b *plan.Bike) number { return &b.RearRimWidth },
 		func(s *Subject) float64 { return rimShare(s) * sizeIn(s.Bike, parts.RearTyre).SectionMM / 25.4 }, share(0.15), measured(2, "tape")),
 	// Tyres of bikes that are ridden are somewhere between new and due.
-	bike("front_tread", "%", func(b *plan.Bike) number { return &b.FrontTread }, share(65), share(0.4), measured(2, "a depth gauge")),
-	bike("rear_tread", "%", func(b *plan.Bike) number { return &b.RearTread }, share(60), share(0.45), measured(2, "a depth gauge")),
+	bike("front_tread", "%", func(b *plan.Bike) number { return &b.FrontTread }, always(65), share(0.4), measured(2, "a depth gauge")),
+	bike("rear_tread", "%", func(b *plan.Bike) number { return &b.RearTread }, always(60), share(0.45), measured(2, "a depth gauge")),
 	// Standard tyres are road-biased nearly always [practice]; those of the lightest are not.
 	cameAs(parts.FrontTyre, parts.TyreKind, tread, otherTread, kind(Carcass, 1), from(sheet.Practice), measured(1, "")),
 	cameAs(parts.RearTyre, parts.TyreKind, tread, otherTread, kind(Carcass, 1), from(sheet.Practice), measured(1, "")),
@@ -416,7 +416,7 @@ var briefRows = []*Row{
 			}
 			return 78 + gear
 		}, share(0.17), kind(Stature, 1), measured(3, "a bathroom scale")),
-	brief("sole", "mm", func(b *plan.Brief) number { return &b.Sole }, share(30), share(0.3), measured(1, "tape")),
+	brief("sole", "mm", func(b *plan.Brief) number { return &b.Sole }, always(30), share(0.3), measured(1, "tape")),
 	brief("cruise", "km/h", func(b *plan.Brief) number { return &b.Cruise },
 		func(s *Subject) float64 {
 			if s.Bike == nil {
@@ -424,6 +424,6 @@ var briefRows = []*Row{
 			}
 			return column{60, 85, 95, 105, 112, 115, 122, 122, 110, 120, 75, 105}.of(s)
 		}, share(0.08)),
-	brief("walking_pace", "km/h", func(b *plan.Brief) number { return &b.WalkingPace }, share(11), share(0.2)),
-	brief("day", "h", func(b *plan.Brief) number { return &b.Day }, share(6), share(0.25)),
+	brief("walking_pace", "km/h", func(b *plan.Brief) number { return &b.WalkingPace }, always(11), share(0.2)),
+	brief("day", "h", func(b *plan.Brief) number { return &b.Day }, always(6), share(0.25)),
 }

@@ -6,6 +6,7 @@ import (
 	"net/http"
 	"net/url"
 	"slices"
+	"strings"
 	"time"
 
 	"valiantmule/internal/core/eval"
@@ -50,9 +51,25 @@ func (s *House) Open(r *http.Request) (*Desk, error) {
 	if d.On, err = o.bench(d.Loadout); err != nil {
 		return nil, err
 	}
-	d.Report = d.On.Report()
+	d.Report = d.On.Plain()
+	if !saves(r) {
+		d.Report = d.On.Report()
+	}
 	d.After = d.Report
 	return d, nil
+}
+
+// saves reports whether a request writes: then nobody looks at bands, and none are worked out.
+func saves(r *http.Request) bool {
+	return r.Method == http.MethodPost && !strings.HasSuffix(r.URL.Path, "/try")
+}
+
+// look has the bands of what is guessed worked out, once somebody looks.
+func (d *Desk) look() {
+	if d.After == d.On.Plain() {
+		d.After = d.On.Report()
+	}
+	d.Report = d.On.Report()
 }
 
 // Wants reports whether the answer holds a part: what is in none of those that are
@@ -234,6 +251,7 @@ func (s *House) ShowPage(w http.ResponseWriter, r *http.Request, status int, d *
 	if p == nil {
 		return store.ErrNotFound
 	}
+	d.look()
 	title := fmt.Sprintf("%s · %s", p.Name, d.Plan.Name)
 	return s.Render(w, r, status, page, Frame{Title: title, Plan: d.View(page, bench), Body: body})
 }

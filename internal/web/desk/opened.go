@@ -59,9 +59,28 @@ func (s *House) look(r *http.Request) (*opened, error) {
 	if k.plan != snapshot.Version || k.shelf != version { // changed since it was asked for
 		k.key, key.version, key.shelf = sum{}, snapshot.Version, version
 	}
+	return s.keepOpen(key, snapshot, shelf), nil
+}
+
+// keepOpen keeps a plan that was read.
+func (s *House) keepOpen(key openedKey, snapshot *store.Snapshot, shelf plan.Shelf) *opened {
 	o := &opened{Snapshot: snapshot, shelf: snapshot.Plan.WithOwn(shelf), day: key.day, benches: map[string]*eval.Bench{}}
 	s.opened.Set(key, o)
-	return o, nil
+	return o
+}
+
+// ReportOf is the report of a rider's plan that was read, in a loadout; it stays open.
+func (s *House) ReportOf(rider string, snapshot *store.Snapshot, shelf plan.Shelf, version, loadout string) (*eval.LoadoutReport, error) {
+	key := openedKey{rider, snapshot.PlanID, snapshot.Version, version, Today()}
+	o, ok := s.opened.GetIfPresent(key)
+	if !ok {
+		o = s.keepOpen(key, snapshot, shelf)
+	}
+	b, err := o.bench(loadout)
+	if err != nil {
+		return nil, err
+	}
+	return b.Report(), nil
 }
 
 // bench is the plan worked out in one of its loadouts.

@@ -178,6 +178,7 @@ func (f StageForm) kept(s *House, w http.ResponseWriter, r *http.Request, d *Des
 // conflict shows a form that was opened on an older revision again: what was
 // typed, on top of the plan as it is now, and both sides of what differs.
 func (f StageForm) conflict(s *House, w http.ResponseWriter, r *http.Request, d *Desk) error {
+	d.look()
 	base, err := s.Store.PlanAt(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"))
 	if errors.Is(err, store.ErrNotFound) {
 		return store.ErrStale // a page of no known revision cannot be put together
@@ -199,6 +200,7 @@ func (f StageForm) conflict(s *House, w http.ResponseWriter, r *http.Request, d 
 }
 
 func (f StageForm) again(s *House, w http.ResponseWriter, r *http.Request, d *Desk, status int, typed url.Values, errs FormErrors, state FormState) error {
+	d.look()
 	body, err := f.View(r, d, typed, errs)
 	if err != nil {
 		return err

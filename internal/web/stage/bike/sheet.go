@@ -105,6 +105,7 @@ func sheetOf(d *desk.Desk, form url.Values, errs desk.FormErrors) sheetView {
 		Help: "What one like it costs: past some sum another bike is cheaper than the parts."}
 	v.Note = b.Note
 	turns, guessed := turning(d)
+	labels := entry.Labels(b.Fields())
 	v.Turns = make([]desk.FieldView, 0, len(turns))
 	for _, section := range b.Sections() {
 		shown := desk.SectionView{Name: section.Name}
@@ -115,7 +116,7 @@ func sheetOf(d *desk.Desk, form url.Values, errs desk.FormErrors) sheetView {
 			field := desk.FieldOf(d.Units, f, form, errs)
 			field.Guess = guessed[f.Key]
 			if slices.Contains(turns, f.Key) {
-				field.Label = fullLabel(b, f.Key)
+				field.Label = labels[f.Key]
 				v.Turns = append(v.Turns, field)
 				continue
 			}
@@ -187,23 +188,6 @@ func turning(d *desk.Desk) (keys []string, guessed map[string]string) {
 		return nil, nil
 	}
 	return keys, guessed
-}
-
-// fullLabel is a field's label out of its section: of one that goes on from the one before, both.
-func fullLabel(b *plan.Bike, key string) string {
-	before := ""
-	for _, f := range b.Fields() {
-		label := f.Label
-		if more, follows := strings.CutPrefix(label, "… "); follows {
-			label = before + " " + more
-		} else {
-			before = label
-		}
-		if f.Key == key {
-			return label
-		}
-	}
-	return key
 }
 
 const pulseTag = "speedometer-pulse"

@@ -31,6 +31,7 @@ var loadForm = desk.StageForm{
 }
 
 type loadView struct {
+	Guessed string // what is carried by guess while nothing is packed, "" for nothing
 	Has     bool
 	Says    string
 	Drawing draw.Balance
@@ -166,6 +167,15 @@ func loadOf(d *desk.Desk, tried desk.Laid, form url.Values, errs desk.FormErrors
 	}
 	built := after.Facts.Built
 	loadout, _ := shown.Loadout(d.Loadout)
+	if len(loadout.Loads) == 0 {
+		kg := 0.0
+		for _, l := range after.Facts.Loadout.Loads { // what is guessed in their place
+			kg += l.Mass.In("kg")
+		}
+		if kg > 0 {
+			v.Guessed = d.Kg(kg)
+		}
+	}
 	for i, l := range loadout.Loads {
 		v.Rows = append(v.Rows, whereRow{
 			Index: i, Name: l.Name, Mass: massOf(d, l), Error: errs[desk.RowKey("where", i)],

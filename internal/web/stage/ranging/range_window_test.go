@@ -92,7 +92,7 @@ func TestThreeFillsNarrowTheBand(t *testing.T) {
 	w.Follow("#demo")
 	w.Open(path + "/fills?loadout=travel")
 	band := func() (width float64) {
-		numbers := webtest.Ask[[]float64](w, `document.querySelectorAll('#teaches')[0].closest('section').querySelectorAll('tbody tr')[1].lastElementChild.textContent.match(/[0-9.]+(?=\s*L)/g).map(Number)`)
+		numbers := webtest.Ask[[]float64](w, `document.querySelectorAll('#teaches')[0].closest('section').querySelectorAll('tbody tr')[1].lastElementChild.textContent.match(/[0-9.]+(?=\s*(?:to|L))/g).map(Number)`)
 		require.Len(t, numbers, 2)
 		return numbers[1] - numbers[0]
 	}
