@@ -16,7 +16,9 @@ import (
 
 // Rows lists the table: the bike's, then the brief's, in an order in which each stands behind
 // those that it follows from.
-func Rows() []*Row { return slices.Concat(bikeRows, briefRows, loadRows) }
+func Rows() []*Row { return slices.Clone(rows) }
+
+var rows = slices.Concat(bikeRows, briefRows, loadRows)
 
 // Fill is a copy of a plan in which what nobody has said is guessed, and what was; the plan
 // itself where it asks for no guesses or nothing is missing.
@@ -40,7 +42,7 @@ func Fill(p *plan.Plan) (*plan.Plan, []Guess) {
 	}
 	var list []Guess
 	own := false
-	for _, r := range Rows() {
+	for _, r := range rows {
 		if r.known(s) {
 			continue
 		}
@@ -66,7 +68,7 @@ func Fill(p *plan.Plan) (*plan.Plan, []Guess) {
 // tied are the kinds that have an anchor.
 var tied = func() map[Kind]bool {
 	kinds := map[Kind]bool{}
-	for _, r := range Rows() {
+	for _, r := range rows {
 		kinds[r.Kind] = kinds[r.Kind] || r.Anchor
 	}
 	return kinds
@@ -192,7 +194,7 @@ func init() {
 		}
 	}
 	names["page/packing"] = "What you carry"
-	for _, r := range Rows() {
+	for _, r := range rows {
 		r.Name = lower(names[r.At])
 		if r.Name == "" {
 			panic(fmt.Sprintf("guess: row %q is of no field", r.At))

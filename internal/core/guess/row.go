@@ -2,11 +2,9 @@ package guess
 
 import (
 	"math"
-	"slices"
 	"strconv"
 	"strings"
 
-	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
@@ -223,20 +221,16 @@ func scaled(gears string, by float64) string {
 
 // said is a row of one of the bike's words: what is usual, and what else it may be, "" for
 // nothing.
-func said(key string, usual, other func(*Subject) string, more ...func(*Row)) *Row {
-	pick := func(s *Subject) entry.Pick {
-		picks := s.Bike.Picks()
-		return picks[slices.IndexFunc(picks, func(p entry.Pick) bool { return p.Key == key })]
-	}
+func said[S ~string](key string, at func(*plan.Bike) *S, usual, other func(*Subject) S, more ...func(*Row)) *Row {
 	r := newRow("bike/"+key, more)
-	r.known = func(s *Subject) bool { return pick(s).Get() != "" }
-	among := func(v, o string) Band {
-		b := words(v, o)
-		b.put = func(s *Subject, at float64) {
-			if at < 0 && o != "" {
-				pick(s).Set(o)
+	r.known = func(s *Subject) bool { return *at(s.Bike) != "" }
+	among := func(v, o S) Band {
+		b := words(string(v), string(o))
+		b.put = func(s *Subject, end float64) {
+			if end < 0 && o != "" {
+				*at(s.Bike) = o
 			} else {
-				pick(s).Set(v)
+				*at(s.Bike) = v
 			}
 		}
 		return b
@@ -245,7 +239,7 @@ func said(key string, usual, other func(*Subject) string, more ...func(*Row)) *R
 		v := usual(s)
 		return among(v, other(s)), v != ""
 	}
-	r.copy = func(_, like *Subject) Band { return among(pick(like).Get(), "") }
+	r.copy = func(_, like *Subject) Band { return among(*at(like.Bike), "") }
 	ofBike(r)
 	return r
 }

@@ -20,47 +20,47 @@ import (
 var bikeRows = []*Row{
 	bike("displacement", "cc", func(b *plan.Bike) number { return &b.Displacement },
 		column{260, 350, 400, 500, 750, 750, 1150, 1200, 600, 700, 150, 750}.of, share(0.3), kind(Engine, 1), read(1, "papers")),
-	said("cylinders", func(s *Subject) string {
+	said("cylinders", func(b *plan.Bike) *plan.Cylinders { return &b.Cylinders }, func(s *Subject) plan.Cylinders {
 		if s.class.single() {
-			return string(plan.OneCylinder)
+			return plan.OneCylinder
 		}
-		return string(plan.MoreCylinders)
-	}, never),
-	said("cooling", func(s *Subject) string {
+		return plan.MoreCylinders
+	}, never[plan.Cylinders]),
+	said("cooling", func(b *plan.Bike) *plan.Cooling { return &b.Cooling }, func(s *Subject) plan.Cooling {
 		if s.class == cruiser || s.class == smallRoad || s.class == lightTrial {
-			return string(plan.AirCooled)
+			return plan.AirCooled
 		}
-		return string(plan.LiquidCooled)
-	}, func(s *Subject) string {
+		return plan.LiquidCooled
+	}, func(s *Subject) plan.Cooling {
 		switch s.class {
 		case dualSport:
-			return string(plan.AirCooled)
+			return plan.AirCooled
 		case roadster, roadTwin, shaftTourer, cruiser, smallRoad:
-			return string(plan.LiquidCooled)
+			return plan.LiquidCooled
 		}
 		return ""
 	}),
 	// Injection came with the emission rules of the later 2000s [practice].
-	said("fuelling", func(s *Subject) string {
+	said("fuelling", func(b *plan.Bike) *plan.Fuelling { return &b.Fuelling }, func(s *Subject) plan.Fuelling {
 		if s.Bike.Year != 0 && s.Bike.Year < 2006 || s.Bike.Year == 0 && s.class == lightTrial {
-			return string(plan.Carburettor)
+			return plan.Carburettor
 		}
-		return string(plan.Injection)
-	}, func(s *Subject) string {
+		return plan.Injection
+	}, func(s *Subject) plan.Fuelling {
 		switch year := s.Bike.Year; {
 		case year == 0 && s.class != lightTrial || year >= 2006 && year < 2012:
-			return string(plan.Carburettor)
+			return plan.Carburettor
 		case year < 2006 && (year == 0 || year >= 1998):
-			return string(plan.Injection)
+			return plan.Injection
 		}
 		return ""
 	}, from(sheet.Practice), measured(1, "")),
-	said("final", func(s *Subject) string {
+	said("final", func(b *plan.Bike) *plan.Final { return &b.Final }, func(s *Subject) plan.Final {
 		if s.class == shaftTourer {
-			return string(plan.ShaftDrive)
+			return plan.ShaftDrive
 		}
-		return string(plan.ChainDrive)
-	}, never),
+		return plan.ChainDrive
+	}, never[plan.Final]),
 
 	bike("kerb_mass", "kg", func(b *plan.Bike) number { return &b.KerbMass },
 		perCC{{70, 0.1}, {105, 0.03}, {125, 0.08}, {130, 0.08}, {150, 0.075}, {150, 0.078}, {180, 0.06}, {190, 0.055}, {130, 0.085}, {155, 0.048}, {95, 0.2}, {140, 0.11}}.of,
@@ -131,7 +131,7 @@ var bikeRows = []*Row{
 			return shaftRatio
 		}, share(0.1), kind(Gearing, 0), loose(0.5), read(5, "manual")),
 	bike("primary", "", func(b *plan.Bike) number { return &b.Primary }, primary, share(0.16), kind(Gearing, 0.5), anchor, read(5, "manual")),
-	said("chain", func(s *Subject) string {
+	said("chain", func(b *plan.Bike) *string { return &b.Chain }, func(s *Subject) string {
 		switch {
 		case s.Bike.Shaft():
 			return ""
@@ -141,7 +141,7 @@ var bikeRows = []*Row{
 			return "525"
 		}
 		return "520"
-	}, never),
+	}, never[string]),
 	bike("centre", "mm", func(b *plan.Bike) number { return &b.Centre },
 		func(s *Subject) float64 {
 			if s.Bike.Shaft() {
@@ -193,8 +193,8 @@ var bikeRows = []*Row{
 	// Standard tyres are road-biased nearly always [practice]; those of the lightest are not.
 	cameAs(parts.FrontTyre, parts.TyreKind, tread, otherTread, kind(Carcass, 1), from(sheet.Practice), measured(1, "")),
 	cameAs(parts.RearTyre, parts.TyreKind, tread, otherTread, kind(Carcass, 1), from(sheet.Practice), measured(1, "")),
-	said("front_wheel_build", build, otherBuild, kind(Wheels, 1), measured(1, "")),
-	said("rear_wheel_build", build, otherBuild, kind(Wheels, 1), measured(1, "")),
+	said("front_wheel_build", func(b *plan.Bike) *parts.WheelBuild { return &b.FrontBuild }, build, otherBuild, kind(Wheels, 1), measured(1, "")),
+	said("rear_wheel_build", func(b *plan.Bike) *parts.WheelBuild { return &b.RearBuild }, build, otherBuild, kind(Wheels, 1), measured(1, "")),
 	// Spokes through the rim want a tube, and such bikes come with one.
 	cameAs(parts.FrontTube, parts.FillingKind, tube, tube, kind(Wheels, 1), measured(1, "")),
 	cameAs(parts.RearTube, parts.FillingKind, tube, tube, kind(Wheels, 1), measured(1, "")),
@@ -258,7 +258,7 @@ var bikeRows = []*Row{
 }
 
 // never is for words that may be nothing else.
-func never(*Subject) string { return "" }
+func never[S ~string](*Subject) S { return "" }
 
 // gears are usual ratios by class; smaller singles have six of them.
 func gears(s *Subject) string {
@@ -305,11 +305,11 @@ func rimShare(s *Subject) float64 {
 	return column{0.52, 0.47, 0.48, 0.48, 0.62, 0.66, 0.68, 0.7, 0.72, 0.75, 0.6, 0.62}.of(s)
 }
 
-func build(s *Subject) string {
+func build(s *Subject) parts.WheelBuild {
 	if s.class >= largeTwin && s.class <= smallRoad || s.class == roadTwin {
-		return string(parts.Cast)
+		return parts.Cast
 	}
-	return string(parts.Spoked)
+	return parts.Spoked
 }
 
 // tread is what kind of tyre such bikes come with.
@@ -347,14 +347,14 @@ func tube(s *Subject) tyre.Filling {
 }
 
 // otherBuild is what such bikes are sold with as well.
-func otherBuild(s *Subject) string {
+func otherBuild(s *Subject) parts.WheelBuild {
 	switch {
 	case s.class <= rallySingle, s.class == sportsBike:
 		return ""
-	case build(s) == string(parts.Cast):
-		return string(parts.Spoked)
+	case build(s) == parts.Cast:
+		return parts.Spoked
 	}
-	return string(parts.Cast)
+	return parts.Cast
 }
 
 // offset makes the trail that is usual with a rake: t = (R·sin ε − o)/cos ε, turned round.
