@@ -3,9 +3,12 @@ package guess
 import (
 	"math"
 
+	"valiantmule/internal/core/lamp"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/power"
 	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/unit"
 )
@@ -69,6 +72,15 @@ var bikeRows = []*Row{
 		func(s *Subject) float64 {
 			return s.kg() * column{0.48, 0.48, 0.47, 0.48, 0.48, 0.485, 0.49, 0.49, 0.49, 0.51, 0.46, 0.46}.of(s)
 		}, share(0.06), measured(10, "a bathroom scale, a plank")),
+	bike("kerb_fuel", "%", func(b *plan.Bike) number { return &b.KerbFuel }, always(100*plan.UsualKerbFuel), share(0.08), from(sheet.Practice), read(1, "data sheet")),
+	bike("front_unsprung", "kg", func(b *plan.Bike) number { return &b.FrontUnsprung }, func(s *Subject) float64 {
+		front, _ := stance.UnsprungKg(s.kg())
+		return front
+	}, share(0.2)),
+	bike("rear_unsprung", "kg", func(b *plan.Bike) number { return &b.RearUnsprung }, func(s *Subject) float64 {
+		_, rear := stance.UnsprungKg(s.kg())
+		return rear
+	}, share(0.2)),
 	bike("seat_height", "mm", func(b *plan.Bike) number { return &b.SeatHeight },
 		column{790, 950, 880, 910, 860, 835, 850, 850, 800, 822, 785, 710}.of, column{0.12, 0.04, 0.06, 0.05, 0.05, 0.05, 0.05, 0.05, 0.055, 0.05, 0.055, 0.07}.of, measured(3, "tape")),
 	// A fair first guess is 0.6 of the seat's height [practice].
@@ -114,6 +126,8 @@ var bikeRows = []*Row{
 
 	bike("tank", "L", func(b *plan.Bike) number { return &b.Tank },
 		perCC{{6, 0}, {8.5, 0}, {6.5, 0.0075}, {14, 0.008}, {17.5, 0}, {17.5, 0}, {21, 0}, {22, 0}, {15, 0}, {13, 0.005}, {12, 0}, {14.5, 0}}.of, column{0.5, 0.15, 0.27, 0.35, 0.22, 0.22, 0.2, 0.2, 0.25, 0.2, 0.2, 0.22}.of, read(1, "manual")),
+	bike("unusable", "L", func(b *plan.Bike) number { return &b.Unusable },
+		func(s *Subject) float64 { return plan.UnusedShare * s.Bike.Tank.In("L") }, share(0.5), measured(20, "run it dry, a can")),
 	// 250–450 singles 3.0–4.9, 600–700 singles 4.2–5.6, twins 4.2–6.0 L/100 km [practice]; a
 	// rider alone on ordinary roads is in the lower half.
 	bike("economy", "L/100 km", func(b *plan.Bike) number { return &b.Economy },
@@ -149,6 +163,9 @@ var bikeRows = []*Row{
 			}
 			return 0.435 * s.Bike.Wheelbase.In("mm")
 		}, share(0.07), measured(3, "tape")),
+
+	bike("adjuster_forward", "mm", func(b *plan.Bike) number { return &b.AdjusterForward }, slot(15), share(0.5), measured(3, "tape")),
+	bike("adjuster_back", "mm", func(b *plan.Bike) number { return &b.AdjusterBack }, slot(25), share(0.4), measured(3, "tape")),
 
 	bike("front_rim_diameter", "in", func(b *plan.Bike) number { return &b.FrontRimDiameter },
 		func(s *Subject) float64 {
@@ -236,6 +253,9 @@ var bikeRows = []*Row{
 	bike("peg_ahead", "mm", func(b *plan.Bike) number { return &b.PegAhead },
 		column{130, 140, 165, 165, 175, 180, 185, 190, 90, -60, 170, 330}.of, column{0.4, 0.4, 0.35, 0.35, 0.35, 0.35, 0.35, 0.35, 0.7, 1.5, 0.35, 0.25}.of, measured(5, "tape, a helper")),
 
+	bike("stand_lean", "°", func(b *plan.Bike) number { return &b.StandLean }, always(stance.StandLeanDeg), share(0.18), measured(2, "a phone's level")),
+	bike("stand_foot", "cm²", func(b *plan.Bike) number { return &b.StandFoot }, always(stance.StandFootMM2/100), share(0.4), measured(2, "tape")),
+
 	// Small singles 190–260 W, middle ones 300–420, large bikes 450–650 [memory].
 	bike("alternator", "W", func(b *plan.Bike) number { return &b.Alternator },
 		perCC{{110, 0}, {150, 0.08}, {165, 0.22}, {185, 0.22}, {220, 0.25}, {220, 0.25}, {300, 0.17}, {300, 0.22}, {220, 0.22}, {250, 0.18}, {60, 0.6}, {250, 0.17}}.of, share(0.2), read(2, "manual")),
@@ -248,6 +268,12 @@ var bikeRows = []*Row{
 			}
 			return column{70, 105, 130, 140, 180, 185, 205, 225, 165, 185, 85, 170}.of(s)
 		}, share(0.23), measured(10, "a clamp meter")),
+	bike("alternator_rpm", "rpm", func(b *plan.Bike) number { return &b.AlternatorRPM }, always(power.UsualRatedRPM), share(0.12), read(2, "manual")),
+	bike("idle_rpm", "rpm", func(b *plan.Bike) number { return &b.IdleRPM }, always(power.UsualIdleRPM), share(0.12), measured(2, "the counter, warm")),
+	bike("headlamp_beam", "°", func(b *plan.Bike) number { return &b.HeadlampBeam }, always(lamp.UsualBeamDeg), share(0.4), measured(10, "a wall by night")),
+	bike("lamp_height", "mm", func(b *plan.Bike) number { return &b.LampHeight },
+		func(s *Subject) float64 { return lamp.HeightOfSeat * s.Bike.SeatHeight.In("mm") }, share(0.06), measured(1, "tape")),
+	bike("lamp_aim", "°", func(b *plan.Bike) number { return &b.LampAim }, always(lamp.AimDownDeg), share(0.25), measured(10, "a wall at ten metres")),
 	bike("battery", "Ah", func(b *plan.Bike) number { return &b.Battery },
 		perCC{{4, 0}, {3.5, 0.006}, {5, 0.008}, {5.5, 0.006}, {11, 0}, {11, 0}, {12, 0}, {14, 0}, {9.5, 0}, {9, 0}, {5, 0}, {13, 0}}.of, share(0.28), read(1, "its label")),
 	// Of main beams; halogen lamps mostly reach 20 to 40 thousand candela, the better LED ones more.
@@ -298,6 +324,16 @@ func primary(s *Subject) float64 {
 		final, usualFinal = rear/front, rearTeeth.of(s)/frontTeeth.of(s)
 	}
 	return primaries.of(s) * usual.Top() * usualFinal / (s.Bike.Gearbox.Top() * final)
+}
+
+// slot is how far an axle can go, of a chain drive.
+func slot(mm float64) follows {
+	return func(s *Subject) float64 {
+		if s.Bike.Shaft() {
+			return math.NaN()
+		}
+		return mm
+	}
 }
 
 // rimShare is how wide a rim is against its tyre [memory].

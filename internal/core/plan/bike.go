@@ -220,15 +220,15 @@ func (b *Bike) ClearStandard(s parts.Slot) {
 	b.Standard = slices.DeleteFunc(slices.Clone(b.Standard), func(p parts.Part) bool { return p.Slot == s })
 }
 
-// usualKerbFuel is how full the tank is for a kerb mass of which nobody says [practice].
-const usualKerbFuel = 0.9
+// UsualKerbFuel is how full the tank is for a kerb mass of which nobody says [practice].
+const UsualKerbFuel = 0.9
 
 // KerbShare is how full the tank was for the kerb mass, as a share; usual where nobody says.
 func (b *Bike) KerbShare() (share float64, usual bool) {
 	if b.KerbFuel.Known() {
 		return b.KerbFuel.In(""), false
 	}
-	return usualKerbFuel, true
+	return UsualKerbFuel, true
 }
 
 // Shaft reports a drive without sprockets and chain.

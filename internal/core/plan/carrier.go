@@ -18,8 +18,8 @@ type Fuel struct {
 	Usual   int     // how many of its numbers are usual ones
 }
 
-// unusedShare of the bike's own tank is what its pickup usually never reaches [memory].
-const unusedShare = 0.04
+// UnusedShare of the bike's own tank is what its pickup usually never reaches [memory].
+const UnusedShare = 0.04
 
 // oneSD of a band that nine in ten lie in.
 const oneSD = 1.64
@@ -30,7 +30,7 @@ func (b *Built) holdsFuel() []Fuel {
 	main := Fuel{Slot: parts.FuelTank, HoldsL: b.Bike.Tank.In("L"), UnusedL: b.Bike.Unusable.In("L")}
 	main.SpreadL = fuel.SteelSpread * main.HoldsL
 	if !b.Bike.Unusable.Known() {
-		main.UnusedL, main.Usual = unusedShare*main.HoldsL, 1
+		main.UnusedL, main.Usual = UnusedShare*main.HoldsL, 1
 		main.SpreadL = math.Hypot(main.SpreadL, main.UnusedL/oneSD)
 	}
 	list := append(make([]Fuel, 0, len(slots)), main)
