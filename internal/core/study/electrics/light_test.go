@@ -66,7 +66,7 @@ func TestDipped(t *testing.T) {
 	assert.Greater(t, loaded.Facts.Light.DippedM, bare.Value)
 
 	bike := *p.Bike
-	bike.SeatHeight, p.Bike = unit.Length{}, &bike
+	bike.SeatHeight, bike.LampHeight, p.Bike = unit.Length{}, unit.Length{}, &bike
 	blind, _ := b.Report(p).Figure(figure.DippedReach)
 	assert.False(t, blind.Known)
 	studytest.Enter(t, &bike.LampHeight, "950", "mm")
