@@ -188,10 +188,7 @@ func (p *Program) widenFigure(r *LoadoutReport, f *study.Figure, at int, moves [
 		return
 	}
 	value := bandOf(f)
-	var margin squares // to the limit, which some guesses move as well
-	if f.ByBand() {
-		margin = value
-	}
+	margin := value // to the limit, which some guesses move as well
 	parts := make([]float64, len(moves))
 	worst, best := f.State, f.State
 	turned := make([]bool, len(moves))

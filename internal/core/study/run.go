@@ -197,10 +197,6 @@ func (f *Figure) Open() bool {
 	return f.Known && f.Limited && f.Banded && f.Passes(f.High, f.Limit) && !f.Passes(f.Low, f.Limit)
 }
 
-// ByBand reports whether the figure is judged by its own band against its limit; of another its
-// step has counted the band in.
-func (f *Figure) ByBand() bool { return f.worst != "" || f.floored }
-
 // Rejudge judges a known figure again whose band has grown to low and high, by the worst and the
 // best state in which it stands at the ends of what is guessed: all of the band good is ok, some
 // of it bad is watch, and all of it bad is as bad as it was. A value past a rating is never below
