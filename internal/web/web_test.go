@@ -488,6 +488,7 @@ func TestExportImport(t *testing.T) {
 	_, again, _ := v.Get(strings.TrimSuffix(header.Get("Location"), "/brief") + "/export")
 	assert.Equal(t, file, again)
 
+	plans := strings.Count(v.Page("/garage"), `class="card plan-card"`)
 	for name, bad := range map[string]string{"broken": file[:500], "another thing": `{"a":1}`, "empty": ""} {
 		status, body, _ := v.Upload("/garage/import", "bad.json", []byte(bad))
 		assert.Equal(t, http.StatusUnprocessableEntity, status, name)
@@ -498,7 +499,7 @@ func TestExportImport(t *testing.T) {
 	status, body, _ := v.Post("/garage/import", nil)
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, "Choose a plan file first")
-	assert.Equal(t, 4, strings.Count(v.Page("/garage"), `class="card plan-card"`), "the bad ones left nothing")
+	assert.Equal(t, plans, strings.Count(v.Page("/garage"), `class="card plan-card"`), "the bad ones left nothing")
 }
 
 func TestNewPlanErrors(t *testing.T) {
