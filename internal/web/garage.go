@@ -56,14 +56,15 @@ func currencyOf(r *http.Request) string {
 // unitsOf are the units of the first country that the browser's language names, to be changed;
 // metric where they are that, or none is named.
 func unitsOf(r *http.Request) words.Units {
+	countries := countriesOf(r)
+	if len(countries) == 0 {
+		return nil
+	}
 	presets := map[string]string{"US": "US", "GB": "UK"}
-	for _, country := range countriesOf(r) {
-		for _, p := range words.Presets() {
-			if p.Name == presets[country] {
-				return p.Units
-			}
+	for _, p := range words.Presets() {
+		if p.Name == presets[countries[0]] {
+			return p.Units
 		}
-		break
 	}
 	return nil
 }

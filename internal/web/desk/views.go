@@ -137,6 +137,18 @@ func (d *Desk) Linked(of *eval.LoadoutReport, g GaugeView) GaugeView {
 	return g
 }
 
+// Guessed are in words what is guessed of the numbers of a sheet, "bike" or "brief", by their keys.
+func (d *Desk) Guessed(sheet string) map[string]string {
+	guessed := map[string]string{}
+	for i := range d.Report.Guesses {
+		g := &d.Report.Guesses[i]
+		if key, ok := strings.CutPrefix(g.At, sheet+"/"); ok && !math.IsNaN(g.Value) {
+			guessed[key] = "≈ " + d.Units.Quantity(g.Value, g.Unit)
+		}
+	}
+	return guessed
+}
+
 // Typed is the way to where a number is typed, as a report says it, "" for no such place.
 func (d *Desk) Typed(at string) string {
 	kind, rest, _ := strings.Cut(at, "/")

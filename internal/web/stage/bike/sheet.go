@@ -2,7 +2,6 @@ package bike
 
 import (
 	"fmt"
-	"math"
 	"net/http"
 	"net/url"
 	"slices"
@@ -171,21 +170,14 @@ func turning(d *desk.Desk) (keys []string, guessed map[string]string) {
 			}
 		}
 	}
-	guessed = map[string]string{}
-	for _, g := range eval.ToMeasure(d.Report.Guesses) {
-		key, ok := strings.CutPrefix(g.At, "bike/")
-		if !ok {
-			continue
-		}
-		if !math.IsNaN(g.Value) {
-			guessed[key] = "≈ " + d.Units.Quantity(g.Value, g.Unit)
-		}
-		if len(g.Turns) > 0 && !slices.Contains(keys, key) {
-			keys = append(keys, key)
-		}
-	}
+	guessed = d.Guessed("bike")
 	if len(guessed) == 0 { // nothing is sorted where nothing is guessed
 		return nil, nil
+	}
+	for _, g := range eval.ToMeasure(d.Report.Guesses) {
+		if key, ok := strings.CutPrefix(g.At, "bike/"); ok && len(g.Turns) > 0 && !slices.Contains(keys, key) {
+			keys = append(keys, key)
+		}
 	}
 	return keys, guessed
 }

@@ -52,6 +52,7 @@ type briefView struct {
 	Styles      []desk.OptionView
 	Skills      []desk.OptionView
 	Weathers    []desk.OptionView
+	Bothers     []desk.OptionView
 	Spanners    []desk.OptionView
 	HourRate    string
 	RateError   string
@@ -68,7 +69,7 @@ func (v briefView) Fields() []desk.FieldView {
 	for _, section := range v.Sections {
 		fields = append(fields, section.Fields...)
 	}
-	fields = append(fields, desk.Selected("style", "On tyres", v.Styles), desk.Selected("skill", "Where it is loose", v.Skills), desk.Selected("weather", "Weather", v.Weathers), desk.Selected("spanner", "Spanners", v.Spanners), desk.FieldView{Key: "hour_rate", Label: "Workshop, an hour", Value: v.HourRate}, desk.Selected("climb_ground", "Steepest climb on", v.Grounds))
+	fields = append(fields, desk.Selected("style", "On tyres", v.Styles), desk.Selected("skill", "Where it is loose", v.Skills), desk.Selected("weather", "Weather", v.Weathers), desk.Selected("bothers", "Bothers most", v.Bothers), desk.Selected("spanner", "Spanners", v.Spanners), desk.FieldView{Key: "hour_rate", Label: "Workshop, an hour", Value: v.HourRate}, desk.Selected("climb_ground", "Steepest climb on", v.Grounds))
 	return append(append(fields, v.Shares...), v.Pillion, v.Ships, v.TieDown)
 }
 
@@ -95,13 +96,17 @@ func brief(d *desk.Desk, form url.Values, errs desk.FormErrors) briefView {
 		HourRate:  desk.Typed(form, "hour_rate", d.Units.Shown(p.Brief.HourRate.String())),
 		RateError: errs["hour_rate"],
 		Weathers:  desk.OptionsOf(plan.Weathers(), desk.Typed(form, "weather", string(p.Brief.Weather)), "Not said"),
+		Bothers:   desk.OptionsOf(plan.Bothers(), desk.Typed(form, "bothers", string(p.Brief.Bothers)), "Nothing yet"),
 		Skills:    desk.OptionsOf(plan.Skills(), desk.Typed(form, "skill", string(p.Brief.Skill)), "Not said"),
 		FormState: desk.FormState{Error: errs["form"], Try: d.Href("brief/try"), Save: d.Href("brief")},
 	}
+	guessed := d.Guessed("brief")
 	for _, section := range p.Brief.Sections() {
 		shown := desk.SectionView{Name: section.Name}
 		for _, f := range section.Fields {
-			shown.Fields = append(shown.Fields, desk.FieldOf(d.Units, f, form, errs))
+			field := desk.FieldOf(d.Units, f, form, errs)
+			field.Guess = guessed[f.Key]
+			shown.Fields = append(shown.Fields, field)
 		}
 		v.Sections = append(v.Sections, shown)
 	}
@@ -151,6 +156,10 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 		note("Workshop, an hour", b.HourRate.String(), rate.String())
 		b.HourRate = rate
 	}
+	if form.Has("bothers") {
+		b.Bothers = plan.Bother(form.Get("bothers"))
+	}
+	note("Bothers most", named(plan.Bothers(), d.Plan.Brief.Bothers), named(plan.Bothers(), b.Bothers))
 	note("Weather", named(plan.Weathers(), d.Plan.Brief.Weather), named(plan.Weathers(), b.Weather))
 	b.ClimbGround = terrain.Kind(form.Get("climb_ground"))
 	note("Steepest climb on", groundName(d.Plan.Brief.ClimbGround), groundName(b.ClimbGround))
