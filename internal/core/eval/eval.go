@@ -14,6 +14,7 @@ import (
 
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/guess"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
@@ -66,6 +67,8 @@ type LoadoutReport struct {
 	Findings []study.Finding
 	Facts    *facts.All
 
+	unsure map[string][]guess.Guess // what decides whether a need is met, by its id
+
 	program *Program
 	of      filled
 	figures []study.Figure // both, in the order of the table
@@ -90,6 +93,9 @@ func (r *LoadoutReport) Figure(id figure.ID) (study.Figure, bool) {
 // Needs is what the brief asks of the bike, in the order of the work; known is
 // false when there is no bike, or the brief does not say how far and on what ground.
 func (r *LoadoutReport) Needs() (needs []study.Need, known bool) { return r.program.ask(r.Facts) }
+
+// Unsure are the guesses that decide whether a need is met: a measurement comes before a part.
+func (r *LoadoutReport) Unsure(need string) []guess.Guess { return r.unsure[need] }
 
 // Worst is the worst state of the gauges and findings.
 func (r *LoadoutReport) Worst() verdict.State {

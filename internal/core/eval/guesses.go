@@ -110,6 +110,7 @@ func movesOf(guesses []guess.Guess) []move {
 type ended struct {
 	figures []study.Figure
 	says    []verdict.State // of each rule, "" while it is silent
+	short   map[string]bool // the needs that are not met
 }
 
 // moved runs what is downstream of a move's groups again.
@@ -130,7 +131,7 @@ func (p *Program) moved(r *LoadoutReport, m *move, at float64) ended {
 	f.Figured = p.figured(run.Figures)
 	changed := p.ofPlan(&f, 0, m.enters)
 	changed = p.rerun(run, changed, m.enters) | byHand
-	e := ended{run.Figures, make([]verdict.State, len(p.rules))}
+	e := ended{run.Figures, make([]verdict.State, len(p.rules)), p.short(&f)}
 	said := r.Findings
 	for i := range p.rules {
 		rule := &p.rules[i]
@@ -166,6 +167,7 @@ func (p *Program) widen(r *LoadoutReport) {
 	r.figures = figures
 	r.Gauges, r.Others = figures[:p.gauges:p.gauges], figures[p.gauges:]
 	p.holdOn(r, ends, turns)
+	r.unsure = p.unsure(r, moves, ends)
 	for i := range moves {
 		for _, g := range moves[i].guesses {
 			of := Guess{Guess: g}
@@ -300,6 +302,38 @@ func (p *Program) holdOn(r *LoadoutReport, ends []ended, turns [][]Turn) {
 			finding.Open = true
 		}
 	}
+}
+
+// short are the needs that are not met.
+func (p *Program) short(f *facts.All) map[string]bool {
+	needs, _ := p.ask(f)
+	short := map[string]bool{}
+	for _, n := range needs {
+		if !n.Met {
+			short[n.ID] = true
+		}
+	}
+	return short
+}
+
+// unsure are the guesses that decide whether a need is met, by its id.
+func (p *Program) unsure(r *LoadoutReport, moves []move, ends []ended) map[string][]guess.Guess {
+	by := map[string][]guess.Guess{}
+	now := p.short(r.Facts)
+	for i := range p.needs {
+		id := p.needs[i].ID
+		for k := range moves {
+			if ends[2*k].short[id] == now[id] && ends[2*k+1].short[id] == now[id] {
+				continue
+			}
+			for _, g := range moves[k].guesses {
+				if g.Stirs(moves[k].guesses) {
+					by[id] = append(by[id], g)
+				}
+			}
+		}
+	}
+	return by
 }
 
 // softened reports whether a figure that a rule judges by stands better by its band than by

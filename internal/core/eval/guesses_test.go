@@ -162,6 +162,27 @@ func TestPointsHoldAtAllEnds(t *testing.T) {
 	assert.Greater(t, open, 20)
 }
 
+// TestMeasuredBeforeBought: a need of which a guess decides whether it is met names the guess, and
+// once that is typed it decides no more.
+func TestMeasuredBeforeBought(t *testing.T) {
+	g := studytest.New(t)
+	met := 0
+	everyClass(t, 37, func(name string, p *plan.Plan) {
+		r := g.Report(p)
+		needs, known := r.Needs()
+		require.True(t, known, name)
+		for _, n := range needs {
+			for _, of := range r.Unsure(n.ID) {
+				met++
+				for _, after := range g.Report(of.Typed(p)).Unsure(n.ID) {
+					assert.NotEqual(t, of.At, after.At, "%s: %s", name, n.ID)
+				}
+			}
+		}
+	})
+	assert.Positive(t, met)
+}
+
 // TestGuessLaws: over trips of all classes, a gauge is ok only where all of its band is good; the
 // ends of a band stand around its value; and what is typed as it was guessed leaves every value.
 func TestGuessLaws(t *testing.T) {

@@ -236,7 +236,11 @@ type FindingView struct {
 func (d *Desk) FindingsFor(need, page string) (list []FindingView) {
 	for _, f := range d.Report.Findings {
 		if f.Need == need {
-			list = append(list, findingOf(d.Units, f, d.OnTop(page, Laid{})))
+			to := d.OnTop(page, Laid{})
+			if f.Open || len(d.Report.Unsure(need)) > 0 {
+				to = nil // a measurement comes before a part
+			}
+			list = append(list, findingOf(d.Units, f, to))
 		}
 	}
 	return list

@@ -20,6 +20,7 @@ type needView struct {
 	Href                                   string
 	State                                  desk.StateView
 	Told                                   []desk.FindingView // what a rule says of it
+	Measure                                []string           // what decides whether it is met
 }
 
 func needsPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
@@ -38,6 +39,9 @@ func needsPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 			if !n.Met {
 				view.State = desk.StateOf("over")
 				v.Short++
+				for _, g := range d.Report.Unsure(n.ID) {
+					view.Measure = append(view.Measure, g.Name)
+				}
 				view.Told = d.FindingsFor(n.ID, "needs")
 				d.Shown = append(d.Shown, n.ID)
 			}
