@@ -24,7 +24,7 @@ var guessesForm = desk.StageForm{
 		return guessesOf(d, typed, errs), nil
 	},
 	Kept: func(s *desk.House, r *http.Request, d *desk.Desk, _ *plan.Plan) (string, error) {
-		return d.Href(s.PageOf(r.PostFormValue("stage"))) + "#measure", nil
+		return d.Href(s.PageOf(r.PostFormValue("stage"))), nil // the script leads on to the next field
 	},
 }
 
