@@ -4,6 +4,7 @@ import (
 	"errors"
 	"fmt"
 	"net/http"
+	"net/url"
 	"strings"
 
 	"github.com/bojanz/currency"
@@ -160,14 +161,21 @@ func trip(b *plan.Brief) string {
 	return strings.Join(parts, ", ")
 }
 
+// currencyIn is the currency of a form that begins a plan.
+func currencyIn(form url.Values, errs desk.FormErrors) string {
+	code := strings.ToUpper(strings.TrimSpace(form.Get("currency")))
+	if !money.Valid(code) {
+		errs["currency"] = fmt.Sprintf("%q is not a currency code: want three letters such as EUR, GBP or USD.", code)
+	}
+	return code
+}
+
 func (s *Server) newPlan(w http.ResponseWriter, r *http.Request) error {
-	view := garageView{Name: strings.TrimSpace(r.FormValue("name")), Currency: strings.ToUpper(strings.TrimSpace(r.FormValue("currency"))), Errors: desk.FormErrors{}}
+	view := garageView{Name: strings.TrimSpace(r.FormValue("name")), Errors: desk.FormErrors{}}
 	if view.Name == "" {
 		view.Errors["name"] = "Give the plan a name, such as the trip's."
 	}
-	if !money.Valid(view.Currency) {
-		view.Errors["currency"] = fmt.Sprintf("%q is not a currency code: want three letters such as EUR, GBP or USD.", view.Currency)
-	}
+	view.Currency = currencyIn(r.PostForm, view.Errors)
 	p := plan.New(view.Name, view.Currency)
 	p.Guesses = plan.GuessTable
 	if len(view.Errors) == 0 {

@@ -3,7 +3,6 @@ package web
 import (
 	"cmp"
 	"errors"
-	"fmt"
 	"net/http"
 	"net/url"
 	"slices"
@@ -11,13 +10,13 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/entry"
-	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
 	"valiantmule/internal/web/stage/bike"
+	stage "valiantmule/internal/web/stage/brief"
 	"valiantmule/internal/words"
 )
 
@@ -81,7 +80,7 @@ func (s *Server) startOf(r *http.Request, form url.Values, errs desk.FormErrors)
 	var blank plan.Bike
 	var brief plan.Brief
 	field := func(fields []entry.Field, key, label, help string) desk.FieldView {
-		f := fields[slices.IndexFunc(fields, func(f entry.Field) bool { return f.Key == key })]
+		f, _ := entry.FieldIn(fields, key)
 		v := desk.FieldOf(u, f, form, errs)
 		v.Label, v.Help = label, u.Prose(help)
 		return v
@@ -140,10 +139,7 @@ func unitsIn(u words.Units) string {
 // begun is the plan that the answers make; what cannot be used of them is said by its field.
 func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormErrors, error) {
 	u, errs := desk.UnitsOf(r), desk.FormErrors{}
-	currency := strings.ToUpper(strings.TrimSpace(form.Get("currency")))
-	if !money.Valid(currency) {
-		errs["currency"] = fmt.Sprintf("%q is not a currency code: want three letters such as EUR, GBP or USD.", currency)
-	}
+	currency := currencyIn(form, errs)
 	p := plan.New("", currency)
 	p.Guesses = plan.GuessTable
 	chosen, like, err := s.bikeOf(r, form)
@@ -162,10 +158,10 @@ func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormE
 	if b.Start, err = u.Date(form.Get("start")); err != nil {
 		errs["start"] = err.Error()
 	}
-	if budget := strings.TrimSpace(form.Get("budget")); strings.EqualFold(budget, "none") {
-		b.Unlimited = true
-	} else if b.Budget, err = u.Amount(budget, currency); err != nil && errs["currency"] == "" {
-		errs["budget"] = err.Error()
+	if errs["currency"] == "" {
+		if err := stage.EnterBudget(u, b, form.Get("budget"), currency); err != nil {
+			errs["budget"] = err.Error()
+		}
 	}
 	var share [3]float64
 	for i, g := range threeGrounds {

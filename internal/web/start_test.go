@@ -75,12 +75,15 @@ func TestMinutesStartRefuses(t *testing.T) {
 		assert.Contains(t, page, `value="Old faithful"`, field)
 		assert.True(t, field == "stature" || strings.Contains(page, `value="1.80 m"`), "%s: what was typed stays", field)
 	}
+	status, page, _ := v.Post("/start", answers("budget", "1600 USD"))
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, page, "the plan counts in EUR")
 	for _, bike := range []string{"kind:spaceship", "plan:nobodys", "like:kind:", "none-such", "like:plan:nobodys"} {
 		status, page, _ := v.Post("/start", answers("bike", bike))
 		assert.Equal(t, http.StatusUnprocessableEntity, status, bike)
 		assert.Contains(t, page, "what kind of bike", bike)
 	}
-	status, _, _ := v.Post("/start", answers("kit", "a piano"))
+	status, _, _ = v.Post("/start", answers("kit", "a piano"))
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Equal(t, before, strings.Count(v.Page("/garage"), "plan-card"), "nothing was begun")
 }
@@ -130,6 +133,9 @@ func TestGuessAnswered(t *testing.T) {
 		assert.Equal(t, http.StatusUnprocessableEntity, status, at)
 		assert.Regexp(t, `(?s)has-error" data-guess="`+at+`".*class="error"`, body, at)
 	}
+	_, body := answer("bike/bar_width", " ")
+	assert.Regexp(t, `(?s)has-error" data-guess="bike/bar_width".*class="error"`, body, "nothing is no answer")
+	assert.Regexp(t, `(?s)<details class="block" open>.*data-guess="bike/bar_width"`, body, "what is wrong is in sight")
 	for _, at := range []string{"bike/permitted_mass", "brief/distance", "nobody/knows", "", "page/packing"} {
 		status, _ := answer(at, "1")
 		assert.Equal(t, http.StatusUnprocessableEntity, status, "%q is asked for elsewhere", at)

@@ -53,6 +53,16 @@ func (e *OutOfRange) Error() string {
 	return strings.TrimSpace(fmt.Sprintf("%s is outside %g–%g %s", e.Text, e.Min, e.Max, e.Unit))
 }
 
+// FieldIn is the field of a key, ok is false where there is none.
+func FieldIn(fields []Field, key string) (f Field, ok bool) {
+	for _, f := range fields {
+		if f.Key == key {
+			return f, true
+		}
+	}
+	return Field{}, false
+}
+
 // Labels are the labels of fields as they stand alone: one that goes on from the field before,
 // "… at", with that one's.
 func Labels(fields []Field) map[string]string {

@@ -75,6 +75,21 @@ func said(b *plan.Bike, at string) float64 {
 	return math.NaN()
 }
 
+// TestLikeAnotherGearbox: gears that are typed in any of the ways in which they are read move by
+// their band.
+func TestLikeAnotherGearbox(t *testing.T) {
+	for _, text := range []string{"2.6/1.8/1.4", "2.6; 1.8; 1.4", "2.6, 1.8, 1.4"} {
+		like := &plan.Bike{ID: "like", Name: "Like", Class: plan.DualSport}
+		require.NoError(t, like.Gearbox.Enter(text, ""))
+		p := plan.New("gears", "EUR")
+		p.Guesses, p.Like, p.Bike = plan.GuessTable, like, &plan.Bike{ID: "own", Name: "Own", Class: plan.DualSport}
+		filled, list := guess.Fill(p)
+		at := slices.IndexFunc(list, func(g guess.Guess) bool { return g.At == "bike/gearbox" })
+		require.GreaterOrEqual(t, at, 0)
+		assert.Greater(t, guess.Moved(filled, list[at:at+1], 1).Bike.Gearbox.First(), filled.Bike.Gearbox.First(), text)
+	}
+}
+
 // TestLikeAnother: a bike that is like one with a sheet takes that one's numbers, in half the
 // bands, but what has been said of it; and no rating.
 func TestLikeAnother(t *testing.T) {

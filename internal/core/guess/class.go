@@ -1,8 +1,6 @@
 package guess
 
 import (
-	"slices"
-
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/tyre"
@@ -84,9 +82,9 @@ func frontInches(b *plan.Bike) float64 {
 
 // sizeIn is the size of a standard tyre, none where nobody knows.
 func sizeIn(b *plan.Bike, s parts.Slot) tyre.Size {
-	at := slices.IndexFunc(b.Standard, func(p parts.Part) bool { return p.Slot == s })
-	if at < 0 {
+	p := b.StandardIn(s)
+	if p == nil {
 		return tyre.Size{}
 	}
-	return parts.TyreCode.In(&b.Standard[at]).Size
+	return parts.TyreCode.In(p).Size
 }

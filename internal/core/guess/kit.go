@@ -40,7 +40,8 @@ func newKit(more ...func(*Row)) *Row {
 		b.put = func(s *Subject, at float64) {
 			s.Loadouts = slices.Clone(s.Loadouts)
 			for _, i := range of {
-				s.Loadouts[i].Loads = packed(kits[s.Loadouts[i].Kit].kg, kits[s.Loadouts[i].Kit].half, at)
+				kit := kits[s.Loadouts[i].Kit]
+				s.Loadouts[i].Loads = packed(kit.kg * (1 + at*kit.half))
 			}
 		}
 		return b, b.Value > 0
@@ -51,10 +52,10 @@ func newKit(more ...func(*Row)) *Row {
 func unpacked(l plan.Loadout) bool { return kits[l.Kit].kg > 0 && len(l.Loads) == 0 }
 
 // packed is luggage of so much: two parts of three at the sides, one on the tail.
-func packed(kg, half, at float64) []plan.Load {
+func packed(kg float64) []plan.Load {
 	thing := func(side plan.Side, place load.Place) plan.Load {
 		var third unit.Mass
-		third.Set(kg*(1+at*half)/3, "kg")
+		third.Set(kg/3, "kg")
 		return plan.Load{Name: kitName, Mass: third, Place: place, Side: side}
 	}
 	return []plan.Load{thing(plan.Left, load.Panniers), thing(plan.Right, load.Panniers), thing("", load.Tail)}

@@ -35,6 +35,11 @@ func init() {
 			names["came/"+string(slot)+"/"+row.Key] = kind.Name + ", " + strings.ToLower(row.Label)
 		}
 	}
+	for _, c := range plan.Classes() {
+		if _, ok := columnOf[plan.Class(c.Value)]; !ok {
+			panic(fmt.Sprintf("guess: the class %q has no column", c.Value))
+		}
+	}
 	names["page/packing"] = "What you carry"
 	for _, r := range rows {
 		r.Name = lower(names[r.At])

@@ -106,15 +106,13 @@ func rounded(v float64) float64 {
 	return math.Round(v*scale) / scale
 }
 
-// standardOf is the factory's part in a slot, to be changed: its own copy, a new one where
-// there is none.
-func standardOf(b *plan.Bike, slot parts.Slot) parts.Part {
-	if p := b.StandardIn(slot); p != nil {
-		own := *p
-		return own
+// came is the factory's part in a slot, to be changed; one that nobody has said is guessed.
+func came(b *plan.Bike, slot parts.Slot) parts.Part {
+	p, told := b.Came(slot)
+	if !told {
+		p.Origin = sheet.Guessed
 	}
-	kind, _ := parts.KindOf(slot)
-	return parts.Part{ID: parts.StandardPrefix + string(slot), Slot: slot, Name: kind.Name, Origin: sheet.Guessed}
+	return p
 }
 
 // sized is a row of a standard tyre: its size by class, give or take a share of how far it
@@ -125,7 +123,7 @@ func sized(slot parts.Slot, half float64, code func(*Subject) string, more ...fu
 	within := func(size tyre.Size, h float64) Band {
 		b := words(size.String(), "")
 		b.put = func(s *Subject, at float64) {
-			p := standardOf(s.Bike, slot)
+			p := came(s.Bike, slot)
 			moved := size
 			moved.Aspect += at * h * size.OverallDiameterMM() / (2 * size.SectionMM) * 100
 			parts.TyreCode.Put(&p, parts.Code{Size: moved})
@@ -170,7 +168,7 @@ func toothed(slot parts.Slot, half float64, teeth follows, more ...func(*Row)) *
 		h = math.Max(1, math.Round(h))
 		b := Band{Low: v - h, Value: v, High: v + h}
 		b.put = func(s *Subject, at float64) {
-			p := standardOf(s.Bike, slot)
+			p := came(s.Bike, slot)
 			p.Recount(int(math.Round(v + at*h)))
 			s.Bike.SetStandard(p)
 		}
@@ -195,28 +193,35 @@ func (s *Subject) teeth(slot parts.Slot) float64 {
 func geared(half float64, ratios func(*Subject) string, more ...func(*Row)) *Row {
 	r := newRow("bike/gearbox", more)
 	r.known = func(s *Subject) bool { return s.Bike.Gearbox.Known() }
-	within := func(text string, h float64) Band {
-		b := words(text, "")
-		b.put = func(s *Subject, at float64) { _ = s.Bike.Gearbox.Enter(scaled(text, 1+at*h), "") }
+	within := func(gears plan.Gears, h float64) Band {
+		b := words(gears.String(), "")
+		b.put = func(s *Subject, at float64) { s.Bike.Gearbox = scaled(gears, 1+at*h) }
 		return b
 	}
-	r.guess = func(s *Subject) (Band, bool) { return within(ratios(s), half*s.wider()), true }
-	r.copy = func(_, like *Subject) Band { return within(like.Bike.Gearbox.String(), half*likeness) }
+	r.guess = func(s *Subject) (Band, bool) {
+		var gears plan.Gears
+		err := gears.Enter(ratios(s), "")
+		return within(gears, half*s.wider()), err == nil
+	}
+	r.copy = func(_, like *Subject) Band { return within(like.Bike.Gearbox, half*likeness) }
 	ofBike(r)
 	return r
 }
 
-// scaled are gears with every ratio so many times as much.
-func scaled(gears string, by float64) string {
+// scaled are gears with every ratio so many times as much; the same where no gearbox has such.
+func scaled(gears plan.Gears, by float64) plan.Gears {
 	if by == 1 {
 		return gears
 	}
-	words := strings.Fields(gears)
-	for i, w := range words {
-		v, _ := strconv.ParseFloat(w, 64)
+	words := make([]string, len(gears.Ratios()))
+	for i, v := range gears.Ratios() {
 		words[i] = strconv.FormatFloat(v*by, 'f', 4, 64)
 	}
-	return strings.Join(words, " ")
+	then := gears
+	if then.Enter(strings.Join(words, " "), "") != nil {
+		return gears
+	}
+	return then
 }
 
 // said is a row of one of the bike's words: what is usual, and what else it may be, "" for
@@ -254,7 +259,7 @@ func cameAs[S ~string](slot parts.Slot, of parts.Choice[S], usual, other func(*S
 	among := func(v, o S) Band {
 		b := words(string(v), string(o))
 		b.put = func(s *Subject, at float64) {
-			p := standardOf(s.Bike, slot)
+			p := came(s.Bike, slot)
 			if at < 0 {
 				of.Put(&p, o)
 			} else {

@@ -3,6 +3,7 @@ package plan
 import (
 	"maps"
 	"slices"
+	"strings"
 
 	"valiantmule/internal/core/drive"
 	"valiantmule/internal/core/entry"
@@ -207,6 +208,16 @@ func (b *Bike) StandardIn(s parts.Slot) *parts.Part {
 		}
 	}
 	return nil
+}
+
+// Came is a copy of the factory's part in a slot; told is false where nobody has said one, and
+// it is one of which nothing is said yet.
+func (b *Bike) Came(s parts.Slot) (p parts.Part, told bool) {
+	if standing := b.StandardIn(s); standing != nil {
+		return *standing, true
+	}
+	kind, _ := parts.KindOf(s)
+	return parts.Part{ID: parts.StandardPrefix + string(s), Slot: s, Name: "Standard " + strings.ToLower(kind.Name), Origin: sheet.Rider}, false
 }
 
 // SetStandard puts a part into a slot as the factory's.

@@ -10,7 +10,6 @@ import (
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
 )
@@ -72,21 +71,12 @@ func cameView(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 		return v, nil
 	}
 	v.Slot, v.Named, v.Gone = string(slot), strings.ToLower(info.Name), typed.Has("gone")
-	part, told := standardPart(d.Plan.Bike, slot)
+	part, told := d.Plan.Bike.Came(slot)
 	v.Told = told
 	v.Name = desk.FieldView{Key: "name", Label: "Name", Value: desk.Typed(typed, "name", part.Name), Error: errs["name"]}
 	v.Said = desk.FieldView{Key: "note", Label: "Note", Value: desk.Typed(typed, "note", part.Note), Error: errs["note"]}
 	v.DraftView = d.DraftOf(parts.DraftOf(&part), typed, errs)
 	return v, nil
-}
-
-// standardPart is what the bike came with in a slot, or what is told of it first.
-func standardPart(b *plan.Bike, slot parts.Slot) (p parts.Part, told bool) {
-	if standing := b.StandardIn(slot); standing != nil {
-		return *standing, true
-	}
-	kind, _ := parts.KindOf(slot)
-	return parts.Part{ID: parts.StandardPrefix + string(slot), Slot: slot, Name: "Standard " + strings.ToLower(kind.Name), Origin: sheet.Rider}, false
 }
 
 func readCame(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErrors) {
@@ -102,7 +92,7 @@ func readCame(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 		b.ClearStandard(slot)
 		return &changed, []string{"Standard " + strings.ToLower(kind.Name) + " taken out"}, errs
 	}
-	was, _ := standardPart(&b, slot)
+	was, _ := b.Came(slot)
 	draft := parts.DraftOf(&was)
 	draft.Name, draft.Note = cmp.Or(strings.TrimSpace(form.Get("name")), was.Name), strings.TrimSpace(form.Get("note"))
 	part := *d.ReadDraft(draft, form, errs)

@@ -74,7 +74,7 @@ func readElse(d *desk.Desk, b *plan.Bike, form url.Values, origin sheet.Origin, 
 			errs[key] = "say where it sits"
 			continue
 		}
-		part, _ := standardPart(b, slot)
+		part, _ := b.Came(slot)
 		was, watts := part, parts.Draw.In(&part)
 		if err := d.Units.Enter(&part.Mass, mass, "kg"); err != nil {
 			errs[key] = err.Error()

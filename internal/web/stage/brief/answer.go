@@ -17,9 +17,14 @@ import (
 // errNowhere is an answer to what is in no row of the table.
 var errNowhere = errors.New("nobody asks that")
 
-// answered is the plan with the answer to one guess, as it is typed; an empty one takes the
-// answer out again.
+// errUnsaid is an answer that says nothing.
+var errUnsaid = errors.New("say what it is: while nobody does, it is guessed")
+
+// answered is the plan with the answer to one guess, as it is typed.
 func answered(d *desk.Desk, r *guess.Row, text string) (*plan.Plan, string, error) {
+	if text = strings.TrimSpace(text); text == "" {
+		return nil, "", errUnsaid
+	}
 	changed := *d.Plan
 	kind, key, _ := strings.Cut(r.At, "/")
 	if kind != "brief" {
@@ -32,7 +37,7 @@ func answered(d *desk.Desk, r *guess.Row, text string) (*plan.Plan, string, erro
 	was, now, err := "", "", errNowhere
 	switch kind {
 	case "bike":
-		if f, ok := fieldIn(changed.Bike.Fields(), key); ok {
+		if f, ok := entry.FieldIn(changed.Bike.Fields(), key); ok {
 			was, now, err = entered(d, f, text)
 			changed.Bike.SetOrigin(key, origin(r))
 		} else if at := slices.IndexFunc(changed.Bike.Picks(), func(p entry.Pick) bool { return p.Key == key }); at >= 0 {
@@ -41,20 +46,21 @@ func answered(d *desk.Desk, r *guess.Row, text string) (*plan.Plan, string, erro
 			pick.Set(text)
 		}
 	case "brief":
-		if f, ok := fieldIn(changed.Brief.Fields(), key); ok {
+		if f, ok := entry.FieldIn(changed.Brief.Fields(), key); ok {
 			was, now, err = entered(d, f, text)
 		}
 	case "came":
 		slot, of, _ := strings.Cut(key, "/")
-		part := standardIn(changed.Bike, parts.Slot(slot))
-		was, now, err = "", text, part.Say(of, text)
+		part, _ := changed.Bike.Came(parts.Slot(slot))
+		now, err = text, part.Say(of, text)
 		changed.Bike.SetStandard(part)
 	}
 	if err != nil {
 		return nil, "", err
 	}
+	before := d.Plan.Validate()
 	for _, problem := range changed.Validate() {
-		if !slices.Contains(d.Plan.Validate(), problem) {
+		if !slices.Contains(before, problem) {
 			return nil, "", errors.New(problem.What)
 		}
 	}
@@ -63,26 +69,8 @@ func answered(d *desk.Desk, r *guess.Row, text string) (*plan.Plan, string, erro
 
 func entered(d *desk.Desk, f entry.Field, text string) (was, now string, err error) {
 	was = f.Entry.String()
-	err = d.Units.EnterField(f, strings.TrimSpace(text))
+	err = d.Units.EnterField(f, text)
 	return was, f.Entry.String(), err
-}
-
-func fieldIn(fields []entry.Field, key string) (entry.Field, bool) {
-	at := slices.IndexFunc(fields, func(f entry.Field) bool { return f.Key == key })
-	if at < 0 {
-		return entry.Field{}, false
-	}
-	return fields[at], true
-}
-
-// standardIn is what the bike came with in a slot, a new one of which nothing is said yet where
-// nobody has said; of a copy.
-func standardIn(b *plan.Bike, slot parts.Slot) parts.Part {
-	if p := b.StandardIn(slot); p != nil {
-		return *p
-	}
-	kind, _ := parts.KindOf(slot)
-	return parts.Part{ID: parts.StandardPrefix + string(slot), Slot: slot, Name: "Standard " + strings.ToLower(kind.Name), Origin: sheet.Rider}
 }
 
 // origin of an answer: the maker's where it is read off papers, else it is measured.

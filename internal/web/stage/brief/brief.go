@@ -18,6 +18,7 @@ import (
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/web/desk"
+	"valiantmule/internal/words"
 )
 
 // briefState is ok once every question of the brief that a gauge asks is
@@ -166,15 +167,8 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	note("Style", named(parts.Styles(), d.Plan.Brief.Style), named(parts.Styles(), b.Style))
 	note("Where it is loose", named(plan.Skills(), d.Plan.Brief.Skill), named(plan.Skills(), b.Skill))
 	summary = append(summary, desk.Enter(d.Units, b.Fields(), form, errs)...)
-	b.Unlimited = strings.EqualFold(strings.TrimSpace(form.Get("budget")), noBudget)
-	if b.Unlimited {
-		b.Budget = money.Amount{}
-	} else if amount, err := d.Units.Amount(form.Get("budget"), d.Plan.Currency); err != nil {
+	if err := EnterBudget(d.Units, b, form.Get("budget"), d.Plan.Currency); err != nil {
 		errs["budget"] = err.Error()
-	} else if amount.Known() && amount.Code() != d.Plan.Currency {
-		errs["budget"] = fmt.Sprintf("the plan counts in %s: give the budget in it", d.Plan.Currency)
-	} else {
-		b.Budget = amount
 	}
 	note("Budget", budgetWords(d, &d.Plan.Brief), budgetWords(d, b))
 	b.Terrain = readShares(d, form, errs)
@@ -191,6 +185,23 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 
 // noBudget is what a rider writes who has none.
 const noBudget = "none"
+
+// EnterBudget sets the budget as it is typed, in the plan's currency; on an error nothing changes.
+func EnterBudget(u words.Units, b *plan.Brief, text, currency string) error {
+	if strings.EqualFold(strings.TrimSpace(text), noBudget) {
+		b.Unlimited, b.Budget = true, money.Amount{}
+		return nil
+	}
+	amount, err := u.Amount(text, currency)
+	if err != nil {
+		return err
+	}
+	if amount.Known() && amount.Code() != currency {
+		return fmt.Errorf("the plan counts in %s: give the budget in it", currency)
+	}
+	b.Unlimited, b.Budget = false, amount
+	return nil
+}
 
 // budgetWords is the budget as it stands in its field.
 func budgetWords(d *desk.Desk, b *plan.Brief) string {

@@ -34,6 +34,7 @@ type guessesView struct {
 	Kinds   []desk.OptionView // of bike, where nobody has said
 	First   []guessView       // that could turn something
 	Rest    []guessView
+	Bad     bool               // an answer to one of the rest cannot be used
 	Open    []desk.FindingView // of which a guess decides whether they are so
 	All     int
 	desk.FormState
@@ -77,7 +78,7 @@ func guessesOf(d *desk.Desk, form url.Values, errs desk.FormErrors) guessesView 
 		if len(ranked[i].Turns) > 0 {
 			v.First = append(v.First, g)
 		} else {
-			v.Rest = append(v.Rest, g)
+			v.Rest, v.Bad = append(v.Rest, g), v.Bad || g.Error != ""
 		}
 	}
 	for _, f := range study.Guessed(d.Report.Findings) {
@@ -96,62 +97,63 @@ func guessOf(d *desk.Desk, g *eval.Guess, form url.Values, errs desk.FormErrors)
 	}
 	v.Turns = turnsOf(d, g.Turns)
 	v.About, v.Band = wordsOf(d, g)
-	kind, key, _ := strings.Cut(g.At, "/")
+	if page, other := strings.CutPrefix(g.At, "page/"); other {
+		v.Href = d.Href(page)
+		return v
+	}
+	q := questionOf(d, g.At)
+	v.Help, v.Unit = d.Units.Prose(q.help), d.Units.Of(q.unit)
+	if q.options != nil {
+		v.Options = desk.OptionsOf(q.options, v.Value, "Not said")
+	}
+	return v
+}
+
+// question is how what is guessed is asked for where it is typed.
+type question struct {
+	help, unit string
+	options    []entry.Option // of a word
+}
+
+func questionOf(d *desk.Desk, at string) (q question) {
+	kind, key, _ := strings.Cut(at, "/")
+	var fields []entry.Field
 	switch kind {
-	case "page":
-		v.Href = d.Href(key)
 	case "bike":
-		if f, ok := fieldIn(d.Plan.Bike.Fields(), key); ok {
-			v.Help, v.Unit = d.Units.Prose(f.Help), d.Units.Of(f.Unit)
-		} else if at := slices.IndexFunc(d.Plan.Bike.Picks(), func(p entry.Pick) bool { return p.Key == key }); at >= 0 {
-			v.Options = desk.OptionsOf(d.Plan.Bike.Picks()[at].Options, v.Value, "Not said")
+		fields = d.Plan.Bike.Fields()
+		for _, p := range d.Plan.Bike.Picks() {
+			if p.Key == key {
+				q.options = p.Options
+			}
 		}
 	case "brief":
-		if f, ok := fieldIn(d.Plan.Brief.Fields(), key); ok {
-			v.Help, v.Unit = d.Units.Prose(f.Help), d.Units.Of(f.Unit)
-		}
+		fields = d.Plan.Brief.Fields()
 	case "came":
 		slot, of, _ := strings.Cut(key, "/")
 		if row := parts.Slot(slot).Asks(of); row != nil {
-			v.Help = d.Units.Prose(row.Help)
+			q.help = row.Help
 			if row.Options != nil {
-				v.Options = desk.OptionsOf(row.Options(), v.Value, "Not said")
+				q.options = row.Options()
 			}
 		}
 	}
-	return v
+	if f, ok := entry.FieldIn(fields, key); ok {
+		q.help, q.unit = f.Help, f.Unit
+	}
+	return q
 }
 
 // wordsOf are a guess and its band in the rider's units.
 func wordsOf(d *desk.Desk, g *eval.Guess) (about, band string) {
 	if g.Words[1] != "" {
-		about = optionName(d, g, g.Words[1])
+		options := questionOf(d, g.At).options
+		about = strings.ToLower(entry.NameOf(options, g.Words[1]))
 		if g.Words[0] != g.Words[1] {
-			band = "or " + optionName(d, g, g.Words[0])
+			band = "or " + strings.ToLower(entry.NameOf(options, g.Words[0]))
 		}
 		return about, band
 	}
 	return d.Units.Quantity(g.Value, g.Unit), d.Units.Quantity(g.Low, g.Unit) + " to " + d.Units.Quantity(g.High, g.Unit)
-}
-
-// optionName is a word as its list calls it.
-func optionName(d *desk.Desk, g *eval.Guess, word string) string {
-	kind, key, _ := strings.Cut(g.At, "/")
-	var options []entry.Option
-	switch kind {
-	case "bike":
-		for _, p := range d.Plan.Bike.Picks() {
-			if p.Key == key {
-				options = p.Options
-			}
-		}
-	case "came":
-		slot, of, _ := strings.Cut(key, "/")
-		if row := parts.Slot(slot).Asks(of); row != nil && row.Options != nil {
-			options = row.Options()
-		}
-	}
-	return strings.ToLower(entry.NameOf(options, word))
 }
 
 func sourceWords(g *eval.Guess) string {
@@ -193,7 +195,7 @@ func readAnswer(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 		changed.Guesses = plan.GuessTable
 		if class := plan.Class(form.Get("class")); class != "" && d.Plan.Bike != nil {
 			if !entry.Among(plan.Classes(), string(class)) {
-				return d.Plan, nil, desk.FormErrors{"class": "Pick one of the list."}
+				return d.Plan, nil, desk.FormErrors{"form": "Pick a kind of bike from the list."}
 			}
 			bike := *d.Plan.Bike
 			bike.Class = class

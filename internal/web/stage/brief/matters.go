@@ -42,12 +42,8 @@ func mattersPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		cards := mattering(d.Report.Findings, figure.Stage(d.Plan.Brief.Bothers))
 		v.More = max(0, len(cards)-mattersMost)
 		v.Cards = d.Cards(cards[:min(len(cards), mattersMost)], "matters")
-		needs, _ := d.Report.Needs()
-		for _, n := range needs {
-			if !n.Met {
-				v.Needs++
-			}
-		}
+		short, _ := d.Report.Figure(figure.Needs)
+		v.Needs = int(short.Or(0))
 		v.Three = v.Guesses.First[:min(3, len(v.Guesses.First))]
 		if b := d.Plan.Brief.Bothers; b != "" {
 			v.Bothers = &desk.LinkView{Name: d.StageName(figure.Stage(b)), Href: d.Href(string(b))}
