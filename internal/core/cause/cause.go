@@ -24,6 +24,7 @@ const (
 	Wiring     ID = "wiring"
 	Light      ID = "light"
 	Comfort    ID = "comfort"
+	Paint      ID = "paint"
 	Posture    ID = "posture"
 	Grip       ID = "grip"
 	TyreFit    ID = "tyre-fit"
@@ -46,7 +47,7 @@ const (
 // [practice: what matters first when all is on one list].
 var order = []ID{
 	Unproved, Found, Fitting, Overload, Luggage, Wiring, Charging, Breakage, Flats, Pump, Tank,
-	Posture, Comfort, TyreFit, Grip, Inside, Pressuring, Springs, Height, Level, Stand, Light,
+	Posture, Comfort, Paint, TyreFit, Grip, Inside, Pressuring, Springs, Height, Level, Stand, Light,
 	Gearing, Speedo, Altitude, Character, Shipping, Workshop,
 }
 

@@ -47,6 +47,7 @@ type Finding struct {
 	State verdict.State
 	Small bool // to be read once, in a line with others; no page stands worse for it
 	Day   bool // to be set when the bike is loaded: a line of a list of its own, likewise
+	Early bool // it helps before the first kilometre or not at all
 	Open  bool // a guess decides whether it is so: a line of what is to be measured first, likewise
 	Tell  func() Words
 	Offer func() []Remedy // ways out, nil where there are none

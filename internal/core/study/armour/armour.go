@@ -37,6 +37,7 @@ var Study = study.Study{
 var rules = []study.Rule{
 	{ID: "cannot-both", Cause: cause.Fitting, Stage: figure.Armour, Reads: facts.InParts, Judge: cannotBoth},
 	{ID: "ends-the-ride", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.RisksGroup, Judge: endsTheRide},
+	{ID: "bare-from-new", Cause: cause.Paint, Stage: figure.Armour, Reads: facts.Bike | facts.InGuards, Judge: bareFromNew},
 	{ID: "lamp-behind-mudguard", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.Bike | facts.InParts | facts.InTags, Judge: lampBehindMudguard},
 	{ID: "guards-at-the-bars", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.InGuards, Judge: guardsAtTheBars},
 	{ID: "blocked-access", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.InParts, Judge: blockedAccess},

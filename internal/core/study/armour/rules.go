@@ -152,6 +152,36 @@ func bestGuard(f *facts.All, r guard.Risk) *parts.Part {
 	return best
 }
 
+// newKm is up to where paint is as good as new [memory].
+const newKm = 300
+
+// bareFromNew: what only helps before the first kilometre, on a bike that has hardly run one.
+func bareFromNew(f *facts.All) (study.Finding, bool) {
+	if !(f.Built.Bike.Odometer.In("km") <= newKm) {
+		return study.Finding{}, false
+	}
+	for _, c := range f.Built.Covers() {
+		if c.Place == guard.Frame && c.Hazard == guard.Rub {
+			return study.Finding{}, false
+		}
+	}
+	return study.Finding{
+		State: verdict.Watch,
+		Early: true,
+		Offer: func() []study.Remedy {
+			glued := func(p *parts.Part) bool { return parts.GuardMount.In(p) == parts.Glued }
+			return slices.Concat(study.Offer(f, parts.FrameGuards, glued), study.Offer(f, parts.DashGuard, glued))
+		},
+		Tell: func() study.Words {
+			return study.Words{
+				What: study.Say("At {%.0f km} frame and swingarm are bare, where boots and straps rub.", f.Built.Bike.Odometer.In("km")),
+				Why:  "Paint is through in a season, and no strip brings it back; on a new bike it costs next to nothing.",
+				Do:   "Clean it and put strips or film on frame, swingarm and dash before the first ride.",
+			}
+		},
+	}, true
+}
+
 func lampBehindMudguard(f *facts.All) (study.Finding, bool) {
 	if !f.Built.Provides("raised-mudguard") {
 		return study.Finding{}, false
