@@ -42,12 +42,12 @@ const (
 	Pressuring ID = "pressure"
 )
 
-// order is in the order in which they are looked at where findings are as bad: what nobody
-// has tried, what fails, ends the ride or strands, what stops the rider, what steers, the rest
-// [practice: what matters first when all is on one list].
+// order is in the order in which they are looked at where findings cost the trip as much and are
+// as bad: what nobody has tried and what was found first, reach before springs (who cannot hold it
+// at a stop drops it), looks last [practice].
 var order = []ID{
 	Unproved, Found, Fitting, Overload, Luggage, Wiring, Charging, Breakage, Flats, Pump, Tank,
-	Posture, Comfort, Paint, TyreFit, Grip, Inside, Pressuring, Springs, Height, Level, Stand, Light,
+	Posture, Comfort, Paint, TyreFit, Grip, Inside, Pressuring, Height, Springs, Level, Stand, Light,
 	Gearing, Speedo, Altitude, Character, Shipping, Workshop,
 }
 

@@ -1,12 +1,10 @@
 package eval
 
 import (
-	"fmt"
 	"reflect"
 	"slices"
 
 	"valiantmule/internal/core/facts"
-	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 )
@@ -72,25 +70,11 @@ func shared[T any](a, b []T) bool {
 	return len(a) == len(b) && (len(a) == 0 || &a[0] == &b[0])
 }
 
-// familyBits are the inputs by the families of kinds.
-var familyBits = [parts.FamilyCount]facts.Set{
-	parts.Wheels: facts.InWheels, parts.Guarding: facts.InGuards, parts.Contact: facts.InContact, parts.Electrics: facts.InElectrics,
-	parts.Carrying: facts.InCarrying, parts.Springing: facts.InSprings, parts.EngineAndBrakes: facts.InEngine,
-}
-
-func init() {
-	for family, bit := range familyBits {
-		if bit == 0 {
-			panic(fmt.Sprintf("eval: family %d of parts is no input", family))
-		}
-	}
-}
-
 // touchedParts tells by families which parts are others, and whether tags or figures may be.
 func touchedParts(was, now *plan.Built) facts.Set {
 	set := facts.Set(0)
 	for kind := range was.Against(now) {
-		set |= familyBits[kind.Family]
+		set |= facts.OfFamily(kind.Family)
 	}
 	if !was.SameTags(now) {
 		set |= facts.InTags

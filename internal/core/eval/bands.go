@@ -91,6 +91,7 @@ func (p *Program) widen(r *LoadoutReport) {
 	r.figures = figures
 	r.Gauges, r.Others = figures[:p.gauges:p.gauges], figures[p.gauges:]
 	p.holdOn(r, ends, turns)
+	r.weigh()
 	r.unsure = p.unsure(r, moves, ends)
 	for i := range moves {
 		for _, g := range moves[i].guesses {

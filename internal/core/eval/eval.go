@@ -208,7 +208,18 @@ func (pr *Program) reported(of filled, run *study.Run, before []bool, changed fa
 			r.Findings, r.spoke[i] = append(r.Findings, finding), true
 		}
 	}
+	r.weigh()
 	return r
+}
+
+// weigh sets aside what its rider has set aside, where it is no worse than then.
+func (r *LoadoutReport) weigh() {
+	if len(r.Plan.Waivers) == 0 {
+		return
+	}
+	for i := range r.Findings {
+		r.Findings[i].Weigh(r.Plan, r.ID)
+	}
 }
 
 // usualFindings is how many findings a plan has room for at first.

@@ -108,6 +108,9 @@ func unique(rules []study.Rule, needs []study.NeedRule) error {
 		if r.Cause.Rank() < 0 {
 			return fmt.Errorf("rule %q has no cause of the table", r.ID)
 		}
+		if !r.Class.Valid() {
+			return fmt.Errorf("rule %q has no class of what matters first", r.ID)
+		}
 		seen[r.ID] = true
 	}
 	clear(seen)

@@ -63,6 +63,9 @@ type Plan struct {
 	// the revisions of a plan in the house.
 	Readings []logbook.Reading `json:"readings,omitempty"`
 
+	Waivers []Waiver `json:"waived,omitempty"` // points that the rider has set aside
+	Order   []string `json:"order,omitempty"`  // rules in the order in which the rider would settle them
+
 	Touches      []Touch       `json:"touches,omitempty"` // what is in each other's way
 	Baseline     Inspection    `json:"baseline,omitzero"`
 	Risk         Risk          `json:"risk,omitempty"`

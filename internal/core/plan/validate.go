@@ -46,6 +46,7 @@ func (p *Plan) Validate() []entry.Problem {
 	p.validateOthers(v)
 	logbook.Validate(v, "readings", p.Readings)
 	p.validateTouches(v)
+	p.validateWaivers(v)
 	p.Baseline.validate(v)
 	p.Risk.validate(v)
 	p.validateRates(v)

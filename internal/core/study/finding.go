@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/verdict"
 )
@@ -22,7 +23,10 @@ import (
 type Rule struct {
 	ID      string
 	Stage   figure.Stage // that settles it
+	Class   cause.Class  // what it would cost the trip
 	Cause   cause.ID
+	Free    bool         // a look, a ride or a setting settles it: nothing is bought
+	Pulls   cause.Pull   // the setting that it would have another way, none for most
 	Need    string      // that its finding leaves short, "" for none: the two are one line
 	Reads   facts.Set   // what it judges by: groups of facts, and what is put in
 	Figures []figure.ID // that it judges by
@@ -32,7 +36,7 @@ type Rule struct {
 // Speak asks the rule.
 func (r *Rule) Speak(f *facts.All) (finding Finding, ok bool) {
 	if finding, ok = r.Judge(f); ok {
-		finding.ID, finding.Stage, finding.Cause, finding.Need, finding.facts = r.ID, r.Stage, r.Cause, r.Need, f
+		finding.ID, finding.Stage, finding.Cause, finding.Need, finding.facts, finding.rule = r.ID, r.Stage, r.Cause, r.Need, f, r
 	}
 	return finding, ok
 }
@@ -52,8 +56,26 @@ type Finding struct {
 	Tell  func() Words
 	Offer func() []Remedy // ways out, nil where there are none
 
+	// What it goes by, where that is not the worst of the rule's figures: so much, against so much,
+	// 0 for none; and the parts that it is about, where those are not of the families that it reads.
+	Value, Limit float64
+	About        []*parts.Part
+
+	Waived *plan.Waiver // by which its rider has set it aside, nil for none
+	Back   string       // why it is here though it was set aside, "" where it was not
+
 	facts *facts.All
+	rule  *Rule
 }
+
+// Class is what the finding would cost the trip.
+func (f Finding) Class() cause.Class { return f.rule.Class }
+
+// Pulls is the setting that the finding would have another way.
+func (f Finding) Pulls() cause.Pull { return f.rule.Pulls }
+
+// Free reports whether nothing has to be bought to settle it.
+func (f Finding) Free() bool { return f.rule.Free }
 
 // Found is what a rule answers whose row applies and that has nothing to offer; one
 // that has says so by a [Finding] of its own.
@@ -71,10 +93,13 @@ func OnTheDay(tell func() Words) (Finding, bool) {
 	return Finding{State: verdict.Watch, Day: true, Tell: tell}, true
 }
 
-// Aside is where the finding stands beside the open points, "guess", "day" or "small"; "" for
-// one of them.
+// Aside is where the finding stands beside the open points, "set" for one that its rider has set
+// aside, "guess", "day" or "small"; "" for one of them. A rating that is passed stays one of them
+// whatever its rider knows.
 func (f Finding) Aside() string {
 	switch {
+	case f.Waived != nil && f.State != verdict.Stop:
+		return "set"
 	case f.Open:
 		return "guess"
 	case f.Day:
@@ -124,6 +149,9 @@ func Guessed(findings []Finding) []Finding { return standing(findings, "guess") 
 func standing(findings []Finding, at string) []Finding {
 	return slices.DeleteFunc(slices.Clone(findings), func(f Finding) bool { return f.Aside() != at })
 }
+
+// SetAside are those that their rider has set aside.
+func SetAside(findings []Finding) []Finding { return standing(findings, "set") }
 
 // Worst is the worst state of loud findings, OK when there are none.
 func Worst(findings []Finding) verdict.State {

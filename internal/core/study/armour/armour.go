@@ -35,14 +35,14 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "cannot-both", Cause: cause.Fitting, Stage: figure.Armour, Reads: facts.InParts, Judge: cannotBoth},
-	{ID: "ends-the-ride", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.RisksGroup, Judge: endsTheRide},
-	{ID: "bare-from-new", Cause: cause.Paint, Stage: figure.Armour, Reads: facts.Bike | facts.InGuards, Judge: bareFromNew},
-	{ID: "lamp-behind-mudguard", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.Bike | facts.InParts | facts.InTags, Judge: lampBehindMudguard},
-	{ID: "guards-at-the-bars", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.InGuards, Judge: guardsAtTheBars},
-	{ID: "blocked-access", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.InParts, Judge: blockedAccess},
-	{ID: "blow-into-cases", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.InGuards, Judge: blowIntoCases},
-	{ID: "short-plate-holder", Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.Bike | facts.InTags, Judge: shortPlateHolder},
+	{ID: "cannot-both", Class: cause.Fails, Cause: cause.Fitting, Stage: figure.Armour, Reads: facts.InParts, Judge: cannotBoth},
+	{ID: "ends-the-ride", Class: cause.Ends, Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.RisksGroup, Judge: endsTheRide},
+	{ID: "bare-from-new", Class: cause.Undone, Cause: cause.Paint, Stage: figure.Armour, Reads: facts.Bike | facts.InGuards, Judge: bareFromNew},
+	{ID: "lamp-behind-mudguard", Class: cause.Undone, Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.Bike | facts.InParts | facts.InTags, Judge: lampBehindMudguard},
+	{ID: "guards-at-the-bars", Class: cause.Rest, Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.InGuards, Judge: guardsAtTheBars},
+	{ID: "blocked-access", Class: cause.Rest, Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.InParts, Judge: blockedAccess},
+	{ID: "blow-into-cases", Class: cause.Ends, Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.InGuards, Judge: blowIntoCases},
+	{ID: "short-plate-holder", Class: cause.Fails, Cause: cause.Breakage, Stage: figure.Armour, Reads: facts.Bike | facts.InTags, Judge: shortPlateHolder},
 }
 
 // risks works out what may break over the trip, and what is to be feared of it.

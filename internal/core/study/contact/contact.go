@@ -35,17 +35,17 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "cables-short", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.Bike | facts.ContactGroup, Judge: cablesShort},
-	{ID: "knees-bent", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.ContactGroup, Figures: []figure.ID{figure.Knee}, Judge: kneesBent},
-	{ID: "seat-for-the-hours", Cause: cause.Comfort, Need: "seat", Stage: figure.Contact, Reads: facts.ContactGroup | facts.InLog | facts.InRest, Judge: seatForTheHours},
-	{ID: "bars-low-standing", Cause: cause.Posture, Need: "stand", Stage: figure.Contact, Reads: facts.ContactGroup | facts.BodyGroup, Figures: []figure.ID{figure.BarShort, figure.SeatedHours}, Judge: barsLow},
-	{ID: "screen-in-sight", Cause: cause.Comfort, Stage: figure.Contact, Reads: facts.Bike | facts.InTags | facts.ContactGroup, Judge: screenInSight},
-	{ID: "shaken-phone", Cause: cause.Comfort, Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: shakenPhone},
-	{ID: "live-socket", Cause: cause.Wiring, Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: liveSocket},
-	{ID: "glued-grips", Cause: cause.Comfort, Stage: figure.Contact, Reads: facts.Bike | facts.InContact | facts.InTags, Judge: gluedGrips},
-	{ID: "pegs-drag", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.InBrief | facts.InContact | facts.ContactGroup, Judge: pegsDrag},
-	{ID: "boots-and-levers", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.InBrief | facts.InContact, Judge: bootsAndLevers},
-	{ID: "tower-and-bars", Cause: cause.Posture, Stage: figure.Contact, Reads: facts.Bike | facts.InTags | facts.ContactGroup, Judge: towerAndBars},
+	{ID: "cables-short", Class: cause.Fails, Cause: cause.Posture, Pulls: cause.Less(cause.BarHeight), Stage: figure.Contact, Reads: facts.Bike | facts.ContactGroup, Judge: cablesShort},
+	{ID: "knees-bent", Class: cause.StopsRider, Cause: cause.Posture, Pulls: cause.More(cause.RideHeight), Stage: figure.Contact, Reads: facts.ContactGroup, Figures: []figure.ID{figure.Knee}, Judge: kneesBent},
+	{ID: "seat-for-the-hours", Class: cause.StopsRider, Cause: cause.Comfort, Need: "seat", Stage: figure.Contact, Reads: facts.ContactGroup | facts.InLog | facts.InRest, Judge: seatForTheHours},
+	{ID: "bars-low-standing", Class: cause.Control, Cause: cause.Posture, Pulls: cause.More(cause.BarHeight), Need: "stand", Stage: figure.Contact, Reads: facts.ContactGroup | facts.BodyGroup, Figures: []figure.ID{figure.BarShort, figure.SeatedHours}, Judge: barsLow},
+	{ID: "screen-in-sight", Class: cause.Control, Cause: cause.Comfort, Free: true, Stage: figure.Contact, Reads: facts.Bike | facts.InTags | facts.ContactGroup, Judge: screenInSight},
+	{ID: "shaken-phone", Class: cause.Undone, Cause: cause.Comfort, Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: shakenPhone},
+	{ID: "live-socket", Class: cause.Fails, Cause: cause.Wiring, Free: true, Stage: figure.Contact, Reads: facts.Bike | facts.InTags, Judge: liveSocket},
+	{ID: "glued-grips", Class: cause.Rest, Cause: cause.Comfort, Stage: figure.Contact, Reads: facts.Bike | facts.InContact | facts.InTags, Judge: gluedGrips},
+	{ID: "pegs-drag", Class: cause.Control, Cause: cause.Posture, Stage: figure.Contact, Reads: facts.InBrief | facts.InContact | facts.ContactGroup, Judge: pegsDrag},
+	{ID: "boots-and-levers", Class: cause.Control, Cause: cause.Posture, Free: true, Stage: figure.Contact, Reads: facts.InBrief | facts.InContact, Judge: bootsAndLevers},
+	{ID: "tower-and-bars", Class: cause.Control, Cause: cause.Posture, Pulls: cause.Less(cause.BarHeight), Stage: figure.Contact, Reads: facts.Bike | facts.InTags | facts.ContactGroup, Judge: towerAndBars},
 }
 
 // How long most standard seats do, h, in the wind and behind a screen that takes it off the

@@ -40,16 +40,16 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "tyre-moves-gearing", Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.WheelsGroup | facts.DriveGroup, Judge: tyreMovesGearing},
-	{ID: "chain-length", Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.ChainGroup, Judge: chainLength},
-	{ID: "axle-position", Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.ChainGroup, Judge: axlePosition},
-	{ID: "chain-slider", Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.Bike | facts.InTags | facts.DriveGroup, Judge: chainSlider},
-	{ID: "small-front-sprocket", Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.DriveGroup, Judge: smallFrontSprocket},
-	{ID: "worn-together", Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.Bike | facts.InLooked | facts.InWheels, Judge: wornTogether},
-	{ID: "swap-slack", Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.Bike | facts.InLines | facts.InLoadout | facts.InLooked | facts.InFigures | facts.DriveGroup | facts.ChainGroup, Judge: swapSlack},
-	{ID: "cruise-not-held", Cause: cause.Character, Stage: figure.Gearing, Reads: facts.CruiseGroup, Judge: cruiseNotHeld},
-	{ID: "climb-short", Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.ClimbGroup, Judge: climbShort("pull", "the front wheel")},
-	{ID: "climb-spins", Cause: cause.Grip, Stage: figure.Gearing, Reads: facts.ClimbGroup, Judge: climbShort("grip")},
-	{ID: "carburettor-altitude", Cause: cause.Altitude, Stage: figure.Gearing, Reads: facts.Bike | facts.InBrief, Judge: carburettorAltitude},
-	{ID: "speedometer", Cause: cause.Speedo, Stage: figure.Gearing, Reads: facts.Bike | facts.InTags | facts.SpeedoGroup, Judge: speedometer},
+	{ID: "tyre-moves-gearing", Class: cause.Control, Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.WheelsGroup | facts.DriveGroup, Judge: tyreMovesGearing},
+	{ID: "chain-length", Class: cause.Fails, Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.ChainGroup, Judge: chainLength},
+	{ID: "axle-position", Class: cause.Rest, Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.ChainGroup, Judge: axlePosition},
+	{ID: "chain-slider", Class: cause.Rest, Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.Bike | facts.InTags | facts.DriveGroup, Judge: chainSlider},
+	{ID: "small-front-sprocket", Class: cause.Rest, Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.DriveGroup, Judge: smallFrontSprocket},
+	{ID: "worn-together", Class: cause.Rest, Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.Bike | facts.InLooked | facts.InWheels, Judge: wornTogether},
+	{ID: "swap-slack", Class: cause.Control, Cause: cause.Gearing, Free: true, Stage: figure.Gearing, Reads: facts.Bike | facts.InLines | facts.InLoadout | facts.InLooked | facts.InFigures | facts.DriveGroup | facts.ChainGroup, Judge: swapSlack},
+	{ID: "cruise-not-held", Class: cause.Rest, Cause: cause.Character, Stage: figure.Gearing, Reads: facts.CruiseGroup, Judge: cruiseNotHeld},
+	{ID: "climb-short", Class: cause.Control, Cause: cause.Gearing, Stage: figure.Gearing, Reads: facts.ClimbGroup, Judge: climbShort("pull", "the front wheel")},
+	{ID: "climb-spins", Class: cause.Control, Cause: cause.Grip, Stage: figure.Gearing, Reads: facts.ClimbGroup, Judge: climbShort("grip")},
+	{ID: "carburettor-altitude", Class: cause.Rest, Cause: cause.Altitude, Stage: figure.Gearing, Reads: facts.Bike | facts.InBrief, Judge: carburettorAltitude},
+	{ID: "speedometer", Class: cause.Rest, Cause: cause.Speedo, Stage: figure.Gearing, Reads: facts.Bike | facts.InTags | facts.SpeedoGroup, Judge: speedometer},
 }

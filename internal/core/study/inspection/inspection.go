@@ -13,8 +13,8 @@ import (
 var Study = study.Study{Name: "inspection", Rules: rules}
 
 var rules = []study.Rule{
-	{ID: "worn-past-limit", Cause: cause.Found, Stage: figure.Baseline, Reads: facts.InLooked | facts.InParts, Judge: wornPast},
-	{ID: "blocks-the-trip", Cause: cause.Found, Stage: figure.Baseline, Reads: facts.InLooked | facts.InParts, Judge: blocksTrip},
-	{ID: "wear-short", Cause: cause.Found, Stage: figure.Baseline, Reads: facts.InBrief | facts.InLooked | facts.InParts, Judge: wearShort},
-	{ID: "put-right-first", Cause: cause.Found, Stage: figure.Baseline, Reads: facts.LedgerGroup, Judge: dueFirst},
+	{ID: "worn-past-limit", Class: cause.Fails, Cause: cause.Found, Stage: figure.Baseline, Reads: facts.InLooked | facts.InParts, Judge: wornPast},
+	{ID: "blocks-the-trip", Class: cause.Fails, Cause: cause.Found, Stage: figure.Baseline, Reads: facts.InLooked | facts.InParts, Judge: blocksTrip},
+	{ID: "wear-short", Class: cause.Fails, Cause: cause.Found, Stage: figure.Baseline, Reads: facts.InBrief | facts.InLooked | facts.InParts, Judge: wearShort},
+	{ID: "put-right-first", Class: cause.Fails, Cause: cause.Found, Stage: figure.Baseline, Reads: facts.LedgerGroup, Judge: dueFirst},
 }

@@ -45,14 +45,14 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "range-short", Cause: cause.Pump, Need: "fuel", Stage: figure.Range, Reads: facts.RangeGroup, Figures: []figure.ID{figure.Distance}, Judge: rangeShort},
-	{ID: "unsure-pump", Cause: cause.Pump, Stage: figure.Range, Reads: facts.RangeGroup, Judge: unsurePump},
-	{ID: "smallest-of-group", Cause: cause.Pump, Stage: figure.Range, Reads: facts.RangeGroup, Judge: smallestOfGroup},
-	{ID: "consumption-off", Cause: cause.Pump, Stage: figure.Range, Reads: facts.LearningGroup, Judge: consumptionOff},
-	{ID: "can-not-approved", Cause: cause.Tank, Stage: figure.Range, Reads: facts.InCarrying, Judge: canNotApproved},
-	{ID: "tank-plumbing", Cause: cause.Tank, Stage: figure.Range, Reads: facts.InCarrying, Judge: tankPlumbing},
-	{ID: "tank-at-the-knees", Cause: cause.Tank, Stage: figure.Range, Reads: facts.InCarrying, Judge: tankAtTheKnees},
-	{ID: "tank-in-front", Cause: cause.Tank, Stage: figure.Range, Reads: facts.Bike | facts.InCarrying, Judge: tankInFront},
-	{ID: "fuel-behind", Cause: cause.Tank, Stage: figure.Range, Reads: facts.InCarrying, Judge: fuelBehind},
-	{ID: "fuel-by-the-exhaust", Cause: cause.Tank, Stage: figure.Range, Reads: facts.Bike | facts.InCarrying | facts.InTags, Judge: fuelByTheExhaust},
+	{ID: "range-short", Class: cause.NextPump, Cause: cause.Pump, Need: "fuel", Stage: figure.Range, Reads: facts.RangeGroup, Figures: []figure.ID{figure.Distance}, Judge: rangeShort},
+	{ID: "unsure-pump", Class: cause.NextPump, Cause: cause.Pump, Stage: figure.Range, Reads: facts.RangeGroup, Judge: unsurePump},
+	{ID: "smallest-of-group", Class: cause.NextPump, Cause: cause.Pump, Stage: figure.Range, Reads: facts.RangeGroup, Judge: smallestOfGroup},
+	{ID: "consumption-off", Class: cause.NextPump, Cause: cause.Pump, Free: true, Stage: figure.Range, Reads: facts.LearningGroup, Judge: consumptionOff},
+	{ID: "can-not-approved", Class: cause.Fails, Cause: cause.Tank, Stage: figure.Range, Reads: facts.InCarrying, Judge: canNotApproved},
+	{ID: "tank-plumbing", Class: cause.Ends, Cause: cause.Tank, Stage: figure.Range, Reads: facts.InCarrying, Judge: tankPlumbing},
+	{ID: "tank-at-the-knees", Class: cause.StopsRider, Cause: cause.Tank, Stage: figure.Range, Reads: facts.InCarrying, Judge: tankAtTheKnees},
+	{ID: "tank-in-front", Class: cause.Control, Cause: cause.Tank, Stage: figure.Range, Reads: facts.Bike | facts.InCarrying, Judge: tankInFront},
+	{ID: "fuel-behind", Class: cause.Control, Cause: cause.Tank, Stage: figure.Range, Reads: facts.InCarrying, Judge: fuelBehind},
+	{ID: "fuel-by-the-exhaust", Class: cause.Fails, Cause: cause.Tank, Stage: figure.Range, Reads: facts.Bike | facts.InCarrying | facts.InTags, Judge: fuelByTheExhaust},
 }

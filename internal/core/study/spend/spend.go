@@ -29,7 +29,7 @@ var Study = study.Study{
 }
 
 var rules = []study.Rule{
-	{ID: "for-the-workshop", Cause: cause.Workshop, Stage: figure.Spend, Reads: facts.InBrief | facts.InLines, Judge: forTheWorkshop},
+	{ID: "for-the-workshop", Class: cause.Rest, Cause: cause.Workshop, Stage: figure.Spend, Reads: facts.InBrief | facts.InLines, Judge: forTheWorkshop},
 }
 
 // ledger finds what costs money beside the plan's own lines.

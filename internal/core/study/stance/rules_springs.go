@@ -39,7 +39,7 @@ type endRule func(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, b
 func both(id string, judge endRule, by ...map[bool]figure.ID) []study.Rule {
 	var rules []study.Rule
 	for _, rear := range []bool{false, true} {
-		r := study.Rule{ID: ofEnd(id, rear), Stage: figure.Stance, Cause: cause.Springs, Reads: facts.SpringsGroup, Judge: func(f *facts.All) (study.Finding, bool) {
+		r := study.Rule{ID: ofEnd(id, rear), Class: cause.Control, Cause: cause.Springs, Stage: figure.Stance, Reads: facts.SpringsGroup, Judge: func(f *facts.All) (study.Finding, bool) {
 			return judge(f, rear, f.Springs.Of(rear))
 		}}
 		for _, figures := range by {
