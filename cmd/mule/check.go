@@ -139,7 +139,8 @@ type (
 		Why     string        `json:"why"`
 		Do      string        `json:"do"`
 		Cause   cause.ID      `json:"cause"` // findings of one are one card
-		Aside   string        `json:"aside"` // "guess" for what a guess decides, "small", "day" for what is set when it is loaded, "" for an open point
+		Class   cause.Class   `json:"class"` // what it would cost the trip, 1 (fails or will not start) to 7; they are listed in that order
+		Aside   string        `json:"aside"` // "set" for what its rider has set aside, "guess" for what a guess decides, "small", "day" for what is set when it is loaded, "" for an open point
 	}
 )
 
@@ -161,9 +162,9 @@ func checkDocument(report *eval.Report) checkJSON {
 			}
 			doc.Gauges = append(doc.Gauges, out)
 		}
-		for _, f := range l.Findings {
+		for _, f := range study.InOrder(l.Findings) {
 			told := f.Tell()
-			doc.Findings = append(doc.Findings, findingJSON{f.ID, f.State, l.ID, told.What.String(), told.Why.String(), told.Do.String(), f.Cause, f.Aside()})
+			doc.Findings = append(doc.Findings, findingJSON{f.ID, f.State, l.ID, told.What.String(), told.Why.String(), told.Do.String(), f.Cause, f.Class(), f.Aside()})
 		}
 	}
 	return doc
@@ -180,6 +181,9 @@ func inLines(b *strings.Builder, title string, findings []study.Finding) {
 		}
 		told := f.Tell()
 		fmt.Fprintf(b, "    %s [%s]\n", told.What, f.ID)
+		if f.Waived != nil {
+			fmt.Fprintf(b, "      Why: %s\n", f.Waived.Why)
+		}
 	}
 }
 
@@ -207,6 +211,9 @@ func checkText(p *plan.Plan, report *eval.Report) string {
 		for _, card := range study.Cards(l.Findings) {
 			told := card.Lead.Tell()
 			fmt.Fprintf(&b, "\n  %s: %s [%s]\n    %s\n    Do: %s\n", card.Lead.State, told.What, card.Lead.ID, told.Why, told.Do)
+			if w := card.Lead.Waived; w != nil {
+				fmt.Fprintf(&b, "    You noted: %s\n", w.Why)
+			}
 			for _, f := range card.More {
 				told := f.Tell()
 				fmt.Fprintf(&b, "    Of it too, %s: %s [%s]\n      Do: %s\n", f.State, told.What, f.ID, told.Do)
@@ -215,6 +222,7 @@ func checkText(p *plan.Plan, report *eval.Report) string {
 		inLines(&b, "On the day", study.OfTheDay(l.Findings))
 		inLines(&b, "Small things", study.SmallThings(l.Findings))
 		inLines(&b, "A guess decides", study.Guessed(l.Findings))
+		inLines(&b, "Set aside", study.SetAside(l.Findings))
 	}
 	if n := len(report.Usuals()); n > 0 {
 		fmt.Fprintf(&b, "\n%d numbers of the plan are guessed or usual ones that nobody has said.\n", n)

@@ -17,6 +17,7 @@ import (
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/tyre"
 	"valiantmule/internal/core/unit"
+	"valiantmule/internal/core/verdict"
 )
 
 // closedLists are the words of each type that has no others.
@@ -29,6 +30,7 @@ var closedLists = map[reflect.Type]func() []string{
 		return each(terrain.Grounds(), func(g terrain.Ground) string { return string(g.Kind) })
 	},
 	reflect.TypeFor[tyre.Style]():         func() []string { return values(parts.Styles()) },
+	reflect.TypeFor[verdict.State]():      func() []string { return orNone(names(verdict.Points())) },
 	reflect.TypeFor[plan.Bother]():        func() []string { return orNone(values(plan.Bothers())) },
 	reflect.TypeFor[plan.Kit]():           func() []string { return orNone(values(plan.Kits())) },
 	reflect.TypeFor[plan.Weather]():       func() []string { return orNone(values(plan.Weathers())) },

@@ -101,14 +101,14 @@ func TestPlantedFaults(t *testing.T) {
 	}
 }
 
-// TestUnprovedStandsFirst: a used part that carries and was not ridden loaded leads what is as
-// bad, until it was (HANDBOOK 16).
+// TestUnprovedStandsFirst: a used part that carries and was not ridden loaded leads what else may
+// end the ride and is as bad, until it was (HANDBOOK 16).
 func TestUnprovedStandsFirst(t *testing.T) {
 	b := studytest.New(t)
 	p := b.Changing("holt-650", func(p *plan.Plan) { p.Lines[0].Source = plan.BoughtUsed }, "shock-tourer-h", "grips-fat")()
 	cards := study.Cards(b.Report(p).Findings)
 	at := slices.IndexFunc(cards, func(c study.Card) bool { return c.Lead.ID == "not-ridden-loaded" })
-	first := slices.IndexFunc(cards, func(c study.Card) bool { return c.Lead.State == verdict.Watch })
+	first := slices.IndexFunc(cards, func(c study.Card) bool { return c.Lead.Class() == cause.Ends && c.Lead.State == verdict.Watch })
 	assert.Equal(t, first, at)
 	studytest.OnParts(func(part *parts.Part) { parts.Proved.Put(part, entry.Yes) })(p)
 	for _, f := range b.Report(p).Findings {
@@ -116,19 +116,31 @@ func TestUnprovedStandsFirst(t *testing.T) {
 	}
 }
 
-// TestCards: the worst of a cause leads, the rest stay with it, and what stands aside is in none.
+// TestCards: the first of a cause leads, the rest stay with it, and what stands aside is in none.
+// What pulls one setting from both sides is one card, whatever it comes of.
 func TestCards(t *testing.T) {
 	b := studytest.New(t)
 	for _, trip := range studytest.Trips(b)[:60] {
 		findings := b.Report(trip.Plan).Findings
-		n, seen := 0, map[cause.ID]bool{}
+		n, seen := 0, map[string]bool{}
 		for _, card := range study.Cards(findings) {
-			assert.False(t, seen[card.Lead.Cause])
-			seen[card.Lead.Cause] = true
-			for _, f := range card.More {
-				assert.Equal(t, card.Lead.Cause, f.Cause)
-				assert.LessOrEqual(t, f.State.Rank(), card.Lead.State.Rank())
+			of := string(card.Lead.Cause)
+			if card.Pull != "" {
+				of = "pull " + string(card.Pull)
 			}
+			assert.False(t, seen[of])
+			seen[of] = true
+			ways := map[bool]bool{card.Lead.Pulls().Up: true}
+			for _, f := range card.More {
+				if card.Pull == "" {
+					assert.Equal(t, card.Lead.Cause, f.Cause)
+				} else {
+					assert.Equal(t, card.Pull, f.Pulls().Setting)
+				}
+				ways[f.Pulls().Up] = true
+				assert.LessOrEqual(t, study.Before(card.Lead, f), 0)
+			}
+			assert.True(t, card.Pull == "" || len(ways) == 2, "both sides of it")
 			n += 1 + len(card.More)
 		}
 		assert.Len(t, study.Loud(findings), n)

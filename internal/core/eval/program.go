@@ -335,7 +335,7 @@ func (p *Program) figured(list []study.Figure) func(figure.ID) facts.Figured {
 			panic(fmt.Sprintf("a rule or need reads the figure %q, which has no row", id))
 		}
 		f := &list[at]
-		read := facts.Figured{Known: f.Known, Value: f.Or(math.NaN()), Limit: math.NaN(), State: f.State, Low: math.NaN(), High: math.NaN()}
+		read := facts.Figured{Known: f.Known, Value: f.Or(math.NaN()), Limit: math.NaN(), State: f.State, Less: f.AtLeast(), Low: math.NaN(), High: math.NaN()}
 		if f.Limited {
 			read.Limit = f.Limit
 		}

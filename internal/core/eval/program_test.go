@@ -255,7 +255,7 @@ func TestThrowaway(t *testing.T) {
 				c.AtMost(study.Computed("gate", 1000, "mm"), 0.9, verdict.Over)
 			},
 		}},
-		Rules: []study.Rule{{ID: "gate-too-narrow", Cause: cause.Posture, Stage: figure.Contact, Judge: func(f *facts.All) (study.Finding, bool) {
+		Rules: []study.Rule{{ID: "gate-too-narrow", Class: cause.Rest, Cause: cause.Posture, Stage: figure.Contact, Judge: func(f *facts.All) (study.Finding, bool) {
 			return study.Finding{State: verdict.Over, Tell: func() study.Words { return study.Words{What: "It does not go through the gate."} }}, true
 		}}},
 		Needs: []study.NeedRule{{ID: "gate", Name: "Through the gate", Stage: figure.Contact, Ask: func(f *facts.All) (study.Need, bool) {

@@ -81,6 +81,7 @@ type Figured struct {
 	Value float64 // NaN while it is not known
 	Limit float64 // NaN where there is none
 	State verdict.State
+	Less  bool // the less, the worse
 
 	Low, High float64  // of its band, NaN without one
 	Measure   []string // what would settle its state, where the limit lies inside the band

@@ -58,6 +58,12 @@ const Money = "¤"
 // IsSum reports whether the figure is a sum of money.
 func (r *Row) IsSum() bool { return r.Unit == Money }
 
+// leasts are the limits from which on a figure is good; up to the others it is.
+var leasts = []string{"trip", "gap", "min", "wants"}
+
+// AtLeast reports whether the figure is the better the more of it there is.
+func (r *Row) AtLeast() bool { return slices.Contains(leasts, r.LimitName) }
+
 // Past reports whether a value passes a limit as both are written, with so many digits
 // behind the point: what reads the same is not past it.
 func Past(v, limit float64, digits int) bool {

@@ -27,7 +27,9 @@ type Mark struct {
 	State verdict.State `json:"state,omitempty"`
 	Value float64       `json:"value,omitempty"` // in the rule's own unit, 0 for none
 	Limit float64       `json:"limit,omitempty"` // in the same, 0 for none
+	Less  bool          `json:"less,omitempty"`  // the less, the worse
 	Parts []string      `json:"parts,omitempty"` // ids, in order
+	Said  string        `json:"said,omitempty"`  // of one that has neither: what was the case
 }
 
 // worseBy is by how much of itself a number has to be worse before a point that was set aside
@@ -38,7 +40,7 @@ const worseBy = 0.1
 // or better.
 func (m Mark) Worse(now Mark) string {
 	away := 1.0 // the way in which the number gets worse
-	if m.Limit != 0 && m.Value < m.Limit {
+	if m.Less {
 		away = -1
 	}
 	switch {
@@ -50,6 +52,8 @@ func (m Mark) Worse(now Mark) string {
 		return "the part is another"
 	case (now.Value-m.Value)*away > worseBy*math.Abs(m.Value)*(1+1e-9):
 		return "its number is worse by a tenth"
+	case m.Said != now.Said:
+		return "the case is another"
 	}
 	return ""
 }
@@ -96,8 +100,8 @@ func (p *Plan) validateWaivers(v *entry.Problems) {
 		seen[[2]string{w.Finding, w.Loadout}] = true
 		v.Name(path+".why", w.Why)
 		v.Date(path+".on", w.On)
-		known := w.State == "" || w.State == verdict.Watch || w.State == verdict.Over || w.State == verdict.Stop
-		v.That(known, path+".state", "%q is no state of a point", w.State)
+		v.That(w.State == "" || slices.Contains(verdict.Points(), w.State), path+".state", "%q is no state of a point", w.State)
+		v.That(len(w.Said) <= maxInput, path+".said", "is longer than %d bytes", maxInput)
 		v.Few(path+".parts", len(w.Parts), maxFacts)
 		for _, id := range w.Parts {
 			v.That(len(id) <= entry.MaxName, path+".parts", "hold an id longer than %d bytes", entry.MaxName)

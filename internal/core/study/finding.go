@@ -10,7 +10,6 @@ import (
 	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
-	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/verdict"
 )
@@ -25,8 +24,8 @@ type Rule struct {
 	Stage   figure.Stage // that settles it
 	Class   cause.Class  // what it would cost the trip
 	Cause   cause.ID
-	Free    bool         // a look, a ride or a setting settles it: nothing is bought
-	Pulls   cause.Pull   // the setting that it would have another way, none for most
+	Free    bool        // a look, a ride or a setting settles it: nothing is bought
+	Pulls   cause.Pull  // the setting that it would have another way, none for most
 	Need    string      // that its finding leaves short, "" for none: the two are one line
 	Reads   facts.Set   // what it judges by: groups of facts, and what is put in
 	Figures []figure.ID // that it judges by
@@ -57,9 +56,8 @@ type Finding struct {
 	Offer func() []Remedy // ways out, nil where there are none
 
 	// What it goes by, where that is not the worst of the rule's figures: so much, against so much,
-	// 0 for none; and the parts that it is about, where those are not of the families that it reads.
+	// 0 for none.
 	Value, Limit float64
-	About        []*parts.Part
 
 	Waived *plan.Waiver // by which its rider has set it aside, nil for none
 	Back   string       // why it is here though it was set aside, "" where it was not
@@ -81,6 +79,11 @@ func (f Finding) Free() bool { return f.rule.Free }
 // that has says so by a [Finding] of its own.
 func Found(state verdict.State, tell func() Words) (Finding, bool) {
 	return Finding{State: state, Tell: tell}, true
+}
+
+// FoundBy is [Found] of a number against its limit, 0 for none.
+func FoundBy(value, limit float64, state verdict.State, tell func() Words) (Finding, bool) {
+	return Finding{State: state, Value: value, Limit: limit, Tell: tell}, true
 }
 
 // Noted is what a rule answers that has a small thing to say.

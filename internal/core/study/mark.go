@@ -12,7 +12,7 @@ import (
 // Mark is what the finding goes by: what is worse than that is another finding to a rider who
 // has set it aside.
 func (f Finding) Mark() plan.Mark {
-	m := plan.Mark{State: f.State, Value: f.Value, Limit: f.Limit}
+	m := plan.Mark{State: f.State, Value: f.Value, Limit: f.Limit, Less: f.Value < f.Limit}
 	if m.Value == 0 {
 		worst := -1
 		for _, id := range f.rule.Figures {
@@ -21,32 +21,29 @@ func (f Finding) Mark() plan.Mark {
 				if !math.IsNaN(g.Limit) {
 					m.Limit = g.Limit
 				}
+				m.Less = g.Less
 			}
 		}
 	}
-	about := f.About
-	if about == nil && !f.rule.Reads.Has(facts.InParts) {
-		about = f.read()
+	if !f.rule.Reads.Has(facts.InParts) { // of all of them none in particular is meant
+		m.Parts = f.read()
 	}
-	for _, p := range about {
-		if !slices.Contains(m.Parts, p.ID) {
-			m.Parts = append(m.Parts, p.ID)
-		}
+	if m.Value == 0 && m.Parts == nil {
+		m.Said = f.Tell().What.String()
 	}
-	slices.Sort(m.Parts)
 	return m
 }
 
-// read are the chosen parts of the families that the finding's rule reads; one that reads all of
-// them says what it is about.
-func (f Finding) read() []*parts.Part {
-	var list []*parts.Part
+// read are the ids of the chosen parts of the families that the finding's rule reads, in order.
+func (f Finding) read() []string {
+	var list []string
 	for i := range f.facts.Built.Fitted {
 		fitted := &f.facts.Built.Fitted[i]
-		if kind, ok := parts.KindOf(fitted.Slot); ok && fitted.Chosen && f.rule.Reads.Has(facts.OfFamily(kind.Family)) {
-			list = append(list, fitted.Part)
+		if kind, ok := parts.KindOf(fitted.Slot); ok && fitted.Chosen && !slices.Contains(list, fitted.Part.ID) && f.rule.Reads.Has(facts.OfFamily(kind.Family)) {
+			list = append(list, fitted.Part.ID)
 		}
 	}
+	slices.Sort(list)
 	return list
 }
 

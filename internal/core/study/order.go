@@ -27,6 +27,13 @@ func Before(a, b Finding) int {
 	return 0
 }
 
+// InOrder are findings in the order in which they are looked at.
+func InOrder(findings []Finding) []Finding {
+	list := slices.Clone(findings)
+	slices.SortStableFunc(list, Before)
+	return list
+}
+
 // first puts what holds before what does not.
 func first(a, b bool) int {
 	switch {
@@ -63,8 +70,7 @@ type Card struct {
 
 // Cards are the decisions, the first first.
 func Cards(findings []Finding) []Card {
-	list := Loud(findings)
-	slices.SortStableFunc(list, Before)
+	list := InOrder(Loud(findings))
 	torn := contested(list)
 	var cards []Card
 	for _, f := range list {

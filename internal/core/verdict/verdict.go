@@ -13,6 +13,9 @@ const (
 	Unknown State = "unknown" // a number is missing
 )
 
+// Points are the states of a finding.
+func Points() []State { return []State{Watch, Over, Stop} }
+
 // Worse is the one of two states that asks for more attention.
 func Worse(a, b State) State {
 	if b.Rank() > a.Rank() {

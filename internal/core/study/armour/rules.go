@@ -72,6 +72,7 @@ func endsTheRide(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: state,
+		Value: 100 * worst,
 		Small: !bare && !likely,
 		Offer: func() []study.Remedy { return guarding(f, ends(f)) },
 		Tell: func() study.Words {

@@ -30,7 +30,7 @@ func heavyForGround(f *facts.All) (study.Finding, bool) {
 	tight, loose := mix.Of(terrain.SingleTrack), mix.Of(terrain.Mud)+mix.Of(terrain.Sand)
 	switch {
 	case kerb > heavyTightKg && tight >= tightShare:
-		return study.Found(verdict.Watch, func() study.Words {
+		return study.FoundBy(kerb, 0, verdict.Watch, func() study.Words {
 			return study.Words{
 				What: study.Say("{%.0f kg} ready to ride, and %.0f %% of the trip is single track.", kerb, 100*tight),
 				Why:  "A heavy bike is the wrong tool where it is tight: it is picked up, turned round and held on slopes by one person.",
@@ -38,7 +38,7 @@ func heavyForGround(f *facts.All) (study.Finding, bool) {
 			}
 		})
 	case kerb > heavyKg && loose >= looseShare:
-		return study.Found(verdict.Watch, func() study.Words {
+		return study.FoundBy(kerb, 0, verdict.Watch, func() study.Words {
 			return study.Words{
 				What: study.Say("{%.0f kg} ready to ride, and %.0f %% of the trip is mud and sand.", kerb, 100*loose),
 				Why:  "Where it is deep, mass digs in, and every kilogram is lifted out again.",

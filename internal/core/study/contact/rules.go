@@ -28,6 +28,7 @@ func cablesShort(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: state,
+		Value: rise, Limit: slack,
 		Offer: func() []study.Remedy {
 			longer := study.Offer(f, parts.Cables, func(p *parts.Part) bool { return slack+p.Adds(parts.CableSlack) >= rise })
 			return append(longer, withoutRise(f)...)
@@ -71,6 +72,7 @@ func kneesBent(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
+		Value: f.Contact.KneeDegrees, Limit: fit.KneeLeast,
 		Offer: func() []study.Remedy {
 			return study.Offer(f, parts.Pegs, func(p *parts.Part) bool {
 				drop := p.Adds(parts.PegDrop)
@@ -93,6 +95,7 @@ func seatForTheHours(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
+		Value: f.Contact.SeatedHours, Limit: f.Contact.SeatHours,
 		Small: !sat(f.Plan),
 		Offer: func() []study.Remedy {
 			return study.Offer(f, parts.Seat, func(p *parts.Part) bool { return p.Sets(parts.SeatHours) >= min(f.Contact.SeatedHours, 6) })
@@ -127,6 +130,7 @@ func barsLow(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
+		Value: f.Contact.BarShortMM,
 		Offer: func() []study.Remedy { return higherGrips(f) },
 		Tell: func() study.Words {
 			most := raisable(f)
@@ -208,7 +212,7 @@ func screenInSight(f *facts.All) (study.Finding, bool) {
 	if !f.Built.Provides("tall-screen") || !(f.Contact.StandingHours > standsMuch) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(f.Contact.StandingHours, 0, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("A tall screen stands in the sight line for the %.1f hours a day on the pegs.", f.Contact.StandingHours),
 			Why:  "Off the road one looks over a screen, not through its mud; in a fall it is in front of the neck.",
@@ -297,7 +301,7 @@ func towerAndBars(f *facts.All) (study.Finding, bool) {
 	if !f.Built.Provides("tower") || !(f.Contact.BarRiseMM > 0) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(f.Contact.BarRiseMM, 0, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("A navigation tower, and bars that rise {%.0f mm}: guards and levers come near it at full lock.", f.Contact.BarRiseMM),
 			Why:  "What touches there ends the steering's lock where it is needed, at walking pace.",

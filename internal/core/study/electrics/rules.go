@@ -114,7 +114,7 @@ func alternatorHot(f *facts.All) (study.Finding, bool) {
 	if !(use > power.HotShare && use <= 1 && day >= hotHours) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(100*use, 0, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("%.0f %% of what the alternator gives at the cruise, for {%.0f h} a day.", 100*use, day),
 			Why:  "One school: small stators cook in their oil on long hot days near full output, and are rewound at the roadside. The other runs grips, tablet and inflator for years and reports nothing. It is a question of reliability, not of arithmetic.",
@@ -128,7 +128,7 @@ func parkedDrain(f *facts.All) (study.Finding, bool) {
 	if f.Figure(figure.ParkedDays).State != verdict.Watch {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(c.ParkedMA, 0, verdict.Watch, func() study.Words {
 		var names []string
 		for _, d := range c.Draws {
 			if d.ParkedMA > 0 {
@@ -152,7 +152,7 @@ func batteryCranks(f *facts.All) (study.Finding, bool) {
 	if !(has < wants) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(has, wants, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("A battery of {%.0f A} cold crank; an engine of that size asks for about {%.0f A}.", has, wants),
 			Why:  "Warm it will do; on a frosty morning it clicks.",
@@ -182,7 +182,7 @@ func noRelay(f *facts.All) (study.Finding, bool) {
 		return study.Finding{}, false
 	}
 	d := f.Charging.Draws[at]
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(d.FullW, 0, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("%s, {%.0f W}, hangs on the battery by itself.", d.Part.Name, d.FullW),
 			Why:  "Forgotten for a night it is a flat battery in the morning.",
@@ -230,6 +230,7 @@ func regulatorHigh(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: state,
+		Value: highest(v), Limit: power.BoilsV,
 		Offer: func() []study.Remedy { return study.Providing(f, parts.Regulator, "lithium-charge", "%s") },
 		Tell: func() study.Words {
 			return study.Words{What: study.Say("%.1f V were read: the regulator does not regulate; 14.8 V is too much.", highest(v)), Why: study.Text(what), Do: "Another regulator before the next ride; read the volts again with it."}

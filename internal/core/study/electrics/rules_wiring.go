@@ -41,7 +41,7 @@ func fuseBlows(f *facts.All) (study.Finding, bool) {
 	if c == nil {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(c.LaidFuse, c.FuseA, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("%s takes %.1f A; its fuse is of %g A, %g A is asked for.", c.Draw.Part.Name, c.Amps, c.LaidFuse, c.FuseA),
 			Why:  "Near its rating a fuse ages, and goes on a cold morning when everything starts at once.",
@@ -55,7 +55,7 @@ func wireDrops(f *facts.All) (study.Finding, bool) {
 	if c == nil {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(c.LaidDrop, 0, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("%s: %.1f %% of the voltage stays in its wire of %g mm², {%.1f m} long.", c.Draw.Part.Name, c.LaidDrop, c.LaidMM2, c.LengthM),
 			Why:  "Bulbs lose light by more than that, grips heat; the wire warms instead.",
@@ -96,7 +96,7 @@ func channelOver(f *facts.All) (study.Finding, bool) {
 	for n := 1; n <= w.Box.Count(); n++ {
 		amps, names := channelAmps(w, n)
 		if limit := w.Box.Limit.In("A"); amps > limit {
-			return study.Found(verdict.Stop, func() study.Words {
+			return study.FoundBy(amps, limit, verdict.Stop, func() study.Words {
 				return study.Words{
 					What: study.Say("Channel %d carries %.1f A (%s); the box allows %g A.", n, amps, study.Listed(names), limit),
 					Why:  "It switches off when all of it is on, or its track burns.",
@@ -113,7 +113,7 @@ func boxOver(f *facts.All) (study.Finding, bool) {
 	if w.Box == nil || !(w.BoxAmps > w.Box.Total.In("A")) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Stop, func() study.Words {
+	return study.FoundBy(w.BoxAmps, w.Box.Total.In("A"), verdict.Stop, func() study.Words {
 		return study.Words{
 			What: study.Say("With everything on %.1f A go through %s, which carries %g A.", w.BoxAmps, w.BoxName, w.Box.Total.In("A")),
 			Why:  "Its feed and its main fuse are made for that.",

@@ -43,6 +43,7 @@ func tyreMovesGearing(f *facts.All) (study.Finding, bool) {
 	teeth := int(math.Round(exact))
 	return study.Finding{
 		State: verdict.Watch,
+		Value: math.Abs(grown),
 		Offer: func() []study.Remedy { return rearTeeth(f, teeth, "%d teeth behind restore the gearing") },
 		Tell: func() study.Words {
 			how, why := "taller", study.Text("First goes faster at walking pace, loaded pull-away suffers, and the clutch slips more.")
@@ -117,6 +118,7 @@ func axlePosition(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
+		Value: math.Abs(c.ShiftMM),
 		Offer: func() []study.Remedy { return chains.Closer(f) },
 		Tell: func() study.Words {
 			why := study.Text("Further forward the tyre comes nearer to the swingarm, and as the chain wears the axle has more slot left.")

@@ -67,7 +67,7 @@ func climbShort(of ...string) func(*facts.All) (study.Finding, bool) {
 		if !slices.Contains(of, limit) || !(slope < f.Climb.Wish*(1-says.half)) {
 			return study.Finding{}, false
 		}
-		return study.Found(verdict.Over, func() study.Words {
+		return study.FoundBy(slope, f.Climb.Wish, verdict.Over, func() study.Words {
 			return study.Words{
 				What: study.Say("It climbs %.0f %% on “%s”; the brief asks for %.0f %%. %s sets the limit.", 100*slope, f.Climb.Ground.Name, 100*f.Climb.Wish, says.what),
 				Why:  "A loaded bike that stops on a slope falls there.",
@@ -94,7 +94,7 @@ func carburettorAltitude(f *facts.All) (study.Finding, bool) {
 	if f.Built.Bike.Fuelling != plan.Carburettor || !(high > jettingFromM) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(high, 0, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("A carburettor at {%.0f m}.", high),
 			Why:  "The mixture grows rich as the air thins. How much that matters is disputed for constant-velocity ones; plain slides feel it.",

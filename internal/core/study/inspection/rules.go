@@ -52,7 +52,7 @@ func wearShort(f *facts.All) (study.Finding, bool) {
 	if len(names) == 0 {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(least, trip, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("Does not last the trip of {%.0f km} as it wears now: %s; the first is through after {%.0f km}.", trip, study.Listed(names), least),
 			Why:  "Wear goes on at the pace that you measured, and faster in mud and dust.",

@@ -86,7 +86,7 @@ func rackOverload(f *facts.All) (study.Finding, bool) {
 func bagOverload(f *facts.All) (study.Finding, bool) {
 	for _, b := range f.Bags.On {
 		if figure.Past(b.Kg, b.LimitKg, 1) {
-			return study.Found(verdict.Stop, func() study.Words {
+			return study.FoundBy(b.Kg, b.LimitKg, verdict.Stop, func() study.Words {
 				return study.Words{
 					What: study.Say("{%.1f kg} in %s; it carries {%.1f kg}.", b.Kg, b.Part.Name, b.LimitKg),
 					Why:  "Straps, hooks and hinges let go first, and what falls off at speed meets a wheel.",
@@ -101,7 +101,7 @@ func bagOverload(f *facts.All) (study.Finding, bool) {
 func bagOverfull(f *facts.All) (study.Finding, bool) {
 	for _, b := range f.Bags.On {
 		if figure.Past(b.Litres, b.LimitL, 0) {
-			return study.Found(verdict.Over, func() study.Words {
+			return study.FoundBy(b.Litres, b.LimitL, verdict.Over, func() study.Words {
 				return study.Words{
 					What: study.Say("{%.0f L} for %s; it holds {%.0f L}.", b.Litres, b.Part.Name, b.LimitL),
 					Why:  "What does not go in is strapped on outside, high and loose.",
@@ -116,7 +116,7 @@ func bagOverfull(f *facts.All) (study.Finding, bool) {
 func bagSpeed(f *facts.All) (study.Finding, bool) {
 	for _, b := range f.Bags.On {
 		if most := parts.MaxSpeed.In(b.Part).In("km/h"); figure.Past(f.Drive.CruiseKmh, most, 0) {
-			return study.Found(verdict.Watch, func() study.Words {
+			return study.FoundBy(f.Drive.CruiseKmh, most, verdict.Watch, func() study.Words {
 				return study.Words{
 					What: study.Say("%s is made for {%.0f km/h}; the cruise is {%.0f km/h}.", b.Part.Name, most, f.Drive.CruiseKmh),
 					Why:  "Bags beside and behind stir the air: faster, a loaded bike can start to weave.",
@@ -372,7 +372,7 @@ func tooHeavyToShip(f *facts.All) (study.Finding, bool) {
 	if !(f.Carrying.ShipKg > most) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Over, func() study.Words {
+	return study.FoundBy(f.Carrying.ShipKg, most, verdict.Over, func() study.Words {
 		return study.Words{
 			What: study.Say("Shipped it weighs {%.0f kg}; {%.0f kg} are allowed.", f.Carrying.ShipKg, most),
 			Why:  "A trailer's plate and a carrier's tariff are kept at the gate.",

@@ -97,7 +97,7 @@ func unsurePump(f *facts.All) (study.Finding, bool) {
 	if pump == nil {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(-worst.MarginL, 0, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("%s (%s): %s %s to %s is {%.0f km} and {%.1f L} short.", pump.Name, entry.NameOf(plan.Certainties(), string(pump.Certainty)), how, worst.From, worst.To, worst.Km, -worst.MarginL),
 			Why:  "A pump that has run dry, closed for the day or for the winter makes two legs into one.",
@@ -116,7 +116,7 @@ func smallestOfGroup(f *facts.All) (study.Finding, bool) {
 	if !(m.Range.In("km") < own) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(m.Range.In("km"), own, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("%s has {%.0f km} before the reserve, you {%.0f km}: the group stops for the smaller tank.", m.Name, m.Range.In("km"), own),
 			Why:  "Who runs dry first stops everybody.",
@@ -158,7 +158,7 @@ func carried(f *facts.All) []plan.Fuel {
 func tankAtTheKnees(f *facts.All) (study.Finding, bool) {
 	for _, c := range carried(f) {
 		if wider := c.Part.Carrier().Wider.In("mm"); wider >= widerMM {
-			return study.Found(verdict.Watch, func() study.Words {
+			return study.FoundBy(wider, 0, verdict.Watch, func() study.Words {
 				return study.Words{
 					What: study.Say("%s is {%.0f mm} wider between the knees.", c.Part.Name, wider),
 					Why:  "Standing, the knees hold the bike; a wide tank pushes them out and the body back.",
@@ -198,7 +198,7 @@ func tankInFront(f *facts.All) (study.Finding, bool) {
 	if !(more >= tankMoreKg) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(more, 0, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("Full, the tank holds {%.1f kg} more petrol than the standard one, high and in front.", more),
 			Why:  "The fork sinks deeper and dives sooner, and the steering changes between full and empty.",
@@ -217,7 +217,7 @@ func fuelBehind(f *facts.All) (study.Finding, bool) {
 	if !(kg >= behindKg) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(kg, 0, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("{%.1f kg} of fuel high behind the seat.", kg),
 			Why:  "Behind the axle it lifts the front and works on the subframe, and it moves.",

@@ -95,7 +95,7 @@ func roomPressed(f *facts.All) (study.Finding, bool) {
 	if !(f.Room.PressedMM < pressedLeast*f.Room.WishMM) || f.Room.MM < f.Room.WishMM {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(f.Room.PressedMM, f.Room.WishMM, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("With all travel used {%.0f mm} are left under the engine.", f.Room.PressedMM),
 			Why:  "A ditch takes the whole travel, and what lies in it is higher than that.",
@@ -111,6 +111,7 @@ func linksLower(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
+		Value: lower,
 		Offer: func() []study.Remedy { return lowSeats(f) },
 		Tell: func() study.Words {
 			return study.Words{
@@ -152,7 +153,7 @@ func oneEndRaised(f *facts.All) (study.Finding, bool) {
 	if !(math.Abs(p.FrontRiseMM-p.RearRiseMM) > endNoticeMM) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(math.Abs(p.FrontRiseMM-p.RearRiseMM), 0, verdict.Watch, func() study.Words {
 		how, why := "steeper", study.Text("Quicker steering, less steady at speed and in sand.")
 		if p.RakeDegrees < 0 || math.IsNaN(p.RakeDegrees) && p.FrontRiseMM > p.RearRiseMM {
 			how, why = "flatter", "Steadier, slower to turn."
@@ -177,7 +178,7 @@ func forkThrough(f *facts.All) (study.Finding, bool) {
 	if !(math.Abs(through) > throughMost) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(math.Abs(through), 0, verdict.Watch, func() study.Words {
 		what, do := study.Say("The fork stands {%.0f mm} further up through its clamps.", through),
 			study.Text("Let the springs out, push the fork all the way up, and look between tyre, guard and lower clamp before it is ridden.")
 		if through < 0 {
@@ -191,7 +192,7 @@ func backBent(f *facts.All) (study.Finding, bool) {
 	if !(f.Body.BackStandingDeg > fit.BackStandingMost) || !(f.Contact.StandingHours > 0.5) {
 		return study.Finding{}, false
 	}
-	return study.Found(verdict.Watch, func() study.Words {
+	return study.FoundBy(f.Body.BackStandingDeg, fit.BackStandingMost, verdict.Watch, func() study.Words {
 		return study.Words{
 			What: study.Say("On the pegs the back leans %.0f° forward, for %.1f hours a day.", f.Body.BackStandingDeg, f.Contact.StandingHours),
 			Why:  "Neck and back carry the rider then, and arms steer by hanging on.",

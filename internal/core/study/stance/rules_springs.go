@@ -247,7 +247,7 @@ func springTooSoft(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding, 
 		set := stiffer.With(math.Max(e.Adjuster.LeastMM(), stiffer.PreloadFor(e.AloneKg, e.Band.Middle()*e.End.TravelMM)))
 		return e.Share(set.SagMM(e.FreeKg)) >= e.FreeBand.Low-freeSlack
 	}
-	return study.Finding{State: verdict.Watch, Offer: func() []study.Remedy { return springNear(f, rear, e.WantNmm, leaves) }, Tell: func() study.Words {
+	return study.Finding{State: verdict.Watch, Value: 100 * freeShare(e), Limit: 100 * e.FreeBand.Low, Offer: func() []study.Remedy { return springNear(f, rear, e.WantNmm, leaves) }, Tell: func() study.Words {
 		return study.Words{
 			What: study.Say("%s: at the right sag with you alone on it, {%.0f mm} of free sag are left, %.0f %% of the travel; %.0f–%.0f %% is usual.", ends[rear].name, e.RightFreeMM, 100*freeShare(e), 100*e.FreeBand.Low, 100*e.FreeBand.High),
 			Why:  "So much preload for the right sag says that the spring is too soft for you: it tops out, then wallows.",
@@ -261,7 +261,7 @@ func springTooStiff(f *facts.All, rear bool, e *facts.SpringEnd) (study.Finding,
 	if !stiff(e) || e.End.PreloadMM-e.Adjuster.LeastMM() <= hardlyMM || e.RunsOut() || low.State == verdict.Watch && low.Value < 100*e.Band.Low {
 		return study.Finding{}, false // with bags on too soft, it is not too stiff; and once is enough
 	}
-	return study.Finding{State: verdict.Watch, Offer: func() []study.Remedy {
+	return study.Finding{State: verdict.Watch, Value: 100 * freeShare(e), Limit: 100 * e.FreeBand.High, Offer: func() []study.Remedy {
 		if e.End.Air.KPa > 0 {
 			return nil
 		}

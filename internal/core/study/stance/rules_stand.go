@@ -25,6 +25,7 @@ func standTooShort(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
+		Value: f.Stood.ShortMM,
 		Small: f.Stood.ShortMM <= standSmallMM,
 		Offer: func() []study.Remedy {
 			return standOf(f, func(p *parts.Part) bool { return p.Adds(parts.StandLength) > 0 })
@@ -46,6 +47,7 @@ func standTooLong(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
+		Value: -f.Stood.ShortMM,
 		Offer: func() []study.Remedy {
 			return standOf(f, func(p *parts.Part) bool { return p.Adds(parts.StandLength) < 0 })
 		},
@@ -106,6 +108,7 @@ func standSinks(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: verdict.Watch,
+		Value: f.Stood.KPa, Limit: on.BearsKPa,
 		Day:   true,
 		Offer: func() []study.Remedy { return widerFoot(f, on.BearsKPa) },
 		Tell: func() study.Words {

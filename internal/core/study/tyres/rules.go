@@ -316,6 +316,7 @@ func frontRearMix(f *facts.All) (study.Finding, bool) {
 	}
 	return study.Finding{
 		State: state,
+		Value: math.Abs(f.Wheels.MixPercent),
 		Offer: func() []study.Remedy { return balancingTyres(f) },
 		Tell: func() study.Words {
 			words := study.Words{

@@ -163,6 +163,7 @@ func ultraTubeSpeed(f *facts.All) (study.Finding, bool) {
 		}
 		return study.Finding{
 			State: verdict.Watch,
+			Value: f.Drive.CruiseKmh,
 			Offer: func() []study.Remedy { return fillingFor(f, w, w.Tube, tyre.HeavyTube, "Put in %s") },
 			Tell: func() study.Words {
 				return study.Words{
@@ -190,7 +191,7 @@ func foamSpeed(f *facts.All) (study.Finding, bool) {
 		case f.Drive.CruiseKmh <= limit:
 			state = verdict.Watch
 		}
-		return study.Found(state, func() study.Words {
+		return study.FoundBy(100*road, 0, state, func() study.Words {
 			words := study.Words{
 				What: study.Say("Foam in the %s tyre, and %.0f %% of the trip is road.", w.Name, 100*road),
 				Why:  "Foam heats at speed, swells and goes soft or to crumbs; with it the tyre has no approval for the road.",
@@ -246,7 +247,7 @@ func unsprungMass(f *facts.All) (study.Finding, bool) {
 		if !(more > unsprungNotice) {
 			return study.Finding{}, false
 		}
-		return study.Finding{State: verdict.Watch, Small: more <= unsprungSmall, Tell: func() study.Words {
+		return study.Finding{State: verdict.Watch, Value: more, Small: more <= unsprungSmall, Tell: func() study.Words {
 			return study.Words{
 				Short: study.Say("{%.1f kg} more at the %s wheel", more, w.Name),
 				What:  study.Say("Tyre, filling and wheel add {%.1f kg} to the %s wheel.", more, w.Name),
@@ -293,6 +294,7 @@ func castOnRock(f *facts.All) (study.Finding, bool) {
 		}
 		return study.Finding{
 			State: verdict.Watch,
+			Value: 100 * share,
 			Offer: func() []study.Remedy { return spokedWheels(f) },
 			Tell: func() study.Words {
 				return study.Words{
@@ -397,7 +399,7 @@ func pressureMaker(f *facts.All) (study.Finding, bool) {
 		if !facts.Under(at.Own, at.Maker) {
 			return study.Finding{}, false
 		}
-		return study.Found(verdict.Stop, func() study.Words {
+		return study.FoundBy(at.Own, at.Maker, verdict.Stop, func() study.Words {
 			return study.Words{
 				What: study.Say("{%.0f kPa} %s is under the {%.0f kPa} that the %s tyre's maker allows.", at.Own, onSurface(p), at.Maker, w.Name),
 				Why:  "The maker knows the carcass; nobody else answers for it.",
@@ -414,6 +416,7 @@ func pressurePinch(f *facts.All) (study.Finding, bool) {
 		}
 		finding := study.Finding{
 			State: verdict.Watch,
+			Value: at.Taken(), Limit: at.Pinch,
 			Tell: func() study.Words {
 				words := study.Words{
 					What: study.Say("{%.0f kPa} %s: from {%.0f kPa} down a fist-sized stone reaches the %s rim.", at.Taken(), onSurface(p), at.Pinch, w.Name),
@@ -461,7 +464,7 @@ func pressureRoad(f *facts.All) (study.Finding, bool) {
 		if p.Surface.ID != "road" || !facts.Under(at.Own, at.Placard) {
 			return study.Finding{}, false
 		}
-		return study.Found(verdict.Over, func() study.Words {
+		return study.FoundBy(at.Own, at.Placard, verdict.Over, func() study.Words {
 			return study.Words{
 				What: study.Say("{%.0f kPa} for the road; the placard says {%.0f kPa} for the %s tyre as loaded.", at.Own, at.Placard, w.Name),
 				Why:  "A soft tyre folds in a bend and heats on the motorway.",
@@ -483,7 +486,7 @@ func pressureHard(f *facts.All) (study.Finding, bool) {
 		if p.Surface.ID == "road" || !(at.Own > hardOver*at.Advice) || !facts.Under(at.Pinch, at.Own) {
 			return study.Finding{}, false
 		}
-		return study.Found(verdict.Watch, func() study.Words {
+		return study.FoundBy(at.Own, at.Advice, verdict.Watch, func() study.Words {
 			return study.Words{
 				What: study.Say("{%.0f kPa} %s in a wet brief; {%.0f kPa} would do for the %s tyre.", at.Own, onSurface(p), at.Advice, w.Name),
 				Why:  "A tyre pumped hard against punctures loses its grip on wet polished dirt.",
