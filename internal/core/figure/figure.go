@@ -10,6 +10,7 @@ import (
 	"fmt"
 	"math"
 	"slices"
+	"unicode/utf8"
 )
 
 // ID names a figure in files, addresses and code.
@@ -39,6 +40,7 @@ const (
 type Row struct {
 	ID        ID
 	Name      string
+	Short     string // of a gauge, where there is no room: at most eight letters
 	Unit      string // metric; Money stands for the plan's currency
 	Digits    int    // behind the point in that unit; −2 is to the nearest hundred
 	Stage     Stage  // that settles it
@@ -88,18 +90,18 @@ func row(r Row) ID {
 }
 
 // gauge is a row of the verdict strip.
-func gauge(id ID, name, unit string, digits int, stage Stage, limit string) ID {
-	return row(Row{ID: id, Name: name, Unit: unit, Digits: digits, Stage: stage, LimitName: limit, Gauge: true})
+func gauge(id ID, name, short, unit string, digits int, stage Stage, limit string) ID {
+	return row(Row{ID: id, Name: name, Short: short, Unit: unit, Digits: digits, Stage: stage, LimitName: limit, Gauge: true})
 }
 
 // wished is a gauge against a wish or a practice, known give or take half of a band.
-func wished(half float64, id ID, name, unit string, digits int, stage Stage, limit string) ID {
-	return row(Row{ID: id, Name: name, Unit: unit, Digits: digits, Stage: stage, LimitName: limit, Gauge: true, Half: half})
+func wished(half float64, id ID, name, short, unit string, digits int, stage Stage, limit string) ID {
+	return row(Row{ID: id, Name: name, Short: short, Unit: unit, Digits: digits, Stage: stage, LimitName: limit, Gauge: true, Half: half})
 }
 
 // pending is a gauge that no step works out yet, with what it lacks.
-func pending(id ID, name, unit string, stage Stage, limit string, lacks ...string) ID {
-	return row(Row{ID: id, Name: name, Unit: unit, Stage: stage, LimitName: limit, Gauge: true, Lacks: lacks})
+func pending(id ID, name, short, unit string, stage Stage, limit string, lacks ...string) ID {
+	return row(Row{ID: id, Name: name, Short: short, Unit: unit, Stage: stage, LimitName: limit, Gauge: true, Lacks: lacks})
 }
 
 // beside is a figure that is not on the strip.
@@ -129,10 +131,13 @@ func Of(id ID) (*Row, bool) {
 	return table[at], true
 }
 
+// shortMost is how many letters the short name of a gauge has at most.
+const shortMost = 8
+
 // Check finds what is wrong with a table: a row twice, one without a name, a gauge
-// among the others.
+// among the others, or without a short name of its own.
 func Check(rows []*Row) error {
-	seen := map[ID]bool{}
+	seen, shorts := map[ID]bool{}, map[string]bool{}
 	others := false
 	for _, r := range rows {
 		switch {
@@ -142,8 +147,10 @@ func Check(rows []*Row) error {
 			return fmt.Errorf("figure %q has two rows", r.ID)
 		case r.Gauge && others:
 			return fmt.Errorf("gauge %q stands behind figures that are none", r.ID)
+		case r.Gauge && (r.Short == "" || utf8.RuneCountInString(r.Short) > shortMost || shorts[r.Short]):
+			return fmt.Errorf("gauge %q wants a short name of its own, of at most %d letters", r.ID, shortMost)
 		}
-		seen[r.ID], others = true, !r.Gauge
+		seen[r.ID], shorts[r.Short], others = true, true, !r.Gauge
 	}
 	return nil
 }

@@ -103,17 +103,12 @@ type PlanView struct {
 	ID, Name, Revision string
 	Page               string
 	Loadout            string
-	Loadouts           []LinkView
 	Undo, Redo         string
 	Bike               bool      // there is one
 	Next               *LinkView // stage, nil after the last
 	Stages             []stageView
-	Tabs               []LinkView  // the stage's pages, where it has several
-	Gauges             []GaugeView // with a value or within reach of one
-	Worst              []GaugeView // three of them, for where there is no room for more
-	Waiting            []GaugeView // whose subject the plan does not hold yet
-	Usual              []LinkView  // numbers that nobody has said, likewise
-	Lacking            []LinkView  // what the others lack, each with the way to its field
+	Tabs               []LinkView // the stage's pages, where it has several
+	Strip              StripView
 	Bench              *BenchView
 	Script             string   // module of the stage, "" for none
 	Turns              []string // keys of an address that lay something on the bench
@@ -155,7 +150,7 @@ func (d *Desk) View(page string, bench *BenchView) *PlanView {
 		v.Script = d.house.Stages[at].Script
 	}
 	if d.Wants("strip") {
-		v.setStrip(d)
+		v.Strip = d.strip(page)
 	}
 	if d.Wants("rail") || d.Wants("tabs") {
 		var laid Laid
@@ -170,28 +165,6 @@ func (d *Desk) View(page string, bench *BenchView) *PlanView {
 		v.Findings.Measure = d.Href("guesses")
 	}
 	return v
-}
-
-// setStrip shows the loadouts and the gauges.
-func (v *PlanView) setStrip(d *Desk) {
-	for _, l := range d.Plan.Loadouts {
-		v.Loadouts = append(v.Loadouts, LinkView{l.Name, (&Desk{Snapshot: d.Snapshot, Loadout: l.ID}).Href(v.Page), l.ID == d.Loadout})
-	}
-	for _, g := range d.Report.Gauges {
-		shown := d.Linked(d.Report, GaugeOf(d.Units, g, d.Href("working/"+string(g.ID), "stage", v.Page)))
-		if Waits(g) {
-			v.Waiting = append(v.Waiting, shown)
-		} else {
-			v.Gauges = append(v.Gauges, shown)
-		}
-	}
-	v.Lacking = MissingOf(v.Gauges)
-	for _, u := range d.Report.Usuals() {
-		v.Usual = append(v.Usual, LinkView{Name: u.What, Href: d.Typed(u.At)})
-	}
-	v.Worst = slices.Clone(v.Gauges)
-	slices.SortStableFunc(v.Worst, func(a, b GaugeView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
-	v.Worst = v.Worst[:min(3, len(v.Worst))]
 }
 
 // setStages shows the way through the stages, the pages of the one that is looked at,

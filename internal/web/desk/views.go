@@ -100,6 +100,9 @@ func StateOf(s verdict.State) StateView { return StateView{s, string(s)} }
 // GaugeView is a figure of the verdict strip.
 type GaugeView struct {
 	ID, Name    string
+	Short       string // on the strip, where there is no room
+	Size        Size   // on the strip
+	Waits       bool   // no step works it out yet
 	Limited     bool
 	Value       string // with its unit, "?" when unknown
 	About       int    // how many usual numbers it rests on
@@ -320,6 +323,7 @@ func findingOf(u words.Units, f study.Finding, to wayOut) FindingView {
 
 // MoveView is a figure before and after.
 type MoveView struct {
+	ID                         string // of a gauge, "" for other figures
 	Name, Before, After, Delta string
 	State, WasState            StateView
 	Gauge                      bool
@@ -330,6 +334,9 @@ func MoveOf(u words.Units, m eval.Move) MoveView {
 	v := MoveView{
 		Name: u.Name(m.After.Row), Before: u.Told(*m.Before), After: u.Told(*m.After),
 		State: StateOf(m.After.State), WasState: StateOf(m.Before.State), Gauge: m.After.Gauge,
+	}
+	if v.Gauge {
+		v.ID = string(m.After.ID)
 	}
 	if delta, ok := m.Delta(); ok {
 		v.Delta = u.Delta(*m.After, delta)

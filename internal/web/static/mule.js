@@ -46,6 +46,7 @@ document.addEventListener('alpine:init', () => {
 
     init() {
       this.ready();
+      this.forward();
       focusKept.back();
       // On the way back a browser shows what it has kept.
       const [way] = performance.getEntriesByType('navigation');
@@ -57,6 +58,22 @@ document.addEventListener('alpine:init', () => {
         if (event.target.method === 'post') focusKept.keep(event.target);
       });
       window.addEventListener('pageshow', (event) => { if (event.persisted) this.refresh(); });
+    },
+
+    // What lies on the bench brings the gauges forward that it moves, with what they come to.
+    forward() {
+      const moved = new Map([...this.$root.querySelectorAll('#bench [data-moves]')].map((row) => [row.dataset.moves, row]));
+      this.$root.querySelectorAll('#strip .gauge').forEach((gauge) => {
+        const row = moved.get(gauge.dataset.gauge), was = gauge.querySelector('.gauge-then');
+        const size = row ? 'moved' : moved.size && gauge.dataset.size === 'large' ? 'mark' : gauge.dataset.size;
+        gauge.className = gauge.className.replace(/as-\w+/, 'as-' + size);
+        if (was) was.remove();
+        if (!row) return;
+        const then = document.createElement('span');
+        then.className = 'gauge-then';
+        then.append('→ ' + row.querySelector('.now').firstChild.textContent + ' ', ...[...row.querySelector('.state').childNodes].map((n) => n.cloneNode(true)));
+        gauge.querySelector('.gauge-value').append(then);
+      });
     },
 
     // Makes main ready for the hand: sliders, and the field's place for the keys.
@@ -176,7 +193,7 @@ document.addEventListener('alpine:init', () => {
         heading.setAttribute('tabindex', '-1');
         heading.focus();
       }
-      if (window.matchMedia('(max-width: 991px)').matches) bench.scrollIntoView({ block: 'start' });
+      if (window.matchMedia('(max-width: 999px)').matches) bench.scrollIntoView({ block: 'start' });
     },
 
     mark(link) {
@@ -380,6 +397,7 @@ document.addEventListener('alpine:init', () => {
         r: () => press('form[action$="/redo"] button'),
         h: () => press('.masthead a[href*="/history"]'),
         l: () => press('.loadouts a[aria-current] + a, .loadouts a:not([aria-current])'),
+        v: () => press('.strip-line summary'),
         w: () => { const gauge = document.querySelector('.strip .gauge'); if (gauge) gauge.focus(); },
         b: () => { const act = document.querySelector('#bench [data-fit]') || document.querySelector('#bench a'); if (act) act.focus(); },
         Escape: () => press('#bench [data-leave]'),
@@ -418,9 +436,12 @@ document.addEventListener('alpine:init', () => {
       }
       for (const id of ids) {
         const was = document.getElementById(id), now = page.getElementById(id);
+        const open = was && was.querySelector(':scope > .strip-line[open]');
         if (was && now) was.replaceWith(document.adoptNode(now));
+        if (open && now) now.querySelector('.strip-line').open = true;
       }
       if (ids.includes('main')) this.ready();
+      if (ids.includes('bench') || ids.includes('strip')) this.forward();
       return page;
     },
 
