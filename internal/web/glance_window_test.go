@@ -103,7 +103,7 @@ func TestStrip(t *testing.T) {
 	w.Until(`document.querySelector('#strip [data-gauge="axle-front"]').offsetHeight > 20`) // what has the focus is seen
 
 	w.Open(path + "tyres")
-	w.Do(chromedp.Click(chromedp.CSS(`a.option[href*="lanner-120-80-18"]`)))
+	w.Click(`a.option[href*="lanner-120-80-18"]`)
 	w.Bench("Lanner 120/80-18")
 	w.Until(`document.querySelector('#strip [data-gauge="charge-margin"]').classList.contains('as-moved')`)
 	moved := webtest.Ask[[]string](w, `[...document.querySelectorAll('#bench [data-moves]')].map((r) => r.dataset.moves)`)

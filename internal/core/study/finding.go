@@ -143,6 +143,11 @@ type Remedy struct {
 // Loud are the findings that do not stand aside.
 func Loud(findings []Finding) []Finding { return standing(findings, "") }
 
+// Asides are those that stand aside.
+func Asides(findings []Finding) []Finding {
+	return slices.DeleteFunc(slices.Clone(findings), func(f Finding) bool { return f.Aside() == "" })
+}
+
 // SmallThings are those that are read once.
 func SmallThings(findings []Finding) []Finding { return standing(findings, "small") }
 

@@ -5,7 +5,6 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
-	"slices"
 	"strings"
 	"time"
 
@@ -29,6 +28,7 @@ type Desk struct {
 	After   *eval.LoadoutReport // with what is tried, or else the same
 
 	Shown []string // needs whose findings the page tells itself
+	Told  bool     // the page tells all points itself
 
 	house *House
 	asked fragment
@@ -110,10 +110,11 @@ type PlanView struct {
 	Tabs               []LinkView // the stage's pages, where it has several
 	Strip              StripView
 	Bench              *BenchView
-	Script             string   // module of the stage, "" for none
-	Turns              []string // keys of an address that lay something on the bench
-	Findings           findingsView
-	Aside              []string // what of the stored plan could not be read
+	Script             string     // module of the stage, "" for none
+	Turns              []string   // keys of an address that lay something on the bench
+	Points             PointsView // of an empty bench
+	Told               bool       // the page tells them itself
+	Aside              []string   // what of the stored plan could not be read
 
 	href func(stage string, more ...string) string
 }
@@ -133,6 +134,8 @@ type LinkView struct {
 
 type stageView struct {
 	Number   int
+	Group    string // that begins with it, "" for one that goes on
+	Decide   int    // points that ask for a decision
 	ID, Name string
 	Key      string
 	State    StateView
@@ -159,11 +162,10 @@ func (d *Desk) View(page string, bench *BenchView) *PlanView {
 		}
 		v.setStages(d, laid.Query())
 	}
-	if d.Wants("bench") && bench == nil {
-		others := slices.DeleteFunc(slices.Clone(d.Report.Findings), func(f study.Finding) bool { return slices.Contains(d.Shown, f.Need) })
-		v.Findings = findingsOf(d.Units, others, d.OnTop(page, Laid{}))
-		v.Findings.Measure = d.Href("guesses")
+	if d.Wants("bench") && bench == nil && !d.Told {
+		v.Points = d.points(page)
 	}
+	v.Told = d.Told
 	return v
 }
 
@@ -172,11 +174,19 @@ func (d *Desk) View(page string, bench *BenchView) *PlanView {
 func (v *PlanView) setStages(d *Desk, laid []string) {
 	at, _ := d.house.pageOf(v.Page)
 	passed := false // the page, on the way through all of them
+	var cards []study.Card
+	if d.Wants("rail") {
+		cards = study.Cards(d.Report.Findings)
+	}
 	for i, st := range d.house.Stages {
 		here := i == at
 		if d.Wants("rail") {
+			group := ""
+			if i == 0 || d.house.Stages[i-1].Group != st.Group {
+				group = string(st.Group)
+			}
 			v.Stages = append(v.Stages, stageView{
-				Number: i + 1, ID: string(st.ID), Name: st.Name, Key: st.Key, State: d.stageState(&st), Current: here, Href: d.Href(string(st.ID)),
+				Group: group, Decide: d.decisions(cards, st.ID), Number: i + 1, ID: string(st.ID), Name: st.Name, Key: st.Key, State: d.stageState(&st), Current: here, Href: d.Href(string(st.ID)),
 			})
 		}
 		for _, p := range st.Pages {

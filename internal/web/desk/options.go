@@ -1,9 +1,11 @@
 package desk
 
 import (
+	"cmp"
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/parts"
@@ -19,9 +21,72 @@ type OptionList struct {
 	Name    string
 	Aside   string // beside the name
 	Columns []string
-	Options []optionRow
-	Hidden  int // made for another size
+	Options []optionRow // all of them
+	Hidden  int         // made for another size
 	Compare bool
+	Whole   bool // nothing of it is folded: somebody has searched for just that
+}
+
+// optionsMost is how many options stand open beside the plan's, what is standard and the rider's
+// own: those that do most for the points of the plan. A list that is hardly longer is not folded.
+const (
+	optionsMost  = 5
+	foldedLeast  = 3
+	filteredFrom = 9
+)
+
+// foldView are options of one kind that stand folded.
+type foldView struct {
+	Kind    string
+	Options []optionRow
+}
+
+// Open are the options that stand open, in the order of the list: as it came, the plan's, the
+// rider's own, what lies on the bench, and those that do most for the points of this plan.
+func (l OptionList) Open() []optionRow {
+	best := l.best()
+	return slices.DeleteFunc(slices.Clone(l.Options), func(o optionRow) bool { return !slices.Contains(best, o.Href) })
+}
+
+// Folded are the others, by kind.
+func (l OptionList) Folded() []foldView {
+	best := l.best()
+	var list []foldView
+	for _, o := range l.Options {
+		if slices.Contains(best, o.Href) {
+			continue
+		}
+		at := slices.IndexFunc(list, func(f foldView) bool { return f.Kind == o.Kind })
+		if at < 0 {
+			at, list = len(list), append(list, foldView{Kind: o.Kind})
+		}
+		list[at].Options = append(list[at].Options, o)
+	}
+	return list
+}
+
+// Filtered reports whether the list is long enough to be searched by words.
+func (l OptionList) Filtered() bool { return !l.Whole && len(l.Options) >= filteredFrom }
+
+// best are the addresses of the options that stand open.
+func (l OptionList) best() []string {
+	var open []string
+	others := make([]optionRow, 0, len(l.Options))
+	for _, o := range l.Options {
+		if o.Stays || o.Current || o.Tried || o.Own != "" {
+			open = append(open, o.Href)
+		} else {
+			others = append(others, o)
+		}
+	}
+	slices.SortStableFunc(others, func(a, b optionRow) int { return cmp.Compare(b.Does, a.Does) })
+	if !l.Whole && len(others) >= optionsMost+foldedLeast {
+		others = others[:optionsMost]
+	}
+	for _, o := range others {
+		open = append(open, o.Href)
+	}
+	return open
 }
 
 // optionRow is one option with what it would move.
@@ -32,7 +97,10 @@ type optionRow struct {
 	Current, Tried       bool
 	Own                  string   // leads to the sheet of a part of the rider's own
 	Cells                []string // by the list's columns
-	Asks                 int      // findings that appear
+	Asks, Settles        int      // points that appear, and that it settles
+	Does                 float64  // for the points of the plan
+	Stays                bool     // as the bike came: it is never folded
+	Kind                 string   // of a part in its slot, for what is folded
 	State                StateView
 }
 
@@ -126,20 +194,33 @@ func (d *Desk) OptionsFor(slot parts.Slot, page string, fits func(*parts.Part) b
 
 // Rows holds choices against the plan, each a link to itself on a page.
 func (d *Desk) Rows(choices []plan.Choice, page string, columns []Column, keep []string, tried Laid) ([]optionRow, error) {
-	choices = d.Plan.Scoped(choices, d.Loadout)
-	alternatives := make([]eval.Alternative, len(choices))
-	for i, c := range choices {
-		alternatives[i] = eval.Alternative{Label: choiceName(c), Plan: d.Plan.With(c)}
+	sets := make([][]plan.Choice, len(choices))
+	for i := range choices {
+		sets[i] = choices[i : i+1]
+	}
+	return d.Sets(sets, page, columns, keep, tried)
+}
+
+// Sets is [Desk.Rows] of choices that are made together: each set is one option, named by its
+// first part.
+func (d *Desk) Sets(sets [][]plan.Choice, page string, columns []Column, keep []string, tried Laid) ([]optionRow, error) {
+	alternatives := make([]eval.Alternative, len(sets))
+	for i := range sets {
+		sets[i] = d.Plan.Scoped(sets[i], d.Loadout)
+		alternatives[i] = eval.Alternative{Label: Title(sets[i]), Plan: d.Plan.With(sets[i]...)}
 	}
 	differences, err := d.On.Preview(alternatives...)
 	if err != nil {
 		return nil, err
 	}
-	rows := make([]optionRow, len(choices))
-	for i, c := range choices {
+	rows := make([]optionRow, len(sets))
+	for i, set := range sets {
+		c := set[0]
 		o := d.option(c, differences[i], d.Plan.Chosen(c.Slot, d.Loadout))
-		o.Href = d.Href(page, append(tried.Instead(c), keep...)...)
-		o.Tried = slices.ContainsFunc(tried.Tried, func(t plan.Choice) bool { return tryOf(t) == tryOf(c) })
+		o.Href = d.Href(page, append(tried.Instead(set...), keep...)...)
+		o.Tried = !slices.ContainsFunc(set, func(c plan.Choice) bool {
+			return !slices.ContainsFunc(tried.Tried, func(t plan.Choice) bool { return tryOf(t) == tryOf(c) })
+		})
 		for _, column := range columns {
 			cell := column.Cell(d.Units, differences[i])
 			if column.Money && c.Part != nil && c.Part.Price.Known() {
@@ -154,9 +235,23 @@ func (d *Desk) Rows(choices []plan.Choice, page string, columns []Column, keep [
 	return rows, nil
 }
 
+// does is how much a difference does for the points of a plan: each that it settles counts by
+// what it would cost the trip, and each that appears against it.
+func does(diff eval.Difference) (good float64) {
+	weigh := func(findings []study.Finding, sign float64) {
+		for _, f := range study.Loud(findings) {
+			good += sign * float64(f.State.Rank()) / float64(f.Class())
+		}
+	}
+	weigh(diff.Vanish, 1)
+	weigh(diff.Appear, -1)
+	return good
+}
+
 func (d *Desk) option(c plan.Choice, diff eval.Difference, own *parts.Part) optionRow {
 	o := optionRow{
-		Name: choiceName(c), Asks: len(study.Cards(diff.Appear)), State: StateOf(study.Worst(diff.Appear)),
+		Name: choiceName(c), Asks: len(study.Cards(diff.Appear)), Settles: len(study.Cards(diff.Vanish)), Does: does(diff), State: StateOf(study.Worst(diff.Appear)),
+		Stays:   c.Part == nil,
 		Current: (c.Part == nil && own == nil) || (c.Part != nil && own != nil && own.ID == c.Part.ID),
 	}
 	part := c.Part
@@ -174,7 +269,7 @@ func (d *Desk) option(c plan.Choice, diff eval.Difference, own *parts.Part) opti
 	if part == nil {
 		return o
 	}
-	o.ID, o.Sub = part.ID, d.about(part)
+	o.ID, o.Sub, o.Kind = part.ID, d.about(part), kindOf(part)
 	if part.Own() {
 		o.Own = d.Href("part", "edit", part.ID)
 	}
@@ -185,6 +280,24 @@ func (d *Desk) option(c plan.Choice, diff eval.Difference, own *parts.Part) opti
 		}
 	}
 	return o
+}
+
+// kindOf is which kind of its slot a part is, "" for one that has none.
+func kindOf(p *parts.Part) string {
+	if t := p.Tyre(); t != nil {
+		if character, ok := tyre.CharacterOf(t.Kind); ok {
+			return character.Name
+		}
+	}
+	if f := p.Filling(); f != nil {
+		if content, ok := tyre.ContentOf(f.Kind); ok {
+			return content.Name
+		}
+	}
+	if g := p.Guard(); g != nil {
+		return entry.NameOf(parts.Mounts(), string(g.Mount))
+	}
+	return ""
 }
 
 // about is what a part is beyond its name.

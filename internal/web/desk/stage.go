@@ -4,7 +4,9 @@ import (
 	"fmt"
 	"io/fs"
 	"net/http"
+	"slices"
 
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/study"
@@ -16,6 +18,7 @@ import (
 // in the core's table.
 type Stage struct {
 	ID    figure.Stage
+	Group Group // of the work
 	Name  string
 	Key   string // the letter behind g that leads to it
 	Pages []Page // the first has the stage's own id
@@ -27,11 +30,25 @@ type Stage struct {
 	State func(*Desk) verdict.State
 }
 
+// Group is a part of the work that stages belong to.
+type Group string
+
+// The groups, in the order of the work.
+const (
+	Know   Group = "Know"
+	Fit    Group = "Fit"
+	Settle Group = "Settle"
+	Go     Group = "Go"
+)
+
+var groups = []Group{Know, Fit, Settle, Go}
+
 // Page is one page of a stage: its template is the file of its id.
 type Page struct {
 	ID, Name string
 	Routes   []Route
-	Needs    []string // that are settled here and not on the stage's first page
+	Needs    []string   // that are settled here and not on the stage's first page
+	Causes   []cause.ID // whose points are
 }
 
 // Route is one address of a page, beneath the plan's.
@@ -82,7 +99,13 @@ func Check(stages []Stage) error {
 	for _, name := range []string{"try", "loadout", "base", "save", "stage", "need", "decision", "rate", "rate_from"} {
 		turns[name] = "bench" // what its form sends beside them
 	}
+	group := 0
 	for _, st := range stages {
+		at := slices.Index(groups, st.Group)
+		if at < group {
+			return fmt.Errorf("stage %q is of the group %q, which is none or stood before", st.ID, st.Group)
+		}
+		group = at
 		for _, t := range st.Turns {
 			if other, twice := turns[t.Key]; twice || t.Key == "" {
 				return fmt.Errorf("stage %q wants a key for its turn, %q is taken by %q", st.ID, t.Key, other)
@@ -115,6 +138,11 @@ func Check(stages []Stage) error {
 					return fmt.Errorf("%s %s leads to the pages %q and %q", r.Method, r.Path, other, p.ID)
 				}
 				paths[r.Method+" "+r.Path] = p.ID
+			}
+			for _, id := range p.Causes {
+				if id.Rank() < 0 {
+					return fmt.Errorf("page %q settles the cause %q, which there is not", p.ID, id)
+				}
 			}
 			for _, id := range p.Needs {
 				if !needs[id] {

@@ -233,6 +233,10 @@ type FindingView struct {
 	ID, What, Why, Do, Short string
 	State                    StateView
 	Remedies                 []LinkView
+	Ranks                    string // by what it stands where it does
+	Side                     string // of a setting that is pulled both ways
+	Waived, Back             string // why its rider has set it aside, and why it has come back
+	SetAside                 string // where that is done, "" where it is not offered
 }
 
 // FindingsFor are what rules say of a need that is short, with their ways out on a page.
@@ -264,7 +268,6 @@ type findingsView struct {
 	Cards      []CardView
 	Small, Day []FindingView
 	Open       []FindingView // of which a guess decides whether they are so
-	Measure    string        // where what is guessed is answered, "" where that is not offered
 }
 
 // All of them.
@@ -293,18 +296,24 @@ func findingsOf(u words.Units, findings []study.Finding, to wayOut) (view findin
 
 func cardsOf(u words.Units, cards []study.Card, to wayOut) (list []CardView) {
 	for _, card := range cards {
-		v := CardView{FindingView: findingOf(u, card.Lead, to)}
-		for _, f := range card.More {
-			v.More = append(v.More, findingOf(u, f, to))
-		}
-		list = append(list, v)
+		list = append(list, cardOf(u, card, to))
 	}
 	return list
 }
 
-// Cards are cards with their ways out on a page.
-func (d *Desk) Cards(cards []study.Card, page string) []CardView {
-	return cardsOf(d.Units, cards, d.OnTop(page, Laid{}))
+func cardOf(u words.Units, card study.Card, to wayOut) CardView {
+	v := CardView{FindingView: findingOf(u, card.Lead, to)}
+	for _, f := range card.More {
+		v.More = append(v.More, findingOf(u, f, to))
+	}
+	if card.Pull == "" {
+		return v
+	}
+	v.Side = side(card.Lead.Pulls())
+	for i := range v.More {
+		v.More[i].Side = side(card.More[i].Pulls())
+	}
+	return v
 }
 
 // Finding is one in words, without a way out.
@@ -312,7 +321,10 @@ func (d *Desk) Finding(f study.Finding) FindingView { return findingOf(d.Units, 
 
 func findingOf(u words.Units, f study.Finding, to wayOut) FindingView {
 	told := f.Tell()
-	v := FindingView{ID: f.ID, What: u.Text(told.What), Why: u.Text(told.Why), Do: u.Text(told.Do), Short: u.Text(told.Short), State: StateOf(f.State)}
+	v := FindingView{ID: f.ID, What: u.Text(told.What), Why: u.Text(told.Why), Do: u.Text(told.Do), Short: u.Text(told.Short), State: StateOf(f.State), Ranks: f.Why(), Back: f.Back}
+	if f.Waived != nil {
+		v.Waived = f.Waived.Why
+	}
 	if to != nil {
 		for _, remedy := range f.Remedies() {
 			v.Remedies = append(v.Remedies, LinkView{Name: remedy.Label, Href: to(remedy.Choices)})

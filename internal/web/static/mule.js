@@ -86,6 +86,9 @@ document.addEventListener('alpine:init', () => {
       });
       const pairs = this.pairs();
       pairs.forEach((pair) => pair.setAttribute('tabindex', '-1'));
+      this.$root.querySelectorAll('[data-find]').forEach((field) => { field.hidden = false; });
+      const stage = this.$root.querySelector('.rail a[aria-current]'), rail = this.$root.querySelector('.rail ol');
+      if (rail.scrollWidth > rail.clientWidth) rail.scrollLeft = stage.offsetLeft - (rail.clientWidth - stage.offsetWidth) / 2;
       const first = pairs.find((p) => p.classList.contains('is-current')) || pairs[0];
       if (first) first.setAttribute('tabindex', '0');
       const shown = pairs.find((p) => p.classList.contains('is-tried')) || first;
@@ -95,11 +98,15 @@ document.addEventListener('alpine:init', () => {
 
     click(event) {
       if (event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0) return;
+      if (event.target.closest('[data-print]')) return window.print();
       const link = event.target.closest('a');
       if (!link) return this.row(event);
       if (link.hasAttribute('data-working')) {
         event.preventDefault();
         this.show(address(link), 'working');
+      } else if (link.hasAttribute('data-dialog')) {
+        event.preventDefault();
+        this.show(address(link), link.dataset.dialog);
       } else if (link.hasAttribute('data-try')) {
         event.preventDefault();
         this.pinned = true;
@@ -325,8 +332,21 @@ document.addEventListener('alpine:init', () => {
       event.preventDefault();
     },
 
+    // Words leave of a list the options that hold all of them, also of those that are folded.
+    find(field) {
+      const words = field.value.toLowerCase().split(/\s+/).filter(Boolean);
+      field.parentNode.querySelectorAll('[data-row]').forEach((row) => {
+        row.classList.toggle('is-out', !words.every((word) => row.textContent.toLowerCase().includes(word)));
+      });
+      field.parentNode.querySelectorAll('.options-fold').forEach((fold) => {
+        fold.classList.toggle('is-found', words.length > 0);
+        fold.querySelector('.fold-row').hidden = words.length > 0;
+      });
+    },
+
     // A calculator computes while one types.
     typing(event) {
+      if (event.target.matches('[data-find]')) return this.find(event.target);
       if (event.target.matches('input[type=range][data-for]')) return this.slide(event.target);
       this.grow(event.target);
       this.count(event.target);

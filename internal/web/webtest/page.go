@@ -55,7 +55,7 @@ func Base(page string) string {
 
 // Gauge is a gauge's state and shown value in the verdict strip.
 func Gauge(page, id string) string {
-	m := regexp.MustCompile(`(?s)data-gauge="` + id + `" data-state="([^"]*)".*?gauge-value">([^<]*)<`).FindStringSubmatch(page)
+	m := regexp.MustCompile(`(?s)data-gauge="` + id + `" data-state="([^"]*)".*?gauge-now">([^<]*)<`).FindStringSubmatch(page)
 	if m == nil {
 		return ""
 	}

@@ -194,7 +194,7 @@ func Quote(s string) string { return `"` + strings.ReplaceAll(s, `"`, `\"`) + `"
 // Gauge is what a gauge of the strip shows.
 func (w *Window) Gauge(id string) string {
 	w.T.Helper()
-	return w.Text(`document.querySelector('.strip [data-gauge="` + id + `"] .gauge-value').textContent`)
+	return w.Text(`[...document.querySelectorAll('.strip [data-gauge="` + id + `"] .gauge-value > :not(.gauge-then)')].map((e) => e.textContent).join('')`)
 }
 
 // Desktop is a window on the demo plan, at a page of it.
@@ -209,9 +209,14 @@ func (s *Site) Desktop(t *testing.T, page string) (*Window, string) {
 	return w, path
 }
 
-// Click on something that stays on the page.
+// Click on something that stays on the page, in a fold that is opened first.
 func (w *Window) Click(selector string) {
 	w.T.Helper()
+	w.Eval(`(() => {
+		const at = document.querySelector(` + Quote(selector) + `), fold = at && at.closest('.options-fold');
+		if (fold) fold.querySelector('input').checked = true;
+		return true;
+	})()`)
 	w.Do(chromedp.Click(chromedp.CSS(selector)))
 }
 

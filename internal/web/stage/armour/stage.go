@@ -13,7 +13,7 @@ var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Armour, Name: "Armour", Key: "a", Files: files,
+	ID: figure.Armour, Group: desk.Fit, Name: "Armour", Key: "a", Files: files,
 	Pages: []desk.Page{
 		{ID: "armour", Name: "What ends the ride", Routes: []desk.Route{desk.Get("/armour", armourPage)}},
 		{ID: "disputes", Name: "Both sides", Routes: []desk.Route{desk.Get("/disputes", desk.DisputesPage("disputes", armourDisputes))}},

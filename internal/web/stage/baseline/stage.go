@@ -14,7 +14,7 @@ var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Baseline, Name: "Baseline", Key: "i", Files: files, Script: "baseline.js",
+	ID: figure.Baseline, Group: desk.Know, Name: "Baseline", Key: "i", Files: files, Script: "baseline.js",
 	State: func(d *desk.Desk) verdict.State {
 		if len(d.Plan.Baseline.Answers) == 0 { // an inspection that nobody made tells nothing
 			return verdict.Unknown

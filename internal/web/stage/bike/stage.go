@@ -13,7 +13,7 @@ var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Bike, Name: "Bike", Key: "m", Files: files, Turns: []desk.Turn{bikeTurn},
+	ID: figure.Bike, Group: desk.Know, Name: "Bike", Key: "m", Files: files, Turns: []desk.Turn{bikeTurn},
 	Pages: []desk.Page{
 		{ID: "bike", Name: "Which bike", Routes: []desk.Route{desk.Live("/bike", bikePage)}},
 		{ID: "sheet", Name: "Its sheet", Routes: desk.Form(sheetForm)},

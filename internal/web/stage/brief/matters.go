@@ -2,7 +2,6 @@ package brief
 
 import (
 	"net/http"
-	"slices"
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/figure"
@@ -15,17 +14,19 @@ import (
 type mattersView struct {
 	Has     bool
 	Bike    string
-	Cards   []desk.CardView // the worst
-	More    int             // open points beyond them
-	Needs   int             // that are not met
-	Guesses guessesView     // of which three are shown
+	First   []desk.PointView // the three that lead
+	Next    *desk.LinkView   // what comes next in the work, where nothing leads
+	Theirs  *desk.PointView  // the first of what bothers most, where it is none of them
+	More    int              // points beyond them
+	Needs   int              // that are not met
+	Guesses guessesView      // of which three are shown
 	Three   []guessView
 	Bothers *desk.LinkView // the stage of what bothers most
 	Said    string         // that, in words
 }
 
-// mattersMost is how many points are shown at first.
-const mattersMost = 5
+// leads are how many points lead.
+const leads = 3
 
 func mattersPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	d, err := s.Open(r)
@@ -36,12 +37,21 @@ func mattersPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
+	d.Told = true
 	v := mattersView{Has: d.Plan.Bike != nil, Guesses: guessesOf(d, nil, nil)}
 	if v.Has {
 		v.Bike = d.Plan.Bike.Name
-		cards := mattering(d.Report.Findings, figure.Stage(d.Plan.Brief.Bothers))
-		v.More = max(0, len(cards)-mattersMost)
-		v.Cards = d.Cards(cards[:min(len(cards), mattersMost)], "matters")
+		cards := study.Cards(d.Report.Findings)
+		v.More = max(0, len(cards)-leads)
+		v.First, v.Next = d.Leads(leads)
+		to := d.OnTop("matters", desk.Laid{})
+		for i, c := range cards {
+			if i >= leads && c.Lead.Stage == figure.Stage(d.Plan.Brief.Bothers) {
+				theirs := d.Point(c, i+1, "matters", to)
+				v.Theirs = &theirs
+				break
+			}
+		}
 		short, _ := d.Report.Figure(figure.Needs)
 		v.Needs = int(short.Or(0))
 		v.Three = v.Guesses.First[:min(3, len(v.Guesses.First))]
@@ -51,20 +61,4 @@ func mattersPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		}
 	}
 	return s.ShowPage(w, r, http.StatusOK, d, "matters", bench, v)
-}
-
-// mattering are the cards of findings, the worst first; of those as bad, what bothers the rider
-// comes before the others.
-func mattering(findings []study.Finding, bothers figure.Stage) []study.Card {
-	cards := study.Cards(findings)
-	slices.SortStableFunc(cards, func(a, b study.Card) int {
-		if by := b.Lead.State.Rank() - a.Lead.State.Rank(); by != 0 || (a.Lead.Stage == bothers) == (b.Lead.Stage == bothers) {
-			return by
-		}
-		if a.Lead.Stage == bothers {
-			return -1
-		}
-		return 1
-	})
-	return cards
 }

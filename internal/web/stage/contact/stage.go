@@ -20,7 +20,7 @@ var hurts = desk.Guides{
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Contact, Name: "Contact", Key: "c", Files: files,
+	ID: figure.Contact, Group: desk.Fit, Name: "Contact", Key: "c", Files: files,
 	Pages: []desk.Page{
 		{ID: "contact", Name: "What you touch", Routes: []desk.Route{desk.Get("/contact", contactPage("contact"))}},
 		{ID: "cockpit", Name: "Cockpit", Routes: []desk.Route{desk.Get("/cockpit", contactPage("cockpit"))}, Needs: []string{"warm-hands", "navigation", "charging"}},

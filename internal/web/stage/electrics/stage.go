@@ -5,6 +5,7 @@ import (
 	"embed"
 	"net/url"
 
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/web/desk"
@@ -15,11 +16,11 @@ var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Electrics, Name: "Electrics", Key: "e", Files: files, Script: "electrics.js",
+	ID: figure.Electrics, Group: desk.Settle, Name: "Electrics", Key: "e", Files: files, Script: "electrics.js",
 	Pages: []desk.Page{
 		{ID: "electrics", Name: "Power", Routes: powerForm.Routes()},
-		{ID: "wiring", Name: "Wiring", Routes: wiringForm.Routes()},
-		{ID: "light", Name: "Light", Needs: []string{"seen-by-day"}, Routes: lightForm.Routes()},
+		{ID: "wiring", Name: "Wiring", Causes: []cause.ID{cause.Wiring}, Routes: wiringForm.Routes()},
+		{ID: "light", Name: "Light", Causes: []cause.ID{cause.Light}, Needs: []string{"seen-by-day"}, Routes: lightForm.Routes()},
 		{ID: "volts", Name: "Volts", Routes: []desk.Route{
 			desk.Live("/volts", voltsPage),
 			desk.Post("/volts", desk.AddReading("volts", logbook.VoltsRead, fillVolts, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any { return voltsOf(d, "", form, errs) })),

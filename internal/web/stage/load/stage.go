@@ -14,7 +14,7 @@ var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Load, Name: "Load", Key: "l", Files: files, Script: "load.js",
+	ID: figure.Load, Group: desk.Fit, Name: "Load", Key: "l", Files: files, Script: "load.js",
 	Pages: []desk.Page{
 		{ID: "load", Name: "Where it sits", Routes: desk.Form(loadForm)},
 		{ID: "packing", Name: "Packing", Routes: []desk.Route{

@@ -67,7 +67,7 @@ func TestRangeInABrowser(t *testing.T) {
 	w.Until(legs + ` === 7`)
 	short := `document.querySelectorAll('#ladder .leg-short').length`
 	w.Until(short + ` > 0`)
-	w.Do(chromedp.Click(chromedp.CSS(`a.option[href*="tank-25-h"]`)))
+	w.Click(`a.option[href*="tank-25-h"]`)
 	w.Bench("Tank, 25 L")
 	w.Until(short + ` === 0`)
 	w.Until(`document.querySelector('.legs .is-current .is-ok') !== null`)

@@ -16,7 +16,7 @@ var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Range, Name: "Range", Key: "r", Files: files, Script: "ranging.js", Turns: []desk.Turn{pumpTurn, cruiseTurn},
+	ID: figure.Range, Group: desk.Fit, Name: "Range", Key: "r", Files: files, Script: "ranging.js", Turns: []desk.Turn{pumpTurn, cruiseTurn},
 	Pages: []desk.Page{
 		{ID: "range", Name: "Fuel ladder", Routes: rangeForm.Routes()},
 		{ID: "route", Name: "Route", Routes: append(desk.Form(routeForm),

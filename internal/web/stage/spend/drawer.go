@@ -107,7 +107,7 @@ func search(d *desk.Desk, v drawerView, slot parts.Slot) ([]*parts.Part, error) 
 // held holds parts of any slot against the plan.
 func held(d *desk.Desk, found []*parts.Part, keep []string, tried desk.Laid) (desk.OptionList, error) {
 	columns := []desk.Column{desk.Moves("Cost", "cost"), desk.Moves("Mass", "loaded-mass"), desk.Moves("Needs", "needs")}
-	list := desk.OptionList{Slot: "drawer", Name: "Parts"}
+	list := desk.OptionList{Slot: "drawer", Name: "Parts", Whole: true}
 	for _, c := range columns {
 		list.Columns = append(list.Columns, c.Title)
 	}

@@ -13,7 +13,7 @@ var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Spend, Name: "Spend", Key: "s", Files: files,
+	ID: figure.Spend, Group: desk.Go, Name: "Spend", Key: "s", Files: files,
 	Pages: []desk.Page{
 		{ID: "spend", Name: "Spend", Routes: desk.Form(spendForm)},
 		{ID: "drawer", Name: "Parts drawer", Routes: []desk.Route{

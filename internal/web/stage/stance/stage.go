@@ -5,6 +5,7 @@ import (
 	"embed"
 	"net/url"
 
+	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/guide"
 	"valiantmule/internal/core/logbook"
@@ -22,10 +23,10 @@ var symptoms = desk.Guides{
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Stance, Name: "Stance", Key: "n", Files: files, Script: "stance.js",
+	ID: figure.Stance, Group: desk.Settle, Name: "Stance", Key: "n", Files: files, Script: "stance.js",
 	Pages: []desk.Page{
 		{ID: "stance", Name: "Sag", Routes: append(sagForm.Routes(), desk.Post("/stance/measured", unmeasure))},
-		{ID: "height", Name: "Height", Routes: heightForm.Routes()},
+		{ID: "height", Name: "Height", Causes: []cause.ID{cause.Height, cause.Level, cause.Stand, cause.Posture}, Routes: heightForm.Routes()},
 		{ID: "measure", Name: "Measure", Routes: []desk.Route{
 			desk.Live("/measure", measurePage),
 			desk.Post("/measure", desk.AddReading("measure", logbook.SagRead, fillSag, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any { return measure(d, "", form, errs) })),

@@ -63,6 +63,13 @@ func tyres(d *desk.Desk, view *tyresView, beside []string, tried desk.Laid) erro
 		view.Toggle, keep = d.Href("tyres", keep...), everything
 	}
 	built := d.Plan.Build(d.Loadout)
+	pairs, err := pairsOf(d, built, keep, tried)
+	if err != nil {
+		return err
+	}
+	if len(pairs.Options) > 0 {
+		view.Lists = append(view.Lists, pairs)
+	}
 	for _, slot := range []parts.Slot{parts.RearTyre, parts.FrontTyre} {
 		rim := built.Rim(slot)
 		fits := func(p *parts.Part) bool {

@@ -1,0 +1,189 @@
+package desk
+
+import (
+	"slices"
+
+	"valiantmule/internal/core/cause"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
+)
+
+// Of the points that ask for a decision so many stand open on the empty bench: the page's own
+// first, and of all others those that matter most. A rating that is passed is never folded.
+const (
+	openMost   = 7
+	othersMost = 3
+)
+
+// PointView is one decision in its place.
+type PointView struct {
+	CardView
+	Number, Yours int    // in our order, and in the rider's own; 0 without one
+	Pull          string // the setting that its findings pull from both sides
+	Stage         string
+	Settled       string // where it is
+}
+
+// restView are the points of a stage that stand folded.
+type restView struct {
+	Name   string
+	State  StateView // the worst of them
+	Points []PointView
+}
+
+// PointsView is the empty bench: what is to be decided, what is set on the day, what is to be known.
+type PointsView struct {
+	Here, Most []PointView
+	More       []PointView // of the page, folded
+	Rest       []restView
+	Day, Small []FindingView
+	Open       []FindingView // of which a guess decides whether they are so
+	Aside      []FindingView // that the rider has set aside
+	Decide     int
+	All        string // where they all are, in order
+	Measure    string // where what is guessed is answered
+}
+
+// Any reports whether a rule has anything to say.
+func (v *PointsView) Any() bool {
+	return v.Decide+len(v.Day)+len(v.Small)+len(v.Open)+len(v.Aside) > 0
+}
+
+// points are what the empty bench of a page shows.
+func (d *Desk) points(page string) PointsView {
+	findings := slices.DeleteFunc(slices.Clone(d.Report.Findings), func(f study.Finding) bool { return slices.Contains(d.Shown, f.Need) })
+	v := PointsView{All: d.Href("points"), Measure: d.Href("guesses")}
+	to := d.OnTop(page, Laid{})
+	open, others := 0, 0
+	cards := study.Cards(findings)
+	v.Decide = len(cards)
+	here := func(c study.Card) bool { return d.house.isHere(page, c.Lead) }
+	for i, c := range cards {
+		if c.Lead.State == verdict.Stop && !here(c) {
+			v.Most = append(v.Most, d.Point(c, i+1, page, to))
+			open++
+		}
+	}
+	rest := map[figure.Stage]*restView{}
+	var stages []figure.Stage
+	for i, c := range cards {
+		stop := c.Lead.State == verdict.Stop
+		switch {
+		case here(c) && (stop || open < openMost-othersMost):
+			v.Here = append(v.Here, d.Point(c, i+1, page, to))
+			open++
+		case here(c):
+			v.More = append(v.More, d.Point(c, i+1, page, nil))
+		case stop:
+		case others < othersMost && open < openMost:
+			v.Most = append(v.Most, d.Point(c, i+1, page, to))
+			open++
+			others++
+		default:
+			of, ok := rest[c.Lead.Stage]
+			if !ok {
+				of = &restView{Name: d.StageName(c.Lead.Stage), State: StateOf(verdict.OK)}
+				rest[c.Lead.Stage], stages = of, append(stages, c.Lead.Stage)
+			}
+			of.Points = append(of.Points, d.Point(c, i+1, page, nil))
+			of.State = StateOf(verdict.Worse(of.State.ID, c.Lead.State))
+		}
+	}
+	for _, st := range d.house.Stages { // in the order of the work
+		if slices.Contains(stages, st.ID) {
+			v.Rest = append(v.Rest, *rest[st.ID])
+		}
+	}
+	all := findingsOf(d.Units, study.Asides(findings), to)
+	v.Day, v.Small, v.Open = all.Day, all.Small, all.Open
+	for _, f := range study.SetAside(findings) {
+		v.Aside = append(v.Aside, findingOf(d.Units, f, nil))
+	}
+	return v
+}
+
+// Point is a decision at its place in our order.
+func (d *Desk) Point(c study.Card, number int, page string, to wayOut) PointView {
+	v := PointView{CardView: cardOf(d.Units, c, to), Number: number, Pull: c.Pull.Name(), Stage: d.StageName(c.Lead.Stage), Settled: d.Href(d.house.Home(c.Lead))}
+	for _, f := range c.All() {
+		if at := slices.Index(d.Plan.Order, f.ID); at >= 0 && (v.Yours == 0 || at < v.Yours) {
+			v.Yours = at + 1
+		}
+	}
+	v.SetAside = d.Href("points", "finding", v.ID, "from", page)
+	for i := range v.More {
+		v.More[i].SetAside = d.Href("points", "finding", v.More[i].ID, "from", page)
+	}
+	return v
+}
+
+// Leads are the decisions that lead, each with its way out on the page where it is settled; where
+// there are none, what comes next in the work.
+func (d *Desk) Leads(most int) (list []PointView, next *LinkView) {
+	for i, c := range study.Cards(d.Report.Findings) {
+		if i == most {
+			break
+		}
+		page := d.house.Home(c.Lead)
+		list = append(list, d.Point(c, i+1, page, d.OnTop(page, Laid{})))
+	}
+	if list != nil {
+		return list, nil
+	}
+	for i := range d.house.Stages {
+		if st := &d.house.Stages[i]; d.stageState(st).ID != verdict.OK {
+			return nil, &LinkView{Name: st.Name, Href: d.Href(string(st.ID))}
+		}
+	}
+	return nil, &LinkView{Name: "what is set on the day", Href: d.Href("day")}
+}
+
+// Home is the page on which a finding is settled: the one that settles its need or names its
+// cause, or else its stage's first.
+func (s *House) Home(f study.Finding) string {
+	for _, st := range s.Stages {
+		if st.ID != f.Stage {
+			continue
+		}
+		for _, p := range st.Pages {
+			if f.Need != "" && slices.Contains(p.Needs, f.Need) || slices.Contains(p.Causes, f.Cause) {
+				return p.ID
+			}
+		}
+	}
+	return string(f.Stage)
+}
+
+// isHere reports whether a finding is a page's: it is settled there, or somewhere else in a stage
+// of which the page settles nothing by itself.
+func (s *House) isHere(page string, f study.Finding) bool {
+	at, p := s.pageOf(page)
+	if p == nil || s.Stages[at].ID != f.Stage {
+		return false
+	}
+	settlesNothing := p.ID != string(f.Stage) && len(p.Causes) == 0 && len(p.Needs) == 0
+	return s.Home(f) == p.ID || settlesNothing
+}
+
+// decisions are how many points of a stage ask for one.
+func (d *Desk) decisions(cards []study.Card, stage figure.Stage) int {
+	n := 0
+	for _, c := range cards {
+		if c.Lead.Stage == stage {
+			n++
+		}
+	}
+	return n
+}
+
+// sides are how a finding that pulls a setting would have it.
+var sides = map[bool]string{true: "more of it", false: "less of it"}
+
+// side of a finding, "" for one that pulls nothing.
+func side(p cause.Pull) string {
+	if p.Setting == "" {
+		return ""
+	}
+	return sides[p.Up]
+}
