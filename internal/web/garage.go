@@ -36,8 +36,13 @@ type removedView struct{ ID, Name, Until string }
 type planCard struct {
 	ID, Name, Bike, Trip, Changed string
 	State                         desk.StateView
-	Gauges                        []desk.GaugeView
+	Strip                         desk.StripView
+	First                         []desk.PointView // what leads
+	Next                          *desk.LinkView   // in the work, where nothing does
 }
+
+// leads are how many points lead on a card.
+const leads = 3
 
 func (s *Server) garage(w http.ResponseWriter, r *http.Request) error {
 	return s.showGarage(w, r, http.StatusOK, garageView{Currency: currencyOf(r)})
@@ -102,19 +107,18 @@ func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, 
 	for _, snapshot := range plans {
 		p := snapshot.Plan
 		last := p.Loadouts[len(p.Loadouts)-1]
-		report, err := s.ReportOf(s.Rider(r), snapshot, shelf, version, last.ID)
+		d, err := s.DeskOf(s.Rider(r), snapshot, shelf, version, last.ID, desk.UnitsOf(r))
 		if err != nil {
 			return err
 		}
 		card := planCard{ID: snapshot.PlanID, Name: p.Name, Bike: "No bike yet", Changed: snapshot.MadeAt.Format("2 January 2006, 15:04 UTC"),
-			Trip: trip(&p.Brief), State: desk.StateOf(report.Worst())}
+			Trip: trip(&p.Brief), State: desk.StateOf(d.Report.Worst())}
 		if p.Bike != nil {
 			card.Bike = p.Bike.Name
 		}
-		for _, g := range report.Gauges {
-			if g.Known {
-				card.Gauges = append(card.Gauges, desk.GaugeOf(desk.UnitsOf(r), g, ""))
-			}
+		card.Strip = d.Row()
+		if p.Bike != nil {
+			card.First, card.Next = d.Leads(leads)
 		}
 		view.Plans = append(view.Plans, card)
 	}

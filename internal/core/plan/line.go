@@ -25,6 +25,7 @@ const (
 	Workshop   LineKind = "workshop"
 	Consumable LineKind = "consumable"
 	Gear       LineKind = "gear" // a part or a bag without a slot here
+	Lesson     LineKind = "lesson"
 )
 
 // LineKinds lists the kinds with their names; a part line is made by choosing a
@@ -34,6 +35,7 @@ func LineKinds() []entry.Option {
 		entry.Opt(Gear, "Other part, gear"),
 		entry.Opt(Baseline, "Put right first"),
 		entry.Opt(Workshop, "Workshop"),
+		entry.Opt(Lesson, "Lesson"),
 		entry.Opt(Freight, "Freight"),
 		entry.Opt(Tax, "Tax, customs"),
 		entry.Opt(Consumable, "Consumables"),

@@ -66,6 +66,8 @@ type Plan struct {
 	Waivers []Waiver `json:"waived,omitempty"` // points that the rider has set aside
 	Order   []string `json:"order,omitempty"`  // rules in the order in which the rider would settle them
 
+	Alone []Alone `json:"left_alone,omitempty"` // what is left standard on purpose
+
 	Touches      []Touch       `json:"touches,omitempty"` // what is in each other's way
 	Baseline     Inspection    `json:"baseline,omitzero"`
 	Risk         Risk          `json:"risk,omitempty"`

@@ -47,6 +47,7 @@ func (p *Plan) Validate() []entry.Problem {
 	logbook.Validate(v, "readings", p.Readings)
 	p.validateTouches(v)
 	p.validateWaivers(v)
+	p.validateAlone(v)
 	p.Baseline.validate(v)
 	p.Risk.validate(v)
 	p.validateRates(v)

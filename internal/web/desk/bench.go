@@ -36,6 +36,7 @@ type BenchView struct {
 	Unseen  findingsView // that nobody can judge any more
 	Stays   findingsView
 	Leave   string
+	Instead []LinkView // what the money of a part that comes off would settle
 	laid    Laid
 }
 
@@ -65,6 +66,7 @@ func (d *Desk) Tried(r *http.Request, page string) (*BenchView, Laid, error) {
 		return nil, l, err
 	}
 	bench.lay(d, l)
+	bench.Instead = d.forItsMoney(l, page)
 	bench.Scope = d.scope(page, l)
 	return bench, l, nil
 }

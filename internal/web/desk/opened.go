@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/store"
+	"valiantmule/internal/words"
 )
 
 // opened is a plan as it was read, with what was worked out for it. Many requests share
@@ -69,8 +70,8 @@ func (s *House) keepOpen(key openedKey, snapshot *store.Snapshot, shelf plan.She
 	return o
 }
 
-// ReportOf is the report of a rider's plan that was read, in a loadout; it stays open.
-func (s *House) ReportOf(rider string, snapshot *store.Snapshot, shelf plan.Shelf, version, loadout string) (*eval.LoadoutReport, error) {
+// DeskOf is a rider's plan that was read on a desk of its own, in a loadout; it stays open.
+func (s *House) DeskOf(rider string, snapshot *store.Snapshot, shelf plan.Shelf, version, loadout string, units words.Units) (*Desk, error) {
 	key := openedKey{rider, snapshot.PlanID, snapshot.Version, version, Today()}
 	o, ok := s.opened.GetIfPresent(key)
 	if !ok {
@@ -80,7 +81,9 @@ func (s *House) ReportOf(rider string, snapshot *store.Snapshot, shelf plan.Shel
 	if err != nil {
 		return nil, err
 	}
-	return b.Report(), nil
+	d := &Desk{Snapshot: snapshot, Shelf: shelf, Loadout: loadout, Units: units, AsOf: o.day, On: b, Report: b.Report(), house: s}
+	d.After = d.Report
+	return d, nil
 }
 
 // bench is the plan worked out in one of its loadouts.

@@ -17,14 +17,19 @@ import (
 
 // OptionList is what can go into a slot, each held against the plan.
 type OptionList struct {
-	Slot    parts.Slot
-	Name    string
-	Aside   string // beside the name
-	Columns []string
-	Options []optionRow // all of them
-	Hidden  int         // made for another size
-	Compare bool
-	Whole   bool // nothing of it is folded: somebody has searched for just that
+	Slot      parts.Slot
+	Name      string
+	Aside     string // beside the name
+	Columns   []string
+	Options   []optionRow // all of them
+	Hidden    int         // made for another size
+	Compare   bool
+	Leave     string    // the argument for the standard part
+	LeaveHref string    // where it is left alone on purpose
+	Left      string    // why it is, "" where it is not
+	Ways      []WayView // a lesson, a skill, a setting
+
+	Whole bool // nothing of it is folded: somebody has searched for just that
 }
 
 // optionsMost is how many options stand open beside the plan's, what is standard and the rider's
@@ -102,6 +107,8 @@ type optionRow struct {
 	Stays                bool     // as the bike came: it is never folded
 	Kind                 string   // of a part in its slot, for what is folded
 	State                StateView
+
+	diff eval.Difference
 }
 
 // Column is a figure that options are compared by.
@@ -189,6 +196,7 @@ func (d *Desk) OptionsFor(slot parts.Slot, page string, fits func(*parts.Part) b
 	}
 	var err error
 	list.Options, err = d.Rows(choices, page, columns, keep, tried)
+	list.leave(d)
 	return list, err
 }
 
@@ -251,7 +259,7 @@ func does(diff eval.Difference) (good float64) {
 func (d *Desk) option(c plan.Choice, diff eval.Difference, own *parts.Part) optionRow {
 	o := optionRow{
 		Name: choiceName(c), Asks: len(study.Cards(diff.Appear)), Settles: len(study.Cards(diff.Vanish)), Does: does(diff), State: StateOf(study.Worst(diff.Appear)),
-		Stays:   c.Part == nil,
+		Stays: c.Part == nil, diff: diff,
 		Current: (c.Part == nil && own == nil) || (c.Part != nil && own != nil && own.ID == c.Part.ID),
 	}
 	part := c.Part

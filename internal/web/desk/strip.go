@@ -60,6 +60,7 @@ type StripView struct {
 	Gauges   []GaugeView // all, in the order of the table
 	Worst    []GaugeView // three of them, for where there is no room for more
 	Good     int         // how many are ok
+	More     int         // how many speak for which a row has no room
 	Waiting  []GaugeView // whose subject the plan does not hold yet
 	Lacking  []LinkView  // what the others lack, each with the way to its field
 	Usual    []LinkView  // numbers that nobody has said, likewise
@@ -94,6 +95,30 @@ func (d *Desk) strip(page string) StripView {
 	for _, u := range d.Report.Usuals() {
 		v.Usual = append(v.Usual, LinkView{Name: u.What, Href: d.Typed(u.At)})
 	}
+	return v
+}
+
+// rowMost is for how many gauges a card's one row has room.
+const rowMost = 5
+
+// Row is the strip of a card: the worst of what speaks, and how much is well and how much more
+// speaks.
+func (d *Desk) Row() StripView {
+	var v StripView
+	for _, g := range d.Report.Gauges {
+		switch {
+		case Waits(g):
+		case g.State == verdict.OK:
+			v.Good++
+		default:
+			shown := GaugeOf(d.Units, g, "")
+			shown.Short = g.Short
+			v.Gauges = append(v.Gauges, shown)
+		}
+	}
+	slices.SortStableFunc(v.Gauges, func(a, b GaugeView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
+	v.More = max(0, len(v.Gauges)-rowMost)
+	v.Gauges = v.Gauges[:len(v.Gauges)-v.More]
 	return v
 }
 

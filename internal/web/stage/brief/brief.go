@@ -58,6 +58,8 @@ type briefView struct {
 	HourRate    string
 	RateError   string
 	Loadout     string
+	First       []desk.PointView // what leads
+	Next        *desk.LinkView   // in the work, where nothing does
 	Pillion     desk.FieldView
 	Ships       desk.FieldView
 	TieDown     desk.FieldView
@@ -82,7 +84,13 @@ func (v briefView) With(state desk.FormState) desk.FormBody {
 func brief(d *desk.Desk, form url.Values, errs desk.FormErrors) briefView {
 	p := d.Plan
 	loadout, _ := p.Loadout(d.Loadout)
+	var first []desk.PointView
+	var next *desk.LinkView
+	if p.Bike != nil && d.Wants("main") {
+		first, next = d.Leads(leads)
+	}
 	v := briefView{
+		First: first, Next: next,
 		Name: desk.FieldView{Key: "name", Label: "Name of the plan", Value: desk.Typed(form, "name", p.Name), Error: errs["name"]},
 		Start: desk.FieldView{Key: "start", Label: "Start", Value: desk.Typed(form, "start", p.Brief.Start), Error: errs["start"],
 			Help: "The day the bike must be ready, or leaves on a truck."},

@@ -3,6 +3,7 @@ package brief
 import (
 	"cmp"
 	"fmt"
+	"math"
 	"net/http"
 	"net/url"
 	"slices"
@@ -10,6 +11,8 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/instead"
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/web/desk"
@@ -32,7 +35,9 @@ type pointsView struct {
 	Know   []desk.FindingView
 	Open   []desk.FindingView // of which a guess decides whether they are so
 	Aside  []asideView
-	Ask    *askView // about the one that is to be set aside
+	Ask    *askView      // about the one that is to be set aside
+	Take   *desk.WayView // what answers points without a part
+	From   string        // the page that is gone back to
 	desk.FormState
 }
 
@@ -53,7 +58,6 @@ type askView struct {
 	ID, What, Why, Error string
 	Rating               bool // it is noted, and stays
 	For                  []desk.OptionView
-	From                 string // the page that is gone back to
 }
 
 // Fields lists the values of the form, for what changed in two places.
@@ -74,7 +78,7 @@ func (v pointsView) With(state desk.FormState) desk.FormBody {
 }
 
 func viewPoints(r *http.Request, d *desk.Desk, form url.Values, errs desk.FormErrors) (desk.FormBody, error) {
-	v := pointsView{Has: d.Plan.Bike != nil, FormState: desk.FormState{Error: errs["form"], Try: d.Href("points/try"), Save: d.Href("points")}}
+	v := pointsView{Has: d.Plan.Bike != nil, From: cmp.Or(r.FormValue("from"), "points"), FormState: desk.FormState{Error: errs["form"], Try: d.Href("points/try"), Save: d.Href("points")}}
 	d.Told = true
 	findings := d.Report.Findings
 	for i, c := range study.Cards(findings) {
@@ -99,16 +103,19 @@ func viewPoints(r *http.Request, d *desk.Desk, form url.Values, errs desk.FormEr
 	for _, f := range findings {
 		_, typed := form["why."+f.ID]
 		if typed || form == nil && r.URL.Query().Get("finding") == f.ID {
-			v.Ask = ask(d, f, r, form, errs)
+			v.Ask = ask(d, f, form, errs)
 		}
+	}
+	if way, ok := instead.Of(r.FormValue("instead")); ok {
+		v.Take = &d.Ways([]instead.Way{way})[0]
 	}
 	return v, nil
 }
 
 // ask is the question about one point.
-func ask(d *desk.Desk, f study.Finding, r *http.Request, form url.Values, errs desk.FormErrors) *askView {
+func ask(d *desk.Desk, f study.Finding, form url.Values, errs desk.FormErrors) *askView {
 	view := d.Finding(f)
-	a := &askView{ID: f.ID, What: view.What, Rating: f.State == "stop", Error: errs["why."+f.ID], From: cmp.Or(r.FormValue("from"), "points")}
+	a := &askView{ID: f.ID, What: view.What, Rating: f.State == "stop", Error: errs["why."+f.ID]}
 	a.Why = desk.Typed(form, "why."+f.ID, view.Waived)
 	options := []entry.Option{{Value: d.Loadout, Name: forWords(d.Plan, d.Loadout)}}
 	a.For = desk.OptionsOf(options, form.Get("for."+f.ID), forWords(d.Plan, ""))
@@ -153,12 +160,44 @@ func readPoints(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 			places[f.ID] = n
 		}
 	}
+	if way, ok := instead.Of(form.Get("instead")); ok {
+		var how string
+		if changed, how = taken(d, changed, way); how == "" {
+			errs["form"] = way.Name + " answers none of the points as they stand now."
+		} else {
+			said = append(said, how)
+		}
+	}
 	if order := ordered(d.Plan.Order, places, form); !slices.Equal(order, d.Plan.Order) {
 		own := *changed
 		own.Order = order
 		changed, said = &own, append(said, fmt.Sprintf("Your own order of %d points", len(order)))
 	}
 	return changed, said, errs
+}
+
+// taken is a plan with a lesson, a skill or a setting in place of a part: the points that it
+// answers are set aside, and what it costs is a line; said is "" where there are none.
+func taken(d *desk.Desk, p *plan.Plan, way instead.Way) (changed *plan.Plan, said string) {
+	changed = p
+	n := 0
+	for _, f := range study.Loud(d.On.Report().Findings) {
+		if slices.Contains(way.Answers, f.ID) {
+			changed = changed.Waived(plan.Waiver{Finding: f.ID, Why: way.Name, On: d.AsOf, Mark: f.Mark()})
+			n++
+		}
+	}
+	if n == 0 {
+		return p, ""
+	}
+	line := plan.Line{Kind: plan.Lesson, Name: way.Name, Need: plan.Wanted}
+	if way.Euros > 0 && !slices.ContainsFunc(p.Lines, func(l plan.Line) bool { return l.Kind == plan.Lesson && l.Name == way.Name }) {
+		line.Amount = money.New(int64(math.Round(way.Euros*money.Minors(p.Currency))), p.Currency)
+		lined := *changed
+		lined.Lines = append(slices.Clone(changed.Lines), line)
+		changed = &lined
+	}
+	return changed, fmt.Sprintf("%s, in place of a part: %d points set aside", way.Name, n)
 }
 
 // refusedWaiver says why a point cannot be set aside so.

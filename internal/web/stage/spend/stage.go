@@ -19,6 +19,7 @@ var Stage = desk.Stage{
 		{ID: "drawer", Name: "Parts drawer", Routes: []desk.Route{
 			desk.Get("/drawer", drawerPage),
 		}},
+		{ID: "left", Name: "Left alone", Routes: desk.Form(leftForm)},
 		{ID: "part", Name: "A part of your own", Routes: []desk.Route{
 			desk.Live("/part", partForm.Page), // it hands out an id
 			desk.Post("/part", partForm.Keep),
