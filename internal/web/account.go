@@ -71,11 +71,6 @@ func (s *Server) changePassword(w http.ResponseWriter, r *http.Request) error {
 	return s.showAccount(w, r, http.StatusUnprocessableEntity, view)
 }
 
-// keys is the map of keys.
-func (s *Server) keys(w http.ResponseWriter, r *http.Request) error {
-	return s.Show(w, r, http.StatusOK, "keys", "Keys", s.Stages)
-}
-
 // setUnits keeps a choice for each quantity, or a preset for all.
 func (s *Server) setUnits(w http.ResponseWriter, r *http.Request) error {
 	units := words.Units{}

@@ -67,7 +67,7 @@ func TestMainJob(t *testing.T) {
 
 	// A tyre, by pointing at its row and then by its button.
 	w.Follow(`.rail a[href*="/tyres"]`)
-	w.Click(`a.option[href*="bracken-140-80-18"]`)
+	w.Click(`#w-rear-tyre ~ .table-scroll a.option[href*="bracken-140-80-18"]`)
 	w.Bench("Bracken 140/80-18")
 	with := p.With(plan.Choice{Slot: parts.RearTyre, Part: shelf.Find(p.Bike, parts.RearTyre, "bracken-140-80-18"), Need: plan.Needed})
 	assert.Equal(t, webtest.Core(t, p, "cruise-rpm"), w.Gauge("cruise-rpm"), "on the bench, not in the plan")
@@ -155,15 +155,15 @@ func TestPointing(t *testing.T) {
 	w.Follow(".plan-card h2 a")
 	w.Follow(`.rail a[href*="/tyres"]`)
 	point := func(id string) {
-		w.Eval(`document.querySelector('a.option[href*="` + id + `"]').dispatchEvent(new PointerEvent('pointerover', {bubbles: true, pointerType: 'mouse'})), true`)
+		w.Eval(`document.querySelector('#w-rear-tyre ~ .table-scroll a.option[href*="` + id + `"]').dispatchEvent(new PointerEvent('pointerover', {bubbles: true, pointerType: 'mouse'})), true`)
 	}
 	point("wether-130-80-18")
 	w.Bench("Wether 130/80-18")
-	w.Click(`a.option[href*="lanner-120-80-18"]`)
+	w.Click(`#w-rear-tyre ~ .table-scroll a.option[href*="lanner-120-80-18"]`)
 	w.Bench("Lanner 120/80-18")
 	assert.Contains(t, w.Text(`location.search`), "lanner-120-80-18", "the address leads back to what lies there")
 	point("wether-130-80-18")
-	w.Click(`a.option[href*="scree-120-100-18"]`)
+	w.Click(`#w-rear-tyre ~ .table-scroll a.option[href*="scree-120-100-18"]`)
 	w.Bench("Scree 120/100-18")
 }
 

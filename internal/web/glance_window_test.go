@@ -3,6 +3,7 @@
 package web_test
 
 import (
+	"strconv"
 	"strings"
 	"testing"
 
@@ -103,7 +104,7 @@ func TestStrip(t *testing.T) {
 	w.Until(`document.querySelector('#strip [data-gauge="axle-front"]').offsetHeight > 20`) // what has the focus is seen
 
 	w.Open(path + "tyres")
-	w.Click(`a.option[href*="lanner-120-80-18"]`)
+	w.Click(`#w-rear-tyre ~ .table-scroll a.option[href*="lanner-120-80-18"]`)
 	w.Bench("Lanner 120/80-18")
 	w.Until(`document.querySelector('#strip [data-gauge="charge-margin"]').classList.contains('as-moved')`)
 	moved := webtest.Ask[[]string](w, `[...document.querySelectorAll('#bench [data-moves]')].map((r) => r.dataset.moves)`)
@@ -148,4 +149,109 @@ func TestStripHoldsMoreGauges(t *testing.T) {
 	w.Open(path + "stance")
 	assert.Empty(t, webtest.Ask[map[string]string](w, shown), "a line, there")
 	assert.Equal(t, 3, strings.Count(w.Text(`document.querySelector('#strip summary').innerHTML`), "strip-worst is-"))
+}
+
+// TestSetAside: a point is set aside on the spot with a reason, stands apart by it, and comes back
+// when its number is worse.
+func TestSetAside(t *testing.T) {
+	s := webtest.New(t)
+	w := s.Window(t)
+	w.Do(chromedp.EmulateViewport(1280, 800))
+	path := demoPlan(w)
+	w.Open(path + "range")
+	at := `#bench .point [data-finding="range-short"]`
+	w.Do(chromedp.Click(chromedp.CSS(at+` > .set-aside`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] #why")))
+	w.Leads(chromedp.Click(chromedp.CSS("dialog .act:not(.act-quiet)")))
+	assert.Contains(t, w.Text(`document.querySelector('[data-error="why.range-short"] .error').textContent`), "Say why", "without a reason nothing is set aside")
+	w.Do(chromedp.SendKeys(chromedp.CSS("#why"), "I know: a friend brings a can"))
+	w.Leads(chromedp.Click(chromedp.CSS("#aside .act")))
+	w.Open(path + "range")
+	assert.Equal(t, 0, webtest.Ask[int](w, `document.querySelectorAll('`+at+`').length`))
+	assert.Contains(t, w.Text(`document.querySelector('#bench [data-aside="range-short"]').textContent`), "a friend brings a can")
+	assert.Equal(t, "over", w.Text(`document.querySelector('#strip [data-gauge="range"]').dataset.state`), "no gauge moves")
+
+	w.Open(path + "brief")
+	w.Fill("#f-headwind", "70 km/h")
+	w.Follow("#save")
+	w.Open(path + "range")
+	assert.Contains(t, w.Text(`document.querySelector('`+at+`').textContent`), "worse by a tenth")
+}
+
+// TestPointsOfAPage: the bench begins with the page's own points, then those that matter most;
+// no more than seven stand open, and each is counted.
+func TestPointsOfAPage(t *testing.T) {
+	s := webtest.New(t)
+	w := s.Window(t)
+	path := demoPlan(w)
+	for page, first := range map[string]string{"tyres": "front-rear-mix", "contact": "seat-for-the-hours", "range": "range-short", "load": "bags-by-the-pipe", "stance": "sag-soft-front"} {
+		w.Open(path + page)
+		assert.Equal(t, first, w.Text(`document.querySelector('#bench .point [data-finding]').dataset.finding`), page)
+		open := webtest.Ask[int](w, `document.querySelectorAll('#bench .point').length`)
+		assert.LessOrEqual(t, open, 7, page)
+		folded := webtest.Ask[int](w, `document.querySelectorAll('#bench .point-lines a[data-finding]').length`)
+		decide := webtest.Ask[int](w, `parseInt(document.querySelector('#bench h2 .quiet').textContent)`)
+		assert.Equal(t, decide, open+folded, page)
+		assert.Equal(t, decide, webtest.Ask[int](w, `[...document.querySelectorAll('.rail-count')].reduce((n, c) => n + parseInt(c.textContent), 0)`), page)
+	}
+}
+
+// TestOptionsFold: beside the plan's part the five that do most stand open, the rest is there by a
+// click, and by words.
+func TestOptionsFold(t *testing.T) {
+	s := webtest.New(t)
+	w := s.Window(t)
+	w.Do(chromedp.EmulateViewport(1280, 800))
+	path := demoPlan(w)
+	w.Open(path + "tyres")
+	list := `document.querySelector('#w-rear-tyre').parentNode`
+	seen := `[...` + list + `.querySelectorAll('[data-row]')].filter((r) => r.offsetHeight > 0).length`
+	all := webtest.Ask[int](w, list+`.querySelectorAll('[data-row]').length`)
+	open := webtest.Ask[int](w, seen)
+	assert.LessOrEqual(t, open, 7, "standard, the plan's and five")
+	assert.Greater(t, all, open)
+	assert.Equal(t, 1, webtest.Ask[int](w, `[...`+list+`.querySelectorAll('.is-current')].filter((r) => r.offsetHeight > 0).length`), "the plan's stands open")
+	w.Do(chromedp.Click(chromedp.CSS(`#w-rear-tyre ~ .table-scroll .fold-row input`)))
+	w.Until(seen + ` > ` + strconv.Itoa(open))
+	w.Do(chromedp.SendKeys(chromedp.CSS(`[data-find="w-rear-tyre"]`), "hackle 110"))
+	w.Until(seen + ` === 1`)
+	assert.Contains(t, w.Text(`[...`+list+`.querySelectorAll('[data-row]')].find((r) => r.offsetHeight > 0).textContent`), "Hackle 110/100-18")
+	assert.Contains(t, w.Text(`document.querySelector('#w-tyre-pairs').parentNode.textContent`), "The pair lasts", "both of one pattern are one option")
+}
+
+// TestPrint: on paper a page is that page.
+func TestPrint(t *testing.T) {
+	s := webtest.New(t)
+	w := s.Window(t)
+	w.Do(chromedp.EmulateViewport(1280, 800))
+	path := demoPlan(w)
+	for _, page := range []string{"brief", "stance", "range", "points"} {
+		w.Open(path + page)
+		assert.LessOrEqual(t, w.Sheets(), 2, page)
+	}
+	w.Open(path + "stance")
+	w.Media("print")
+	assert.Equal(t, 0, webtest.Ask[int](w, `document.querySelector('#bench').offsetHeight + document.querySelector('#tabs').offsetHeight`))
+	w.Media("")
+	w.Do(chromedp.Click(chromedp.CSS("#print-points")))
+	w.Media("print")
+	assert.Positive(t, webtest.Ask[int](w, `document.querySelector('#bench').offsetHeight`), "where it is ticked")
+}
+
+// TestHelp: what a page is for in five lines, with its words, by a key; a label leads to its word.
+func TestHelp(t *testing.T) {
+	s := webtest.New(t)
+	w := s.Window(t)
+	w.Do(chromedp.EmulateViewport(1280, 800))
+	path := demoPlan(w)
+	for _, st := range web.Stages() {
+		for _, p := range st.Pages {
+			w.Open(path + p.ID)
+			w.Do(chromedp.KeyEvent("?"), chromedp.WaitVisible(chromedp.CSS("dialog[open] #help")))
+			lines := webtest.Ask[int](w, `document.querySelectorAll('dialog .help-lines li').length`)
+			assert.True(t, lines >= 1 && lines <= 5, "%s: %d lines", p.ID, lines)
+			assert.Positive(t, webtest.Ask[int](w, `document.querySelectorAll('dialog .words dt').length`), p.ID)
+		}
+	}
+	w.Open(path + "stance")
+	w.Do(chromedp.Click(chromedp.CSS(`label[for="f-front_preload"] .word`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] #w-preload")))
 }

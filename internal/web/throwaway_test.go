@@ -26,7 +26,7 @@ func throwaway() desk.Stage {
 		return s.ShowPage(w, r, http.StatusOK, d, "throwaway", nil, "left by the gate")
 	}
 	return desk.Stage{
-		ID: "throwaway", Name: "Throwaway", Key: "w",
+		ID: "throwaway", Group: desk.Go, Name: "Throwaway", Key: "w",
 		Files: fstest.MapFS{"pages/throwaway.gohtml": {Data: []byte(`{{define "content"}}<h1>{{.Body}}</h1>{{end}}`)}},
 		Pages: []desk.Page{{ID: "throwaway", Name: "Throwaway", Routes: []desk.Route{desk.Get("/throwaway", page)}}},
 	}

@@ -161,7 +161,7 @@ func (s *Server) smallRoutes(r chi.Router) {
 			r.Use(s.signedIn)
 			r.Post("/sign-out", s.handle(s.signOut))
 			r.Get("/account", s.handle(s.account))
-			r.Get("/keys", s.handle(s.keys))
+			r.Get("/help", s.handle(s.help))
 			r.Post("/account/password", s.handle(s.changePassword))
 			r.Post("/account/units", s.handle(s.setUnits))
 			r.Post("/account/sign-out", s.handle(s.signOutEverywhere))

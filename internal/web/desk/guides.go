@@ -101,7 +101,7 @@ func (g Guides) fill(d *Desk, v *guidesView, of *guide.Guide, tried Laid, bench 
 	case guide.Ask, guide.Measure:
 		v.Answers = s.Answers
 		if s.Kind == guide.Measure {
-			v.Measure = &LinkView{Name: d.house.pageName(s.Page), Href: d.Href(s.Page)}
+			v.Measure = &LinkView{Name: d.house.PageName(s.Page), Href: d.Href(s.Page)}
 		}
 	case guide.Part:
 		columns := []Column{Moves("Cost", figure.Cost)}

@@ -11,6 +11,7 @@ import (
 	"io/fs"
 	"net/http"
 
+	"valiantmule/internal/help"
 	"valiantmule/internal/store"
 
 	"github.com/maypok86/otter/v2"
@@ -21,6 +22,7 @@ type House struct {
 	Store  *store.Store
 	Rider  func(*http.Request) string // id of who is signed in, "" when nobody is
 	Stages []Stage
+	Help   *help.Help // what pages are for, and the words of the trade
 
 	pages  map[string]*template.Template
 	memo   *memo
@@ -38,6 +40,10 @@ func NewHouse(st *store.Store, rider func(*http.Request) string, asset func(name
 	if err != nil {
 		return nil, err
 	}
-	s := &House{Store: st, Rider: rider, Stages: stages, memo: m, opened: newOpened()}
+	words, err := help.Read()
+	if err != nil {
+		return nil, err
+	}
+	s := &House{Store: st, Rider: rider, Stages: stages, Help: words, memo: m, opened: newOpened()}
 	return s, s.parse(asset, own)
 }

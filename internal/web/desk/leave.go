@@ -125,7 +125,14 @@ func (d *Desk) leaveWords(diff eval.Difference, than string) string {
 	}
 	settled, asked := len(study.Cards(diff.Vanish)), len(study.Cards(diff.Appear))
 	if than == "" { // back to standard
-		kept = append(kept, "settles "+points(settled)+fmt.Sprintf(", and %d come back", asked))
+		kept = append(kept, "settles "+points(settled))
+		switch asked {
+		case 0:
+		case 1:
+			kept = append(kept, "and one comes back")
+		default:
+			kept = append(kept, fmt.Sprintf("and %d come back", asked))
+		}
 		return "Back to what it came with: " + strings.Join(kept, ", ") + "."
 	}
 	words := than + " settles " + points(settled)

@@ -43,6 +43,7 @@ type PointsView struct {
 	Decide     int
 	All        string // where they all are, in order
 	Measure    string // where what is guessed is answered
+	Set        string // where what is set on the day is ticked off
 }
 
 // Any reports whether a rule has anything to say.
@@ -53,7 +54,7 @@ func (v *PointsView) Any() bool {
 // points are what the empty bench of a page shows.
 func (d *Desk) points(page string) PointsView {
 	findings := slices.DeleteFunc(slices.Clone(d.Report.Findings), func(f study.Finding) bool { return slices.Contains(d.Shown, f.Need) })
-	v := PointsView{All: d.Href("points"), Measure: d.Href("guesses")}
+	v := PointsView{All: d.Href("points"), Measure: d.Href("guesses"), Set: d.Href("day")}
 	to := d.OnTop(page, Laid{})
 	open, others := 0, 0
 	cards := study.Cards(findings)

@@ -40,6 +40,7 @@ func (s *House) parse(asset func(name string) string, own fs.FS) error {
 		"glyph": glyph,
 		"join":  strings.Join,
 		"row":   row,
+		"word":  s.Help.Of,
 		"icon": func(name string) (template.HTML, error) {
 			svg, ok := icons[name]
 			if !ok {

@@ -176,8 +176,8 @@ func (s *House) pageOf(id string) (at int, page *Page) {
 	return -1, nil
 }
 
-// pageName is what a page is called.
-func (s *House) pageName(id string) string {
+// PageName is what a page is called.
+func (s *House) PageName(id string) string {
 	if _, p := s.pageOf(id); p != nil {
 		return p.Name
 	}

@@ -65,6 +65,7 @@ document.addEventListener('alpine:init', () => {
       const moved = new Map([...this.$root.querySelectorAll('#bench [data-moves]')].map((row) => [row.dataset.moves, row]));
       this.$root.querySelectorAll('#strip .gauge').forEach((gauge) => {
         const row = moved.get(gauge.dataset.gauge), was = gauge.querySelector('.gauge-then');
+        gauge.dataset.size = gauge.dataset.size || gauge.className.match(/as-(\w+)/)[1];
         const size = row ? 'moved' : moved.size && gauge.dataset.size === 'large' ? 'mark' : gauge.dataset.size;
         gauge.className = gauge.className.replace(/as-\w+/, 'as-' + size);
         if (was) was.remove();
@@ -88,7 +89,7 @@ document.addEventListener('alpine:init', () => {
       pairs.forEach((pair) => pair.setAttribute('tabindex', '-1'));
       this.$root.querySelectorAll('[data-find]').forEach((field) => { field.hidden = false; });
       const stage = this.$root.querySelector('.rail a[aria-current]'), rail = this.$root.querySelector('.rail ol');
-      if (rail.scrollWidth > rail.clientWidth) rail.scrollLeft = stage.offsetLeft - (rail.clientWidth - stage.offsetWidth) / 2;
+      if (stage && rail.scrollWidth > rail.clientWidth) rail.scrollLeft = stage.offsetLeft - (rail.clientWidth - stage.offsetWidth) / 2;
       const first = pairs.find((p) => p.classList.contains('is-current')) || pairs[0];
       if (first) first.setAttribute('tabindex', '0');
       const shown = pairs.find((p) => p.classList.contains('is-tried')) || first;
@@ -407,7 +408,7 @@ document.addEventListener('alpine:init', () => {
         if (target && !target.disabled) target.click();
       };
       const actions = {
-        '?': () => this.show('/keys', 'keys'),
+        '?': () => this.show(address(document.querySelector('.tool-keys')), 'help'),
         '/': () => {
           const find = (selector) => this.$root.querySelector(selector);
           const first = find('main input[type=search]') || find('main .pair[tabindex="0"]') || find('main [data-try]') || find('main input:not([type=hidden])');

@@ -4,6 +4,7 @@ package webtest
 
 import (
 	"context"
+	"regexp"
 	"slices"
 	"strings"
 	"sync/atomic"
@@ -118,6 +119,21 @@ func (w *Window) Media(medium string) {
 	defer cancel()
 	_, err := chromedp.Call(ctx, emulation.SetEmulatedMedia, emulation.SetEmulatedMediaParams{Media: medium})
 	require.NoError(w.T, err)
+}
+
+// sheet is a page of a PDF file.
+var sheet = regexp.MustCompile(`/Type\s*/Page\b`)
+
+// Sheets is on how many sheets of paper the page is printed.
+func (w *Window) Sheets() int {
+	w.T.Helper()
+	ctx, cancel := w.Step()
+	defer cancel()
+	printed, err := chromedp.Call(ctx, page.PrintToPDF, page.PrintToPDFParams{})
+	require.NoError(w.T, err)
+	n := len(sheet.FindAll(printed.Data, -1))
+	require.Positive(w.T, n, "a file of no page")
+	return n
 }
 
 // Leads does something that leads to another page and waits for it: the page that

@@ -207,7 +207,7 @@ func TestWeighbridge(t *testing.T) {
 	s := webtest.New(t)
 	v, path := s.Demo(t)
 	mass := func() string {
-		return regexp.MustCompile(`(?s)data-gauge="loaded-mass".*?gauge-value">([^<]*)`).FindStringSubmatch(v.Page(path + "/weigh?loadout=travel"))[1]
+		return regexp.MustCompile(`(?s)data-gauge="loaded-mass".*?gauge-now">([^<]*)`).FindStringSubmatch(v.Page(path + "/weigh?loadout=travel"))[1]
 	}
 	before := mass()
 	_, body, _ := v.Post(path+"/weigh/read?loadout=travel", url.Values{"fault": {""}})
