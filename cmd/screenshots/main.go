@@ -63,7 +63,7 @@ var more = []view{
 	{name: "guesses", path: "/garage", then: []chromedp.Action[chromedp.Void]{inGarage("Wenna", "guesses")}},
 	{name: "matters", path: "/garage", then: []chromedp.Action[chromedp.Void]{inGarage("Wenna", "matters")}},
 	{name: "route", path: "route?loadout=travel"},
-	{name: "height", path: "height?loadout=travel&rider=seated", garage: true},
+	{name: "points", path: "points?loadout=travel", garage: true},
 	{name: "working", path: "gearing?loadout=travel", then: []chromedp.Action[chromedp.Void]{
 		chromedp.Click(chromedp.CSS(`.strip [data-gauge="crawl-speed"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")),
 	}},

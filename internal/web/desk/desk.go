@@ -186,7 +186,7 @@ func (v *PlanView) setStages(d *Desk, laid []string) {
 				group = string(st.Group)
 			}
 			v.Stages = append(v.Stages, stageView{
-				Group: group, Decide: d.decisions(cards, st.ID), Number: i + 1, ID: string(st.ID), Name: st.Name, Key: st.Key, State: d.stageState(&st), Current: here, Href: d.Href(string(st.ID)),
+				Group: group, Decide: decisions(cards, st.ID), Number: i + 1, ID: string(st.ID), Name: st.Name, Key: st.Key, State: d.stageState(&st), Current: here, Href: d.Href(string(st.ID)),
 			})
 		}
 		for _, p := range st.Pages {

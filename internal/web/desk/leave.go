@@ -73,7 +73,8 @@ func (l *OptionList) leave(d *Desk) {
 // LeaveWords are the argument for the standard part of a slot, for who reads what is left alone:
 // against going back to it, or against a part.
 func (d *Desk) LeaveWords(slot parts.Slot) string {
-	list, err := d.OptionsFor(slot, "left", func(p *parts.Part) bool { return d.Shelf.CouldFit(d.Plan.Build(d.Loadout), p) }, nil, nil, Laid{})
+	built := d.Plan.Build(d.Loadout)
+	list, err := d.OptionsFor(slot, "left", func(p *parts.Part) bool { return d.Shelf.CouldFit(built, p) }, nil, nil, Laid{})
 	if err != nil {
 		return ""
 	}

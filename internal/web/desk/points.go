@@ -168,7 +168,7 @@ func (s *House) isHere(page string, f study.Finding) bool {
 }
 
 // decisions are how many points of a stage ask for one.
-func (d *Desk) decisions(cards []study.Card, stage figure.Stage) int {
+func decisions(cards []study.Card, stage figure.Stage) int {
 	n := 0
 	for _, c := range cards {
 		if c.Lead.Stage == stage {
