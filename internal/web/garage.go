@@ -118,7 +118,7 @@ func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, 
 		}
 		card.Strip = d.Row()
 		if p.Bike != nil {
-			card.First, card.Next = d.Leads(leads)
+			card.First, card.Next = d.Leads(leads, "")
 		}
 		view.Plans = append(view.Plans, card)
 	}

@@ -231,10 +231,35 @@ func TestPrint(t *testing.T) {
 	w.Open(path + "stance")
 	w.Media("print")
 	assert.Equal(t, 0, webtest.Ask[int](w, `document.querySelector('#bench').offsetHeight + document.querySelector('#tabs').offsetHeight`))
+	box := `[...document.querySelectorAll('main input[value=""]')].filter((f) => f.type === 'text' && f.offsetHeight > 0).length`
+	assert.Zero(t, webtest.Ask[int](w, box), "boxes to write into")
+	w.Media("")
+	w.Do(chromedp.Click(chromedp.CSS("#print-boxes")))
+	w.Media("print")
+	assert.Positive(t, webtest.Ask[int](w, box), "where they are ticked")
 	w.Media("")
 	w.Do(chromedp.Click(chromedp.CSS("#print-points")))
 	w.Media("print")
 	assert.Positive(t, webtest.Ask[int](w, `document.querySelector('#bench').offsetHeight`), "where it is ticked")
+}
+
+// TestRail: eighteen stages are read as easily as twelve; on a phone the open one is in sight.
+func TestRail(t *testing.T) {
+	s := webtest.New(t)
+	w := s.Window(t)
+	w.Do(chromedp.EmulateViewport(1280, 800))
+	path := demoPlan(w)
+	w.Open(path + "spend")
+	assert.Equal(t, []string{"Know", "Fit", "Settle", "Go"}, webtest.Ask[[]string](w, `[...document.querySelectorAll('.rail-group')].map((g) => g.textContent)`))
+	w.Eval(`(() => {
+		const list = document.querySelector('.rail ol');
+		while (list.children.length < 18) list.append(list.children[1].cloneNode(true)); // one that begins no group
+		return true;
+	})()`)
+	assert.LessOrEqual(t, webtest.Ask[float64](w, `document.querySelector('.rail').scrollHeight`), 800-53.0, "all of them in sight, beneath the strip")
+	w.Do(chromedp.EmulateViewport(390, 844))
+	w.Open(path + "spend")
+	w.Until(`(() => { const at = document.querySelector('.rail a[aria-current]').getBoundingClientRect(); return at.left >= 0 && at.right <= innerWidth; })()`)
 }
 
 // TestHelp: what a page is for in five lines, with its words, by a key; a label leads to its word.

@@ -95,3 +95,29 @@ func TestForItsMoney(t *testing.T) {
 	assert.Contains(t, ways[0][1], "try=side-bags")
 	assert.NotContains(t, v.Page(path+"/load?loadout=travel&try=top-box:box-42"), "What its money would settle", "of what goes on nobody asks that")
 }
+
+// TestAPassedRatingNeverFolds: it stands open on the bench of every page, noted or not.
+func TestAPassedRatingNeverFolds(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	base := webtest.Base(v.Page(path + "/tyres?loadout=travel"))
+	status, _, _ := v.Post(path+"/choose?loadout=travel", url.Values{"base": {base}, "try": {"rear-tyre:lanner-150-70r17"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	open := regexp.MustCompile(`(?s)<section class="point".*?</section>`)
+	stands := func(page, id string) bool {
+		for _, point := range open.FindAllString(v.Page(path+"/"+page+"?loadout=travel"), -1) {
+			if strings.Contains(point, `data-finding="`+id+`"`) {
+				return true
+			}
+		}
+		return false
+	}
+	for _, page := range []string{"tyres", "contact", "spend", "electrics"} {
+		assert.True(t, stands(page, "rear-tyre-rim"), page)
+	}
+	base = webtest.Base(v.Page(path + "/contact?loadout=travel"))
+	status, _, _ = v.Post(path+"/points?loadout=travel", url.Values{"base": {base}, "why.rear-tyre-rim": {"I have another rim"}, "for.rear-tyre-rim": {""}})
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.True(t, stands("contact", "rear-tyre-rim"))
+	assert.Contains(t, v.Page(path+"/contact?loadout=travel"), "You noted: I have another rim")
+}

@@ -140,7 +140,7 @@ func (h *hand) byKeys(values [][2]string) {
 		name, err := json.Marshal(v[0])
 		require.NoError(h.T, err)
 		steps := webtest.Ask[int](h.Window, `(() => {
-			const stops = [...document.querySelectorAll('a[href], button, input:not([type=hidden]), select, textarea, summary, [tabindex="0"]')].filter((e) => e.checkVisibility() && !e.disabled);
+			const stops = [...document.querySelectorAll('a[href], button, input:not([type=hidden]), select, textarea, summary, [tabindex="0"]')].filter((e) => e.checkVisibility() && !e.disabled && e.tabIndex >= 0);
 			return stops.indexOf([...document.getElementsByName(`+string(name)+`)].find((e) => e.type !== 'hidden')) - stops.indexOf(document.activeElement);
 		})()`)
 		h.Do(chromedp.KeyEvent(strings.Repeat(kb.Tab, max(0, steps))))

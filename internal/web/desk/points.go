@@ -1,6 +1,7 @@
 package desk
 
 import (
+	"cmp"
 	"slices"
 
 	"valiantmule/internal/core/cause"
@@ -119,14 +120,14 @@ func (d *Desk) Point(c study.Card, number int, page string, to wayOut) PointView
 	return v
 }
 
-// Leads are the decisions that lead, each with its way out on the page where it is settled; where
-// there are none, what comes next in the work.
-func (d *Desk) Leads(most int) (list []PointView, next *LinkView) {
+// Leads are the decisions that lead, each with its way out on a page, or with none on the page
+// where it is settled; where there are no decisions, what comes next in the work.
+func (d *Desk) Leads(most int, on string) (list []PointView, next *LinkView) {
 	for i, c := range study.Cards(d.Report.Findings) {
 		if i == most {
 			break
 		}
-		page := d.house.Home(c.Lead)
+		page := cmp.Or(on, d.house.Home(c.Lead))
 		list = append(list, d.Point(c, i+1, page, d.OnTop(page, Laid{})))
 	}
 	if list != nil {

@@ -43,7 +43,7 @@ func mattersPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		v.Bike = d.Plan.Bike.Name
 		cards := study.Cards(d.Report.Findings)
 		v.More = max(0, len(cards)-leads)
-		v.First, v.Next = d.Leads(leads)
+		v.First, v.Next = d.Leads(leads, "matters")
 		to := d.OnTop("matters", desk.Laid{})
 		for i, c := range cards {
 			if i >= leads && c.Lead.Stage == figure.Stage(d.Plan.Brief.Bothers) {

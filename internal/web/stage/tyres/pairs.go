@@ -10,7 +10,6 @@ import (
 // pairColumns are of both tyres together: the pair lasts as long as the one that is through first.
 var pairColumns = []desk.Column{
 	desk.Moves("Cost", "cost"), desk.Moves("Gearing", "gear-change"), desk.Becomes("The pair lasts", "tyre-life"),
-	desk.Becomes("Per 1000 km", "tyre-cost"),
 }
 
 // pairsOf are the patterns of which a front and a rear tyre go on, each pair one option.
