@@ -164,7 +164,7 @@ func checkDocument(report *eval.Report) checkJSON {
 		}
 		for _, f := range study.InOrder(l.Findings) {
 			told := f.Tell()
-			doc.Findings = append(doc.Findings, findingJSON{f.ID, f.State, l.ID, told.What.String(), told.Why.String(), told.Do.String(), f.Cause, f.Class(), f.Aside()})
+			doc.Findings = append(doc.Findings, findingJSON{f.ID, f.State, l.ID, told.What.String(), told.Why.String(), told.Do.String(), f.Cause, f.Class, f.Aside()})
 		}
 	}
 	return doc

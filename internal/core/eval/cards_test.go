@@ -108,7 +108,7 @@ func TestUnprovedStandsFirst(t *testing.T) {
 	p := b.Changing("holt-650", func(p *plan.Plan) { p.Lines[0].Source = plan.BoughtUsed }, "shock-tourer-h", "grips-fat")()
 	cards := study.Cards(b.Report(p).Findings)
 	at := slices.IndexFunc(cards, func(c study.Card) bool { return c.Lead.ID == "not-ridden-loaded" })
-	first := slices.IndexFunc(cards, func(c study.Card) bool { return c.Lead.Class() == cause.Ends && c.Lead.State == verdict.Watch })
+	first := slices.IndexFunc(cards, func(c study.Card) bool { return c.Lead.Class == cause.Ends && c.Lead.State == verdict.Watch })
 	assert.Equal(t, first, at)
 	studytest.OnParts(func(part *parts.Part) { parts.Proved.Put(part, entry.Yes) })(p)
 	for _, f := range b.Report(p).Findings {
@@ -130,14 +130,14 @@ func TestCards(t *testing.T) {
 			}
 			assert.False(t, seen[of])
 			seen[of] = true
-			ways := map[bool]bool{card.Lead.Pulls().Up: true}
+			ways := map[bool]bool{card.Lead.Pulls.Up: true}
 			for _, f := range card.More {
 				if card.Pull == "" {
 					assert.Equal(t, card.Lead.Cause, f.Cause)
 				} else {
-					assert.Equal(t, card.Pull, f.Pulls().Setting)
+					assert.Equal(t, card.Pull, f.Pulls.Setting)
 				}
-				ways[f.Pulls().Up] = true
+				ways[f.Pulls.Up] = true
 				assert.LessOrEqual(t, study.Before(card.Lead, f), 0)
 			}
 			assert.True(t, card.Pull == "" || len(ways) == 2, "both sides of it")

@@ -36,7 +36,7 @@ func TestOrderOfPoints(t *testing.T) {
 			a, b := cards[i-1].Lead, cards[i].Lead
 			assert.LessOrEqual(t, study.Before(a, b), 0, "%s: %s before %s", s.Name, a.ID, b.ID)
 			if a.State != verdict.Stop && !a.Early {
-				assert.LessOrEqual(t, a.Class(), b.Class(), "%s: %s before %s", s.Name, a.ID, b.ID)
+				assert.LessOrEqual(t, a.Class, b.Class, "%s: %s before %s", s.Name, a.ID, b.ID)
 			}
 		}
 		for at := range findings {

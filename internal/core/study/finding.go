@@ -35,7 +35,7 @@ type Rule struct {
 // Speak asks the rule.
 func (r *Rule) Speak(f *facts.All) (finding Finding, ok bool) {
 	if finding, ok = r.Judge(f); ok {
-		finding.ID, finding.Stage, finding.Cause, finding.Need, finding.facts, finding.rule = r.ID, r.Stage, r.Cause, r.Need, f, r
+		finding.Rule, finding.facts = r, f
 	}
 	return finding, ok
 }
@@ -43,10 +43,7 @@ func (r *Rule) Speak(f *facts.All) (finding Finding, ok bool) {
 // Finding is what a rule has to say. It is judged at once; its sentences are made
 // and the shelf is searched when somebody wants to read it.
 type Finding struct {
-	ID    string
-	Stage figure.Stage
-	Cause cause.ID
-	Need  string
+	*Rule // that says so; nil while a rule judges
 	State verdict.State
 	Small bool // to be read once, in a line with others; no page stands worse for it
 	Day   bool // to be set when the bike is loaded: a line of a list of its own, likewise
@@ -63,17 +60,7 @@ type Finding struct {
 	Back   string       // why it is here though it was set aside, "" where it was not
 
 	facts *facts.All
-	rule  *Rule
 }
-
-// Class is what the finding would cost the trip.
-func (f Finding) Class() cause.Class { return f.rule.Class }
-
-// Pulls is the setting that the finding would have another way.
-func (f Finding) Pulls() cause.Pull { return f.rule.Pulls }
-
-// Free reports whether nothing has to be bought to settle it.
-func (f Finding) Free() bool { return f.rule.Free }
 
 // Found is what a rule answers whose row applies and that has nothing to offer; one
 // that has says so by a [Finding] of its own.

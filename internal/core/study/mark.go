@@ -15,7 +15,7 @@ func (f Finding) Mark() plan.Mark {
 	m := plan.Mark{State: f.State, Value: f.Value, Limit: f.Limit, Less: f.Value < f.Limit}
 	if m.Value == 0 {
 		worst := -1
-		for _, id := range f.rule.Figures {
+		for _, id := range f.Figures {
 			if g := f.facts.Figure(id); g.Known && g.State.Rank() > worst {
 				worst, m.Value, m.Limit = g.State.Rank(), g.Value, 0
 				if !math.IsNaN(g.Limit) {
@@ -25,7 +25,7 @@ func (f Finding) Mark() plan.Mark {
 			}
 		}
 	}
-	if !f.rule.Reads.Has(facts.InParts) { // of all of them none in particular is meant
+	if !f.Reads.Has(facts.InParts) { // of all of them none in particular is meant
 		m.Parts = f.read()
 	}
 	if m.Value == 0 && m.Parts == nil {
@@ -39,7 +39,7 @@ func (f Finding) read() []string {
 	var list []string
 	for i := range f.facts.Built.Fitted {
 		fitted := &f.facts.Built.Fitted[i]
-		if kind, ok := parts.KindOf(fitted.Slot); ok && fitted.Chosen && !slices.Contains(list, fitted.Part.ID) && f.rule.Reads.Has(facts.OfFamily(kind.Family)) {
+		if kind, ok := parts.KindOf(fitted.Slot); ok && fitted.Chosen && !slices.Contains(list, fitted.Part.ID) && f.Reads.Has(facts.OfFamily(kind.Family)) {
 			list = append(list, fitted.Part.ID)
 		}
 	}

@@ -15,9 +15,9 @@ func Before(a, b Finding) int {
 	for _, by := range [...]int{
 		first(a.State == verdict.Stop, b.State == verdict.Stop),
 		first(a.Early, b.Early),
-		int(a.Class() - b.Class()),
+		int(a.Class - b.Class),
 		b.State.Rank() - a.State.Rank(),
-		first(a.Free(), b.Free()),
+		first(a.Free, b.Free),
 		a.Cause.Rank() - b.Cause.Rank(),
 	} {
 		if by != 0 {
@@ -47,14 +47,14 @@ func first(a, b bool) int {
 
 // Why says in a line by what a finding stands where it does.
 func (f Finding) Why() string {
-	why := f.Class().String()
+	why := f.Class.String()
 	switch {
 	case f.State == verdict.Stop:
 		why = "a rating is passed, or it does not fit"
 	case f.Early:
 		why = "before the first kilometre or not at all"
 	}
-	if f.Free() {
+	if f.Free {
 		why += ", nothing to buy"
 	}
 	return why
@@ -75,8 +75,8 @@ func Cards(findings []Finding) []Card {
 	var cards []Card
 	for _, f := range list {
 		var pull cause.Setting
-		if slices.Contains(torn, f.Pulls().Setting) {
-			pull = f.Pulls().Setting
+		if slices.Contains(torn, f.Pulls.Setting) {
+			pull = f.Pulls.Setting
 		}
 		at := slices.IndexFunc(cards, func(c Card) bool {
 			return c.Pull == pull && (pull != "" || c.Lead.Cause == f.Cause)
@@ -97,8 +97,8 @@ func (c Card) All() []Finding { return append([]Finding{c.Lead}, c.More...) }
 func contested(findings []Finding) []cause.Setting {
 	var torn []cause.Setting
 	for _, f := range findings {
-		p := f.Pulls()
-		if p.Up && slices.ContainsFunc(findings, func(o Finding) bool { return o.Pulls() == cause.Less(p.Setting) }) {
+		p := f.Pulls
+		if p.Up && slices.ContainsFunc(findings, func(o Finding) bool { return o.Pulls == cause.Less(p.Setting) }) {
 			torn = append(torn, p.Setting)
 		}
 	}

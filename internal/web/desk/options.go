@@ -248,7 +248,7 @@ func (d *Desk) Sets(sets [][]plan.Choice, page string, columns []Column, keep []
 func does(diff eval.Difference) (good float64) {
 	weigh := func(findings []study.Finding, sign float64) {
 		for _, f := range study.Loud(findings) {
-			good += sign * float64(f.State.Rank()) / float64(f.Class())
+			good += sign * float64(f.State.Rank()) / float64(f.Class)
 		}
 	}
 	weigh(diff.Vanish, 1)

@@ -309,9 +309,9 @@ func cardOf(u words.Units, card study.Card, to wayOut) CardView {
 	if card.Pull == "" {
 		return v
 	}
-	v.Side = side(card.Lead.Pulls())
+	v.Side = side(card.Lead.Pulls)
 	for i := range v.More {
-		v.More[i].Side = side(card.More[i].Pulls())
+		v.More[i].Side = side(card.More[i].Pulls)
 	}
 	return v
 }
