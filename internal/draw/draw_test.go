@@ -92,6 +92,17 @@ func TestTicksReadWell(t *testing.T) {
 	}
 }
 
+// TestTicksStandApart: where grip ends what first gear climbs, all slopes beyond stand in one place.
+func TestTicksStandApart(t *testing.T) {
+	field, _ := demoReport(t, func(*plan.Plan) {})
+	require.True(t, field.ClimbKnown)
+	climb := draw.SprocketField(field).Climb
+	require.NotEmpty(t, climb)
+	for i := 1; i < len(climb); i++ {
+		assert.GreaterOrEqual(t, float64(climb[i].At-climb[i-1].At), 25.0, "%s and %s", climb[i-1].Text, climb[i].Text)
+	}
+}
+
 func TestFieldWithoutAWindow(t *testing.T) {
 	field, _ := demoReport(t, func(p *plan.Plan) { require.NoError(t, p.Brief.CruiseRPM.Enter("4700", "rpm")) })
 	d := draw.SprocketField(field)

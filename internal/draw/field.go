@@ -111,11 +111,17 @@ func SprocketField(f gearing.SprocketField) Field {
 		d.ClimbY = d.Height + 4
 		d.Height += 30
 		for _, v := range steps(f.ClimbAt(low), f.ClimbAt(high), 7) {
-			d.Climb = append(d.Climb, Tick{x.of(ratioFor(f.ClimbAt, v, low, high)), strconv.FormatFloat(v, 'f', -1, 64)})
+			at := x.of(ratioFor(f.ClimbAt, v, low, high))
+			if n := len(d.Climb); n == 0 || at-d.Climb[n-1].At >= ticksApart { // where grip ends, all slopes stand in one place
+				d.Climb = append(d.Climb, Tick{at, strconv.FormatFloat(v, 'f', -1, 64)})
+			}
 		}
 	}
 	return d
 }
+
+// ticksApart is how far two ticks have to be from one another for their numbers to be read.
+const ticksApart = 30
 
 // lines places the limits, what they are called, and the window between them.
 func (d *Field) lines(f gearing.SprocketField, x scale) {

@@ -278,5 +278,5 @@ func TestHelp(t *testing.T) {
 		}
 	}
 	w.Open(path + "stance")
-	w.Do(chromedp.Click(chromedp.CSS(`label[for="f-front_preload"] .word`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] #w-preload")))
+	w.Do(chromedp.Click(chromedp.CSS(`label[for="f-front_preload"] .term`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] #w-preload")))
 }

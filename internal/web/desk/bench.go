@@ -66,7 +66,9 @@ func (d *Desk) Tried(r *http.Request, page string) (*BenchView, Laid, error) {
 		return nil, l, err
 	}
 	bench.lay(d, l)
-	bench.Instead = d.forItsMoney(l, page)
+	if bench.Instead, err = d.forSpare(l, page); err != nil {
+		return nil, l, err
+	}
 	bench.Scope = d.scope(page, l)
 	return bench, l, nil
 }

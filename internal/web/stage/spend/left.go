@@ -17,7 +17,7 @@ import (
 var leftForm = desk.StageForm{
 	Stage: "left", Title: "What is left alone, as typed", Save: "Leave it alone", Read: readLeft,
 	View: func(r *http.Request, d *desk.Desk, form url.Values, errs desk.FormErrors) (desk.FormBody, error) {
-		return leftOf(r, d, form, errs), nil
+		return leftOf(r, d, form, errs)
 	},
 }
 
@@ -51,10 +51,10 @@ func (v leftView) With(state desk.FormState) desk.FormBody {
 	return v
 }
 
-func leftOf(r *http.Request, d *desk.Desk, form url.Values, errs desk.FormErrors) leftView {
+func leftOf(r *http.Request, d *desk.Desk, form url.Values, errs desk.FormErrors) (desk.FormBody, error) {
 	v := leftView{Has: d.Plan.Bike != nil, FormState: desk.FormState{Error: errs["form"], Try: d.Href("left/try"), Save: d.Href("left")}}
 	if !v.Has {
-		return v
+		return v, nil
 	}
 	asked := r.FormValue("slot")
 	for key := range form {
@@ -63,26 +63,35 @@ func leftOf(r *http.Request, d *desk.Desk, form url.Values, errs desk.FormErrors
 		}
 	}
 	for _, alone := range d.Plan.Alone {
-		v.List = append(v.List, leftRowOf(d, alone))
+		row, err := leftRowOf(d, alone)
+		if err != nil {
+			return nil, err
+		}
+		v.List = append(v.List, row)
 	}
 	if _, ok := parts.KindOf(parts.Slot(asked)); ok {
-		row := leftRowOf(d, plan.Alone{Slot: parts.Slot(asked)})
-		if alone := d.Plan.LeftAlone(parts.Slot(asked)); alone != nil {
-			row = leftRowOf(d, *alone)
+		alone := plan.Alone{Slot: parts.Slot(asked)}
+		if stored := d.Plan.LeftAlone(alone.Slot); stored != nil {
+			alone = *stored
+		}
+		row, err := leftRowOf(d, alone)
+		if err != nil {
+			return nil, err
 		}
 		row.Why, row.Error = desk.Typed(form, "why."+asked, row.Why), errs["why."+asked]
 		v.Ask = &row
 	}
-	return v
+	return v, nil
 }
 
-func leftRowOf(d *desk.Desk, alone plan.Alone) leftRow {
+func leftRowOf(d *desk.Desk, alone plan.Alone) (leftRow, error) {
 	kind, _ := parts.KindOf(alone.Slot)
-	row := leftRow{Slot: string(alone.Slot), Name: kind.Name, Why: alone.Why, On: alone.On, Argument: d.LeaveWords(alone.Slot)}
+	argument, err := d.LeaveWords(alone.Slot)
+	row := leftRow{Slot: string(alone.Slot), Name: kind.Name, Why: alone.Why, On: alone.On, Argument: argument}
 	if fitted := d.Plan.Chosen(alone.Slot, d.Loadout); fitted != nil {
 		row.Fitted = fitted.Name
 	}
-	return row
+	return row, err
 }
 
 // readLeft takes what the form says of slots, and of no others; without a reason a slot is not
