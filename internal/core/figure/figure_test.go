@@ -27,6 +27,17 @@ func TestTable(t *testing.T) {
 	assert.NotNil(t, figure.All()[0], "a list of one's own")
 }
 
+// TestShortNames: a gauge has one of its own, of at most eight letters.
+func TestShortNames(t *testing.T) {
+	gauge := func(id, short string) *figure.Row {
+		return &figure.Row{ID: figure.ID(id), Name: "Luck", Short: short, Stage: figure.Load, Gauge: true}
+	}
+	require.NoError(t, figure.Check([]*figure.Row{gauge("luck", "Luck"), gauge("fate", "Eight ok")}))
+	for _, rows := range [][]*figure.Row{{gauge("luck", "")}, {gauge("luck", "Good luck")}, {gauge("luck", "Luck"), gauge("fate", "Luck")}} {
+		assert.Error(t, figure.Check(rows))
+	}
+}
+
 // TestGoldenDocs keeps docs/figures.md the table's.
 func TestGoldenDocs(t *testing.T) {
 	var b strings.Builder
