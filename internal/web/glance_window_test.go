@@ -145,10 +145,13 @@ func TestStripHoldsMoreGauges(t *testing.T) {
 		w.Until(`document.querySelectorAll('#strip .gauge').length === Object.keys(` + shown + `).length`)
 		assert.LessOrEqual(t, webtest.Ask[int64](w, `document.documentElement.scrollWidth`), width)
 	}
-	w.Do(chromedp.EmulateViewport(390, 844))
-	w.Open(path + "stance")
-	assert.Empty(t, webtest.Ask[map[string]string](w, shown), "a line, there")
-	assert.Equal(t, 3, strings.Count(w.Text(`document.querySelector('#strip summary').innerHTML`), "strip-worst is-"))
+	for _, size := range [][2]int64{{390, 844}, {640, 400}} { // a phone, and 1280×800 at 200 %
+		w.Do(chromedp.EmulateViewport(size[0], size[1]))
+		w.Open(path + "stance")
+		assert.Empty(t, webtest.Ask[map[string]string](w, shown), "a line, there")
+		assert.Equal(t, 3, strings.Count(w.Text(`document.querySelector('#strip summary').innerHTML`), "strip-worst is-"))
+		assert.LessOrEqual(t, webtest.Ask[int64](w, `document.documentElement.scrollWidth`), size[0])
+	}
 }
 
 // TestSetAside: a point is set aside on the spot with a reason, stands apart by it, and comes back
@@ -231,6 +234,7 @@ func TestPrint(t *testing.T) {
 	w.Open(path + "stance")
 	w.Media("print")
 	assert.Equal(t, 0, webtest.Ask[int](w, `document.querySelector('#bench').offsetHeight + document.querySelector('#tabs').offsetHeight`))
+	assert.Len(t, webtest.Ask[map[string]string](w, shown), 17, "all gauges, in lines")
 	box := `[...document.querySelectorAll('main input[value=""]')].filter((f) => f.type === 'text' && f.offsetHeight > 0).length`
 	assert.Zero(t, webtest.Ask[int](w, box), "boxes to write into")
 	w.Media("")

@@ -82,6 +82,27 @@ func TestYourOwnOrder(t *testing.T) {
 	assert.Regexp(t, `(?s)the next pump,\s*yours:\s*2`, v.Page(path+"/range?loadout=travel"))
 }
 
+// TestSetAsideInTwoPlaces: what is set aside are rows: two of them from one page join, and the same
+// one twice is shown again with both reasons.
+func TestSetAsideInTwoPlaces(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	base := webtest.Base(v.Page(path + "/points?loadout=travel"))
+	aside := func(id, why string) (int, string) {
+		status, page, _ := v.Post(path+"/points?loadout=travel", url.Values{"base": {base}, "why." + id: {why}, "for." + id: {""}})
+		return status, page
+	}
+	for _, id := range []string{"range-short", "seat-for-the-hours"} {
+		status, _ := aside(id, "I know")
+		require.Equal(t, http.StatusSeeOther, status, id)
+	}
+	assert.Len(t, v.Stored(path).Waivers, 2)
+	status, page := aside("range-short", "I carry a can")
+	assert.Equal(t, http.StatusConflict, status)
+	assert.Contains(t, page, "I know")
+	assert.Contains(t, page, "I carry a can")
+}
+
 // TestForItsMoney: what comes off shows up to three ways that its money would pay for, each on the
 // bench with it.
 func TestForItsMoney(t *testing.T) {

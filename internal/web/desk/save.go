@@ -52,6 +52,9 @@ type StageForm struct {
 	Save  string // what the button that keeps it says
 	Read  func(d *Desk, typed url.Values) (changed *plan.Plan, summary []string, errs FormErrors)
 	View  func(r *http.Request, d *Desk, typed url.Values, errs FormErrors) (FormBody, error)
+	// Rows is set where what is sent are rows by themselves: each joins a plan that has changed
+	// since, unless somebody else has changed the same one.
+	Rows bool
 	// Show, where it is set, is what the bench shows of a form as typed instead of
 	// what would be saved.
 	Show func(d *Desk, changed *plan.Plan, typed url.Values) *plan.Plan
@@ -126,7 +129,13 @@ func (f StageForm) Keep(s *House, w http.ResponseWriter, r *http.Request) error 
 		if f.landed(s, r, d, base) {
 			return f.kept(s, w, r, d, d.Plan)
 		}
-		return f.conflict(s, w, r, d)
+		joins, err := f.joins(s, r, d, base)
+		if err != nil {
+			return err
+		}
+		if !joins {
+			return f.conflict(s, w, r, d)
+		}
 	}
 	changed, summary, errs := f.Read(d, r.PostForm)
 	if len(errs) > 0 {
@@ -161,6 +170,36 @@ func (f StageForm) landed(s *House, r *http.Request, d *Desk, base string) bool 
 	}
 	changed, summary, errs := f.Read(d.With(was), r.PostForm)
 	return len(errs) == 0 && len(summary) > 0 && s.Save(r, d, base, changed, strings.Join(summary, "; ")) == nil
+}
+
+// joins reports whether what is sent can be put on the plan as it is now: rows that nobody else
+// has changed.
+func (f StageForm) joins(s *House, r *http.Request, d *Desk, base string) (bool, error) {
+	if !f.Rows {
+		return false, nil
+	}
+	was, err := s.Store.PlanAt(r.Context(), s.Rider(r), d.PlanID, base)
+	if errors.Is(err, store.ErrNotFound) {
+		return false, nil
+	}
+	if err != nil {
+		return false, err
+	}
+	before, err := f.View(r, d.With(was), nil, nil)
+	if err != nil {
+		return false, err
+	}
+	now, err := f.View(r, d, nil, nil)
+	if err != nil {
+		return false, err
+	}
+	stood, stands := valuesOf(before.Fields()), valuesOf(now.Fields())
+	for key := range r.PostForm {
+		if stood.Get(key) != stands.Get(key) {
+			return false, nil
+		}
+	}
+	return true, nil
 }
 
 // kept leads on from a form that is saved.

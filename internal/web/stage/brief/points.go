@@ -21,7 +21,7 @@ import (
 // pointsForm is every point in its place: in our order, in the rider's own, and what the rider
 // has set aside.
 var pointsForm = desk.StageForm{
-	Stage: "points", Title: "Points as typed", Save: "Keep this order", Read: readPoints, View: viewPoints,
+	Stage: "points", Title: "Points as typed", Save: "Keep this order", Rows: true, Read: readPoints, View: viewPoints,
 	Kept: func(s *desk.House, r *http.Request, d *desk.Desk, _ *plan.Plan) (string, error) {
 		return d.Href(s.PageOf(cmp.Or(r.PostFormValue("from"), "points"))), nil
 	},
@@ -38,6 +38,7 @@ type pointsView struct {
 	Ask    *askView      // about the one that is to be set aside
 	Take   *desk.WayView // what answers points without a part
 	From   string        // the page that is gone back to
+	whys   []desk.FieldView
 	desk.FormState
 }
 
@@ -66,10 +67,7 @@ func (v pointsView) Fields() []desk.FieldView {
 	for _, row := range v.Decide {
 		fields = append(fields, desk.FieldView{Key: row.Key, Label: row.What, Value: row.Place})
 	}
-	for _, a := range v.Aside {
-		fields = append(fields, desk.FieldView{Key: "why." + a.ID, Label: a.What, Value: a.Waived})
-	}
-	return fields
+	return append(fields, v.whys...)
 }
 
 func (v pointsView) With(state desk.FormState) desk.FormBody {
@@ -101,6 +99,11 @@ func viewPoints(r *http.Request, d *desk.Desk, form url.Values, errs desk.FormEr
 		v.Aside = append(v.Aside, asideView{d.Finding(f), forWords(d.Plan, f.Waived.Loadout), f.Waived.On})
 	}
 	for _, f := range findings {
+		why := desk.FieldView{Key: "why." + f.ID, Label: d.Finding(f).What}
+		if w := d.Plan.Waiver(f.ID, d.Loadout); w != nil {
+			why.Value = w.Why
+		}
+		v.whys = append(v.whys, why)
 		_, typed := form["why."+f.ID]
 		if typed || form == nil && r.URL.Query().Get("finding") == f.ID {
 			v.Ask = ask(d, f, form, errs)

@@ -15,7 +15,7 @@ import (
 
 // leftForm is what is left alone on purpose: a list that is printed.
 var leftForm = desk.StageForm{
-	Stage: "left", Title: "What is left alone, as typed", Save: "Leave it alone", Read: readLeft,
+	Stage: "left", Title: "What is left alone, as typed", Save: "Leave it alone", Rows: true, Read: readLeft,
 	View: func(r *http.Request, d *desk.Desk, form url.Values, errs desk.FormErrors) (desk.FormBody, error) {
 		return leftOf(r, d, form, errs)
 	},
