@@ -57,44 +57,36 @@ func (d *Desk) points(page string) PointsView {
 	findings := slices.DeleteFunc(slices.Clone(d.Report.Findings), func(f study.Finding) bool { return slices.Contains(d.Shown, f.Need) })
 	v := PointsView{All: d.Href("points"), Measure: d.Href("guesses"), Set: d.Href("day")}
 	to := d.OnTop(page, Laid{})
-	open, others := 0, 0
 	cards := study.Cards(findings)
 	v.Decide = len(cards)
 	here := func(c study.Card) bool { return d.house.isHere(page, c.Lead) }
-	for i, c := range cards {
+	others := 0 // that stand open: those that are never folded, then what matters most
+	for _, c := range cards {
 		if c.Lead.State == verdict.Stop && !here(c) {
-			v.Most = append(v.Most, d.Point(c, i+1, page, to))
-			open++
+			others++
 		}
 	}
-	rest := map[figure.Stage]*restView{}
-	var stages []figure.Stage
+	room := openMost - max(others, othersMost) // for the page's own
+	rest := map[figure.Stage][]PointView{}
 	for i, c := range cards {
 		stop := c.Lead.State == verdict.Stop
 		switch {
-		case here(c) && (stop || open < openMost-othersMost):
+		case here(c) && (stop || len(v.Here) < room):
 			v.Here = append(v.Here, d.Point(c, i+1, page, to))
-			open++
 		case here(c):
 			v.More = append(v.More, d.Point(c, i+1, page, nil))
-		case stop:
-		case others < othersMost && open < openMost:
+		case stop || others < othersMost:
 			v.Most = append(v.Most, d.Point(c, i+1, page, to))
-			open++
-			others++
-		default:
-			of, ok := rest[c.Lead.Stage]
-			if !ok {
-				of = &restView{Name: d.StageName(c.Lead.Stage), State: StateOf(verdict.OK)}
-				rest[c.Lead.Stage], stages = of, append(stages, c.Lead.Stage)
+			if !stop {
+				others++
 			}
-			of.Points = append(of.Points, d.Point(c, i+1, page, nil))
-			of.State = StateOf(verdict.Worse(of.State.ID, c.Lead.State))
+		default:
+			rest[c.Lead.Stage] = append(rest[c.Lead.Stage], d.Point(c, i+1, page, nil))
 		}
 	}
-	for _, st := range d.house.Stages { // in the order of the work
-		if slices.Contains(stages, st.ID) {
-			v.Rest = append(v.Rest, *rest[st.ID])
+	for _, st := range d.house.Stages {
+		if list := rest[st.ID]; len(list) > 0 {
+			v.Rest = append(v.Rest, restView{st.Name, worstOf(list), list})
 		}
 	}
 	all := findingsOf(d.Units, study.Asides(findings), to)
@@ -103,6 +95,15 @@ func (d *Desk) points(page string) PointsView {
 		v.Aside = append(v.Aside, findingOf(d.Units, f, nil))
 	}
 	return v
+}
+
+// worstOf points is the worst state of them.
+func worstOf(points []PointView) StateView {
+	worst := verdict.OK
+	for i := range points {
+		worst = verdict.Worse(worst, points[i].State.ID)
+	}
+	return StateOf(worst)
 }
 
 // Point is a decision at its place in our order.
