@@ -156,7 +156,7 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 		return err
 	}
 	view.OnlyItself = len(variants) == 1
-	points := variantRow{Name: "Open points"}
+	points := variantRow{Name: "To decide"}
 	for _, snapshot := range variants {
 		loadout := d.Loadout
 		if _, err := snapshot.Plan.Loadout(loadout); err != nil {
@@ -185,7 +185,7 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 				at++
 			}
 		}
-		points.Cells = append(points.Cells, openPoints(report))
+		points.Cells = append(points.Cells, toDecide(report))
 	}
 	view.Rows = append([]variantRow{points}, view.Rows...)
 	view.Differ = differences(d, variants)
@@ -224,9 +224,9 @@ func differences(d *desk.Desk, variants []*store.Snapshot) []differRow {
 	return rows
 }
 
-// openPoints counts what the rules say of a variant, with the worst of it.
-func openPoints(report *eval.LoadoutReport) desk.GaugeView {
-	return desk.GaugeView{Value: strconv.Itoa(len(report.Findings)), State: desk.StateOf(study.Worst(report.Findings)), Limited: true}
+// toDecide counts the decisions that a variant asks for, with the worst of them.
+func toDecide(report *eval.LoadoutReport) desk.GaugeView {
+	return desk.GaugeView{Value: strconv.Itoa(len(study.Cards(report.Findings))), State: desk.StateOf(study.Worst(report.Findings)), Limited: true}
 }
 
 // sideBySide are the figures behind the gauges that variants are compared by;

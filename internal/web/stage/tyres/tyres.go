@@ -317,9 +317,9 @@ var lineupRows = []struct {
 		f, _ := after.Figure(figure.WheelMix)
 		return d.Units.Told(f)
 	}},
-	{"Open points then", func(_ *desk.Desk, _ contender, after *eval.LoadoutReport) string {
+	{"To decide then", func(_ *desk.Desk, _ contender, after *eval.LoadoutReport) string {
 		worst := study.Worst(after.Findings)
-		return fmt.Sprintf("%d, worst %s", len(after.Findings), worst)
+		return fmt.Sprintf("%d, worst %s", len(study.Cards(after.Findings)), worst)
 	}},
 }
 
