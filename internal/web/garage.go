@@ -41,9 +41,6 @@ type planCard struct {
 	Next                          *desk.LinkView   // in the work, where nothing does
 }
 
-// leads are how many points lead on a card.
-const leads = 3
-
 func (s *Server) garage(w http.ResponseWriter, r *http.Request) error {
 	return s.showGarage(w, r, http.StatusOK, garageView{Currency: currencyOf(r)})
 }
@@ -118,7 +115,7 @@ func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, 
 		}
 		card.Strip = d.Row()
 		if p.Bike != nil {
-			card.First, card.Next = d.Leads(leads, "")
+			card.First, card.Next = d.Leads("")
 		}
 		view.Plans = append(view.Plans, card)
 	}

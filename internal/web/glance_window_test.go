@@ -32,13 +32,11 @@ const (
 func TestHeadRoom(t *testing.T) {
 	require.LessOrEqual(t, len(farDown), 3)
 	s := webtest.New(t)
-	w := s.Window(t)
-	w.Do(chromedp.EmulateViewport(1280, 800))
-	path := demoPlan(w)
+	w, path := s.Desktop(t, "brief")
 	type room struct{ Head, Drawn, Of float64 }
 	for _, st := range web.Stages() {
 		for _, p := range st.Pages {
-			w.Open(path + p.ID)
+			w.Open(path + "/" + p.ID)
 			at := webtest.Ask[room](w, `(() => {
 				const box = (e) => e.getBoundingClientRect();
 				const drawing = [...document.querySelectorAll('main svg')].find((e) => box(e).height > 80);
@@ -56,14 +54,6 @@ func TestHeadRoom(t *testing.T) {
 	}
 }
 
-// demoPlan opens the demo's first plan and tells where its pages are.
-func demoPlan(w *webtest.Window) string {
-	w.Open("/sign-in")
-	w.Follow("#demo")
-	w.Follow(".plan-card h2 a")
-	return w.Text(`location.pathname.replace(/[^/]*$/, '')`)
-}
-
 // shown are the gauges of the strip of which more than a point can be seen, and how each stands there.
 const shown = `Object.fromEntries([...document.querySelectorAll('#strip .gauge')].filter((g) => g.offsetHeight > 2)
 	.map((g) => [g.dataset.gauge, [...g.classList].find((c) => c.startsWith('as-'))]))`
@@ -72,10 +62,8 @@ const shown = `Object.fromEntries([...document.querySelectorAll('#strip .gauge')
 // what an option moves comes forward, also of those that are quiet.
 func TestStrip(t *testing.T) {
 	s := webtest.New(t)
-	w := s.Window(t)
-	w.Do(chromedp.EmulateViewport(1280, 800))
-	path := demoPlan(w)
-	w.Open(path + "gearing")
+	w, path := s.Desktop(t, "brief")
+	w.Open(path + "/gearing")
 	height := func() float64 { return webtest.Ask[float64](w, `document.querySelector('#strip').offsetHeight`) }
 	closed := height()
 	assert.Less(t, closed, 60.0, "one row")
@@ -103,7 +91,7 @@ func TestStrip(t *testing.T) {
 	w.Eval(`(document.querySelector('#strip [data-gauge="axle-front"]').focus({focusVisible: true}), true)`)
 	w.Until(`document.querySelector('#strip [data-gauge="axle-front"]').offsetHeight > 20`) // what has the focus is seen
 
-	w.Open(path + "tyres")
+	w.Open(path + "/tyres")
 	w.Click(`#w-rear-tyre ~ .table-scroll a.option[href*="lanner-120-80-18"]`)
 	w.Bench("Lanner 120/80-18")
 	w.Until(`document.querySelector('#strip [data-gauge="charge-margin"]').classList.contains('as-moved')`)
@@ -121,11 +109,10 @@ func TestStrip(t *testing.T) {
 // TestStripHoldsMoreGauges: with 24 of them, all speaking, it is one row still, from 1000 px on.
 func TestStripHoldsMoreGauges(t *testing.T) {
 	s := webtest.New(t)
-	w := s.Window(t)
-	path := demoPlan(w)
+	w, path := s.Desktop(t, "brief")
 	for _, width := range []int64{1000, 1280} {
 		w.Do(chromedp.EmulateViewport(width, 800))
-		w.Open(path + "stance")
+		w.Open(path + "/stance")
 		w.Eval(`(() => {
 			const list = document.querySelector('#strip .gauges'), like = list.querySelector('.as-mark');
 			list.querySelectorAll('.as-quiet').forEach((g) => g.classList.replace('as-quiet', 'as-mark'));
@@ -147,7 +134,7 @@ func TestStripHoldsMoreGauges(t *testing.T) {
 	}
 	for _, size := range [][2]int64{{390, 844}, {640, 400}} { // a phone, and 1280×800 at 200 %
 		w.Do(chromedp.EmulateViewport(size[0], size[1]))
-		w.Open(path + "stance")
+		w.Open(path + "/stance")
 		assert.Empty(t, webtest.Ask[map[string]string](w, shown), "a line, there")
 		assert.Equal(t, 3, strings.Count(w.Text(`document.querySelector('#strip summary').innerHTML`), "strip-worst is-"))
 		assert.LessOrEqual(t, webtest.Ask[int64](w, `document.documentElement.scrollWidth`), size[0])
@@ -158,25 +145,23 @@ func TestStripHoldsMoreGauges(t *testing.T) {
 // when its number is worse.
 func TestSetAside(t *testing.T) {
 	s := webtest.New(t)
-	w := s.Window(t)
-	w.Do(chromedp.EmulateViewport(1280, 800))
-	path := demoPlan(w)
-	w.Open(path + "range")
+	w, path := s.Desktop(t, "brief")
+	w.Open(path + "/range")
 	at := `#bench .point [data-finding="range-short"]`
-	w.Do(chromedp.Click(chromedp.CSS(at+` > .set-aside`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] #why")))
+	w.Do(chromedp.Click(chromedp.CSS(at+` > .set-aside`)), chromedp.WaitVisible(chromedp.CSS(`dialog[open] [name="why.range-short"]`)))
 	w.Leads(chromedp.Click(chromedp.CSS("dialog .act:not(.act-quiet)")))
 	assert.Contains(t, w.Text(`document.querySelector('[data-error="why.range-short"] .error').textContent`), "Say why", "without a reason nothing is set aside")
-	w.Do(chromedp.SendKeys(chromedp.CSS("#why"), "I know: a friend brings a can"))
+	w.Do(chromedp.SendKeys(chromedp.CSS(`[name="why.range-short"]`), "I know: a friend brings a can"))
 	w.Leads(chromedp.Click(chromedp.CSS("#aside .act")))
-	w.Open(path + "range")
+	w.Open(path + "/range")
 	assert.Equal(t, 0, webtest.Ask[int](w, `document.querySelectorAll('`+at+`').length`))
 	assert.Contains(t, w.Text(`document.querySelector('#bench [data-aside="range-short"]').textContent`), "a friend brings a can")
 	assert.Equal(t, "over", w.Text(`document.querySelector('#strip [data-gauge="range"]').dataset.state`), "no gauge moves")
 
-	w.Open(path + "brief")
+	w.Open(path + "/brief")
 	w.Fill("#f-headwind", "70 km/h")
 	w.Follow("#save")
-	w.Open(path + "range")
+	w.Open(path + "/range")
 	assert.Contains(t, w.Text(`document.querySelector('`+at+`').textContent`), "worse by a tenth")
 }
 
@@ -184,10 +169,9 @@ func TestSetAside(t *testing.T) {
 // no more than seven stand open, and each is counted.
 func TestPointsOfAPage(t *testing.T) {
 	s := webtest.New(t)
-	w := s.Window(t)
-	path := demoPlan(w)
+	w, path := s.Desktop(t, "brief")
 	for page, first := range map[string]string{"tyres": "front-rear-mix", "contact": "seat-for-the-hours", "range": "range-short", "load": "bags-by-the-pipe", "stance": "sag-soft-front"} {
-		w.Open(path + page)
+		w.Open(path + "/" + page)
 		assert.Equal(t, first, w.Text(`document.querySelector('#bench .point [data-finding]').dataset.finding`), page)
 		open := webtest.Ask[int](w, `document.querySelectorAll('#bench .point').length`)
 		assert.LessOrEqual(t, open, 7, page)
@@ -202,10 +186,8 @@ func TestPointsOfAPage(t *testing.T) {
 // click, and by words.
 func TestOptionsFold(t *testing.T) {
 	s := webtest.New(t)
-	w := s.Window(t)
-	w.Do(chromedp.EmulateViewport(1280, 800))
-	path := demoPlan(w)
-	w.Open(path + "tyres")
+	w, path := s.Desktop(t, "brief")
+	w.Open(path + "/tyres")
 	list := `document.querySelector('#w-rear-tyre').parentNode`
 	seen := `[...` + list + `.querySelectorAll('[data-row]')].filter((r) => r.offsetHeight > 0).length`
 	all := webtest.Ask[int](w, list+`.querySelectorAll('[data-row]').length`)
@@ -224,14 +206,12 @@ func TestOptionsFold(t *testing.T) {
 // TestPrint: on paper a page is that page.
 func TestPrint(t *testing.T) {
 	s := webtest.New(t)
-	w := s.Window(t)
-	w.Do(chromedp.EmulateViewport(1280, 800))
-	path := demoPlan(w)
+	w, path := s.Desktop(t, "brief")
 	for _, page := range []string{"brief", "stance", "range", "points"} {
-		w.Open(path + page)
+		w.Open(path + "/" + page)
 		assert.LessOrEqual(t, w.Sheets(), 2, page)
 	}
-	w.Open(path + "stance")
+	w.Open(path + "/stance")
 	w.Media("print")
 	assert.Equal(t, 0, webtest.Ask[int](w, `document.querySelector('#bench').offsetHeight + document.querySelector('#tabs').offsetHeight`))
 	assert.Len(t, webtest.Ask[map[string]string](w, shown), 17, "all gauges, in lines")
@@ -250,10 +230,8 @@ func TestPrint(t *testing.T) {
 // TestRail: eighteen stages are read as easily as twelve; on a phone the open one is in sight.
 func TestRail(t *testing.T) {
 	s := webtest.New(t)
-	w := s.Window(t)
-	w.Do(chromedp.EmulateViewport(1280, 800))
-	path := demoPlan(w)
-	w.Open(path + "spend")
+	w, path := s.Desktop(t, "brief")
+	w.Open(path + "/spend")
 	assert.Equal(t, []string{"Know", "Fit", "Settle", "Go"}, webtest.Ask[[]string](w, `[...document.querySelectorAll('.rail-group')].map((g) => g.textContent)`))
 	w.Eval(`(() => {
 		const list = document.querySelector('.rail ol');
@@ -262,25 +240,23 @@ func TestRail(t *testing.T) {
 	})()`)
 	assert.LessOrEqual(t, webtest.Ask[float64](w, `document.querySelector('.rail').scrollHeight`), 800-53.0, "all of them in sight, beneath the strip")
 	w.Do(chromedp.EmulateViewport(390, 844))
-	w.Open(path + "spend")
+	w.Open(path + "/spend")
 	w.Until(`(() => { const at = document.querySelector('.rail a[aria-current]').getBoundingClientRect(); return at.left >= 0 && at.right <= innerWidth; })()`)
 }
 
 // TestHelp: what a page is for in five lines, with its words, by a key; a label leads to its word.
 func TestHelp(t *testing.T) {
 	s := webtest.New(t)
-	w := s.Window(t)
-	w.Do(chromedp.EmulateViewport(1280, 800))
-	path := demoPlan(w)
+	w, path := s.Desktop(t, "brief")
 	for _, st := range web.Stages() {
 		for _, p := range st.Pages {
-			w.Open(path + p.ID)
+			w.Open(path + "/" + p.ID)
 			w.Do(chromedp.KeyEvent("?"), chromedp.WaitVisible(chromedp.CSS("dialog[open] #help")))
 			lines := webtest.Ask[int](w, `document.querySelectorAll('dialog .help-lines li').length`)
 			assert.True(t, lines >= 1 && lines <= 5, "%s: %d lines", p.ID, lines)
 			assert.Positive(t, webtest.Ask[int](w, `document.querySelectorAll('dialog .words dt').length`), p.ID)
 		}
 	}
-	w.Open(path + "stance")
+	w.Open(path + "/stance")
 	w.Do(chromedp.Click(chromedp.CSS(`label[for="f-front_preload"] .term`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] #w-preload")))
 }

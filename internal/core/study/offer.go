@@ -50,8 +50,8 @@ func Together(way []*parts.Part, with *parts.Part) []Remedy {
 	return []Remedy{r}
 }
 
-// distinct are remedies, each once by its label.
-func distinct(list []Remedy) []Remedy {
+// Distinct are remedies, each once by its label.
+func Distinct(list []Remedy) []Remedy {
 	var once []Remedy
 	for _, r := range list {
 		if !slices.ContainsFunc(once, func(d Remedy) bool { return d.Label == r.Label }) {

@@ -67,7 +67,7 @@ func ofBoth(front, rear Finding) Finding {
 		return words
 	}
 	if front.Offer != nil || rear.Offer != nil {
-		both.Offer = func() []Remedy { return distinct(append(front.offers(), rear.offers()...)) }
+		both.Offer = func() []Remedy { return Distinct(append(front.offers(), rear.offers()...)) }
 	}
 	return both
 }

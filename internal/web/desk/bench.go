@@ -12,6 +12,7 @@ import (
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 )
 
 // BenchView is what lies on the bench: an option, and what it would do.
@@ -40,6 +41,19 @@ type BenchView struct {
 	laid    Laid
 }
 
+// spareMost is how many options are shown for the money of parts that come off.
+const spareMost = 3
+
+// spare shows what the money of parts would settle that come off.
+func (b *BenchView) spare(d *Desk, l Laid, page string) error {
+	ways, err := d.On.Spares(d.After, l.Tried)
+	for _, way := range ways[:min(len(ways), spareMost)] {
+		name := fmt.Sprintf("%s, settles %d", way.Alternative.Label, len(study.Cards(way.Vanish)))
+		b.Instead = append(b.Instead, LinkView{Name: name, Href: d.Href(page, l.Query(way.Choices...)...)})
+	}
+	return err
+}
+
 // hidden is a field that a form sends as it is.
 type hidden struct{ Name, Value string }
 
@@ -66,7 +80,7 @@ func (d *Desk) Tried(r *http.Request, page string) (*BenchView, Laid, error) {
 		return nil, l, err
 	}
 	bench.lay(d, l)
-	if bench.Instead, err = d.forSpare(l, page); err != nil {
+	if err := bench.spare(d, l, page); err != nil {
 		return nil, l, err
 	}
 	bench.Scope = d.scope(page, l)

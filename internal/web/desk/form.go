@@ -31,6 +31,22 @@ func Places() []entry.Option {
 // FormErrors are what is wrong with a form, by field.
 type FormErrors map[string]string
 
+// ReasonOf asks why something is so, as it is typed or else as it is stored.
+func ReasonOf(form url.Values, key, stored, like string, errs FormErrors) FieldView {
+	return FieldView{Key: key, Label: "Why", Value: Typed(form, key, stored), Guess: like, Error: errs[key]}
+}
+
+// RefusedReason says why words are no reason to be kept, "" where they are one.
+func RefusedReason(why string) string {
+	switch {
+	case why == "":
+		return "Say why, in a few words: it stands beside it, and is printed."
+	case len(why) > entry.MaxName:
+		return fmt.Sprintf("Is longer than %d bytes.", entry.MaxName)
+	}
+	return ""
+}
+
 // At is the state with the addresses of another.
 func (s FormState) At(other FormState) FormState {
 	s.Try, s.Save = other.Try, other.Save

@@ -11,7 +11,6 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/instead"
 	"valiantmule/internal/core/parts"
-	"valiantmule/internal/core/study"
 )
 
 // leave is the argument for the standard part of a slot, in figures of this plan: against what the
@@ -26,11 +25,11 @@ func (l *OptionList) leave(d *Desk) {
 		l.Left = alone.Why
 	}
 	if !standard.Current {
-		l.Leave = d.leaveWords(standard.diff, "")
+		l.Leave = d.backWords(standard)
 		return
 	}
 	best := slices.MaxFunc(l.Options[1:], func(a, b optionRow) int { return cmp.Compare(a.Does, b.Does) })
-	l.Leave = d.leaveWords(best.diff, best.Name)
+	l.Leave = d.leaveWords(&best)
 }
 
 // LeaveWords are the argument for the standard part of a slot, for who reads what is left alone:
@@ -41,26 +40,26 @@ func (d *Desk) LeaveWords(slot parts.Slot) (string, error) {
 	return list.Leave, err
 }
 
-// leaveWords say what is kept by leaving an option alone, or with no name what going back to
-// standard does.
-func (d *Desk) leaveWords(diff eval.Difference, than string) string {
-	settled, asked := len(study.Cards(diff.Vanish)), len(study.Cards(diff.Appear))
-	if than == "" { // what going back takes off is kept
-		words := append(d.kept(diff, -1), "settles "+ofYours(settled))
-		switch asked {
-		case 0:
-		case 1:
-			words = append(words, "and one comes back")
-		default:
-			words = append(words, fmt.Sprintf("and %d come back", asked))
-		}
-		return "Back to what it came with: " + strings.Join(words, ", ") + "."
+// backWords say what going back to standard does: what it takes off is kept.
+func (d *Desk) backWords(standard *optionRow) string {
+	words := append(d.kept(standard.diff, -1), "settles "+ofYours(standard.Settles))
+	switch standard.Asks {
+	case 0:
+	case 1:
+		words = append(words, "and one comes back")
+	default:
+		words = append(words, fmt.Sprintf("and %d come back", standard.Asks))
 	}
-	words := than + " settles " + ofYours(settled)
-	if asked > 0 {
-		words += fmt.Sprintf(" and asks for %d more", asked)
+	return "Back to what it came with: " + strings.Join(words, ", ") + "."
+}
+
+// leaveWords say what is kept by leaving an option alone.
+func (d *Desk) leaveWords(option *optionRow) string {
+	words := option.Name + " settles " + ofYours(option.Settles)
+	if option.Asks > 0 {
+		words += fmt.Sprintf(" and asks for %d more", option.Asks)
 	}
-	if kept := d.kept(diff, 1); len(kept) > 0 {
+	if kept := d.kept(option.diff, 1); len(kept) > 0 {
 		words = strings.Join(kept, ", ") + "; " + words
 	}
 	return "As it came: " + words + "."

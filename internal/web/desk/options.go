@@ -243,22 +243,9 @@ func (d *Desk) Sets(sets [][]plan.Choice, page string, columns []Column, keep []
 	return rows, nil
 }
 
-// does is how much a difference does for the points of a plan: each that it settles counts by
-// what it would cost the trip, and each that appears against it.
-func does(diff eval.Difference) (good float64) {
-	weigh := func(findings []study.Finding, sign float64) {
-		for _, f := range study.Loud(findings) {
-			good += sign * float64(f.State.Rank()) / float64(f.Class)
-		}
-	}
-	weigh(diff.Vanish, 1)
-	weigh(diff.Appear, -1)
-	return good
-}
-
 func (d *Desk) option(c plan.Choice, diff eval.Difference, own *parts.Part) optionRow {
 	o := optionRow{
-		Name: choiceName(c), Asks: len(study.Cards(diff.Appear)), Settles: len(study.Cards(diff.Vanish)), Does: does(diff), State: StateOf(study.Worst(diff.Appear)),
+		Name: choiceName(c), Asks: len(study.Cards(diff.Appear)), Settles: len(study.Cards(diff.Vanish)), Does: diff.Does(), State: StateOf(study.Worst(diff.Appear)),
 		Stays: c.Part == nil, diff: diff,
 		Current: (c.Part == nil && own == nil) || (c.Part != nil && own != nil && own.ID == c.Part.ID),
 	}
@@ -318,8 +305,8 @@ func (d *Desk) about(p *parts.Part) string {
 		text += words
 	}
 	if t := p.Tyre(); t != nil {
-		if character, ok := tyre.CharacterOf(t.Kind); ok {
-			add(character.Name)
+		if kind := kindOf(p); kind != "" {
+			add(kind)
 		}
 		add(t.Size.String())
 		add(d.Units.Plain(t.WidthMM(), "mm") + " wide")

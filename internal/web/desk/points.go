@@ -89,7 +89,7 @@ func (d *Desk) points(page string) PointsView {
 			v.Rest = append(v.Rest, restView{st.Name, worstOf(list), list})
 		}
 	}
-	all := findingsOf(d.Units, study.Asides(findings), to)
+	all := findingsOf(d.Units, study.Asides(findings), nil) // in lines, without their ways out
 	v.Day, v.Small, v.Open = all.Day, all.Small, all.Open
 	for _, f := range study.SetAside(findings) {
 		v.Aside = append(v.Aside, findingOf(d.Units, f, nil))
@@ -121,11 +121,14 @@ func (d *Desk) Point(c study.Card, number int, page string, to wayOut) PointView
 	return v
 }
 
+// leadsMost is how many points lead.
+const leadsMost = 3
+
 // Leads are the decisions that lead, each with its way out on a page, or with none on the page
 // where it is settled; where there are no decisions, what comes next in the work.
-func (d *Desk) Leads(most int, on string) (list []PointView, next *LinkView) {
+func (d *Desk) Leads(on string) (list []PointView, next *LinkView) {
 	for i, c := range study.Cards(d.Report.Findings) {
-		if i == most {
+		if i == leadsMost {
 			break
 		}
 		page := cmp.Or(on, d.house.Home(c.Lead))
@@ -145,17 +148,9 @@ func (d *Desk) Leads(most int, on string) (list []PointView, next *LinkView) {
 // Home is the page on which a finding is settled: the one that settles its need or names its
 // cause, or else its stage's first.
 func (s *House) Home(f study.Finding) string {
-	for _, st := range s.Stages {
-		if st.ID != f.Stage {
-			continue
-		}
-		for _, p := range st.Pages {
-			if f.Need != "" && slices.Contains(p.Needs, f.Need) || slices.Contains(p.Causes, f.Cause) {
-				return p.ID
-			}
-		}
-	}
-	return string(f.Stage)
+	return s.settledOn(f.Stage, func(p Page) bool {
+		return f.Need != "" && slices.Contains(p.Needs, f.Need) || slices.Contains(p.Causes, f.Cause)
+	})
 }
 
 // isHere reports whether a finding is a page's: it is settled there, or somewhere else in a stage

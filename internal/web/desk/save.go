@@ -178,28 +178,37 @@ func (f StageForm) joins(s *House, r *http.Request, d *Desk, base string) (bool,
 	if !f.Rows {
 		return false, nil
 	}
-	was, err := s.Store.PlanAt(r.Context(), s.Rider(r), d.PlanID, base)
-	if errors.Is(err, store.ErrNotFound) {
-		return false, nil
-	}
+	was, now, err := f.bothSides(s, r, d, base)
 	if err != nil {
 		return false, err
 	}
-	before, err := f.View(r, d.With(was), nil, nil)
-	if err != nil {
-		return false, err
-	}
-	now, err := f.View(r, d, nil, nil)
-	if err != nil {
-		return false, err
-	}
-	stood, stands := valuesOf(before.Fields()), valuesOf(now.Fields())
+	stood, stands := valuesOf(was), valuesOf(now)
 	for key := range r.PostForm {
 		if stood.Get(key) != stands.Get(key) {
 			return false, nil
 		}
 	}
 	return true, nil
+}
+
+// bothSides are the form's fields on the revision that it was opened on, and on the plan as it is now.
+func (f StageForm) bothSides(s *House, r *http.Request, d *Desk, base string) (was, now []FieldView, err error) {
+	opened, err := s.Store.PlanAt(r.Context(), s.Rider(r), d.PlanID, base)
+	if errors.Is(err, store.ErrNotFound) {
+		return nil, nil, store.ErrStale // a page of no known revision cannot be put together
+	}
+	if err != nil {
+		return nil, nil, err
+	}
+	before, err := f.View(r, d.With(opened), nil, nil)
+	if err != nil {
+		return nil, nil, err
+	}
+	after, err := f.View(r, d, nil, nil)
+	if err != nil {
+		return nil, nil, err
+	}
+	return before.Fields(), after.Fields(), nil
 }
 
 // kept leads on from a form that is saved.
@@ -218,22 +227,11 @@ func (f StageForm) kept(s *House, w http.ResponseWriter, r *http.Request, d *Des
 // typed, on top of the plan as it is now, and both sides of what differs.
 func (f StageForm) conflict(s *House, w http.ResponseWriter, r *http.Request, d *Desk) error {
 	d.look()
-	base, err := s.Store.PlanAt(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"))
-	if errors.Is(err, store.ErrNotFound) {
-		return store.ErrStale // a page of no known revision cannot be put together
-	}
+	was, now, err := f.bothSides(s, r, d, r.PostFormValue("base"))
 	if err != nil {
 		return err
 	}
-	was, err := f.View(r, d.With(base), nil, nil)
-	if err != nil {
-		return err
-	}
-	now, err := f.View(r, d, nil, nil)
-	if err != nil {
-		return err
-	}
-	typed, conflicts := merge(was.Fields(), now.Fields(), r.PostForm)
+	typed, conflicts := merge(was, now, r.PostForm)
 	note := "Not saved yet: the plan has changed since this page was opened. What you typed stands in the form, on top of the plan as it is now. Look at what differs, then save."
 	return f.again(s, w, r, d, http.StatusConflict, typed, nil, FormState{Note: note, Conflicts: conflicts})
 }

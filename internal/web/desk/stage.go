@@ -194,14 +194,15 @@ func (s *House) PageOf(name string) string {
 
 // Settles is the page on which a need is settled.
 func (s *House) Settles(n study.Need) string {
+	return s.settledOn(n.Stage, func(p Page) bool { return slices.Contains(p.Needs, n.ID) })
+}
+
+// settledOn is the page of a stage that is so, or else its first.
+func (s *House) settledOn(stage figure.Stage, is func(Page) bool) string {
 	for _, st := range s.Stages {
-		for _, p := range st.Pages {
-			for _, id := range p.Needs {
-				if id == n.ID {
-					return p.ID
-				}
-			}
+		if at := slices.IndexFunc(st.Pages, is); at >= 0 && st.ID == stage {
+			return st.Pages[at].ID
 		}
 	}
-	return string(n.Stage)
+	return string(stage)
 }

@@ -3,7 +3,6 @@ package desk
 import (
 	"slices"
 
-	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/verdict"
@@ -78,7 +77,7 @@ func (d *Desk) strip(page string) StripView {
 	}
 	sizes := sizesOf(d.Report.Gauges, stage)
 	for i, g := range d.Report.Gauges {
-		shown := d.gaugeOn(page, d.Report, g)
+		shown := d.Linked(d.Report, GaugeOf(d.Units, g, d.Href("working/"+string(g.ID), "stage", page)))
 		shown.Size = sizes[i]
 		v.Gauges = append(v.Gauges, shown)
 		if g.State == verdict.OK {
@@ -90,7 +89,7 @@ func (d *Desk) strip(page string) StripView {
 	}
 	v.Worst = slices.DeleteFunc(slices.Clone(v.Gauges), func(g GaugeView) bool { return g.Waits })
 	v.Lacking = MissingOf(v.Worst)
-	slices.SortStableFunc(v.Worst, func(a, b GaugeView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
+	worstFirst(v.Worst)
 	v.Worst = v.Worst[:min(3, len(v.Worst))]
 	for _, u := range d.Report.Usuals() {
 		v.Usual = append(v.Usual, LinkView{Name: u.What, Href: d.Typed(u.At)})
@@ -111,20 +110,16 @@ func (d *Desk) Row() StripView {
 		case g.State == verdict.OK:
 			v.Good++
 		default:
-			shown := GaugeOf(d.Units, g, "")
-			shown.Short = g.Short
-			v.Gauges = append(v.Gauges, shown)
+			v.Gauges = append(v.Gauges, GaugeOf(d.Units, g, ""))
 		}
 	}
-	slices.SortStableFunc(v.Gauges, func(a, b GaugeView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
+	worstFirst(v.Gauges)
 	v.More = max(0, len(v.Gauges)-rowMost)
 	v.Gauges = v.Gauges[:len(v.Gauges)-v.More]
 	return v
 }
 
-// gaugeOn is a gauge of a report on a page, a link to its working.
-func (d *Desk) gaugeOn(page string, of *eval.LoadoutReport, g study.Figure) GaugeView {
-	v := d.Linked(of, GaugeOf(d.Units, g, d.Href("working/"+string(g.ID), "stage", page)))
-	v.Short, v.Waits = g.Short, Waits(g)
-	return v
+// worstFirst puts gauges in order by how they stand.
+func worstFirst(gauges []GaugeView) {
+	slices.SortStableFunc(gauges, func(a, b GaugeView) int { return b.State.ID.Rank() - a.State.ID.Rank() })
 }

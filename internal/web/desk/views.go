@@ -190,7 +190,7 @@ func MissingOf(gauges []GaugeView) []LinkView {
 
 // GaugeOf a figure: its words, and where its bar and notch stand.
 func GaugeOf(u words.Units, f study.Figure, href string) GaugeView {
-	g := GaugeView{ID: string(f.ID), Name: u.Name(f.Row), Value: u.Value(f), State: StateOf(f.State), Href: href, Notch: -1}
+	g := GaugeView{ID: string(f.ID), Name: u.Name(f.Row), Short: f.Short, Waits: Waits(f), Value: u.Value(f), State: StateOf(f.State), Href: href, Notch: -1}
 	span := f.Value
 	if f.Limited {
 		g.Limited, g.Limit, g.LimitWord = true, u.Limit(f), LimitWord(f)

@@ -87,7 +87,7 @@ func brief(d *desk.Desk, form url.Values, errs desk.FormErrors) briefView {
 	var first []desk.PointView
 	var next *desk.LinkView
 	if p.Bike != nil && d.Wants("main") {
-		first, next = d.Leads(leads, "")
+		first, next = d.Leads("")
 	}
 	v := briefView{
 		First: first, Next: next,

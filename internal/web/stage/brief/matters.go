@@ -25,9 +25,6 @@ type mattersView struct {
 	Said    string         // that, in words
 }
 
-// leads are how many points lead.
-const leads = 3
-
 func mattersPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	d, err := s.Open(r)
 	if err != nil {
@@ -42,11 +39,11 @@ func mattersPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if v.Has {
 		v.Bike = d.Plan.Bike.Name
 		cards := study.Cards(d.Report.Findings)
-		v.More = max(0, len(cards)-leads)
-		v.First, v.Next = d.Leads(leads, "matters")
+		v.First, v.Next = d.Leads("matters")
+		v.More = len(cards) - len(v.First)
 		to := d.OnTop("matters", desk.Laid{})
 		for i, c := range cards {
-			if i >= leads && c.Lead.Stage == figure.Stage(d.Plan.Brief.Bothers) {
+			if i >= len(v.First) && c.Lead.Stage == figure.Stage(d.Plan.Brief.Bothers) {
 				theirs := d.Point(c, i+1, "matters", to)
 				v.Theirs = &theirs
 				break

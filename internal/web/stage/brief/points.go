@@ -15,6 +15,7 @@ import (
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/verdict"
 	"valiantmule/internal/web/desk"
 )
 
@@ -56,9 +57,10 @@ type asideView struct {
 
 // askView asks why a point is set aside, and for which loadout.
 type askView struct {
-	ID, What, Why, Error string
-	Rating               bool // it is noted, and stays
-	For                  []desk.OptionView
+	ID, What string
+	Rating   bool // it is noted, and stays
+	Why      desk.FieldView
+	For      []desk.OptionView
 }
 
 // Fields lists the values of the form, for what changed in two places.
@@ -118,8 +120,8 @@ func viewPoints(r *http.Request, d *desk.Desk, form url.Values, errs desk.FormEr
 // ask is the question about one point.
 func ask(d *desk.Desk, f study.Finding, form url.Values, errs desk.FormErrors) *askView {
 	view := d.Finding(f)
-	a := &askView{ID: f.ID, What: view.What, Rating: f.State == "stop", Error: errs["why."+f.ID]}
-	a.Why = desk.Typed(form, "why."+f.ID, view.Waived)
+	a := &askView{ID: f.ID, What: view.What, Rating: f.State == verdict.Stop}
+	a.Why = desk.ReasonOf(form, "why."+f.ID, view.Waived, "I know: I walk those kilometres", errs)
 	options := []entry.Option{{Value: d.Loadout, Name: forWords(d.Plan, d.Loadout)}}
 	a.For = desk.OptionsOf(options, form.Get("for."+f.ID), forWords(d.Plan, ""))
 	return a
@@ -205,11 +207,8 @@ func taken(d *desk.Desk, p *plan.Plan, way instead.Way) (changed *plan.Plan, sai
 
 // refusedWaiver says why a point cannot be set aside so.
 func refusedWaiver(p *plan.Plan, w plan.Waiver) string {
-	if w.Why == "" {
-		return "Say why, in a few words: it is shown beside the point, and printed."
-	}
-	if len(w.Why) > entry.MaxName {
-		return fmt.Sprintf("Is longer than %d bytes.", entry.MaxName)
+	if problem := desk.RefusedReason(w.Why); problem != "" {
+		return problem
 	}
 	if _, err := p.Loadout(w.Loadout); w.Loadout != "" && err != nil {
 		return "There is no such loadout in the plan."

@@ -1,13 +1,11 @@
 package spend
 
 import (
-	"fmt"
 	"net/http"
 	"net/url"
 	"slices"
 	"strings"
 
-	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/web/desk"
@@ -25,7 +23,7 @@ var leftForm = desk.StageForm{
 type leftView struct {
 	Has  bool
 	List []leftRow
-	Ask  *leftRow
+	Ask  *leftAsk
 	desk.FormState
 }
 
@@ -34,7 +32,12 @@ type leftRow struct {
 	Slot, Name, Why, On string
 	Argument            string // in figures of this plan
 	Fitted              string // what the plan has there all the same, "" for nothing
-	Error               string
+}
+
+// leftAsk asks why a slot is left alone.
+type leftAsk struct {
+	Name, Argument string
+	Reason         desk.FieldView
 }
 
 // Fields lists the values of the form, for what changed in two places.
@@ -78,8 +81,7 @@ func leftOf(r *http.Request, d *desk.Desk, form url.Values, errs desk.FormErrors
 		if err != nil {
 			return nil, err
 		}
-		row.Why, row.Error = desk.Typed(form, "why."+asked, row.Why), errs["why."+asked]
-		v.Ask = &row
+		v.Ask = &leftAsk{row.Name, row.Argument, desk.ReasonOf(form, "why."+asked, row.Why, "Bearable for a day; weight saved beats a part added", errs)}
 	}
 	return v, nil
 }
@@ -111,11 +113,9 @@ func readLeft(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 		}
 		switch {
 		case why == was && why != "":
-		case len(why) > entry.MaxName:
-			errs[key] = fmt.Sprintf("Is longer than %d bytes.", entry.MaxName)
-		case why == "" && was == "":
-			errs[key] = "Say why, in a few words: the list is printed."
-		default:
+		case desk.RefusedReason(why) != "" && (why != "" || was == ""):
+			errs[key] = desk.RefusedReason(why)
+		default: // with nothing it is not left alone any more
 			changed = changed.Leaving(plan.Alone{Slot: kind.Slot, Why: why, On: d.AsOf})
 			said = append(said, desk.ChangedWords(kind.Name+" left alone", was, why))
 		}

@@ -1,7 +1,6 @@
 package tyres
 
 import (
-	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/web/desk"
@@ -18,10 +17,7 @@ func pairsOf(d *desk.Desk, built *plan.Built, keep []string, tried desk.Laid) (d
 	for _, c := range pairColumns {
 		list.Columns = append(list.Columns, c.Title)
 	}
-	goes := func(p *parts.Part, slot parts.Slot) bool {
-		rim := built.Rim(slot)
-		return p.Slot == slot && (rim.DiameterIn == 0 || parts.TyreCode.In(p).RimIn == rim.DiameterIn)
-	}
+	goes := func(p *parts.Part, slot parts.Slot) bool { return p.Slot == slot && onRim(p, built.Rim(slot)) }
 	var sets [][]plan.Choice
 	for _, rear := range d.Shelf {
 		if !goes(rear, parts.RearTyre) {
@@ -44,19 +40,13 @@ func pairsOf(d *desk.Desk, built *plan.Built, keep []string, tried desk.Laid) (d
 		rear, front := sets[i][0].Part, sets[i][1].Part
 		rows[i].Name = rear.Pattern()
 		rows[i].Sub = front.Tyre().Size.String() + " and " + rear.Tyre().Size.String()
-		rows[i].Price = d.Price(both(front.Price, rear.Price))
+		if price, err := front.Price.Plus(rear.Price); err == nil { // of two currencies there is no sum
+			rows[i].Price = d.Price(price)
+		}
 		chosen := d.Plan.Chosen(parts.FrontTyre, d.Loadout)
 		rows[i].Current = rows[i].Current && chosen != nil && chosen.ID == front.ID
 		rows[i].Own = ""
 	}
 	list.Options = rows
 	return list, nil
-}
-
-// both is the sum of two prices, none where one is unknown or they are of two currencies.
-func both(a, b money.Amount) money.Amount {
-	if !a.Known() || !b.Known() || a.Code() != b.Code() {
-		return money.Amount{}
-	}
-	return money.New(a.Minor()+b.Minor(), a.Code())
 }

@@ -72,9 +72,7 @@ func tyres(d *desk.Desk, view *tyresView, beside []string, tried desk.Laid) erro
 	}
 	for _, slot := range []parts.Slot{parts.RearTyre, parts.FrontTyre} {
 		rim := built.Rim(slot)
-		fits := func(p *parts.Part) bool {
-			return view.All || rim.DiameterIn == 0 || parts.TyreCode.In(p).RimIn == rim.DiameterIn
-		}
+		fits := func(p *parts.Part) bool { return view.All || onRim(p, rim) }
 		list, err := d.OptionsFor(slot, "tyres", fits, tyreColumns[slot], keep, tried)
 		if err != nil {
 			return err
@@ -91,6 +89,11 @@ func tyres(d *desk.Desk, view *tyresView, beside []string, tried desk.Laid) erro
 		view.Clear = d.Href("tyres", tried.Query()...)
 	}
 	return lineup(d, view, beside, tried)
+}
+
+// onRim reports whether a tyre is made for a rim, or nobody has said which that is.
+func onRim(p *parts.Part, rim tyre.Rim) bool {
+	return rim.DiameterIn == 0 || parts.TyreCode.In(p).RimIn == rim.DiameterIn
 }
 
 // known keeps the tyres that there are, as many as stand side by side.
