@@ -16,8 +16,11 @@ import (
 	"valiantmule/internal/store"
 )
 
+// pipe stands for the standard input or output where the name of a file is wanted.
+const pipe = "-"
+
 // backup writes the whole database to a file, as it stands at one moment. The file is
-// there whole or not at all.
+// there whole or not at all; what goes into a pipe ends with the line that restore wants.
 func backup(args []string, out io.Writer) error {
 	ctx, stop := untilSignal()
 	defer stop()
@@ -26,8 +29,12 @@ func backup(args []string, out io.Writer) error {
 		return err
 	}
 	defer st.Close()
-	if err := st.Current(ctx); err != nil {
+	// One of an earlier version is what is backed up before an upgrade.
+	if err := st.Current(ctx); err != nil && !errors.Is(err, store.ErrOlder) {
 		return err
+	}
+	if path == pipe {
+		return mariadb.Dump(ctx, os.Getenv("MULE_DSN"), out)
 	}
 	file, err := os.CreateTemp(filepath.Dir(path), ".mule-backup-*")
 	if err != nil {
@@ -44,8 +51,8 @@ func backup(args []string, out io.Writer) error {
 	return nil
 }
 
-// restore reads a backup into an empty database.
-func restore(args []string, out io.Writer) error {
+// restore reads a backup, all of which it has checked, into an empty database.
+func restore(args []string, in io.Reader, out io.Writer) error {
 	ctx, stop := untilSignal()
 	defer stop()
 	path, st, err := fileAndStore(args, "restore")
@@ -53,20 +60,25 @@ func restore(args []string, out io.Writer) error {
 		return err
 	}
 	defer st.Close()
-	empty, err := st.Empty(ctx)
-	if err != nil {
-		return err
-	}
-	if !empty {
-		return errUse{"restore: the database is not empty; make a new one for it"}
-	}
-	file, err := os.Open(path)
+	file, err := source(path, in)
 	if err != nil {
 		return errUse{"restore: " + err.Error()}
 	}
 	defer file.Close()
-	if err := mariadb.Load(ctx, os.Getenv("MULE_DSN"), bufio.NewReader(file)); err != nil {
-		return err
+	if err := mariadb.Check(file); err != nil {
+		return fmt.Errorf("restore: %w", err)
+	}
+	err = st.Refill(ctx, func() error {
+		if _, err := file.Seek(0, io.SeekStart); err != nil {
+			return err
+		}
+		return mariadb.Load(ctx, os.Getenv("MULE_DSN"), bufio.NewReader(file))
+	})
+	switch {
+	case errors.Is(err, store.ErrNotEmpty):
+		return errUse{"restore: " + err.Error()}
+	case err != nil:
+		return fmt.Errorf("restore failed, and what it had read by then counts for nothing: %w", err)
 	}
 	switch err := st.Current(ctx); {
 	case errors.Is(err, store.ErrOlder):
@@ -79,9 +91,27 @@ func restore(args []string, out io.Writer) error {
 	return nil
 }
 
+// source is a backup that can be read twice: of a pipe first a copy, which is gone when it
+// is closed, however this ends.
+func source(path string, in io.Reader) (*os.File, error) {
+	if path != pipe {
+		return os.Open(path)
+	}
+	file, err := os.CreateTemp("", "mule-restore-*")
+	if err != nil {
+		return nil, err
+	}
+	_, copied := io.Copy(file, in)
+	_, sought := file.Seek(0, io.SeekStart)
+	if err := errors.Join(os.Remove(file.Name()), copied, sought); err != nil {
+		return nil, errors.Join(err, file.Close())
+	}
+	return file, nil
+}
+
 func fileAndStore(args []string, command string) (path string, st *store.Store, err error) {
-	if len(args) != 1 || args[0] == "" || args[0][0] == '-' {
-		return "", nil, errUse{command + " wants the name of a file"}
+	if len(args) != 1 || args[0] == "" || args[0][0] == '-' && args[0] != pipe {
+		return "", nil, errUse{command + " wants the name of a file, or - for a pipe"}
 	}
 	st, err = openDSN(nil, command)
 	return args[0], st, err
@@ -124,12 +154,12 @@ func exportTo(ctx context.Context, st *store.Store, name, dir string, out io.Wri
 	if err != nil {
 		return err
 	}
-	if err := os.MkdirAll(dir, 0o755); err != nil {
+	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return err
 	}
 	for _, p := range plans {
 		path := filepath.Join(dir, format.FileName(p.Plan.Name, "-"+strings.ToLower(p.PlanID[:6])+".plan.json"))
-		file, err := os.OpenFile(path, os.O_WRONLY|os.O_CREATE|os.O_EXCL, 0o644)
+		file, err := os.OpenFile(path, os.O_WRONLY|os.O_CREATE|os.O_EXCL, 0o600)
 		if err != nil {
 			return err
 		}

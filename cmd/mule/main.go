@@ -46,8 +46,8 @@ const help = `usage: mule COMMAND
   serve [FLAGS]           serve the pages; needs MULE_DSN and a migrated database
   demo                    start a private database, load the demo data, serve
   migrate                 bring the database of MULE_DSN to this version
-  backup FILE             write the whole database of MULE_DSN to a file, while it is served
-  restore FILE            read such a file into an empty database
+  backup FILE|-           write the whole database of MULE_DSN to a file, while it is served
+  restore FILE|-          read such a file, once it is known to be whole, into an empty database
   export -rider NAME [-dir DIR]
                           write a rider's plans as plan files
   check [-format text|json] [-as-of DATE] FILE|-
@@ -89,7 +89,7 @@ func run(args []string, in io.Reader, out, errOut io.Writer) error {
 	case "backup":
 		return backup(rest, out)
 	case "restore":
-		return restore(rest, out)
+		return restore(rest, in, out)
 	case "export":
 		return export(rest, out)
 	case "help", "-help", "--help", "-h":

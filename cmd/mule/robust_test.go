@@ -29,9 +29,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
-	"valiantmule/internal/format"
 	"valiantmule/internal/mariadb"
-	"valiantmule/internal/store"
 )
 
 // house is a database with server processes on it, all of which can be killed.
@@ -276,80 +274,4 @@ func TestFlags(t *testing.T) {
 	assert.Len(t, o.Proxies, 2)
 	assert.EqualValues(t, 3<<20, o.Kept)
 	assert.Equal(t, []string{"more"}, rest)
-}
-
-// TestBackup is of one moment, taken while riders save, and comes back plan for plan.
-func TestBackup(t *testing.T) {
-	if testing.Short() {
-		t.Skip("starts a database")
-	}
-	h := newHouse(t)
-	server := h.serve()
-	defer server.stop(t)
-	r := newRider(t, server)
-	require.True(t, r.save(server, 100))
-	done, saved := make(chan struct{}), make(chan int)
-	go func() {
-		n := 0
-		for km := 101; ; km++ {
-			select {
-			case <-done:
-				saved <- n
-				return
-			default:
-				if r.save(server, km) {
-					n++
-				}
-			}
-		}
-	}()
-	mule := func(dsn string, args ...string) (string, error) {
-		command := exec.Command(h.program, args...)
-		command.Env = append(os.Environ(), "MULE_DSN="+dsn)
-		out, err := command.CombinedOutput()
-		return string(out), err
-	}
-	dir := t.TempDir()
-	file := filepath.Join(dir, "mule.sql")
-	out, err := mule(h.dsn, "backup", file)
-	require.NoError(t, err, out)
-	close(done)
-	assert.Positive(t, <-saved, "nobody had to wait for it")
-
-	_, err = mule(h.dsn, "restore", file)
-	assert.Error(t, err, "a database that is not empty is left alone")
-	empty, err := h.database.DSN(context.Background(), "again")
-	require.NoError(t, err)
-	out, err = mule(empty, "restore", file)
-	require.NoError(t, err, out)
-
-	was, err := store.Open(h.dsn)
-	require.NoError(t, err)
-	defer was.Close()
-	is, err := store.Open(empty)
-	require.NoError(t, err)
-	defer is.Close()
-	ctx := context.Background()
-	rook, err := is.RiderByName(ctx, "rook")
-	require.NoError(t, err)
-	plans, err := is.Plans(ctx, rook.ID)
-	require.NoError(t, err)
-	require.NotEmpty(t, plans)
-	for _, p := range plans {
-		same, err := was.PlanAt(ctx, rook.ID, p.PlanID, p.Revision)
-		require.NoError(t, err, "a revision of the backup is one that was made")
-		same.Readings = p.Plan.Readings
-		assert.Equal(t, same, p.Plan)
-	}
-	out, err = mule(empty, "export", "-rider", "ROOK", "-dir", filepath.Join(dir, "plans"))
-	require.NoError(t, err, out)
-	for path := range strings.Lines(out) {
-		exported, err := os.Open(strings.TrimSpace(path))
-		require.NoError(t, err)
-		defer exported.Close()
-		_, err = format.ReadPlan(exported)
-		assert.NoError(t, err)
-	}
-	_, err = mule(empty, "export", "-rider", "Nobody")
-	assert.Error(t, err)
 }

@@ -49,7 +49,7 @@ func ready(ctx context.Context, st *store.Store, errOut io.Writer) error {
 	for told := false; ; {
 		err := st.Current(ctx)
 		var refused *mysql.MySQLError
-		if err == nil || errors.As(err, &refused) || errors.Is(err, store.ErrOlder) || errors.Is(err, store.ErrNewer) {
+		if err == nil || errors.As(err, &refused) || errors.Is(err, store.ErrOlder) || errors.Is(err, store.ErrNewer) || errors.Is(err, store.ErrHalf) {
 			return err
 		}
 		if !told {

@@ -15,12 +15,18 @@ import (
 )
 
 // Dump writes the database of a DSN as statements that [Load] reads, as it stands at one
-// moment, while others go on writing.
+// moment, while others go on writing. Its last line says how long the rest is and what its
+// SHA-256 is, which [Check] reads.
 func Dump(ctx context.Context, dsn string, w io.Writer) error {
-	return client(ctx, dsn, "mariadb-dump", nil, w, "--single-transaction", "--quick", "--skip-lock-tables", "--no-tablespaces", "--hex-blob", "--default-character-set=utf8mb4")
+	out := newSealed(w)
+	err := client(ctx, dsn, "mariadb-dump", nil, out, "--single-transaction", "--quick", "--skip-lock-tables", "--no-tablespaces", "--hex-blob", "--default-character-set=utf8mb4")
+	if err != nil {
+		return err
+	}
+	return out.close()
 }
 
-// Load runs what Dump wrote in the database of a DSN.
+// Load runs what Dump wrote in the database of a DSN. No row of it is in an error.
 func Load(ctx context.Context, dsn string, r io.Reader) error {
 	return client(ctx, dsn, "mariadb", r, io.Discard, "--default-character-set=utf8mb4", "--binary-mode")
 }
@@ -59,6 +65,9 @@ func client(ctx context.Context, dsn, program string, in io.Reader, out io.Write
 	command := exec.CommandContext(ctx, path, append(append([]string{"--defaults-file=" + file}, args...), config.DBName)...)
 	command.Stdin, command.Stdout, command.Stderr = in, out, &said
 	if err := command.Run(); err != nil {
+		if in != nil {
+			return fmt.Errorf("%s: %w: %s", program, err, saidBy(said.String()))
+		}
 		return fmt.Errorf("%s: %w: %s", program, err, strings.TrimSpace(said.String()))
 	}
 	return nil

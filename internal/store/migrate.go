@@ -7,6 +7,7 @@ import (
 	"errors"
 	"fmt"
 	"io/fs"
+	"slices"
 
 	"github.com/go-sql-driver/mysql"
 	"github.com/pressly/goose/v3"
@@ -27,20 +28,30 @@ var (
 // Migrate brings the database to this program's version; it only goes forward. Of
 // several at once the others wait for the first.
 func (s *Store) Migrate(ctx context.Context) error {
-	// A step may take long on a table that is large.
+	patient, err := s.patient()
+	if err != nil {
+		return err
+	}
+	defer patient.Close()
+	return patient.alone(ctx, func() error { return patient.up(ctx) })
+}
+
+// patient is the same database for steps that may take long on a table that is large.
+func (s *Store) patient() (*Store, error) {
 	config := s.config.Clone()
 	config.ReadTimeout = 0
 	db, err := connect(config)
 	if err != nil {
-		return err
+		return nil, err
 	}
-	defer db.Close()
-	patient := &Store{db: pool{db}}
-	return patient.alone(ctx, func() error { return patient.up(ctx) })
+	return &Store{db: pool{db}, now: s.now}, nil
 }
 
 // up makes the steps that are missing.
 func (s *Store) up(ctx context.Context) error {
+	if err := s.Current(ctx); errors.Is(err, ErrNewer) || errors.Is(err, ErrHalf) {
+		return err
+	}
 	// Goose makes its table and the table's first row in two steps, and does not go on
 	// from between them.
 	if _, err := s.db.ExecContext(ctx, `
@@ -59,9 +70,6 @@ func (s *Store) up(ctx context.Context) error {
 	}
 	provider, err := s.provider()
 	if err != nil {
-		return err
-	}
-	if err := s.Current(ctx); errors.Is(err, ErrNewer) {
 		return err
 	}
 	if _, err := provider.Up(ctx); err != nil {
@@ -83,7 +91,7 @@ func (s *Store) alone(ctx context.Context, do func() error) error {
 		return err
 	}
 	if got.Int64 != 1 {
-		return errors.New("another migration of this database is under way: wait for it to end, then run mule migrate again")
+		return errors.New("another migration or restore of this database is under way: wait for it to end, then run this again")
 	}
 	// The lock goes with its connection, also where this program is killed.
 	defer conn.ExecContext(context.WithoutCancel(ctx), `DO RELEASE_LOCK(`+lock+`)`)
@@ -95,6 +103,13 @@ func (s *Store) Current(ctx context.Context) error {
 	provider, err := s.provider()
 	if err != nil {
 		return err
+	}
+	tables, err := s.tables(ctx)
+	if err != nil {
+		return err
+	}
+	if slices.Contains(tables, restoring) {
+		return ErrHalf
 	}
 	var is sql.NullInt64
 	err = s.db.GetContext(ctx, &is, `SELECT MAX(version_id) FROM goose_db_version WHERE is_applied`)
@@ -110,13 +125,6 @@ func (s *Store) Current(ctx context.Context) error {
 		return fmt.Errorf("%w (it is at %d, this knows %d)", ErrNewer, is.Int64, sources[len(sources)-1].Version)
 	}
 	return nil
-}
-
-// Empty tells whether the database has no table.
-func (s *Store) Empty(ctx context.Context) (bool, error) {
-	var tables int
-	err := s.db.GetContext(ctx, &tables, `SELECT COUNT(*) FROM information_schema.tables WHERE table_schema = DATABASE()`)
-	return tables == 0, err
 }
 
 func (s *Store) provider() (*goose.Provider, error) {
