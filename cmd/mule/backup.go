@@ -124,12 +124,13 @@ func export(args []string, out io.Writer) error {
 	flags := flag.NewFlagSet("export", flag.ContinueOnError)
 	flags.SetOutput(io.Discard)
 	name := flags.String("rider", "", "")
+	id := flags.String("id", "", "")
 	dir := flags.String("dir", ".", "")
 	if err := flags.Parse(args); err != nil {
 		return errUse{"export: " + err.Error()}
 	}
-	if *name == "" {
-		return errUse{"export wants -rider NAME, and takes -dir DIRECTORY"}
+	if (*name == "") == (*id == "") {
+		return errUse{"export wants -rider NAME or -id ID, and takes -dir DIRECTORY"}
 	}
 	st, err := openDSN(flags.Args(), "export")
 	if err != nil {
@@ -139,17 +140,24 @@ func export(args []string, out io.Writer) error {
 	if err := st.Current(ctx); err != nil {
 		return err
 	}
-	return exportTo(ctx, st, *name, *dir, out)
-}
-
-func exportTo(ctx context.Context, st *store.Store, name, dir string, out io.Writer) error {
-	rider, err := st.RiderByName(ctx, name)
-	if errors.Is(err, store.ErrNotFound) {
-		return errUse{fmt.Sprintf("export: there is no rider %q", name)}
+	find, who := st.RiderByName, *name
+	if who == "" {
+		find, who = st.RiderByID, *id
 	}
-	if err != nil {
+	rider, err := find(ctx, who)
+	var twins *store.Twins
+	switch {
+	case errors.Is(err, store.ErrNotFound):
+		return errUse{fmt.Sprintf("export: there is no rider %q", who)}
+	case errors.As(err, &twins):
+		return errUse{fmt.Sprintf("export: %s: say which by -id", twins)}
+	case err != nil:
 		return err
 	}
+	return exportTo(ctx, st, rider, *dir, out)
+}
+
+func exportTo(ctx context.Context, st *store.Store, rider *store.Rider, dir string, out io.Writer) error {
 	plans, err := st.Plans(ctx, rider.ID)
 	if err != nil {
 		return err

@@ -15,6 +15,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
 	"valiantmule/internal/store"
 )
@@ -183,4 +184,43 @@ func TestBackupSpoilt(t *testing.T) {
 	out, err = h.mule(nil, older, "restore", file)
 	require.NoError(t, err, out)
 	assert.Contains(t, out, "mule migrate")
+}
+
+// TestTwinsTold: an upgrade tells of two accounts whose names are one by now, and no export
+// writes the one's plans for the other's.
+func TestTwinsTold(t *testing.T) {
+	if testing.Short() {
+		t.Skip("starts a database")
+	}
+	h := newHouse(t)
+	st, err := store.Open(h.dsn)
+	require.NoError(t, err)
+	defer st.Close()
+	ctx := context.Background()
+	var ids []string
+	for _, name := range []string{"Ada Rook", "Somebody"} {
+		made, err := st.CreateRider(ctx, name, "")
+		require.NoError(t, err)
+		_, err = st.CreatePlan(ctx, made.ID, plan.New("Of "+name, "EUR"), "New")
+		require.NoError(t, err)
+		ids = append(ids, made.ID)
+	}
+	_, err = st.DB().ExecContext(ctx, `UPDATE riders SET name_key = NULL, name = IF(id = ?, 'ÁDA  ROOK', name)`, ids[1])
+	require.NoError(t, err)
+	out, err := h.mule(nil, h.dsn, "migrate")
+	require.NoError(t, err, out)
+	assert.Contains(t, out, ids[0])
+	assert.Contains(t, out, ids[1])
+
+	dir := t.TempDir()
+	out, err = h.mule(nil, h.dsn, "export", "-rider", "ada rook", "-dir", dir)
+	require.Error(t, err)
+	assert.Contains(t, out, ids[1])
+	for what, of := range map[string][]string{"Of Ada Rook": {"-rider", "Ada Rook"}, "Of Somebody": {"-id", ids[1]}} {
+		out, err := h.mule(nil, h.dsn, append([]string{"export", "-dir", dir}, of...)...)
+		require.NoError(t, err, out)
+		exported, err := os.ReadFile(strings.TrimSpace(out))
+		require.NoError(t, err)
+		assert.Contains(t, string(exported), what)
+	}
 }

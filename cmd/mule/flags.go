@@ -3,6 +3,7 @@ package main
 import (
 	"crypto/tls"
 	"flag"
+	"fmt"
 	"io"
 	"net/netip"
 	"runtime/debug"
@@ -25,6 +26,9 @@ type serving struct {
 // usual: a page makes much garbage and keeps little, so the heap may grow to five
 // times of what lives, and near the limit to less.
 var usual = serving{Options: web.Options{Kept: 24 << 20, Slow: time.Second}, quotas: store.UsualQuotas, gogc: 400, limit: 120}
+
+// mostMiB is above what any machine has, and far below what a count of bytes holds.
+const mostMiB = 1 << 30
 
 // readFlags takes the flags off the arguments.
 func readFlags(args []string) (serving, []string, error) {
@@ -61,10 +65,10 @@ func readFlags(args []string) (serving, []string, error) {
 		o.Proxies = append(o.Proxies, prefix)
 	}
 	switch {
-	case o.gogc < 1 || o.limit < 1 || memo < 0:
-		return o, nil, errUse{"serve: -gogc in percent and -memory-limit in MiB are at least 1, -memo in MiB at least 0"}
-	case o.quotas.Plans < 1 || o.quotas.Revisions < 1 || o.quotas.Readings < 1 || o.quotas.Tracks < 1 || megabytes < 1:
-		return o, nil, errUse{"serve: -plans, -revisions, -readings, -tracks and -megabytes are at least 1"}
+	case o.gogc < 1 || o.limit < 1 || memo < 0 || o.limit > mostMiB || memo > mostMiB:
+		return o, nil, errUse{fmt.Sprintf("serve: -gogc in percent and -memory-limit in MiB are at least 1, -memo in MiB at least 0; neither of the two is above %d", mostMiB)}
+	case o.quotas.Plans < 1 || o.quotas.Revisions < 1 || o.quotas.Readings < 1 || o.quotas.Tracks < 1 || megabytes < 1 || megabytes > mostMiB:
+		return o, nil, errUse{fmt.Sprintf("serve: -plans, -revisions, -readings, -tracks and -megabytes are at least 1, the last at most %d", mostMiB)}
 	case (o.cert == "") != (o.key == ""):
 		return o, nil, errUse{"serve: -tls-cert and -tls-key go together"}
 	case o.HSTS && o.cert == "" && len(o.Proxies) == 0:

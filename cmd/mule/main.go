@@ -48,7 +48,7 @@ const help = `usage: mule COMMAND
   migrate                 bring the database of MULE_DSN to this version
   backup FILE|-           write the whole database of MULE_DSN to a file, while it is served
   restore FILE|-          read such a file, once it is known to be whole, into an empty database
-  export -rider NAME [-dir DIR]
+  export -rider NAME|-id ID [-dir DIR]
                           write a rider's plans as plan files
   check [-format text|json] [-as-of DATE] FILE|-
                           evaluate a plan file; exit 1 when something says stop
@@ -85,7 +85,7 @@ func run(args []string, in io.Reader, out, errOut io.Writer) error {
 	case "demo":
 		return runDemo(rest, out, errOut)
 	case "migrate":
-		return migrate(rest)
+		return migrate(rest, out)
 	case "backup":
 		return backup(rest, out)
 	case "restore":

@@ -65,7 +65,7 @@ func ready(ctx context.Context, st *store.Store, errOut io.Writer) error {
 }
 
 // migrate brings the database of MULE_DSN to this version.
-func migrate(args []string) error {
+func migrate(args []string, out io.Writer) error {
 	ctx, stop := untilSignal()
 	defer stop()
 	st, err := openDSN(args, "migrate")
@@ -73,7 +73,14 @@ func migrate(args []string) error {
 		return err
 	}
 	defer st.Close()
-	return st.Migrate(ctx)
+	if err := st.Migrate(ctx); err != nil {
+		return err
+	}
+	twins, err := st.Twins(ctx)
+	for _, t := range twins {
+		fmt.Fprintf(out, "%s: each signs in as before, by its own password. Tell them; mule export takes -id.\n", t)
+	}
+	return err
 }
 
 // runDemo brings up a private database unless MULE_DSN names one, loads the demo

@@ -168,7 +168,7 @@ func placed(err error) error {
 	}
 	var syntax *jsontext.SyntacticError
 	if errors.As(err, &syntax) {
-		return entry.Problem{Path: path(syntax.JSONPointer), What: fmt.Sprintf("%v (byte %d)", syntax.Err, syntax.ByteOffset)}
+		return entry.Problem{Path: entry.Cut(path(syntax.JSONPointer)), What: entry.Cut(fmt.Sprintf("%v (byte %d)", syntax.Err, syntax.ByteOffset))}
 	}
 	var semantic *json.SemanticError
 	if errors.As(err, &semantic) {
@@ -178,7 +178,7 @@ func placed(err error) error {
 		} else if semantic.JSONKind != 0 && semantic.GoType != nil {
 			what = fmt.Sprintf("a JSON %s does not belong there", semantic.JSONKind)
 		}
-		return entry.Problem{Path: path(semantic.JSONPointer), What: what}
+		return entry.Problem{Path: entry.Cut(path(semantic.JSONPointer)), What: entry.Cut(what)}
 	}
 	return err
 }

@@ -1,6 +1,7 @@
 package store
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"time"
@@ -30,7 +31,9 @@ func (e *TooMany) Is(target error) bool { return target == ErrTooMany }
 // when it comes before its time, and then it does not count.
 func (s *Store) Try(ctx context.Context, l Limit, who string) error {
 	bucket, now := l.bucket(who), s.now()
-	return s.change(ctx, func(tx transaction) error {
+	var refused error
+	err := s.change(ctx, func(tx transaction) error {
+		refused = nil
 		// The row is there before it is looked at, so that it can be locked.
 		if _, err := tx.ExecContext(ctx, `INSERT INTO attempts (bucket, tries, expires, ready) VALUES (?, 0, ?, ?) ON DUPLICATE KEY UPDATE tries = tries`, bucket, now, now); err != nil {
 			return err
@@ -46,8 +49,17 @@ func (s *Store) Try(ctx context.Context, l Limit, who string) error {
 		if !was.Expires.After(now) {
 			was.Tries, was.Ready = 0, now
 		}
-		if was.Ready.After(now) {
-			return &TooMany{Wait: was.Ready.Sub(now)}
+		// No wait is longer than the rule makes it: what says so was written by a clock that
+		// was ahead. It is counted from now on instead.
+		if most := now.Add(l.pause(was.Tries)); was.Ready.After(most) {
+			was.Ready = most
+			if _, err := tx.ExecContext(ctx, `UPDATE attempts SET ready = ? WHERE bucket = ?`, was.Ready, bucket); err != nil {
+				return err
+			}
+		}
+		if wait := was.Ready.Sub(now); wait > 0 {
+			refused = &TooMany{Wait: wait}
+			return nil
 		}
 		_, err := tx.ExecContext(ctx, `UPDATE attempts SET tries = ?, expires = ?, ready = ? WHERE bucket = ?`, was.Tries+1, now.Add(l.In), now.Add(l.pause(was.Tries+1)), bucket)
 		if err != nil || was.Tries > 0 {
@@ -57,6 +69,7 @@ func (s *Store) Try(ctx context.Context, l Limit, who string) error {
 		_, err = tx.ExecContext(ctx, `DELETE FROM attempts WHERE expires <= ? AND bucket <> ? LIMIT 100`, now, bucket)
 		return err
 	})
+	return cmp.Or(err, refused)
 }
 
 // pause after so many tries. None lies in the past, for whoever tries at the same moment.

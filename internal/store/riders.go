@@ -6,12 +6,16 @@ import (
 	"crypto/sha256"
 	"database/sql"
 	"errors"
+	"fmt"
+	"slices"
+	"strings"
 	"sync"
 	"time"
 
 	"valiantmule/internal/account"
 
 	"golang.org/x/crypto/bcrypt"
+	"golang.org/x/text/unicode/norm"
 )
 
 // Rider is an account.
@@ -84,9 +88,72 @@ func (s *Store) SetUnits(ctx context.Context, riderID, units string) error {
 
 const selectRider = `SELECT id, name, COALESCE(name_key, '') AS name_key, password_hash, epoch, units, created_at FROM riders`
 
-// RiderByName finds an account; ErrNotFound when there is none.
+// RiderByName finds an account; ErrNotFound when there is none, a [Twins] when there are
+// several whose names are one, and none is written as this is.
 func (s *Store) RiderByName(ctx context.Context, name string) (*Rider, error) {
-	return s.rider(ctx, selectRider+` WHERE name_key = ?`, account.Fold(name))
+	list, err := s.ridersOf(ctx, name)
+	switch {
+	case err != nil:
+		return nil, err
+	case len(list) == 0:
+		return nil, ErrNotFound
+	case len(list) > 1 && !list[0].written(name):
+		return nil, &Twins{list}
+	}
+	return list[0], nil
+}
+
+// ridersOf are the accounts of a name, however it is typed, first one that is written just
+// so. There are several only of accounts from before names were compared as they are now.
+func (s *Store) ridersOf(ctx context.Context, name string) ([]*Rider, error) {
+	key := account.Fold(name)
+	var list []*Rider
+	if err := s.db.SelectContext(ctx, &list, selectRider+` WHERE name_key = ? OR twin_key = ? ORDER BY twin_key IS NOT NULL, created_at, id`, key, key); err != nil {
+		return nil, err
+	}
+	slices.SortStableFunc(list, func(a, b *Rider) int {
+		switch {
+		case a.written(name) == b.written(name):
+			return 0
+		case a.written(name):
+			return -1
+		}
+		return 1
+	})
+	return list, nil
+}
+
+// written tells whether the account's name is written just so.
+func (r *Rider) written(name string) bool { return norm.NFC.String(r.Name) == norm.NFC.String(name) }
+
+// Twins is an error: several accounts have a name that is one.
+type Twins struct{ Riders []*Rider }
+
+func (e *Twins) Error() string {
+	var names []string
+	for _, r := range e.Riders {
+		names = append(names, fmt.Sprintf("%q (%s)", r.Name, r.ID))
+	}
+	return strings.Join(names, " and ") + " are one name"
+}
+
+// Twins lists the accounts whose names are one by now: each signs in as before, by its
+// password and the name as it was typed; nobody else can take it.
+func (s *Store) Twins(ctx context.Context) (all []*Twins, err error) {
+	var keys []string
+	if err := s.db.SelectContext(ctx, &keys, `SELECT DISTINCT twin_key FROM riders WHERE twin_key IS NOT NULL ORDER BY twin_key`); err != nil {
+		return nil, err
+	}
+	for _, key := range keys {
+		list, err := s.ridersOf(ctx, key)
+		if err != nil {
+			return nil, err
+		}
+		if len(list) > 1 {
+			all = append(all, &Twins{list})
+		}
+	}
+	return all, nil
 }
 
 // RiderByID finds an account; ErrNotFound when there is none.
@@ -112,21 +179,30 @@ var nobody = sync.OnceValues(func() ([]byte, error) {
 // SignIn finds the rider of a name and password. A wrong name and a wrong
 // password are the same ErrNotFound.
 func (s *Store) SignIn(ctx context.Context, name, password string) (*Rider, error) {
-	rider, err := s.RiderByName(ctx, name)
-	if err != nil && !errors.Is(err, ErrNotFound) {
+	list, err := s.ridersOf(ctx, name)
+	if err != nil {
 		return nil, err
 	}
-	hash, hashErr := nobody()
-	if hashErr != nil {
-		return nil, hashErr
+	if len(list) == 0 {
+		list = []*Rider{{}}
 	}
-	if err == nil && rider.Hash != nil {
-		hash = rider.Hash
+	var found []*Rider
+	for _, rider := range list {
+		hash := rider.Hash
+		if hash == nil {
+			if hash, err = nobody(); err != nil {
+				return nil, err
+			}
+		}
+		if bcrypt.CompareHashAndPassword(hash, []byte(password)) == nil && rider.Hash != nil {
+			found = append(found, rider)
+		}
 	}
-	if bcrypt.CompareHashAndPassword(hash, []byte(password)) != nil || err != nil || rider.Hash == nil {
+	// Of two with one name and one password only the name as it is written tells.
+	if len(found) == 0 || len(found) > 1 && !found[0].written(name) {
 		return nil, ErrNotFound
 	}
-	return rider, nil
+	return found[0], nil
 }
 
 // nameKeys makes the keys that are missing: they are made here and not by the database, so
@@ -140,7 +216,7 @@ func (s *Store) nameKeys(ctx context.Context) error {
 		key := account.Fold(r.Name)
 		_, err := s.db.ExecContext(ctx, `UPDATE riders SET name_key = ? WHERE id = ?`, key, r.ID)
 		if key == "" || duplicate(err) { // no longer to be told from an earlier one's
-			_, err = s.db.ExecContext(ctx, `UPDATE riders SET name_key = ? WHERE id = ?`, key+" "+r.ID, r.ID)
+			_, err = s.db.ExecContext(ctx, `UPDATE riders SET name_key = ?, twin_key = ? WHERE id = ?`, key+" "+r.ID, key, r.ID)
 		}
 		if err != nil {
 			return err
@@ -164,7 +240,7 @@ func (s *Store) Visited(ctx context.Context, riderID, address string) error {
 // Knows tells whether the rider of a name has signed in from an address.
 func (s *Store) Knows(ctx context.Context, name, address string) (bool, error) {
 	var known int
-	err := s.db.GetContext(ctx, &known, `SELECT COUNT(*) FROM visits v JOIN riders r ON r.id = v.rider_id WHERE r.name_key = ? AND v.address = ?`, account.Fold(name), hashed(address))
+	err := s.db.GetContext(ctx, &known, `SELECT COUNT(*) FROM visits v JOIN riders r ON r.id = v.rider_id WHERE (r.name_key = ? OR r.twin_key = ?) AND v.address = ?`, account.Fold(name), account.Fold(name), hashed(address))
 	return known > 0, err
 }
 

@@ -400,26 +400,6 @@ func TestPausesGrow(t *testing.T) {
 	assert.True(t, second > time.Second && second <= 2*time.Second, second)
 }
 
-// TestNamesAreOne however they are typed, and one that was there before its key was made.
-func TestNamesAreOne(t *testing.T) {
-	st := open(t)
-	made, err := st.CreateRider(ctx, "Áda  Rook", "correct horse")
-	require.NoError(t, err)
-	assert.Equal(t, "Áda Rook", made.Name)
-	for _, name := range []string{"ada rook", "ＡＤＡ ROOK", "A\u0301da rook"} {
-		_, err := st.CreateRider(ctx, name, "")
-		assert.ErrorIs(t, err, store.ErrTaken, name)
-		found, err := st.RiderByName(ctx, name)
-		require.NoError(t, err)
-		assert.Equal(t, made.ID, found.ID)
-	}
-	_, err = st.DB().ExecContext(ctx, `UPDATE riders SET name_key = NULL`)
-	require.NoError(t, err)
-	require.NoError(t, st.Migrate(ctx))
-	_, err = st.RiderByName(ctx, "ada rook")
-	assert.NoError(t, err)
-}
-
 func TestLimits(t *testing.T) {
 	st := open(t)
 	short := store.Limit{Name: "test", Tries: 3, In: time.Hour}

@@ -30,7 +30,7 @@ func TestPlainNumber(t *testing.T) {
 }
 
 func TestLocalPath(t *testing.T) {
-	for path, want := range map[string]string{"/garage": "/garage", "//evil.example": "/", "https://evil.example": "/", "/\\evil.example": "/", "": "/"} {
+	for path, want := range map[string]string{"/garage": "/garage", "//evil.example": "/", "https://evil.example": "/", "/\\evil.example": "/", "": "/", "/\t/evil.example": "/", "/\n/evil.example": "/", "/\u0085/evil": "/"} {
 		assert.Equal(t, want, localPath(path), path)
 	}
 }

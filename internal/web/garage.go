@@ -172,7 +172,7 @@ func currencyIn(form url.Values, errs desk.FormErrors) string {
 }
 
 func (s *Server) newPlan(w http.ResponseWriter, r *http.Request) error {
-	view := garageView{Name: strings.TrimSpace(r.FormValue("name")), Errors: desk.FormErrors{}}
+	view := garageView{Name: strings.TrimSpace(r.PostFormValue("name")), Errors: desk.FormErrors{}}
 	if view.Name == "" {
 		view.Errors["name"] = "Give the plan a name, such as the trip's."
 	}

@@ -8,6 +8,7 @@ import (
 	"net/http"
 	"strings"
 	"time"
+	"unicode"
 
 	"valiantmule/internal/account"
 	"valiantmule/internal/store"
@@ -102,7 +103,7 @@ func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *Server) signIn(w http.ResponseWriter, r *http.Request) error {
-	name := strings.TrimSpace(r.FormValue("name"))
+	name := strings.TrimSpace(r.PostFormValue("name"))
 	limit, who := byName, account.Fold(name)
 	known, err := s.Store.Knows(r.Context(), name, address(r))
 	if err != nil {
@@ -121,7 +122,7 @@ func (s *Server) signIn(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	rider, err := s.Store.SignIn(r.Context(), name, r.FormValue("password"))
+	rider, err := s.Store.SignIn(r.Context(), name, r.PostFormValue("password"))
 	if err == nil {
 		err = s.Store.Forget(r.Context(), limit, who)
 	}
@@ -187,12 +188,12 @@ func (s *Server) registerPage(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
-	view := registerView{Name: r.FormValue("name"), MinPassword: account.MinPassword, Errors: desk.FormErrors{}}
+	view := registerView{Name: r.PostFormValue("name"), MinPassword: account.MinPassword, Errors: desk.FormErrors{}}
 	name, err := account.CleanName(view.Name)
 	if err != nil {
 		view.Errors["name"] = desk.Sentence(err)
 	}
-	password := r.FormValue("password")
+	password := r.PostFormValue("password")
 	if err := account.CheckPassword(password, name); err != nil {
 		view.Errors["password"] = desk.Sentence(err)
 	}
@@ -219,17 +220,19 @@ func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *Server) setTheme(w http.ResponseWriter, r *http.Request) error {
-	if chosen := r.FormValue("theme"); desk.Themes[chosen] {
+	if chosen := r.PostFormValue("theme"); desk.Themes[chosen] {
 		http.SetCookie(w, &http.Cookie{
 			Name: desk.ThemeCookie, Value: chosen, Path: "/", MaxAge: 365 * 24 * 3600, HttpOnly: true, Secure: https(r), SameSite: http.SameSiteLaxMode,
 		})
 	}
-	return desk.SeeOther(w, r, localPath(r.FormValue("back")))
+	return desk.SeeOther(w, r, localPath(r.PostFormValue("back")))
 }
 
-// localPath keeps a way back inside this site.
+// localPath keeps a way back inside this site. Browsers leave tabs and line ends out of an
+// address, so "/<tab>/host" is another site's.
 func localPath(path string) string {
-	if !strings.HasPrefix(path, "/") || strings.HasPrefix(path, "//") || strings.ContainsAny(path, "\\\r\n") {
+	outside := func(r rune) bool { return r == '\\' || unicode.IsControl(r) }
+	if !strings.HasPrefix(path, "/") || strings.HasPrefix(path, "//") || strings.ContainsFunc(path, outside) {
 		return "/"
 	}
 	return path

@@ -18,7 +18,8 @@ func (p Problem) Error() string { return p.Path + ": " + p.What }
 
 // Limits on what any document says.
 const (
-	MaxName = 200 // bytes
+	MaxName = 200  // bytes
+	MaxNote = 1000 // bytes
 	MaxTags = 40
 	MaxTag  = 80 // bytes
 )
@@ -34,8 +35,19 @@ type Problems struct{ List []Problem }
 // That notes a problem unless all is well.
 func (v *Problems) That(ok bool, path, format string, args ...any) {
 	if !ok {
-		v.List = append(v.List, Problem{path, fmt.Sprintf(format, args...)})
+		v.List = append(v.List, Problem{Cut(path), Cut(fmt.Sprintf(format, args...))})
 	}
+}
+
+// mostSaid is how long a problem is, whatever it repeats of what was sent.
+const mostSaid = 300 // bytes
+
+// Cut is what is said, without the end of what is too long to be read.
+func Cut(words string) string {
+	if len(words) <= mostSaid {
+		return words
+	}
+	return strings.ToValidUTF8(words[:mostSaid], "") + "…"
 }
 
 // Check notes an error; one that is a [Problem] lies below the path.
@@ -61,6 +73,11 @@ func (v *Problems) Name(path, name string) {
 // Short makes sure that words are no longer than a name.
 func (v *Problems) Short(path, words string) {
 	v.That(len(words) <= MaxName, path, "is longer than %d bytes", MaxName)
+}
+
+// Note makes sure that words are no longer than a note.
+func (v *Problems) Note(path, words string) {
+	v.That(len(words) <= MaxNote, path, "is longer than %d bytes", MaxNote)
 }
 
 // ID makes sure of a short id; what says of what, as in "is not the id of a bike".

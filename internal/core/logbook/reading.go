@@ -120,6 +120,8 @@ func (r Reading) validate(v *entry.Problems, path string) {
 	v.That(r.On != "", path+".on", "is missing")
 	v.Date(path+".on", r.On)
 	v.Short(path+".note", r.Note)
+	v.Short(path+".of", r.Of)
+	v.Short(path+".bike", r.Bike)
 	if r.Kind == Revocation {
 		v.That(entry.ValidID(r.Of), path+".of", "%q is not the id of a reading", r.Of)
 		return

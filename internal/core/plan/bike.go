@@ -370,6 +370,7 @@ func (b *Bike) Fields() []entry.Field { return entry.FieldsOf(b.Sections()) }
 
 func (b *Bike) validate(v *entry.Problems, at string) {
 	v.Name(at+".name", b.Name)
+	v.Short(at+".id", b.ID)
 	v.Fields(at, b.Fields())
 	v.That(sheet.IsOrigin(b.Origin), at+".origin", "%q is not an origin", b.Origin)
 	for _, key := range slices.Sorted(maps.Keys(b.Origins)) {
@@ -386,6 +387,8 @@ func (b *Bike) validate(v *entry.Problems, at string) {
 	b.adjuster(true).Check(v, at+".rear_preload_most")
 	v.That(len(b.Family) <= entry.MaxName && len(b.Variant) <= entry.MaxName, at+".family", "is longer than %d bytes", entry.MaxName)
 	v.That(b.Year == 0 || b.Year >= 1900 && b.Year <= 2100, at+".year", "%d is outside 1900–2100", b.Year)
+	v.Short(at+".kind", b.Kind)
+	v.Note(at+".note", b.Note)
 	v.Tags(at+".provides", b.Provides)
 	v.Few(at+".standard", len(b.Standard), len(parts.Kinds()))
 	for i := range b.Standard {

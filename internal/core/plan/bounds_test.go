@@ -52,6 +52,7 @@ func bounds(t *testing.T, doc any, found map[string]string) {
 				found[path] = span(func(v float64) string { return refused(strconv.FormatFloat(v, 'f', -1, 64) + unit) })
 				return
 			}
+			require.NotEmpty(t, refused(strings.Repeat("x", 5000)), path)
 			found[path] = fmt.Sprintf("empty: %s; nonsense: %s; 300 letters: %s", refused(""), refused("no such thing!"), refused(strings.Repeat("x", 300)))
 		case []any:
 			var at []string

@@ -82,8 +82,8 @@ func work(cost money.Amount, hours unit.Duration, note string) error {
 	if cost.Known() && cost.Minor() < 0 {
 		return errors.New("cost is below zero")
 	}
-	if len(note) > maxNote {
-		return fmt.Errorf("the note is longer than %d bytes", maxNote)
+	if len(note) > entry.MaxNote {
+		return fmt.Errorf("the note is longer than %d bytes", entry.MaxNote)
 	}
 	return checkHours(hours)
 }
@@ -94,9 +94,6 @@ func checkHours(h unit.Duration) error {
 	}
 	return nil
 }
-
-// maxNote is how long what is written about a finding may be, bytes.
-const maxNote = 1000
 
 // Change is something that a previous owner did to the bike.
 type Change struct {

@@ -241,7 +241,7 @@ func (p *Plan) validateLines(v *entry.Problems) {
 		v.That(l.Need == Needed || l.Need == Wanted, path+".need", "%q is neither needed nor wanted", l.Need)
 		v.Pick(path+".decision", string(l.Decision), Decisions())
 		v.Pick(path+".source", string(l.Source), Sources())
-		v.That(len(l.Why) <= entry.MaxName, path+".why", "is longer than %d bytes", entry.MaxName)
+		v.Short(path+".why", l.Why)
 		v.Check(path+".hours", checkHours(l.Hours))
 		v.That(!l.Mass.Known() || l.Part == nil && l.Mass.Base() >= 0 && l.Mass.Base() < 100, path+".mass", "%s: want 0–100 kg, of a line that is not a part", l.Mass)
 		_, isPlace := load.SpotOf(l.Place)
@@ -250,8 +250,9 @@ func (p *Plan) validateLines(v *entry.Problems) {
 		if s := l.Swap; s != nil {
 			v.That(l.Part != nil, path+".swap", "belongs to lines of kind part only")
 			v.That(!s.Minutes.Known() || s.Minutes.In("min") >= 0 && s.Minutes.In("min") <= 600, path+".swap.minutes", "%s is outside 0–600 min", s.Minutes)
-			v.That(len(s.Tools) <= entry.MaxName, path+".swap.tools", "is longer than %d bytes", entry.MaxName)
+			v.Short(path+".swap.tools", s.Tools)
 		}
+		v.Short(path+".name", l.Name)
 		if l.Kind == PartLine {
 			if l.Part == nil {
 				v.That(false, path+".part", "is missing")
@@ -270,6 +271,6 @@ func (p *Plan) validateLines(v *entry.Problems) {
 		v.That(entry.Among(LineKinds(), string(l.Kind)), path+".kind", "%q is not a kind of line", l.Kind)
 		v.That(l.Part == nil, path+".part", "belongs to lines of kind part only")
 		v.That(l.Loadout == "", path+".loadout", "belongs to lines of kind part only")
-		v.Name(path+".name", l.Name)
+		v.That(l.Name != "", path+".name", "is missing")
 	}
 }

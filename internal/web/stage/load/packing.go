@@ -469,7 +469,7 @@ func importPacking(s *desk.House, w http.ResponseWriter, r *http.Request) error 
 		}
 		view.CSVRows = append(view.CSVRows, shown)
 	}
-	if r.FormValue("take") == "" || view.Good == 0 {
+	if r.PostFormValue("take") == "" || view.Good == 0 {
 		return s.ShowPage(w, r, http.StatusOK, d, "packing", nil, view)
 	}
 	if problems := changed.Validate(); len(problems) > 0 {

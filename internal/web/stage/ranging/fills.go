@@ -353,7 +353,7 @@ func importFills(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return s.ShowPage(w, r, http.StatusUnprocessableEntity, d, "fills", nil, view)
 	}
 	good := goodFills(d, rows, &view)
-	if r.FormValue("take") != "" && len(good) > 0 {
+	if r.PostFormValue("take") != "" && len(good) > 0 {
 		added, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.PlanID, good)
 		if errors.Is(err, store.ErrFull) {
 			view.CSVError = "Nothing was taken: the log is full."
