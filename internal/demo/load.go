@@ -8,6 +8,10 @@ import (
 	"valiantmule/internal/store"
 )
 
+// unfinished is what the demo rider is called until everything is there. One that is still
+// called so was begun by a start that was killed, and is begun again.
+const unfinished = Rider + ", not yet here"
+
 // Load puts the catalogue on the shelf, and the demo rider with the plan into
 // the garage unless the rider is there already.
 func Load(ctx context.Context, st *store.Store) error {
@@ -30,16 +34,27 @@ func Load(ctx context.Context, st *store.Store) error {
 	if err != nil {
 		return err
 	}
-	return garage(ctx, st, p, others)
+	// Of two first starts on one database one waits.
+	return st.Alone(ctx, func(*store.Store) error { return garage(ctx, st, p, others) })
 }
 
 // garage is the demo rider's: their other plans, and the one that the demo is about with
 // how it came to be.
 func garage(ctx context.Context, st *store.Store, p *plan.Plan, others []*plan.Plan) error {
-	rider, err := st.CreateRider(ctx, Rider, "")
-	if errors.Is(err, store.ErrTaken) {
+	switch _, err := st.RiderByName(ctx, Rider); {
+	case err == nil:
 		return nil // the garage is as the rider left it
+	case !errors.Is(err, store.ErrNotFound):
+		return err
 	}
+	half, err := st.RiderByName(ctx, unfinished)
+	if err == nil {
+		err = st.DeleteRider(ctx, half.ID, "")
+	}
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return err
+	}
+	rider, err := st.CreateRider(ctx, unfinished, "")
 	if err != nil {
 		return err
 	}
@@ -66,7 +81,7 @@ func garage(ctx context.Context, st *store.Store, p *plan.Plan, others []*plan.P
 			return err
 		}
 	}
-	return nil
+	return st.Rename(ctx, rider.ID, Rider)
 }
 
 type revision struct {

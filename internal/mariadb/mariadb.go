@@ -29,6 +29,7 @@ type Server struct {
 	process *os.Process
 	ended   chan struct{}
 	scratch string
+	lock    *os.File // held while it runs: the data is one server's
 }
 
 // name of the account and of the first database.
@@ -63,6 +64,32 @@ func start(ctx context.Context, dir string, more ...string) (*Server, error) {
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return nil, err
 	}
+	lock, err := locked(filepath.Join(dir, "lock"))
+	if err != nil {
+		return nil, err
+	}
+	s, err := startIn(ctx, daemon, dir, lock, more)
+	if err != nil {
+		lock.Close() // a second time where it came up and went
+	}
+	return s, err
+}
+
+// locked holds a file that another program cannot hold at the same time; it lets go of it
+// when it ends, however that comes.
+func locked(path string) (*os.File, error) {
+	file, err := os.OpenFile(path, os.O_CREATE|os.O_RDWR, 0o600)
+	if err != nil {
+		return nil, err
+	}
+	if err := syscall.Flock(int(file.Fd()), syscall.LOCK_EX|syscall.LOCK_NB); err != nil {
+		file.Close()
+		return nil, fmt.Errorf("another program runs the database in %s: end that first", filepath.Dir(path))
+	}
+	return file, nil
+}
+
+func startIn(ctx context.Context, daemon, dir string, lock *os.File, more []string) (*Server, error) {
 	data := filepath.Join(dir, "data")
 	if err := install(ctx, data); err != nil {
 		return nil, err
@@ -75,7 +102,7 @@ func start(ctx context.Context, dir string, more ...string) (*Server, error) {
 	if err != nil {
 		return nil, err
 	}
-	s := &Server{ended: make(chan struct{}), scratch: scratch}
+	s := &Server{ended: make(chan struct{}), scratch: scratch, lock: lock}
 	if err := s.launch(ctx, daemon, data, password, filepath.Join(dir, "server.log"), more); err != nil {
 		os.RemoveAll(scratch)
 		return nil, err
@@ -137,6 +164,7 @@ func (s *Server) launch(ctx context.Context, daemon, data, password, logPath str
 		started <- err
 		if err == nil {
 			_ = command.Wait() // how it ended stands in its log
+			s.lock.Close()
 			close(s.ended)
 		}
 	}()
@@ -194,16 +222,32 @@ func install(ctx context.Context, data string) error {
 	if err != nil {
 		return err
 	}
-	fresh := data + ".new"
-	if err := os.RemoveAll(fresh); err != nil {
+	// What an earlier start left, that was killed in it; its installer may still be at work
+	// there, so this one has a place of its own.
+	left, err := filepath.Glob(data + ".new-*")
+	if err != nil {
 		return err
 	}
-	output, err := exec.CommandContext(ctx, installer, append(withUser("--no-defaults"),
-		"--datadir="+fresh, "--skip-test-db", "--auth-root-authentication-method=socket")...).CombinedOutput()
+	for _, path := range left {
+		_ = os.RemoveAll(path) // it harms nobody where it is
+	}
+	fresh, err := os.MkdirTemp(filepath.Dir(data), filepath.Base(data)+".new-")
 	if err != nil {
+		return err
+	}
+	defer os.RemoveAll(fresh)
+	scratch := filepath.Join(fresh, "tmp")
+	if err := os.Mkdir(scratch, 0o700); err != nil {
+		return err
+	}
+	made := filepath.Join(fresh, "data")
+	command := exec.CommandContext(ctx, installer, append(withUser("--no-defaults"),
+		"--datadir="+made, "--skip-test-db", "--auth-root-authentication-method=socket")...)
+	command.Env = append(os.Environ(), "TMPDIR="+scratch) // a server clears its own away at start, and another's with them
+	if output, err := command.CombinedOutput(); err != nil {
 		return fmt.Errorf("the database could not be made: %w\n%s", err, output)
 	}
-	return os.Rename(fresh, data)
+	return os.Rename(made, data)
 }
 
 // accountsSQL runs at each start, so a lost password file is no disaster.

@@ -55,6 +55,8 @@ func TestSecondStartFindsTheData(t *testing.T) {
 	server, err = mariadb.Start(ctx, dir)
 	require.NoError(t, err)
 	defer server.Stop()
+	_, err = mariadb.Start(ctx, dir)
+	require.ErrorContains(t, err, "another program")
 	dsn, err = server.DSN(ctx, "garage")
 	require.NoError(t, err)
 	assert.Equal(t, "mule", query(t, dsn, "SELECT name FROM bikes"))

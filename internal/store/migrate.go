@@ -28,12 +28,18 @@ var (
 // Migrate brings the database to this program's version; it only goes forward. Of
 // several at once the others wait for the first.
 func (s *Store) Migrate(ctx context.Context) error {
+	return s.Alone(ctx, func(patient *Store) error { return patient.up(ctx) })
+}
+
+// Alone does something that only one at a time may do to this database, of all programs that
+// are on it, and that may take long.
+func (s *Store) Alone(ctx context.Context, do func(patient *Store) error) error {
 	patient, err := s.patient()
 	if err != nil {
 		return err
 	}
 	defer patient.Close()
-	return patient.alone(ctx, func() error { return patient.up(ctx) })
+	return patient.alone(ctx, func() error { return do(patient) })
 }
 
 // patient is the same database for steps that may take long on a table that is large.
@@ -78,7 +84,6 @@ func (s *Store) up(ctx context.Context) error {
 	return s.nameKeys(ctx)
 }
 
-// alone does something that only one at a time may do to this database.
 func (s *Store) alone(ctx context.Context, do func() error) error {
 	conn, err := s.db.Connx(ctx)
 	if err != nil {
@@ -91,7 +96,7 @@ func (s *Store) alone(ctx context.Context, do func() error) error {
 		return err
 	}
 	if got.Int64 != 1 {
-		return errors.New("another migration or restore of this database is under way: wait for it to end, then run this again")
+		return errors.New("a migration, a restore or a first start is at work on this database: wait for it to end, then run this again")
 	}
 	// The lock goes with its connection, also where this program is killed.
 	defer conn.ExecContext(context.WithoutCancel(ctx), `DO RELEASE_LOCK(`+lock+`)`)

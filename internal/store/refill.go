@@ -22,12 +22,7 @@ const restoring = "restoring"
 // reads into it. Where it fails, the database is empty again, or it is one that no server
 // takes; see [ErrHalf].
 func (s *Store) Refill(ctx context.Context, load func() error) error {
-	patient, err := s.patient()
-	if err != nil {
-		return err
-	}
-	defer patient.Close()
-	return patient.alone(ctx, func() error { return patient.refill(ctx, load) })
+	return s.Alone(ctx, func(patient *Store) error { return patient.refill(ctx, load) })
 }
 
 func (s *Store) refill(ctx context.Context, load func() error) error {

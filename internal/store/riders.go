@@ -53,6 +53,19 @@ func (s *Store) CreateRider(ctx context.Context, name, password string) (*Rider,
 	return rider, err
 }
 
+// Rename gives an account another name; ErrTaken when that is in use.
+func (s *Store) Rename(ctx context.Context, riderID, name string) error {
+	name, err := account.CleanName(name)
+	if err != nil {
+		return err
+	}
+	_, err = s.db.ExecContext(ctx, `UPDATE riders SET name = ?, name_key = ?, twin_key = NULL WHERE id = ?`, name, account.Fold(name), riderID)
+	if duplicate(err) {
+		return ErrTaken
+	}
+	return err
+}
+
 func hashOf(password, name string) ([]byte, error) {
 	if err := account.CheckPassword(password, name); err != nil {
 		return nil, err
