@@ -47,9 +47,10 @@ const maxSocketPath = 107
 func Start(ctx context.Context, dir string) (*Server, error) { return start(ctx, dir) }
 
 // StartThrowaway is Start for data that nobody will miss: the server does not
-// wait for the disk, so a power cut may lose it.
-func StartThrowaway(ctx context.Context, dir string) (*Server, error) {
-	return start(ctx, dir, "--innodb-flush-method=nosync", "--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrite=0", "--innodb-log-file-size=16M")
+// wait for the disk, so a power cut may lose it. It takes more options of the server.
+func StartThrowaway(ctx context.Context, dir string, options ...string) (*Server, error) {
+	quick := []string{"--innodb-flush-method=nosync", "--innodb-flush-log-at-trx-commit=0", "--innodb-doublewrite=0", "--innodb-log-file-size=16M"}
+	return start(ctx, dir, append(quick, options...)...)
 }
 
 func start(ctx context.Context, dir string, more ...string) (*Server, error) {

@@ -9,7 +9,6 @@ import (
 	"io/fs"
 	"slices"
 
-	"github.com/go-sql-driver/mysql"
 	"github.com/pressly/goose/v3"
 )
 
@@ -118,9 +117,8 @@ func (s *Store) Current(ctx context.Context) error {
 	}
 	var is sql.NullInt64
 	err = s.db.GetContext(ctx, &is, `SELECT MAX(version_id) FROM goose_db_version WHERE is_applied`)
-	var e *mysql.MySQLError
 	switch sources := provider.ListSources(); {
-	case errors.As(err, &e) && e.Number == errNoTable:
+	case numbered(err, errNoTable):
 		return ErrOlder
 	case err != nil:
 		return err

@@ -3,11 +3,13 @@ package store
 import (
 	"context"
 	"database/sql"
+	"errors"
 	"fmt"
 	"strings"
 	"sync"
 	"time"
 
+	"github.com/go-sql-driver/mysql"
 	"github.com/jmoiron/sqlx"
 )
 
@@ -68,7 +70,11 @@ func (p pool) SelectContext(ctx context.Context, to any, query string, args ...a
 
 func (p pool) ExecContext(ctx context.Context, query string, args ...any) (sql.Result, error) {
 	defer took(ctx, query, time.Now())
-	return p.DB.ExecContext(ctx, query, args...)
+	result, err := p.DB.ExecContext(ctx, query, args...)
+	if errors.Is(err, mysql.ErrInvalidConn) || errors.Is(err, context.DeadlineExceeded) { // it was sent
+		return nil, fmt.Errorf("%w: %w", ErrDoubt, err)
+	}
+	return result, err
 }
 
 // transaction is one, its queries noted.

@@ -72,7 +72,8 @@ func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, 
 		_, err = tx.ExecContext(ctx, `INSERT INTO readings (log_id, id, document, made_at) VALUES (?, ?, ?, ?)`, log, r.ID, document, s.now())
 		if duplicate(err) {
 			var is []byte
-			if err := tx.GetContext(ctx, &is, `SELECT document FROM readings WHERE log_id = ? AND id = ?`, log, r.ID); err != nil {
+			// As it is now: it may have been put there since this transaction first looked.
+			if err := tx.GetContext(ctx, &is, `SELECT document FROM readings WHERE log_id = ? AND id = ? LOCK IN SHARE MODE`, log, r.ID); err != nil {
 				return 0, err
 			}
 			clash := &Clash{New: r}

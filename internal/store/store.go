@@ -95,18 +95,6 @@ func (s *Store) DB() *sqlx.DB { return s.db.DB }
 // Close the connections.
 func (s *Store) Close() error { return s.db.Close() }
 
-// soon is how long a database that is well takes to answer at most.
-const soon = time.Second
-
-// Answers asks the database for something that it has to look up, within a second: a node
-// of a cluster that has lost the others refuses that.
-func (s *Store) Answers(ctx context.Context) bool {
-	ctx, cancel := context.WithTimeout(ctx, soon)
-	defer cancel()
-	var version int
-	return s.db.GetContext(ctx, &version, `SELECT MAX(version_id) FROM goose_db_version`) == nil
-}
-
 // longest is how long a change may take, its repetitions and waits for others included.
 const longest = 30 * time.Second
 
@@ -144,31 +132,4 @@ func (s *Store) once(ctx context.Context, do func(tx transaction) error) error {
 		return fmt.Errorf("%w: %w", ErrDoubt, err)
 	}
 	return err
-}
-
-// The server's error numbers that matter here.
-const (
-	errNoTable     = 1146
-	errDuplicate   = 1062
-	errLockWait    = 1205
-	errDeadlock    = 1213
-	errRowChanged  = 1020
-	errUnknownNode = 1047 // a cluster node that is not ready
-)
-
-func conflict(err error) bool {
-	var e *mysql.MySQLError
-	if !errors.As(err, &e) {
-		return false
-	}
-	switch e.Number {
-	case errLockWait, errDeadlock, errRowChanged, errUnknownNode:
-		return true
-	}
-	return false
-}
-
-func duplicate(err error) bool {
-	var e *mysql.MySQLError
-	return errors.As(err, &e) && e.Number == errDuplicate
 }

@@ -14,9 +14,6 @@ import (
 	"valiantmule/internal/web/desk"
 )
 
-// errText is of a request whose words are no UTF-8.
-var errText = errors.New("not UTF-8")
-
 var errMethod = errors.New("that cannot be done to this page")
 
 // handle turns a handler that returns an error into one that answers with a
@@ -40,19 +37,12 @@ func text(r *http.Request) error {
 		if errors.As(err, &tooLarge) {
 			return err
 		}
-		return errText
-	}
-	for key, values := range r.Form {
-		for _, v := range append(values, key) {
-			if !utf8.ValidString(v) {
-				return errText
-			}
-		}
+		return desk.ErrText
 	}
 	if !utf8.ValidString(r.URL.Path) {
-		return errText
+		return desk.ErrText
 	}
-	return nil
+	return desk.TextOnly(r.Form)
 }
 
 type failure struct {
@@ -90,12 +80,16 @@ func (s *Server) fail(w http.ResponseWriter, r *http.Request, err error) {
 		seconds := int(math.Ceil(tooMany.Wait.Seconds()))
 		w.Header().Set("Retry-After", strconv.Itoa(seconds))
 		status, view = http.StatusTooManyRequests, failure{What: "Too many tries.", Do: fmt.Sprintf("Wait %d s, then try again. Nothing was changed.", seconds)}
-	case errors.Is(err, errText):
+	case errors.Is(err, desk.ErrText):
 		status, view = http.StatusBadRequest, failure{What: "That is not text.", Do: "What was sent is not UTF-8. Go back and type it again. Nothing was changed."}
 	case errors.As(err, &tooLarge):
 		status, view = http.StatusRequestEntityTooLarge, failure{What: "That is larger than what is taken here.", Do: "A plan file has at most 4 MB."}
-	case !s.Store.Answers(r.Context()):
+	case store.Gone(err):
 		status, view = http.StatusServiceUnavailable, failure{What: "The database does not answer.", Do: "Nothing was changed. Go back and try again in a moment: what you typed is still in the form."}
+	case store.Full(err):
+		status, view = http.StatusServiceUnavailable, failure{What: "Nothing can be kept here now.", Do: "Nothing was changed. There is no room left, or the database takes nothing for another reason: who runs this site has to help. Go back and try again later: what you typed is still in the form."}
+	case errors.Is(err, desk.ErrForm):
+		status, view = http.StatusBadRequest, failure{What: "What was sent is not whole.", Do: "It broke off, or is no form. Nothing was changed. Go back and send it again."}
 	}
 	if n := noteOf(r); status >= http.StatusInternalServerError {
 		n.err, view.Code = err, n.code

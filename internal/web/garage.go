@@ -196,8 +196,8 @@ func (s *Server) newPlan(w http.ResponseWriter, r *http.Request) error {
 
 func (s *Server) importPlan(w http.ResponseWriter, r *http.Request) error {
 	view := garageView{Currency: currencyOf(r), Errors: desk.FormErrors{}}
-	file, header, err := r.FormFile("file")
-	if errors.Is(err, http.ErrMissingFile) || errors.Is(err, http.ErrNotMultipart) {
+	file, name, err := desk.Upload(r, "file")
+	if errors.Is(err, http.ErrMissingFile) {
 		view.Errors["file"] = "Choose a plan file first."
 		return s.showGarage(w, r, http.StatusUnprocessableEntity, view)
 	}
@@ -207,10 +207,10 @@ func (s *Server) importPlan(w http.ResponseWriter, r *http.Request) error {
 	defer file.Close()
 	p, err := format.ReadPlan(file)
 	if err != nil {
-		view.Errors["file"] = fmt.Sprintf("%s was not taken, and nothing was changed. %v", header.Filename, err)
+		view.Errors["file"] = fmt.Sprintf("%s was not taken, and nothing was changed. %v", name, err)
 		return s.showGarage(w, r, http.StatusUnprocessableEntity, view)
 	}
-	id, err := s.Store.CreatePlan(r.Context(), s.Rider(r), p, "Imported from "+header.Filename)
+	id, err := s.Store.CreatePlan(r.Context(), s.Rider(r), p, "Imported from "+name)
 	if err != nil {
 		return err
 	}

@@ -2,6 +2,8 @@ package web
 
 import (
 	"embed"
+	"errors"
+	"fmt"
 	"log/slog"
 	"net/http"
 	"net/netip"
@@ -126,16 +128,19 @@ func (s *Server) live(w http.ResponseWriter, _ *http.Request) {
 	_, _ = w.Write([]byte(`{"status":"up"}` + "\n"))
 }
 
-// health says whether the database answers, and soon.
+// health says whether the database answers, keeps what it is given, and soon.
 func (s *Server) health(w http.ResponseWriter, r *http.Request) {
 	w.Header().Set("Content-Type", "application/json")
 	w.Header().Set("Cache-Control", "no-store")
-	if !s.Store.Answers(r.Context()) {
+	status, database := "up", "up"
+	if err := s.Store.Health(r.Context()); err != nil {
+		status, database = "down", "no answer"
+		if errors.Is(err, store.ErrReadOnly) {
+			database = "takes nothing"
+		}
 		w.WriteHeader(http.StatusServiceUnavailable)
-		_, _ = w.Write([]byte(`{"status":"down","database":"no answer"}` + "\n"))
-		return
 	}
-	_, _ = w.Write([]byte(`{"status":"up","database":"up"}` + "\n"))
+	_, _ = fmt.Fprintf(w, `{"status":%q,"database":%q}`+"\n", status, database)
 }
 
 // atPlan is where a plan's addresses begin.

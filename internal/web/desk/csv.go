@@ -1,6 +1,7 @@
 package desk
 
 import (
+	"errors"
 	"fmt"
 	"io"
 	"net/http"
@@ -31,9 +32,12 @@ func Attach(w http.ResponseWriter, contentType, name string) {
 
 // SentFile is the text of a file that was sent, or of what was pasted.
 func SentFile(r *http.Request) (string, error) {
-	file, _, err := r.FormFile("file")
+	file, _, err := Upload(r, "file")
+	if errors.Is(err, http.ErrMissingFile) {
+		return r.PostFormValue("csv"), TextOnly(r.PostForm)
+	}
 	if err != nil {
-		return r.FormValue("csv"), nil
+		return "", err
 	}
 	defer file.Close()
 	text, err := io.ReadAll(io.LimitReader(file, table.MaxBytes+1))

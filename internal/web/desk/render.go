@@ -173,7 +173,7 @@ func (s *House) Render(w http.ResponseWriter, r *http.Request, status int, name 
 	}
 	header(w.Header())
 	w.Header().Set("Cache-Control", "no-store")
-	return s.memo.answer(w, r, status, out.Bytes())
+	return s.memo.answer(w, r, status, shown(out.Bytes()))
 }
 
 // row gives a template several things by name: "Plan" $.Plan "Guess" .

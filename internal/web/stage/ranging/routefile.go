@@ -5,7 +5,6 @@ import (
 	"crypto/rand"
 	"errors"
 	"fmt"
-	"io"
 	"math"
 	"net/http"
 	"net/url"
@@ -13,6 +12,7 @@ import (
 	"slices"
 	"strconv"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/track"
@@ -29,45 +29,50 @@ func importRoute(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return refuseRoute(s, w, r, "Choose a GPX file first.")
 	}
-	for {
-		part, err := body.NextPart()
-		if errors.Is(err, io.EOF) {
-			return refuseRoute(s, w, r, "Choose a GPX file first.")
-		}
-		if err != nil {
-			return err
-		}
-		if part.FormName() != "file" || part.FileName() == "" {
-			continue
-		}
-		file, err := gpx.Read(part)
-		var tooLarge *http.MaxBytesError
-		switch {
-		case errors.As(err, &tooLarge):
-			return refuseRoute(s, w, r, fmt.Sprintf("%s is larger than the %d MB that are taken here.", part.FileName(), gpx.MaxBytes>>20))
-		case err != nil:
-			return refuseRoute(s, w, r, fmt.Sprintf("%s was not taken, and nothing was changed. %v.", part.FileName(), err))
-		}
-		d, err := s.Open(r)
-		if err != nil {
-			return err
-		}
-		var left leftOut
-		switch {
-		case len(file.Ways()) > 0:
-			left, err = takeRoute(s, r, d, file)
-		case len(file.Waypoints) == 0:
-			return refuseRoute(s, w, r, part.FileName()+" has neither a track nor a route in it; nothing was changed.")
-		case d.Plan.Route == nil:
-			return refuseRoute(s, w, r, part.FileName()+" has marked places only, neither a track nor a route. Bring a way in first: then its pumps join it.")
-		default:
-			left, err = takePumps(s, r, d, file.Waypoints)
-		}
-		if err != nil {
-			return refuseRoute(s, w, r, fmt.Sprintf("%s was not taken, and nothing was changed: %v.", part.FileName(), err))
-		}
-		return desk.SeeOther(w, r, d.Href("route", left.query()...))
+	part, err := desk.NextFile(body, "file")
+	if errors.Is(err, http.ErrMissingFile) {
+		return refuseRoute(s, w, r, "Choose a GPX file first.")
 	}
+	if err != nil {
+		return err
+	}
+	file, err := gpx.Read(part)
+	var tooLarge *http.MaxBytesError
+	switch {
+	case errors.As(err, &tooLarge):
+		return refuseRoute(s, w, r, fmt.Sprintf("%s is larger than the %d MB that are taken here.", part.FileName(), gpx.MaxBytes>>20))
+	case err != nil:
+		return refuseRoute(s, w, r, fmt.Sprintf("%s was not taken, and nothing was changed. %v.", part.FileName(), err))
+	}
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	var left leftOut
+	switch {
+	case len(file.Ways()) > 0:
+		left, err = takeRoute(s, r, d, file)
+	case len(file.Waypoints) == 0:
+		return refuseRoute(s, w, r, part.FileName()+" has neither a track nor a route in it; nothing was changed.")
+	case d.Plan.Route == nil:
+		return refuseRoute(s, w, r, part.FileName()+" has marked places only, neither a track nor a route. Bring a way in first: then its pumps join it.")
+	default:
+		left, err = takePumps(s, r, d, file.Waypoints)
+	}
+	if ofTheFile(err) {
+		return refuseRoute(s, w, r, fmt.Sprintf("%s was not taken, and nothing was changed: %v.", part.FileName(), err))
+	}
+	if err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, d.Href("route", left.query()...))
+}
+
+// ofTheFile tells whether it is the file that an error is about, or how much a rider may keep;
+// others are the database's.
+func ofTheFile(err error) bool {
+	var problem entry.Problem
+	return errors.Is(err, errPlace) || errors.Is(err, errNoPumps) || errors.Is(err, store.ErrQuota) || errors.As(err, &problem)
 }
 
 // refuseRoute shows the page again with why the file was not taken.
