@@ -5,11 +5,15 @@ import (
 	"flag"
 	"fmt"
 	"io"
+	"net"
 	"net/netip"
+	"net/url"
+	"os"
 	"runtime/debug"
 	"strings"
 	"time"
 
+	"valiantmule/internal/letter"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web"
 )
@@ -21,11 +25,14 @@ type serving struct {
 	quotas    store.Quotas
 	gogc      int   // percent, as of the variable GOGC
 	limit     int64 // MiB, soft, as of GOMEMLIMIT
+	idle      time.Duration
+	smtp      letter.SMTP
+	metrics   string // address on loopback
 }
 
 // usual: a page makes much garbage and keeps little, so the heap may grow to five
 // times of what lives, and near the limit to less.
-var usual = serving{Options: web.Options{Kept: 24 << 20, Slow: time.Second}, quotas: store.UsualQuotas, gogc: 400, limit: 120}
+var usual = serving{Options: web.Options{Kept: 24 << 20, Slow: time.Second}, quotas: store.UsualQuotas, gogc: 400, limit: 120, idle: store.UsualIdle}
 
 // mostMiB is above what any machine has, and far below what a count of bytes holds.
 const mostMiB = 1 << 30
@@ -34,12 +41,19 @@ const mostMiB = 1 << 30
 func readFlags(args []string) (serving, []string, error) {
 	o := usual
 	memo, megabytes := o.Kept>>20, o.quotas.Bytes>>20
-	var proxies string
+	var proxies, names string
 	flags := flag.NewFlagSet("serve", flag.ContinueOnError)
 	flags.SetOutput(io.Discard)
 	flags.StringVar(&o.cert, "tls-cert", "", "")
 	flags.StringVar(&o.key, "tls-key", "", "")
 	flags.StringVar(&proxies, "proxy", "", "")
+	flags.StringVar(&names, "hosts", "", "")
+	flags.StringVar(&o.Site, "site", "", "")
+	flags.StringVar(&o.Contact, "contact", "", "")
+	flags.StringVar(&o.smtp.Address, "smtp", "", "")
+	flags.StringVar(&o.smtp.From, "from", "", "")
+	flags.StringVar(&o.metrics, "metrics", "", "")
+	flags.DurationVar(&o.idle, "idle", o.idle, "")
 	flags.BoolVar(&o.HSTS, "hsts", false, "")
 	flags.DurationVar(&o.Slow, "slow", o.Slow, "")
 	flags.IntVar(&o.gogc, "gogc", o.gogc, "")
@@ -64,7 +78,14 @@ func readFlags(args []string) (serving, []string, error) {
 		}
 		o.Proxies = append(o.Proxies, prefix)
 	}
+	if err := o.names(names); err != nil {
+		return o, nil, err
+	}
 	switch {
+	case o.idle < time.Minute:
+		return o, nil, errUse{"serve: -idle is at least 1m"}
+	case o.metrics != "" && !onLoopback(o.metrics):
+		return o, nil, errUse{"serve: -metrics wants an address on loopback, such as 127.0.0.1:9100: what it says is for this machine"}
 	case o.gogc < 1 || o.limit < 1 || memo < 0 || o.limit > mostMiB || memo > mostMiB:
 		return o, nil, errUse{fmt.Sprintf("serve: -gogc in percent and -memory-limit in MiB are at least 1, -memo in MiB at least 0; neither of the two is above %d", mostMiB)}
 	case o.quotas.Plans < 1 || o.quotas.Revisions < 1 || o.quotas.Readings < 1 || o.quotas.Tracks < 1 || megabytes < 1 || megabytes > mostMiB:
@@ -80,6 +101,44 @@ func readFlags(args []string) (serving, []string, error) {
 		}
 	}
 	return o, flags.Args(), nil
+}
+
+// names are those that the site answers by, and where its letters come from.
+func (o *serving) names(hosts string) error {
+	if hosts != "" {
+		o.Hosts = strings.Split(strings.ToLower(hosts), ",")
+	}
+	if o.Site != "" {
+		at, err := url.Parse(o.Site)
+		if err != nil || at.Scheme != "https" && at.Scheme != "http" || at.Host == "" || at.Path != "" || at.RawQuery != "" || at.Fragment != "" || at.User != nil {
+			return errUse{"serve: -site wants where riders find it, such as https://mule.example, not " + o.Site}
+		}
+		o.Hosts = append(o.Hosts, strings.ToLower(at.Hostname()))
+	}
+	if o.Contact != "" && !strings.HasPrefix(o.Contact, "mailto:") && !strings.HasPrefix(o.Contact, "https://") {
+		return errUse{"serve: -contact wants mailto:ADDRESS or https://…, not " + o.Contact}
+	}
+	if o.smtp.Address == "" {
+		return nil
+	}
+	o.smtp.User, o.smtp.Password = os.Getenv("MULE_SMTP_USER"), os.Getenv("MULE_SMTP_PASSWORD")
+	if err := o.smtp.Check(); err != nil {
+		return errUse{"serve: -smtp and -from: " + err.Error()}
+	}
+	if o.Site == "" {
+		return errUse{"serve: -smtp wants -site too: links in letters lead there"}
+	}
+	return nil
+}
+
+// onLoopback tells whether an address can be reached from this machine alone.
+func onLoopback(address string) bool {
+	host, _, err := net.SplitHostPort(address)
+	if err != nil {
+		return false
+	}
+	ip, err := netip.ParseAddr(host)
+	return host == "localhost" || err == nil && ip.IsLoopback()
 }
 
 func (o serving) apply() {

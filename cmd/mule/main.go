@@ -58,6 +58,11 @@ Flags of serve:
   -tls-cert FILE -tls-key FILE   speak https
   -proxy CIDR[,CIDR]             believe proxies from there what they forward
   -hsts                          tell browsers to come by https only
+  -site URL -hosts NAME[,NAME]   where riders find it, and what other names it answers by
+  -smtp HOST:PORT -from ADDRESS  send letters, with MULE_SMTP_USER and MULE_SMTP_PASSWORD
+  -contact URI                   whom to tell of a hole, in /.well-known/security.txt
+  -idle DURATION                 after which a rider who is not seen is signed out (168h)
+  -metrics ADDRESS               /metrics and /debug/pprof, on loopback
   -slow DURATION                 log requests that take so long with their queries (1s)
   -plans N -revisions N -readings N -tracks N -megabytes N
                                  what a rider may keep (500, 100000 a plan, 5000 a log, 500, 1024)

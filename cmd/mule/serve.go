@@ -16,7 +16,9 @@ import (
 	"github.com/go-sql-driver/mysql"
 
 	"valiantmule/internal/demo"
+	"valiantmule/internal/letter"
 	"valiantmule/internal/mariadb"
+	"valiantmule/internal/outside"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web"
 )
@@ -37,6 +39,7 @@ func serve(args []string, out, errOut io.Writer) error {
 	}
 	defer st.Close()
 	st.Limit(o.quotas)
+	st.IdleAfter(o.idle)
 	if err := ready(ctx, st, errOut); err != nil {
 		return err
 	}
@@ -107,6 +110,13 @@ func runDemo(args []string, out, errOut io.Writer) error {
 	o := usual
 	o.apply()
 	o.DemoRider = demo.Rider
+	// Nobody carries the demonstration's letters: they can be read at /letters.
+	outbox, err := outside.NewOutbox()
+	if err != nil {
+		return err
+	}
+	defer outbox.Close()
+	o.smtp, o.Outbox = letter.SMTP{Address: outbox.Address, From: "mule@localhost"}, outbox.Letters
 	st, err := store.Open(dsn)
 	if err != nil {
 		return err
@@ -152,6 +162,18 @@ func answer(ctx context.Context, st *store.Store, o serving, gone <-chan struct{
 		return fmt.Errorf("cannot serve on %s: %w; MULE_ADDR names another address", addr, errors.Unwrap(err))
 	}
 	o.Store, o.Log = st, slog.New(slog.NewTextHandler(errOut, nil))
+	if o.Outbox != nil {
+		o.Site = "http://" + listener.Addr().String()
+	}
+	if o.smtp.Address != "" {
+		letters := letter.NewQueue(o.smtp, o.Log)
+		defer func() {
+			last, cancel := context.WithTimeout(context.Background(), patience)
+			defer cancel()
+			letters.Close(last)
+		}()
+		o.Letters = letters
+	}
 	handler, err := web.New(o.Options)
 	if err != nil {
 		return err

@@ -17,7 +17,7 @@ const startLimit = time.Minute
 
 // Start brings up a browser with an empty profile and opens a tab in it. The
 // returned function ends both and removes the profile.
-func Start(parent context.Context) (context.Context, func(), error) {
+func Start(parent context.Context, more ...chromedp.ExecAllocatorOption) (context.Context, func(), error) {
 	path, err := find()
 	if err != nil {
 		return nil, nil, err
@@ -33,7 +33,7 @@ func Start(parent context.Context) (context.Context, func(), error) {
 	if os.Geteuid() == 0 {
 		options = append(options, chromedp.NoSandbox) // Chromium's sandbox refuses root
 	}
-	allocator, endAllocator := chromedp.NewExecAllocator(parent, options...)
+	allocator, endAllocator := chromedp.NewExecAllocator(parent, append(options, more...)...)
 	tab, endTab := chromedp.NewContext(allocator)
 	stop := func() {
 		endTab()

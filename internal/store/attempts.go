@@ -90,15 +90,3 @@ func (s *Store) Forget(ctx context.Context, l Limit, who string) error {
 func (l Limit) bucket(who string) []byte {
 	return hashed(l.Name + "\x00" + who)
 }
-
-// EndSessions signs a rider out everywhere; it returns the new epoch.
-func (s *Store) EndSessions(ctx context.Context, riderID string) (int, error) {
-	if _, err := s.db.ExecContext(ctx, `UPDATE riders SET epoch = epoch + 1 WHERE id = ?`, riderID); err != nil {
-		return 0, err
-	}
-	rider, err := s.RiderByID(ctx, riderID)
-	if err != nil {
-		return 0, err
-	}
-	return rider.Epoch, nil
-}

@@ -24,8 +24,9 @@ type Rider struct {
 	Name      string    `db:"name"`
 	Key       string    `db:"name_key"` // that names are compared by
 	Hash      []byte    `db:"password_hash"`
-	Epoch     int       `db:"epoch"` // of the sessions that are good
-	Units     string    `db:"units"` // as package words writes them
+	Units     string    `db:"units"`         // as package words writes them
+	Address   string    `db:"address"`       // for letters, confirmed; "" for none
+	Second    []byte    `db:"second_secret"` // of the second factor; nil for none
 	CreatedAt time.Time `db:"created_at"`
 }
 
@@ -73,24 +74,26 @@ func hashOf(password, name string) ([]byte, error) {
 	return bcrypt.GenerateFromPassword([]byte(password), passwordCost)
 }
 
-// ChangePassword replaces a rider's password and ends every session; it returns
-// the new epoch. ErrNotFound when the old password is not the rider's.
-func (s *Store) ChangePassword(ctx context.Context, riderID, old, password string) (int, error) {
+// ChangePassword replaces a rider's password and ends every login but one. ErrNotFound when
+// the old password is not the rider's.
+func (s *Store) ChangePassword(ctx context.Context, riderID, old, password, but string) error {
 	rider, err := s.RiderByID(ctx, riderID)
 	if err != nil {
-		return 0, err
+		return err
 	}
-	if rider.Hash == nil || bcrypt.CompareHashAndPassword(rider.Hash, []byte(old)) != nil {
-		return 0, ErrNotFound
+	if !rider.Proves(old) {
+		return ErrNotFound
 	}
 	hash, err := hashOf(password, rider.Name)
 	if err != nil {
-		return 0, err
+		return err
 	}
-	if _, err := s.db.ExecContext(ctx, `UPDATE riders SET password_hash = ? WHERE id = ?`, hash, riderID); err != nil {
-		return 0, err
-	}
-	return s.EndSessions(ctx, riderID)
+	return s.change(ctx, func(tx transaction) error { return setPassword(ctx, tx, riderID, hash, but) })
+}
+
+// Proves tells whether a password is the rider's; none is that of an account without one.
+func (r *Rider) Proves(password string) bool {
+	return r.Hash != nil && bcrypt.CompareHashAndPassword(r.Hash, []byte(password)) == nil
 }
 
 // SetUnits keeps a rider's units.
@@ -99,7 +102,7 @@ func (s *Store) SetUnits(ctx context.Context, riderID, units string) error {
 	return err
 }
 
-const selectRider = `SELECT id, name, COALESCE(name_key, '') AS name_key, password_hash, epoch, units, created_at FROM riders`
+const selectRider = `SELECT id, name, COALESCE(name_key, '') AS name_key, password_hash, units, COALESCE(address, '') AS address, second_secret, created_at FROM riders`
 
 // RiderByName finds an account; ErrNotFound when there is none, a [Twins] when there are
 // several whose names are one, and none is written as this is.
@@ -241,13 +244,21 @@ func (s *Store) nameKeys(ctx context.Context) error {
 // remembered is how long an address is known that a rider does not come from any more.
 const remembered = 180 * 24 * time.Hour
 
-// Visited notes that a rider has signed in from an address, of which only a hash is kept.
-func (s *Store) Visited(ctx context.Context, riderID, address string) error {
+// Visited notes that a rider has signed in from an address, of which only a hash is kept, and
+// tells whether that is the first time.
+func (s *Store) Visited(ctx context.Context, riderID, address string) (first bool, err error) {
 	if _, err := s.db.ExecContext(ctx, `DELETE FROM visits WHERE rider_id = ? AND seen_at < ?`, riderID, s.now().Add(-remembered)); err != nil {
-		return err
+		return false, err
 	}
-	_, err := s.db.ExecContext(ctx, `INSERT INTO visits (rider_id, address, seen_at) VALUES (?, ?, ?) ON DUPLICATE KEY UPDATE seen_at = VALUES(seen_at)`, riderID, hashed(address), s.now())
-	return err
+	result, err := s.db.ExecContext(ctx, `INSERT IGNORE INTO visits (rider_id, address, seen_at) VALUES (?, ?, ?)`, riderID, hashed(address), s.now())
+	if err != nil {
+		return false, err
+	}
+	if n, err := result.RowsAffected(); err != nil || n > 0 {
+		return true, err
+	}
+	_, err = s.db.ExecContext(ctx, `UPDATE visits SET seen_at = ? WHERE rider_id = ? AND address = ?`, s.now(), riderID, hashed(address))
+	return false, err
 }
 
 // Knows tells whether the rider of a name has signed in from an address.
@@ -269,7 +280,7 @@ func (s *Store) DeleteRider(ctx context.Context, riderID, password string) error
 	if err != nil {
 		return err
 	}
-	if rider.Hash != nil && bcrypt.CompareHashAndPassword(rider.Hash, []byte(password)) != nil {
+	if rider.Hash != nil && !rider.Proves(password) {
 		return ErrNotFound
 	}
 	return s.change(ctx, func(tx transaction) error {
@@ -283,6 +294,10 @@ func (s *Store) DeleteRider(ctx context.Context, riderID, password string) error
 			`DELETE FROM plans WHERE rider_id = ?`,
 			`DELETE FROM tracks WHERE rider_id = ?`,
 			`DELETE FROM visits WHERE rider_id = ?`,
+			`DELETE FROM logins WHERE rider_id = ?`,
+			`DELETE FROM recovery_codes WHERE rider_id = ?`,
+			`DELETE FROM links WHERE rider_id = ?`,
+			`DELETE FROM trail WHERE rider_id = ?`,
 			`DELETE FROM riders WHERE id = ?`,
 		} {
 			if _, err := tx.ExecContext(ctx, statement, riderID); err != nil {

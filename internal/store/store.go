@@ -43,6 +43,7 @@ type Store struct {
 	shelf  shelf
 	logs   *otter.Cache[string, readingLog]
 	quotas Quotas
+	idle   time.Duration // without a page, after which a login ends
 }
 
 // hangs is how long a server may usually be silent before it counts as gone.
@@ -78,7 +79,7 @@ func Open(dsn string) (*Store, error) {
 	db.SetMaxOpenConns(40)
 	db.SetMaxIdleConns(20)
 	db.SetConnMaxLifetime(5 * time.Minute)
-	return &Store{db: pool{db}, config: config, logs: newLogs(), quotas: UsualQuotas, now: func() time.Time { return time.Now().UTC().Truncate(time.Microsecond) }}, nil
+	return &Store{db: pool{db}, config: config, logs: newLogs(), quotas: UsualQuotas, idle: UsualIdle, now: func() time.Time { return time.Now().UTC().Truncate(time.Microsecond) }}, nil
 }
 
 func connect(config *mysql.Config) (*sqlx.DB, error) {

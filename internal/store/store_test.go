@@ -430,22 +430,6 @@ func TestLimits(t *testing.T) {
 	assert.EqualValues(t, 7, refused.Load(), "none slips through at the same moment")
 }
 
-func TestChangePassword(t *testing.T) {
-	st := open(t)
-	made, err := st.CreateRider(ctx, "Ada", "correct horse")
-	require.NoError(t, err)
-	_, err = st.ChangePassword(ctx, made.ID, "wrong horse", "battery staple")
-	assert.ErrorIs(t, err, store.ErrNotFound)
-	epoch, err := st.ChangePassword(ctx, made.ID, "correct horse", "battery staple")
-	require.NoError(t, err)
-	assert.Equal(t, 1, epoch, "sessions from before have ended")
-	_, err = st.SignIn(ctx, "Ada", "correct horse")
-	assert.ErrorIs(t, err, store.ErrNotFound)
-	found, err := st.SignIn(ctx, "Ada", "battery staple")
-	require.NoError(t, err)
-	assert.Equal(t, 1, found.Epoch)
-}
-
 // TestReadings: a log is only added to, once for an id, shared by variants, left
 // alone by an undo, and nobody else's.
 func TestReadings(t *testing.T) {

@@ -11,13 +11,11 @@ import (
 )
 
 type accountView struct {
-	Errors      desk.FormErrors
-	Done        string
-	MinPassword int
-	Demo        bool // the demonstration's own account, which stays
-	Units       []unitChoice
-	Presets     []words.Preset
-	Numbers     []desk.OptionView
+	Done    string
+	Demo    bool // the demonstration's own account, which stays
+	Units   []unitChoice
+	Presets []words.Preset
+	Numbers []desk.OptionView
 }
 
 // unitChoice is one quantity with the units that it can be shown in.
@@ -27,13 +25,10 @@ type unitChoice struct {
 }
 
 func (s *Server) account(w http.ResponseWriter, r *http.Request) error {
-	done := map[string]string{"password": "The password is changed, and every other device is signed out.", "sign-out": "Every other device is signed out.", "units": "The units are kept."}
-	return s.showAccount(w, r, http.StatusOK, accountView{Done: done[r.URL.Query().Get("done")]})
-}
-
-func (s *Server) showAccount(w http.ResponseWriter, r *http.Request, status int, view accountView) error {
-	view.Demo = s.demonstrates(r)
-	view.MinPassword, view.Presets = account.MinPassword, words.Presets()
+	view := accountView{Demo: s.demonstrates(r), Presets: words.Presets()}
+	if r.URL.Query().Get("done") == "units" {
+		view.Done = "The units are kept."
+	}
 	view.Numbers = desk.OptionsOf(words.Conventions(), string(desk.UnitsOf(r).Numbers()), "")
 	for _, c := range words.Choices() {
 		choice := unitChoice{Key: "unit." + c.Units[0], Name: c.Name}
@@ -42,33 +37,7 @@ func (s *Server) showAccount(w http.ResponseWriter, r *http.Request, status int,
 		}
 		view.Units = append(view.Units, choice)
 	}
-	return s.Show(w, r, status, "account", "Account", view)
-}
-
-func (s *Server) changePassword(w http.ResponseWriter, r *http.Request) error {
-	password := r.PostFormValue("new")
-	view := accountView{Errors: desk.FormErrors{}}
-	weak := account.CheckPassword(password, s.sessions.GetString(r.Context(), riderName))
-	switch {
-	case weak != nil:
-		view.Errors["new"] = desk.Sentence(weak)
-	case password != r.PostFormValue("again"):
-		view.Errors["again"] = "The two are not the same."
-	}
-	if len(view.Errors) == 0 {
-		if err := s.Store.Try(r.Context(), byPassword, s.Rider(r)); err != nil {
-			return err
-		}
-		fresh, err := s.Store.ChangePassword(r.Context(), s.Rider(r), r.PostFormValue("old"), password)
-		if err == nil {
-			return s.stay(w, r, fresh, "/account?done=password")
-		}
-		if !errors.Is(err, store.ErrNotFound) {
-			return err
-		}
-		view.Errors["old"] = "That is not the password now."
-	}
-	return s.showAccount(w, r, http.StatusUnprocessableEntity, view)
+	return s.Show(w, r, http.StatusOK, "account", "Account", view)
 }
 
 // setUnits keeps a choice for each quantity, or a preset for all.
@@ -88,23 +57,6 @@ func (s *Server) setUnits(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	return desk.SeeOther(w, r, "/account?done=units")
-}
-
-func (s *Server) signOutEverywhere(w http.ResponseWriter, r *http.Request) error {
-	fresh, err := s.Store.EndSessions(r.Context(), s.Rider(r))
-	if err != nil {
-		return err
-	}
-	return s.stay(w, r, fresh, "/account?done=sign-out")
-}
-
-// stay keeps this session, under a new token, when all others have ended.
-func (s *Server) stay(w http.ResponseWriter, r *http.Request, fresh int, to string) error {
-	if err := s.sessions.RenewToken(r.Context()); err != nil {
-		return err
-	}
-	s.sessions.Put(r.Context(), epoch, fresh)
-	return desk.SeeOther(w, r, to)
 }
 
 // deletion is asked twice: the page lists what goes, and wants the name typed.
@@ -160,5 +112,8 @@ func (s *Server) deleteAccount(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	return s.signOut(w, r)
+	if err := s.leave(w, r); err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, "/sign-in?done=deleted")
 }

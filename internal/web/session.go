@@ -20,8 +20,14 @@ import (
 const (
 	riderID   = "rider"
 	riderName = "name"
-	epoch     = "epoch"
+	login     = "login" // id of the device's row, see [store.Login]
+	halfID    = "half"  // of a rider who has given the password and not yet the second factor
+	halfAt    = "half at"
+	newSecond = "new second" // a secret that no code has proved yet
 )
+
+// lifetime is how long somebody stays signed in at most, however much they ride.
+const lifetime = 30 * 24 * time.Hour
 
 // What may be tried how often, counted over all servers. A name is guessed at by
 // one who has it; an address by one who has many. Who has signed in from an address before
@@ -32,6 +38,7 @@ var (
 	byAddress  = store.Limit{Name: "sign-in by address", Tries: 60, In: 15 * time.Minute}
 	byRegister = store.Limit{Name: "accounts by address", Tries: 20, In: time.Hour}
 	byPassword = store.Limit{Name: "password changes", Tries: 10, In: 15 * time.Minute}
+	byLetter   = store.Limit{Name: "letters by name", Tries: 3, In: time.Hour}
 )
 
 // address that a request comes from. A proxy in front is one address.
@@ -43,26 +50,35 @@ func address(r *http.Request) string {
 	return host
 }
 
+// origin is what a rider is told of where a request came from.
+func origin(r *http.Request) store.Origin {
+	return store.Origin{Address: address(r), Agent: strings.ToValidUTF8(r.UserAgent(), "")}
+}
+
 // signedIn lets only riders through; others are sent to sign in.
 func (s *Server) signedIn(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		id := s.Rider(r)
-		if id == "" {
+		if s.Rider(r) == "" {
 			http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
 			return
 		}
-		rider, err := s.Store.RiderByID(r.Context(), id)
-		if err != nil && !errors.Is(err, store.ErrNotFound) {
+		rider, err := s.Store.Seen(r.Context(), s.sessions.GetString(r.Context(), login))
+		if err == nil && rider.ID != s.Rider(r) {
+			err = store.ErrNotFound
+		}
+		if errors.Is(err, store.ErrNotFound) { // ended elsewhere, or by idling
+			err = s.leave(w, r)
+			if err == nil {
+				http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
+				return
+			}
+		}
+		if err != nil {
 			s.fail(w, r, err)
 			return
 		}
-		if err != nil || rider.Epoch != s.sessions.GetInt(r.Context(), epoch) { // signed out elsewhere
-			if err := s.sessions.Destroy(r.Context()); err != nil {
-				s.fail(w, r, err)
-				return
-			}
-			http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
-			return
+		if who := desk.WhoOf(s.sessions.GetString(r.Context(), riderName)); desk.CookieOf(r, whoCookie) != who {
+			setCookie(w, r, whoCookie, who, lifetime, true)
 		}
 		w.Header().Set("Cache-Control", "no-store")
 		next.ServeHTTP(w, r.WithContext(desk.Measured(r.Context(), words.ParseUnits(rider.Units))))
@@ -92,6 +108,8 @@ func (s *Server) front(w http.ResponseWriter, r *http.Request) error {
 type signInView struct {
 	Name      string
 	Error     string
+	Done      string
+	Forget    bool // what the device holds of a rider's
 	DemoRider string
 }
 
@@ -99,18 +117,19 @@ func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) error {
 	if s.Rider(r) != "" {
 		return desk.SeeOther(w, r, "/garage")
 	}
-	return s.Show(w, r, http.StatusOK, "sign-in", "Sign in", signInView{DemoRider: s.demoRider})
+	done := r.URL.Query().Get("done")
+	words := map[string]string{
+		"password": "The password is replaced, and every device is signed out. Sign in with the new one.",
+		"deleted":  "The account is deleted.",
+	}
+	return s.Show(w, r, http.StatusOK, "sign-in", "Sign in", signInView{DemoRider: s.demoRider, Done: words[done], Forget: done == "deleted"})
 }
 
 func (s *Server) signIn(w http.ResponseWriter, r *http.Request) error {
 	name := strings.TrimSpace(r.PostFormValue("name"))
-	limit, who := byName, account.Fold(name)
-	known, err := s.Store.Knows(r.Context(), name, address(r))
+	limit, who, err := s.limitOf(r, name)
 	if err != nil {
 		return err
-	}
-	if known {
-		limit, who = byOwner, who+"\x00"+address(r)
 	}
 	err = s.Store.Try(r.Context(), byAddress, address(r))
 	if err == nil {
@@ -134,7 +153,19 @@ func (s *Server) signIn(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
+	if rider.Second != nil {
+		return s.askSecond(w, r, rider)
+	}
 	return s.enter(w, r, rider)
+}
+
+// limitOf is what counts guesses at a name, and under which word.
+func (s *Server) limitOf(r *http.Request, name string) (limit store.Limit, who string, err error) {
+	known, err := s.Store.Knows(r.Context(), name, address(r))
+	if known {
+		return byOwner, account.Fold(name) + "\x00" + address(r), err
+	}
+	return byName, account.Fold(name), err
 }
 
 // guessed logs a wrong password. The name goes by a hash: it may be a password that was
@@ -158,7 +189,20 @@ func (s *Server) signInDemo(w http.ResponseWriter, r *http.Request) error {
 // enter starts a rider's session, under a new token so that one which somebody
 // planted is worth nothing.
 func (s *Server) enter(w http.ResponseWriter, r *http.Request, rider *store.Rider) error {
-	if err := s.Store.Visited(r.Context(), rider.ID, address(r)); err != nil {
+	first, err := s.Store.Visited(r.Context(), rider.ID, address(r))
+	if err != nil {
+		return err
+	}
+	if first {
+		if err := s.Store.Note(r.Context(), rider.ID, store.SignedInAnew, origin(r)); err != nil {
+			return err
+		}
+	}
+	device, err := s.Store.LogIn(r.Context(), rider.ID, origin(r))
+	if err != nil {
+		return err
+	}
+	if err := s.sessions.Clear(r.Context()); err != nil {
 		return err
 	}
 	if err := s.sessions.RenewToken(r.Context()); err != nil {
@@ -166,12 +210,27 @@ func (s *Server) enter(w http.ResponseWriter, r *http.Request, rider *store.Ride
 	}
 	s.sessions.Put(r.Context(), riderID, rider.ID)
 	s.sessions.Put(r.Context(), riderName, rider.Name)
-	s.sessions.Put(r.Context(), epoch, rider.Epoch)
+	s.sessions.Put(r.Context(), login, device)
+	setCookie(w, r, whoCookie, desk.WhoOf(rider.Name), lifetime, true)
 	return desk.SeeOther(w, r, "/garage")
 }
 
+// leave ends this session, and what the browser keeps of it: over https by a header, which
+// no browser believes otherwise, and over http by the page that asked.
+func (s *Server) leave(w http.ResponseWriter, r *http.Request) error {
+	if https(r) {
+		w.Header().Set("Clear-Site-Data", `"cache", "storage"`)
+	}
+	setCookie(w, r, whoCookie, "", 0, true)
+	return s.sessions.Destroy(r.Context())
+}
+
 func (s *Server) signOut(w http.ResponseWriter, r *http.Request) error {
-	if err := s.sessions.Destroy(r.Context()); err != nil {
+	err := s.Store.LogOut(r.Context(), s.Rider(r), s.sessions.GetString(r.Context(), login))
+	if err != nil && !errors.Is(err, store.ErrNotFound) {
+		return err
+	}
+	if err := s.leave(w, r); err != nil {
 		return err
 	}
 	return desk.SeeOther(w, r, "/sign-in")
@@ -211,6 +270,9 @@ func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
+	if err := s.Store.Note(r.Context(), rider.ID, store.Opened, origin(r)); err != nil {
+		return err
+	}
 	if units := unitsOf(r); len(units) > 0 {
 		if err := s.Store.SetUnits(r.Context(), rider.ID, units.String()); err != nil {
 			return err
@@ -221,9 +283,7 @@ func (s *Server) register(w http.ResponseWriter, r *http.Request) error {
 
 func (s *Server) setTheme(w http.ResponseWriter, r *http.Request) error {
 	if chosen := r.PostFormValue("theme"); desk.Themes[chosen] {
-		http.SetCookie(w, &http.Cookie{
-			Name: desk.ThemeCookie, Value: chosen, Path: "/", MaxAge: 365 * 24 * 3600, HttpOnly: true, Secure: https(r), SameSite: http.SameSiteLaxMode,
-		})
+		setCookie(w, r, desk.ThemeCookie, chosen, forYear, false)
 	}
 	return desk.SeeOther(w, r, localPath(r.PostFormValue("back")))
 }

@@ -14,6 +14,8 @@ import (
 	"github.com/go-chi/chi/v5"
 	"github.com/go-chi/chi/v5/middleware"
 
+	"valiantmule/internal/letter"
+	"valiantmule/internal/outside"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
 )
@@ -31,7 +33,18 @@ type Options struct {
 	Proxies []netip.Prefix // whose word on the rider's address and on https is taken
 	HSTS    bool           // tell browsers to come by https only
 	Slow    time.Duration  // requests that take so long are logged with their queries; 0 for none
+
+	// Hosts are the names that this site answers by, any where there are none. Links in letters
+	// begin with Site, "https://mule.example", and never with what a request says.
+	Hosts   []string
+	Site    string
+	Letters Post                       // nil where none can be sent
+	Outbox  func() []outside.Delivered // what the demonstration's letters came to; nil elsewhere
+	Contact string                     // address for who finds a hole, "mailto:…" or "https://…"; "" for none
 }
+
+// Post takes letters to send, and keeps nobody waiting.
+type Post interface{ Put(letter.Letter) }
 
 // Server answers requests.
 type Server struct {
@@ -40,6 +53,9 @@ type Server struct {
 	demoRider string
 	sessions  *scs.SessionManager
 	assets    *bundle
+	site      string
+	letters   Post
+	outbox    func() []outside.Delivered
 }
 
 //go:embed pages/*.gohtml
@@ -47,7 +63,7 @@ var pages embed.FS
 
 // New makes the handler of all pages.
 func New(o Options) (http.Handler, error) {
-	s := &Server{log: o.Log, demoRider: o.DemoRider, sessions: newSessions(o.Store)}
+	s := &Server{log: o.Log, demoRider: o.DemoRider, sessions: newSessions(o.Store), site: o.Site, letters: o.Letters, outbox: o.Outbox}
 	var err error
 	stages := o.Stages
 	if stages == nil {
@@ -68,7 +84,7 @@ const maxBody = 5 << 20
 func newSessions(st *store.Store) *scs.SessionManager {
 	sessions := scs.New()
 	sessions.Store = mysqlstore.New(st.DB().DB)
-	sessions.Lifetime = 30 * 24 * time.Hour
+	sessions.Lifetime = lifetime
 	sessions.Cookie.Name = "mule"
 	sessions.Cookie.SameSite = http.SameSiteLaxMode
 	sessions.HashTokenInStore = true
@@ -79,7 +95,7 @@ func newSessions(st *store.Store) *scs.SessionManager {
 // came so.
 func (s *Server) session(next http.Handler) http.Handler {
 	secure := *s.sessions
-	secure.Cookie.Secure = true
+	secure.Cookie.Secure, secure.Cookie.Name = true, desk.HostOnly+s.sessions.Cookie.Name
 	plain, encrypted := s.sessions.LoadAndSave(next), secure.LoadAndSave(next)
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		if https(r) {
@@ -97,9 +113,12 @@ func (s *Server) routes(o Options) (http.Handler, error) {
 	}
 	s.sessions.ErrorFunc = s.fail
 	r := chi.NewRouter()
-	r.Use(forwarded(o.Proxies), logged(s.log, o.Slow), s.recoverer, policy(o.HSTS), http.NewCrossOriginProtection().Handler, middleware.GetHead, gzipped)
+	r.Use(forwarded(o.Proxies), logged(s.log, o.Slow), s.recoverer, policy(o.HSTS), hosts(o.Hosts), http.NewCrossOriginProtection().Handler, middleware.GetHead, gzipped)
 	r.Get("/livez", s.live)
 	r.Get("/healthz", s.health)
+	if o.Contact != "" {
+		r.Get("/.well-known/security.txt", securityText(o.Contact, o.Site))
+	}
 	r.Handle("/assets/{hash}/{name}", s.assets)
 	r.Group(func(r chi.Router) {
 		r.Use(s.session, s.named)
@@ -159,6 +178,18 @@ func (s *Server) smallRoutes(r chi.Router) {
 		r.Get("/sign-in", s.handle(s.signInPage))
 		r.Post("/sign-in", s.handle(s.signIn))
 		r.Post("/sign-in/demo", s.handle(s.signInDemo))
+		r.Get("/sign-in/second", s.handle(s.secondPage))
+		r.Post("/sign-in/second", s.handle(s.signInSecond))
+		r.Get("/forgot", s.handle(s.forgotPage))
+		r.Post("/forgot", s.handle(s.sendReset))
+		r.Post("/forgot/code", s.handle(s.resetByCode))
+		r.Get("/reset", s.handle(s.resetPage))
+		r.Post("/reset", s.handle(s.resetByLink))
+		r.Get("/confirm", s.handle(s.confirmPage))
+		r.Post("/confirm", s.handle(s.confirmAddress))
+		if s.outbox != nil {
+			r.Get("/letters", s.handle(s.deliveredLetters))
+		}
 		r.Get("/register", s.handle(s.registerPage))
 		r.Post("/register", s.handle(s.register))
 		r.Post("/theme", s.handle(s.setTheme))
@@ -167,9 +198,17 @@ func (s *Server) smallRoutes(r chi.Router) {
 			r.Post("/sign-out", s.handle(s.signOut))
 			r.Get("/account", s.handle(s.account))
 			r.Get("/help", s.handle(s.help))
-			r.Post("/account/password", s.handle(s.changePassword))
 			r.Post("/account/units", s.handle(s.setUnits))
-			r.Post("/account/sign-out", s.handle(s.signOutEverywhere))
+			r.Get(safety, s.handle(s.safety))
+			r.Post("/account/password", s.handle(s.changePassword))
+			r.Post("/account/sign-out", s.handle(s.signOutOthers))
+			r.Post("/account/sign-out/one", s.handle(s.signOutOne))
+			r.Post("/account/second", s.handle(s.beginSecond))
+			r.Post("/account/second/on", s.handle(s.setSecond))
+			r.Post("/account/second/off", s.handle(s.dropSecond))
+			r.Post("/account/codes", s.handle(s.makeCodes))
+			r.Post("/account/address", s.handle(s.setAddress))
+			r.Post("/account/address/drop", s.handle(s.dropAddress))
 			r.Get("/account/delete", s.handle(s.askDeletion))
 			r.Post("/account/delete", s.handle(s.deleteAccount))
 			r.Get("/garage", s.handle(s.garage))

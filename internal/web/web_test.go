@@ -111,7 +111,9 @@ func TestEveryPageKeepsThePolicy(t *testing.T) {
 			return
 		}
 		status, body, header := v.Get(path)
-		assert.Less(t, status, 400, route)
+		if route != "/confirm" && route != "/reset" { // a letter leads there
+			assert.Less(t, status, 400, route)
+		}
 		assert.Contains(t, header.Get("Content-Security-Policy"), "default-src 'self'", route)
 		assert.NotContains(t, header.Get("Content-Security-Policy"), "unsafe", route)
 		assert.Equal(t, "nosniff", header.Get("X-Content-Type-Options"), route)
@@ -204,7 +206,7 @@ func TestAccounts(t *testing.T) {
 	assert.Equal(t, strings.ReplaceAll(body, "Ada", "Eve"), unknown, "a wrong name and a wrong password read the same")
 	status, _, header := v.Post("/sign-in", url.Values{"name": {"Ada"}, "password": {"correct horse"}})
 	assert.Equal(t, http.StatusSeeOther, status)
-	assert.Contains(t, header.Get("Set-Cookie"), "HttpOnly")
+	assert.Contains(t, webtest.SessionCookie(header), "HttpOnly")
 
 	status, body, _ = s.Visitor(t).Post("/register", url.Values{"name": {"ada"}, "password": {"another horse"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, status, "the name is taken")
@@ -222,7 +224,7 @@ func TestSignOutEverywhere(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, status)
 	status, _, _ = there.Get("/garage")
 	assert.Equal(t, http.StatusSeeOther, status, "the other device is out")
-	assert.Contains(t, here.Page("/account?done=sign-out"), "signed out", "this one stays")
+	assert.Contains(t, here.Page("/account/safety?done=sign-out"), "signed out", "this one stays")
 
 	there.Post("/sign-in", account)
 	for field, form := range map[string]url.Values{

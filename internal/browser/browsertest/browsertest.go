@@ -37,6 +37,16 @@ func Tab(tb testing.TB) context.Context {
 	return tab
 }
 
+// Keeping is a tab of a browser by itself that keeps the pages one has left, as those do that
+// nobody drives.
+func Keeping(tb testing.TB) context.Context {
+	tb.Helper()
+	tab, stop, err := browser.Start(context.Background(), chromedp.Flag("disable-back-forward-cache", false))
+	require.NoError(tb, err)
+	tb.Cleanup(stop)
+	return tab
+}
+
 // first is the browser's own tab, which nobody uses.
 func first(tb testing.TB) context.Context {
 	shared.Lock()

@@ -24,6 +24,7 @@ type Frame struct {
 	Here  string // path and query, for the way back
 	Theme string
 	Rider string // name of who is signed in
+	Who   string // mark of theirs that a page can read, see [WhoOf]
 	Plan  *PlanView
 	Body  any
 }
@@ -166,6 +167,7 @@ func (s *House) Render(w http.ResponseWriter, r *http.Request, status int, name 
 		f.Here = f.Plan.Href(f.Plan.Page)
 	}
 	f.Rider = nameOf(r)
+	f.Who = WhoOf(f.Rider)
 	out := buffers.Get().(*bytes.Buffer)
 	defer func() { out.Reset(); buffers.Put(out) }()
 	if err := fragmentOf(r).execute(out, p, f); err != nil {

@@ -9,9 +9,15 @@ document.addEventListener('alpine:init', () => {
 
     init() {
       this.box = outbox('mule-log-' + this.$root.getAttribute('action'), this.$root.dataset.one, this.$root.dataset.many);
-      window.addEventListener('online', () => this.flush());
+      this.offline = this.box.whenOnline(() => this.flush());
       this.show();
       this.flush();
+    },
+
+    // The form has been replaced: the one in its place goes on.
+    destroy() {
+      clearTimeout(this.waiting);
+      this.offline();
     },
 
     send(event) {

@@ -1,6 +1,8 @@
 // Fetches the pages behind options sooner than a click would, and swaps the
 // parts that changed. Everything here also works as plain links and forms; no
 // figure is computed in this file.
+import { forget, unsent } from './outbox.js';
+
 // The href property of a link inside SVG is not a string.
 const address = (link) => link.getAttribute('href');
 
@@ -35,11 +37,45 @@ const focusKept = {
   },
 };
 
+// Signing out takes along what the device holds of the rider's, and says before what of it
+// nobody has yet.
+const leave = (form, waits) => {
+  const dialog = document.createElement('dialog'), list = document.createElement('ul'), words = document.createElement('p'), foot = document.createElement('div');
+  dialog.className = 'dialog';
+  dialog.setAttribute('aria-label', 'Before you go');
+  words.textContent = (waits.length === 1 ? 'One thing' : waits.length + ' things') + ' written down on this device has not reached the server yet. Signing out throws it away.';
+  list.append(...waits.map((what) => Object.assign(document.createElement('li'), { textContent: what })));
+  const button = (text, kind, act) => {
+    const made = Object.assign(document.createElement('button'), { type: 'button', className: 'act' + kind, textContent: text });
+    made.addEventListener('click', act);
+    return made;
+  };
+  foot.className = 'form-foot';
+  foot.append(button('Stay signed in', '', () => dialog.close()), button('Throw it away and go', ' act-quiet', () => {
+    forget();
+    form.submit();
+  }));
+  dialog.append(words, list, foot);
+  dialog.addEventListener('close', () => dialog.remove());
+  document.body.append(dialog);
+  dialog.showModal();
+};
+
+if (document.querySelector('[data-forget]')) forget();
+document.addEventListener('submit', (event) => {
+  if (!event.target.matches('[data-leaves]')) return;
+  const waits = unsent();
+  if (waits.length === 0) return forget();
+  event.preventDefault();
+  leave(event.target, waits);
+});
+
 document.addEventListener('alpine:init', () => {
   window.Alpine.data('desk', () => ({
     request: null, // the fetch under way
     waiting: null, // the timer before one
     pinned: false, // a click holds the bench against the pointer
+    out: false, // somebody has signed this page's rider out
     busy: false, // what a click asked for is under way: pointing must not cut it off
     sent: false, // a form is on its way
     going: false, // after a g: the next letter is a stage's
@@ -138,7 +174,10 @@ document.addEventListener('alpine:init', () => {
       const chosen = (s) => s.selectedIndex !== Math.max(0, [...s.options].findIndex((o) => o.defaultSelected));
       const all = (selector) => [...this.$root.querySelectorAll(selector)];
       const touched = all('main input:not([type=range]), main textarea').some(typed) || all('main select').some(chosen);
-      return this.asked(location.href, touched ? ['strip', ...this.parts()] : ['strip', 'main', 'bench']);
+      return this.asked(location.href, touched ? ['strip', ...this.parts()] : ['strip', 'main', 'bench']).then((page) => {
+        if (this.out && !touched) location.replace('/sign-in');
+        return page;
+      });
     },
 
     // Puts an option beside others: the drawing changes, and every row's link.
@@ -451,6 +490,10 @@ document.addEventListener('alpine:init', () => {
     async swap(url, ids, init) {
       const page = await this.page(url, { ...init, headers: { 'Mule-Parts': ids.join(',') } });
       if (!page) return null;
+      if (this.out) {
+        this.trouble('You are signed out. Sign in again in another tab: what is typed here stays.');
+        return null;
+      }
       if (!ids.some((id) => page.getElementById(id))) {
         this.trouble(page.querySelector('h1') ? page.querySelector('h1').textContent : 'That did not work.');
         return null;
@@ -472,6 +515,7 @@ document.addEventListener('alpine:init', () => {
       try {
         const answer = await fetch(url, { ...init, signal: this.request.signal });
         this.trouble('');
+        this.out = new URL(answer.url).pathname === '/sign-in';
         return new DOMParser().parseFromString(await answer.text(), 'text/html');
       } catch (error) {
         if (error.name !== 'AbortError') this.trouble('The server does not answer. Nothing was changed; try again in a moment.');

@@ -13,6 +13,12 @@ export const outbox = (key, one, many) => ({
   next() { return this.all().find((e) => !e.refused); },
   refused() { return this.all().filter((e) => e.refused); },
 
+  // Calls while what holds the entries stands in the page: what the network's return has it do.
+  whenOnline(act) {
+    window.addEventListener('online', act);
+    return () => window.removeEventListener('online', act);
+  },
+
   // Says in a line how many wait.
   show(line) {
     const n = this.all().length - this.refused().length;
@@ -20,6 +26,14 @@ export const outbox = (key, one, many) => ({
     line.textContent = (n === 1 ? '1 ' + one + ' is' : n + ' ' + many + ' are') + ' kept on this device and sent when the server answers.';
   },
 });
+
+// What no server has yet of all that is kept on this device, in words.
+export const unsent = () => Object.keys(localStorage).filter((key) => key.startsWith('mule-'))
+  .flatMap((key) => outbox(key).all())
+  .map((e) => e.fields.filter(([name, value]) => value && !['id', 'base', 'save', 'stage', 'loadout'].includes(name)).map(([, value]) => value).join(', '));
+
+// Nothing of a rider's stays on this device.
+export const forget = () => [localStorage, sessionStorage].forEach((kept) => kept.clear());
 
 // A button of words that does something here.
 export const linkButton = (words, act) => {

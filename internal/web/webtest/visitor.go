@@ -55,6 +55,16 @@ func (v *Visitor) Get(path string) (int, string, http.Header) {
 	return v.Do(v.Request(http.MethodGet, path, nil))
 }
 
+// SessionCookie is the cookie of the session that an answer sets, "" for none.
+func SessionCookie(header http.Header) string {
+	for _, cookie := range header.Values("Set-Cookie") {
+		if strings.HasPrefix(strings.TrimPrefix(cookie, desk.HostOnly), "mule=") {
+			return cookie
+		}
+	}
+	return ""
+}
+
 // Page gets a page that must be there.
 func (v *Visitor) Page(path string) string {
 	v.TB.Helper()

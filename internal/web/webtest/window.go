@@ -40,7 +40,17 @@ func init() { atEnd = browsertest.Stop }
 // Window opens a tab on the site.
 func (s *Site) Window(t *testing.T) *Window {
 	t.Helper()
-	tab := browsertest.Tab(t)
+	return s.on(t, browsertest.Tab(t))
+}
+
+// Keeping is a window of a browser that keeps the pages one has left, for the way back.
+func (s *Site) Keeping(t *testing.T) *Window {
+	t.Helper()
+	return s.on(t, browsertest.Keeping(t))
+}
+
+func (s *Site) on(t *testing.T, tab context.Context) *Window {
+	t.Helper()
 	said := make(chan string, 100)
 	messages := chromedp.Console(tab)
 	go func() {

@@ -11,8 +11,14 @@ document.addEventListener('alpine:init', () => {
       this.box = outbox('mule-answers-' + this.$root.dataset.plan, 'answer', 'answers');
       this.show();
       this.box.all().forEach((a) => this.restore(a));
-      window.addEventListener('online', () => this.send());
+      this.offline = this.box.whenOnline(() => this.send());
       this.send();
+    },
+
+    // The walk has been replaced: the one in its place goes on.
+    destroy() {
+      clearTimeout(this.waiting);
+      this.offline();
     },
 
     // A verdict is an answer by itself.

@@ -1,0 +1,14 @@
+// A page that the browser has kept is shown again only while its rider is signed in here. It
+// runs before anything is drawn.
+(() => {
+  const made = document.documentElement.dataset.who;
+  const here = () => (document.cookie.match(/(?:^|; )(?:__Host-)?who=([^;]*)/) || [])[1];
+  const gate = () => {
+    if (!made || made === here()) return;
+    document.documentElement.hidden = true;
+    location.replace('/');
+  };
+  const [way] = performance.getEntriesByType('navigation');
+  if (way && way.type === 'back_forward') gate();
+  window.addEventListener('pageshow', (event) => { if (event.persisted) gate(); });
+})();
