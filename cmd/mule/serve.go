@@ -18,6 +18,7 @@ import (
 	"valiantmule/internal/demo"
 	"valiantmule/internal/letter"
 	"valiantmule/internal/mariadb"
+	"valiantmule/internal/metrics"
 	"valiantmule/internal/outside"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web"
@@ -131,6 +132,28 @@ func runDemo(args []string, out, errOut io.Writer) error {
 	return answer(ctx, st, o, gone, out, errOut)
 }
 
+// watched counts what the server does, and shows it on an address of its own.
+func watched(o *serving, st *store.Store, letters *letter.Queue) (end func(), err error) {
+	listener, err := net.Listen("tcp", o.metrics)
+	if err != nil {
+		return nil, fmt.Errorf("cannot show metrics on %s: %w; -metrics names another address", o.metrics, errors.Unwrap(err))
+	}
+	m := metrics.New(st.DB().DB)
+	o.Meter = m
+	counts := st.Counts()
+	m.Count("mule_changes_total", "Changes that were kept.", counts.Kept.Load)
+	m.Count("mule_conflicts_total", "Changes that came on top of what was no longer the head, and were not kept.", counts.Conflicts.Load)
+	m.Count("mule_retries_total", "Transactions that the database broke off and that were run again.", counts.Retries.Load)
+	m.Count("mule_doubts_total", "Changes of which the database did not say whether it kept them.", counts.Doubts.Load)
+	if letters != nil {
+		m.Gauge("mule_letters_waiting", "Letters that have not been sent yet.", func() int64 { return int64(letters.Waiting()) })
+		m.Count("mule_letters_lost_total", "Letters that could not be sent.", func() int64 { return int64(letters.Lost()) })
+	}
+	server := &http.Server{Handler: m.Handler(), ReadHeaderTimeout: 10 * time.Second}
+	go func() { _ = server.Serve(listener) }() // it ends with Close
+	return func() { server.Close() }, nil
+}
+
 func untilSignal() (context.Context, context.CancelFunc) {
 	return signal.NotifyContext(context.Background(), os.Interrupt, syscall.SIGTERM)
 }
@@ -165,14 +188,22 @@ func answer(ctx context.Context, st *store.Store, o serving, gone <-chan struct{
 	if o.Outbox != nil {
 		o.Site = "http://" + listener.Addr().String()
 	}
+	var letters *letter.Queue
 	if o.smtp.Address != "" {
-		letters := letter.NewQueue(o.smtp, o.Log)
+		letters = letter.NewQueue(o.smtp, o.Log)
 		defer func() {
 			last, cancel := context.WithTimeout(context.Background(), patience)
 			defer cancel()
 			letters.Close(last)
 		}()
 		o.Letters = letters
+	}
+	if o.metrics != "" {
+		end, err := watched(&o, st, letters)
+		if err != nil {
+			return err
+		}
+		defer end()
 	}
 	handler, err := web.New(o.Options)
 	if err != nil {

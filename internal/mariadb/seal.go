@@ -35,7 +35,9 @@ func (s *sealed) Write(p []byte) (int, error) {
 }
 
 // line is the last one.
-func (s *sealed) line() string { return fmt.Sprintf("%s%d bytes, sha256 %x\n", sealMark, s.bytes, s.sum.Sum(nil)) }
+func (s *sealed) line() string {
+	return fmt.Sprintf("%s%d bytes, sha256 %x\n", sealMark, s.bytes, s.sum.Sum(nil))
+}
 
 func (s *sealed) close() error {
 	_, err := io.WriteString(s.to, s.line())

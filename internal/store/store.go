@@ -43,6 +43,7 @@ type Store struct {
 	shelf  shelf
 	logs   *otter.Cache[string, readingLog]
 	quotas Quotas
+	counts Counts
 	idle   time.Duration // without a page, after which a login ends
 }
 
@@ -108,12 +109,12 @@ func (s *Store) change(ctx context.Context, do func(tx transaction) error) error
 	// Who asked for it and went away does not take it back half done.
 	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), longest)
 	defer cancel()
-	var err error
-	for range tries {
-		if err = s.once(ctx, do); !conflict(err) {
-			return err
-		}
+	err := s.once(ctx, do)
+	for try := 1; try < tries && conflict(err); try++ {
+		s.counts.Retries.Add(1)
+		err = s.once(ctx, do)
 	}
+	s.counts.count(err)
 	return err
 }
 

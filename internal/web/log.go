@@ -34,7 +34,7 @@ func noteOf(r *http.Request) *note {
 // as warnings, assets and checks of health only where details are asked for. One that took
 // longer than slow is a warning with its queries. No address, form, cookie or query string
 // is written.
-func logged(log *slog.Logger, slow time.Duration) func(http.Handler) http.Handler {
+func logged(log *slog.Logger, slow time.Duration, meter Meter) func(http.Handler) http.Handler {
 	return func(next http.Handler) http.Handler {
 		return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 			n, queries := &note{code: rand.Text()[:10]}, &store.Queries{}
@@ -45,6 +45,9 @@ func logged(log *slog.Logger, slow time.Duration) func(http.Handler) http.Handle
 			defer func() {
 				took := time.Since(began)
 				attributes := []slog.Attr{slog.String("method", r.Method), slog.String("path", pattern(r)), slog.Int("status", answer.Status()), slog.Int("bytes", answer.BytesWritten()), slog.Duration("took", took.Round(time.Microsecond))}
+				if meter != nil {
+					meter.Request(r.Method, routeOf(r), answer.Status(), took)
+				}
 				level := levelOf(r, answer.Status())
 				if n.err != nil && !errors.Is(n.err, context.Canceled) {
 					attributes = append(attributes, slog.String("code", n.code), slog.Any("error", n.err))
@@ -63,11 +66,19 @@ func logged(log *slog.Logger, slow time.Duration) func(http.Handler) http.Handle
 // pattern is a request's path as its route is written, "/plans/{plan}/brief": it tells no
 // plan's name. What no route takes is told as it came, cut short.
 func pattern(r *http.Request) string {
-	if route := chi.RouteContext(r.Context()); route != nil && route.RoutePattern() != "" {
-		return route.RoutePattern()
+	if route := routeOf(r); route != "" {
+		return route
 	}
 	const most = 80
 	return r.URL.Path[:min(most, len(r.URL.Path))]
+}
+
+// routeOf is a request's path as its route is written, "" where no route took it.
+func routeOf(r *http.Request) string {
+	if route := chi.RouteContext(r.Context()); route != nil {
+		return route.RoutePattern()
+	}
+	return ""
 }
 
 func levelOf(r *http.Request, status int) slog.Level {

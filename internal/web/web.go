@@ -40,7 +40,14 @@ type Options struct {
 	Site    string
 	Letters Post                       // nil where none can be sent
 	Outbox  func() []outside.Delivered // what the demonstration's letters came to; nil elsewhere
+	Meter   Meter                      // counts requests and answers; nil for nobody
 	Contact string                     // address for who finds a hole, "mailto:…" or "https://…"; "" for none
+}
+
+// Meter counts what the server does.
+type Meter interface {
+	Request(method, route string, status int, took time.Duration)
+	Answer(how string)
 }
 
 // Post takes letters to send, and keeps nobody waiting.
@@ -74,6 +81,9 @@ func New(o Options) (http.Handler, error) {
 	}
 	if s.House, err = desk.NewHouse(o.Store, s.rider, s.assets.path, pages, o.Kept, stages); err != nil {
 		return nil, err
+	}
+	if o.Meter != nil {
+		s.Answered = o.Meter.Answer
 	}
 	return s.routes(o)
 }
@@ -113,7 +123,7 @@ func (s *Server) routes(o Options) (http.Handler, error) {
 	}
 	s.sessions.ErrorFunc = s.fail
 	r := chi.NewRouter()
-	r.Use(forwarded(o.Proxies), logged(s.log, o.Slow), s.recoverer, policy(o.HSTS), hosts(o.Hosts), http.NewCrossOriginProtection().Handler, middleware.GetHead, gzipped)
+	r.Use(forwarded(o.Proxies), logged(s.log, o.Slow, o.Meter), s.recoverer, policy(o.HSTS), hosts(o.Hosts), http.NewCrossOriginProtection().Handler, middleware.GetHead, gzipped)
 	r.Get("/livez", s.live)
 	r.Get("/healthz", s.health)
 	if o.Contact != "" {

@@ -37,11 +37,11 @@ func Tab(tb testing.TB) context.Context {
 	return tab
 }
 
-// Keeping is a tab of a browser by itself that keeps the pages one has left, as those do that
-// nobody drives.
-func Keeping(tb testing.TB) context.Context {
+// Forgetting is a tab of a browser by itself that keeps no page that one has left, as one does
+// that is short of memory.
+func Forgetting(tb testing.TB) context.Context {
 	tb.Helper()
-	tab, stop, err := browser.Start(context.Background(), chromedp.Flag("disable-back-forward-cache", false))
+	tab, stop, err := browser.Start(context.Background(), chromedp.Flag("disable-back-forward-cache", true))
 	require.NoError(tb, err)
 	tb.Cleanup(stop)
 	return tab

@@ -22,7 +22,10 @@ type House struct {
 	Store  *store.Store
 	Rider  func(*http.Request) string // id of who is signed in, "" when nobody is
 	Stages []Stage
-	Help   *help.Help // what pages are for, and the words of the trade
+	// Answered is told of each page of a plan that may be kept whether it was made, kept here,
+	// or unchanged since the browser had it.
+	Answered func(how string)
+	Help     *help.Help // what pages are for, and the words of the trade
 
 	pages  map[string]*template.Template
 	memo   *memo
@@ -44,6 +47,6 @@ func NewHouse(st *store.Store, rider func(*http.Request) string, asset func(name
 	if err != nil {
 		return nil, err
 	}
-	s := &House{Store: st, Rider: rider, Stages: stages, Help: words, memo: m, opened: newOpened()}
+	s := &House{Store: st, Rider: rider, Stages: stages, Help: words, Answered: func(string) {}, memo: m, opened: newOpened()}
 	return s, s.parse(asset, own)
 }

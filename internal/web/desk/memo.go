@@ -65,6 +65,7 @@ func (s *House) Kept(h Handler) Handler {
 		if known(r, k.key.tag()) {
 			header(w.Header())
 			k.key.keepable(w.Header())
+			s.Answered("unchanged")
 			w.WriteHeader(http.StatusNotModified)
 			return nil
 		}
@@ -72,9 +73,11 @@ func (s *House) Kept(h Handler) Handler {
 			if answer, ok := s.memo.answers.GetIfPresent(k.key); ok {
 				header(w.Header())
 				k.key.keepable(w.Header())
+				s.Answered("kept")
 				return send(w, r, http.StatusOK, answer)
 			}
 		}
+		s.Answered("made")
 		return h(s, w, r.WithContext(context.WithValue(r.Context(), keptKey{}, k)))
 	}
 }

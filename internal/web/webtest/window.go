@@ -43,10 +43,11 @@ func (s *Site) Window(t *testing.T) *Window {
 	return s.on(t, browsertest.Tab(t))
 }
 
-// Keeping is a window of a browser that keeps the pages one has left, for the way back.
-func (s *Site) Keeping(t *testing.T) *Window {
+// Forgetting is a window of a browser that keeps no page that one has left, for the way back,
+// but its text.
+func (s *Site) Forgetting(t *testing.T) *Window {
 	t.Helper()
-	return s.on(t, browsertest.Keeping(t))
+	return s.on(t, browsertest.Forgetting(t))
 }
 
 func (s *Site) on(t *testing.T, tab context.Context) *Window {
@@ -206,6 +207,19 @@ func (w *Window) Until(condition string) {
 			return
 		}
 	}
+}
+
+// Back goes a page back, and waits for a condition there. A poll does not come back from a page
+// that the browser puts away, nor into one that it brings out again: it is asked each time.
+func (w *Window) Back(condition string) {
+	w.T.Helper()
+	w.Eval(`(history.back(), true)`)
+	require.Eventually(w.T, func() bool {
+		ctx, cancel := w.Step()
+		defer cancel()
+		there, err := chromedp.Run(ctx, chromedp.Evaluate[bool]("document.readyState === 'complete' && ("+condition+")"))
+		return err == nil && there // between two pages nobody answers
+	}, Patience, 20*time.Millisecond, condition)
 }
 
 // Bench waits until something lies on the bench.
