@@ -1,5 +1,5 @@
 # The commands of the project. Each installs what it lacks.
-.PHONY: demo test markup firefox check bench fuzz mutate kill screenshots assets
+.PHONY: demo test markup firefox check bench fuzz mutate kill screenshots assets sbom
 
 demo: ## the demonstration at MULE_ADDR, 127.0.0.1:8080
 	@exec scripts/demo
@@ -31,6 +31,9 @@ kill: ## server and database killed at seeded moments; KILLS=n SEED=s
 screenshots: ## docs/screenshots from the demo data
 	@scripts/need mariadbd=mariadb-server-core my_print_defaults=mariadb-client-core chromium=chromium
 	@go run ./cmd/screenshots
+
+sbom: ## what the program is made of, with licences, in bin
+	@scripts/sbom
 
 assets: ## third_party from npm
 	@scripts/assets

@@ -2,6 +2,8 @@ package main
 
 import (
 	"context"
+	"io"
+	"net"
 	"net/http"
 	"net/url"
 	"os"
@@ -82,4 +84,37 @@ func TestSecurityPage(t *testing.T) {
 	for _, m := range named {
 		assert.True(t, there[m[1]], m[1])
 	}
+}
+
+// TestAlerts: every number that docs/operating.md would wake somebody by is shown, and to this
+// machine alone.
+func TestAlerts(t *testing.T) {
+	if testing.Short() {
+		t.Skip("starts a database")
+	}
+	page, err := os.ReadFile("../../docs/operating.md")
+	require.NoError(t, err)
+	h := newHouse(t)
+	listener, err := net.Listen("tcp", "127.0.0.1:0")
+	require.NoError(t, err)
+	address := listener.Addr().String()
+	require.NoError(t, listener.Close())
+	server := h.serve("-metrics", address, "-site", "http://127.0.0.1", "-smtp", "127.0.0.1:25", "-from", "mule@mule.example")
+	defer server.stop(t)
+	r := newRider(t, server)
+	require.True(t, r.save(server, 100))
+	answer, err := http.Get("http://" + address + "/metrics")
+	require.NoError(t, err)
+	defer answer.Body.Close()
+	shown, err := io.ReadAll(answer.Body)
+	require.NoError(t, err)
+	named := regexp.MustCompile(`\b(mule|go|process)_[a-z_]+`).FindAllString(string(page), -1)
+	assert.Greater(t, len(named), 10)
+	for _, name := range named {
+		assert.Regexp(t, `(?m)^`+name+`[ {]`, string(shown))
+	}
+	assert.Contains(t, string(shown), `route="/plans/{plan}/brief",status="303"`, "by pattern, not by plan")
+	status, _, err := r.get(server, "/metrics")
+	require.NoError(t, err)
+	assert.Equal(t, http.StatusNotFound, status, "not where riders are")
 }

@@ -263,7 +263,7 @@ func certificate(t *testing.T) (cert, key string) {
 
 // TestFlags that cannot be are refused in a line.
 func TestFlags(t *testing.T) {
-	for _, args := range [][]string{{"-tls-cert", "x"}, {"-tls-cert", "x", "-tls-key", "y"}, {"-proxy", "everybody"}, {"-hsts"}, {"-gogc", "0"}, {"-megabytes", "9000000000000"}, {"-memo", "9000000000000"}, {"-nonsense"}} {
+	for _, args := range [][]string{{"-tls-cert", "x"}, {"-tls-cert", "x", "-tls-key", "y"}, {"-proxy", "everybody"}, {"-hsts"}, {"-gogc", "0"}, {"-metrics", "0.0.0.0:9100"}, {"-metrics", "9100"}, {"-idle", "0s"}, {"-site", "mule.example"}, {"-site", "https://mule.example/x"}, {"-contact", "me"}, {"-smtp", "127.0.0.1:25", "-from", "a@b.example"}, {"-smtp", "127.0.0.1", "-from", "a@b.example", "-site", "https://b.example"}, {"-megabytes", "9000000000000"}, {"-memo", "9000000000000"}, {"-nonsense"}} {
 		_, _, err := readFlags(args)
 		var use errUse
 		require.ErrorAs(t, err, &use, args)
