@@ -23,6 +23,7 @@ type safetyView struct {
 	Second      bool
 	Codes       int
 	Letters     bool // this site can send them
+	Outbox      bool // and they can be read here, in the demonstration
 	Address     string
 	Typed       string // an address that was not taken
 	Trail       []trailView
@@ -55,7 +56,7 @@ func (s *Server) showSafety(w http.ResponseWriter, r *http.Request, status int, 
 	if err != nil {
 		return err
 	}
-	view.MinPassword, view.Password, view.Second, view.Address, view.Letters = account.MinPassword, rider.Hash != nil, rider.Second != nil, rider.Address, s.letters != nil
+	view.MinPassword, view.Password, view.Second, view.Address, view.Letters, view.Outbox = account.MinPassword, rider.Hash != nil, rider.Second != nil, rider.Address, s.letters != nil, s.outbox != nil
 	if view.Codes, err = s.Store.Codes(r.Context(), rider.ID); err != nil {
 		return err
 	}

@@ -5,7 +5,9 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"regexp"
 	"strings"
+	"time"
 
 	"valiantmule/internal/account"
 	"valiantmule/internal/letter"
@@ -27,8 +29,8 @@ func (s *Server) sendLink(r *http.Request, rider *store.Rider, kind store.LinkKi
 	if err != nil {
 		return err
 	}
-	s.letters.Put(letter.Letter{To: to, Subject: subject, Text: fmt.Sprintf("%s\n\n%s%s?token=%s\n\nThe link works once, for %s. If you did not ask for it, do nothing.\n",
-		words, s.site, path, url.QueryEscape(token), strings.TrimSuffix(strings.TrimSuffix(kind.Lasts().String(), "0s"), "0m"))})
+	s.letters.Put(letter.Letter{To: to, Subject: subject, Text: fmt.Sprintf("%s\n\n%s%s?token=%s\n\nThe link works once, until %s. If you did not ask for it, do nothing.\n",
+		words, s.site, path, url.QueryEscape(token), time.Now().UTC().Add(kind.Lasts()).Format("15:04 UTC on 2 January 2006"))})
 	return nil
 }
 
@@ -83,6 +85,7 @@ func (s *Server) dropAddress(w http.ResponseWriter, r *http.Request) error {
 // programs follow links too.
 type linkView struct {
 	Token, Address string
+	Name           string // of the rider
 	MinPassword    int
 	Gone           bool
 	Errors         desk.FormErrors
@@ -101,7 +104,13 @@ func (s *Server) showLink(w http.ResponseWriter, r *http.Request, status int, ki
 	case err != nil:
 		return err
 	}
-	view.Address = link.Address
+	if !view.Gone {
+		rider, err := s.Store.RiderByID(r.Context(), link.RiderID)
+		if err != nil {
+			return err
+		}
+		view.Address, view.Name = link.Address, rider.Name
+	}
 	return s.Show(w, r, status, page, title, view)
 }
 
@@ -133,6 +142,7 @@ type forgotView struct {
 	Name        string
 	Letters     bool
 	Sent        bool
+	Outbox      bool // letters can be read here
 	MinPassword int
 	Errors      desk.FormErrors
 }
@@ -142,7 +152,7 @@ func (s *Server) forgotPage(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *Server) showForgot(w http.ResponseWriter, r *http.Request, status int, view forgotView) error {
-	view.Letters, view.MinPassword = s.letters != nil, account.MinPassword
+	view.Letters, view.Outbox, view.MinPassword = s.letters != nil, s.outbox != nil, account.MinPassword
 	return s.Show(w, r, status, "forgot", "A new password", view)
 }
 
@@ -244,7 +254,20 @@ func (s *Server) resetByLink(w http.ResponseWriter, r *http.Request) error {
 	return desk.SeeOther(w, r, "/sign-in?done=password")
 }
 
+// deliveredView is a letter with the link in it.
+type deliveredView struct{ Subject, To, Before, Link, After string }
+
+var linkInside = regexp.MustCompile(`https?://\S+`)
+
 // deliveredLetters shows what the demonstration's letters came to: nobody carries them.
 func (s *Server) deliveredLetters(w http.ResponseWriter, r *http.Request) error {
-	return s.Show(w, r, http.StatusOK, "letters", "Letters", s.outbox())
+	var list []deliveredView
+	for _, l := range s.outbox() {
+		view := deliveredView{Subject: l.Subject, To: l.To, Before: l.Text}
+		if at := linkInside.FindStringIndex(l.Text); at != nil && strings.HasPrefix(l.Text[at[0]:], s.site+"/") {
+			view.Before, view.Link, view.After = l.Text[:at[0]], l.Text[at[0]:at[1]], l.Text[at[1]:]
+		}
+		list = append(list, view)
+	}
+	return s.Show(w, r, http.StatusOK, "letters", "Letters", list)
 }
