@@ -2,6 +2,11 @@ package account_test
 
 import (
 	"encoding/base32"
+	"encoding/base64"
+	"net/url"
+	"os"
+	"os/exec"
+	"path/filepath"
 	"strings"
 	"testing"
 	"time"
@@ -10,6 +15,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/account"
+	"valiantmule/internal/referee"
 )
 
 // TestSecondStep by the vectors of RFC 6238, appendix B, for SHA-1: our codes are the last six
@@ -44,7 +50,8 @@ func TestSecondStep(t *testing.T) {
 	}
 }
 
-// TestSecondPicture holds the secret that is made, in letters too.
+// TestSecondPicture holds the secret that is made, in letters too; the picture is read by
+// zbarimg, a reader of such pictures.
 func TestSecondPicture(t *testing.T) {
 	secret, err := account.NewSecond("Ada Röök/:?")
 	require.NoError(t, err)
@@ -53,6 +60,19 @@ func TestSecondPicture(t *testing.T) {
 	require.NoError(t, err)
 	assert.True(t, strings.HasPrefix(picture, "data:image/png;base64,"))
 	assert.Equal(t, secret, strings.ReplaceAll(letters, "-", ""))
+
+	zbar := referee.Program(t, "zbarimg", "zbar-tools")
+	data, err := base64.StdEncoding.DecodeString(picture[len("data:image/png;base64,"):])
+	require.NoError(t, err)
+	file := filepath.Join(t.TempDir(), "second.png")
+	require.NoError(t, os.WriteFile(file, data, 0o600))
+	read, err := exec.Command(zbar, "-q", "--raw", file).Output()
+	require.NoError(t, err)
+	at, err := url.Parse(strings.TrimSpace(string(read)))
+	require.NoError(t, err)
+	assert.Equal(t, "otpauth", at.Scheme)
+	assert.Equal(t, "totp", at.Host)
+	assert.Equal(t, secret, at.Query().Get("secret"))
 }
 
 func TestRecoveryCodes(t *testing.T) {
