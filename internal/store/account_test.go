@@ -73,6 +73,13 @@ func TestLogins(t *testing.T) {
 	list, err = st.Logins(ctx, me)
 	require.NoError(t, err)
 	assert.Len(t, list, 1)
+	for range 55 {
+		_, err := st.LogIn(ctx, other, phone)
+		require.NoError(t, err)
+	}
+	list, err = st.Logins(ctx, other)
+	require.NoError(t, err)
+	assert.Len(t, list, 50)
 	st.IdleAfter(time.Hour)
 	older("2 HOUR")
 	_, err = st.Seen(ctx, ids[1])

@@ -48,11 +48,19 @@ func (s *Store) idleSince() time.Time { return s.now().Add(-s.idle) }
 // IdleAfter sets after how long without a page a login ends.
 func (s *Store) IdleAfter(d time.Duration) { s.idle = d }
 
-// LogIn signs a rider in on a device; what has long been idle goes.
+// mostLogins is on how many devices a rider is signed in at once.
+const mostLogins = 50
+
+// LogIn signs a rider in on a device; what has long been idle goes, and of very many the
+// longest unseen.
 func (s *Store) LogIn(ctx context.Context, riderID string, from Origin) (id string, err error) {
 	id, from = rand.Text(), from.cut()
 	return id, s.change(ctx, func(tx transaction) error {
 		if _, err := tx.ExecContext(ctx, `DELETE FROM logins WHERE rider_id = ? AND seen_at < ?`, riderID, s.idleSince()); err != nil {
+			return err
+		}
+		if _, err := tx.ExecContext(ctx, `
+			DELETE FROM logins WHERE rider_id = ? AND id NOT IN (SELECT id FROM (SELECT id FROM logins WHERE rider_id = ? ORDER BY seen_at DESC LIMIT ?) AS latest)`, riderID, riderID, mostLogins-1); err != nil {
 			return err
 		}
 		_, err := tx.ExecContext(ctx, `INSERT INTO logins (id, rider_id, began_at, seen_at, address, agent) VALUES (?, ?, ?, ?, ?, ?)`, id, riderID, s.now(), s.now(), from.Address, from.Agent)

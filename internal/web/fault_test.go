@@ -6,7 +6,9 @@ import (
 	"net/url"
 	"strings"
 	"testing"
+	"time"
 
+	"github.com/go-sql-driver/mysql"
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
@@ -41,6 +43,32 @@ func TestMomentOfRecovery(t *testing.T) {
 			assert.Contains(t, page, "may be done or not", "nobody knows")
 		}
 	}
+}
+
+// TestHungPage: a page waits for a silent database once, as long as one query does, and asks it
+// nothing more.
+func TestHungPage(t *testing.T) {
+	hang := false
+	config, err := mysql.ParseDSN(mariadbtest.Wire(t, mariadbtest.DSN(t), func(string) mariadbtest.Fate {
+		if hang {
+			return mariadbtest.Silenced
+		}
+		return mariadbtest.Passes
+	}))
+	require.NoError(t, err)
+	config.ReadTimeout = 1500 * time.Millisecond
+	s := webtest.At(t, config.FormatDSN(), web.Options{Log: slog.New(slog.DiscardHandler)})
+	v, plan := s.Demo(t)
+	hang = true
+	began := time.Now()
+	_, err = s.Store.Twins(t.Context())
+	require.Error(t, err)
+	once := time.Since(began)
+	began = time.Now()
+	status, page, _ := v.Get(plan + "/brief")
+	assert.Equal(t, http.StatusServiceUnavailable, status)
+	assert.Contains(t, page, "database does not answer")
+	assert.Less(t, time.Since(began).Seconds()/once.Seconds(), 1.5)
 }
 
 // TestNoRoom: what the database has no room for is told as that.

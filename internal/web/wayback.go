@@ -56,7 +56,8 @@ func (s *Server) setAddress(w http.ResponseWriter, r *http.Request) error {
 	if err := s.Store.Try(r.Context(), byLetter, rider.ID); err != nil {
 		return err
 	}
-	words := fmt.Sprintf("%s wants letters of Valiant Mule to come here. If that is you, say so:", rider.Name)
+	// Nothing that a rider typed goes to an address that may be somebody else's.
+	const words = "Somebody wants letters of their account at Valiant Mule to come here. If that is you, say so:"
 	if err := s.sendLink(r, rider, store.ToAddress, to, "/confirm", "Is this your address?", words); err != nil {
 		return err
 	}
