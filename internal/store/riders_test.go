@@ -42,7 +42,7 @@ func TestTwins(t *testing.T) {
 		_, err = st.DB().ExecContext(ctx, `UPDATE riders SET `+column)
 		require.NoError(t, err)
 	}
-	_, err = st.DB().ExecContext(ctx, `UPDATE riders SET name = 'ÁDA​ rook' WHERE id = ?`, second.ID)
+	_, err = st.DB().ExecContext(ctx, `UPDATE riders SET name = ? WHERE id = ?`, "ÁDA\u200b rook", second.ID)
 	require.NoError(t, err)
 	require.NoError(t, st.Migrate(ctx))
 
@@ -52,7 +52,7 @@ func TestTwins(t *testing.T) {
 	for _, says := range []string{first.ID, second.ID, "Ada Rook", `\u200b`} {
 		assert.Contains(t, twins[0].Error(), says)
 	}
-	for _, typed := range []string{"ada rook", "Ada Rook", "ÁDA​ rook", "ÁDA ROOK"} {
+	for _, typed := range []string{"ada rook", "Ada Rook", "ÁDA\u200b rook", "ÁDA ROOK"} {
 		is, err := st.SignIn(ctx, typed, "correct horse")
 		require.NoError(t, err, typed)
 		assert.Equal(t, first.ID, is.ID, typed)
@@ -62,7 +62,7 @@ func TestTwins(t *testing.T) {
 	}
 	_, err = st.SignIn(ctx, "ada rook", "neither of them")
 	require.ErrorIs(t, err, store.ErrNotFound)
-	for written, id := range map[string]string{"Ada Rook": first.ID, "ÁDA​ rook": second.ID} {
+	for written, id := range map[string]string{"Ada Rook": first.ID, "ÁDA\u200b rook": second.ID} {
 		is, err := st.RiderByName(ctx, written)
 		require.NoError(t, err)
 		assert.Equal(t, id, is.ID)
@@ -78,7 +78,7 @@ func TestTwins(t *testing.T) {
 	require.NoError(t, err)
 	_, err = st.SignIn(ctx, "ada rook", "correct horse")
 	require.ErrorIs(t, err, store.ErrNotFound)
-	is, err := st.SignIn(ctx, "ÁDA​ rook", "correct horse")
+	is, err := st.SignIn(ctx, "ÁDA\u200b rook", "correct horse")
 	require.NoError(t, err)
 	assert.Equal(t, second.ID, is.ID)
 }
