@@ -136,6 +136,14 @@ func (s *Store) Version(ctx context.Context, rider, planID string) (string, erro
 	return versionOf(row.Revision, row.Next) + row.logSum.version(), err
 }
 
+// GarageVersion is another after every change of a rider's plans but of their logs.
+func (s *Store) GarageVersion(ctx context.Context, rider string) (version string, err error) {
+	err = s.db.GetContext(ctx, &version, `
+		SELECT CONCAT(COUNT(*), ' ', COALESCE(BIT_XOR(CRC32(CONCAT(h.plan_id, h.revision_id))), 0), ' ', COALESCE(SUM(CRC32(h.revision_id)), 0))
+		FROM plans p JOIN heads h ON h.plan_id = p.id WHERE p.rider_id = ? AND p.removed_at IS NULL`, rider)
+	return version, err
+}
+
 // versionOf a plan is that of its head; its log's comes behind it.
 func versionOf(revision string, next sql.NullString) string { return revision + " " + next.String }
 

@@ -116,6 +116,20 @@ func TestWhatAnAnswerDependsOn(t *testing.T) {
 	assert.Equal(t, part, v.Parts(page, "bench"))
 	assert.True(t, whole == v.Page(page))
 
+	// One that follows from the other plans too.
+	page = path + "/bike?loadout=travel"
+	fresh("another page")
+	v.Post("/garage", url.Values{"name": {"Yet another"}, "currency": {"EUR"}})
+	other := v.FirstPlan()
+	require.NotEqual(t, path, other)
+	fresh("another plan")
+	v.Post(other+"/choose", url.Values{"base": {webtest.Base(v.Page(other + "/bike"))}, "stage": {"bike"}, "bike": {"holt-650"}})
+	assert.Contains(t, fresh("another plan's bike"), "Yet another")
+	v.Post(other+"/remove", nil)
+	assert.NotContains(t, v.Page(page), "Yet another", "gone again")
+	page = path + "/range?loadout=travel"
+	whole = v.Page(page)
+
 	handler, err := web.New(web.Options{Store: s.Store, Log: slog.New(slog.DiscardHandler), Kept: 16 << 20})
 	require.NoError(t, err)
 	answer := httptest.NewRecorder()

@@ -140,7 +140,7 @@ func (s *Server) routes(o Options) (http.Handler, error) {
 				for _, route := range p.Routes {
 					handle := route.Handle
 					if route.Method == http.MethodGet && !route.Live {
-						handle = s.Kept(handle)
+						handle = s.Kept(handle, route.Garage)
 					}
 					r.With(middleware.RequestSize(maxBody+route.Large), s.signedIn).MethodFunc(route.Method, atPlan+route.Path, s.of(handle))
 				}
@@ -238,7 +238,7 @@ func (s *Server) smallRoutes(r chi.Router) {
 func (s *Server) planRoutes(r chi.Router) {
 	r.Get(atPlan, s.handle(s.openPlan))
 	r.Get(atPlan+"/export", s.handle(s.exportPlan))
-	r.Get(atPlan+"/working/{figure}", s.handle(s.working))
+	r.Get(atPlan+"/working/{figure}", s.of(s.Kept(func(_ *desk.House, w http.ResponseWriter, r *http.Request) error { return s.working(w, r) }, false)))
 	r.Post(atPlan+"/calculations", s.handle(s.keepCalculation))
 	r.Post(atPlan+"/calculations/drop", s.handle(s.dropCalculation))
 	r.Get(atPlan+"/history", s.handle(s.history))

@@ -37,7 +37,8 @@ func newMemo(bytes int64) (*memo, error) {
 // keptAnswer is one that may be kept: the versions of what it follows from, and its key.
 type keptAnswer struct {
 	plan, shelf string
-	key         sum // the zero sum where it is not kept
+	garage      string // of all plans of the rider, "" where the answer does not follow from them
+	key         sum    // the zero sum where it is not kept
 }
 
 type keptKey struct{}
@@ -53,11 +54,14 @@ func (s *House) versions(r *http.Request) (k *keptAnswer, err error) {
 }
 
 // Kept answers with a handler whose answer follows from the plan, the shelf, the rider
-// and the address alone: from the memo, or with nothing but its tag to one who has it. Its
+// and the address alone, where it says so from the rider's other plans too: from the memo, or with nothing but its tag to one who has it. Its
 // key is of ids and versions: nothing is read for one that is kept.
-func (s *House) Kept(h Handler) Handler {
+func (s *House) Kept(h Handler, garage bool) Handler {
 	return func(_ *House, w http.ResponseWriter, r *http.Request) error {
 		k, err := s.versions(r)
+		if err == nil && garage {
+			k.garage, err = s.Store.GarageVersion(r.Context(), s.Rider(r))
+		}
 		if err != nil {
 			return err
 		}
@@ -86,7 +90,7 @@ func (s *House) Kept(h Handler) Handler {
 func (m *memo) key(r *http.Request, k *keptAnswer) sum {
 	h := sha256.New()
 	for _, part := range []string{
-		m.start, chi.URLParam(r, "plan"), k.plan, k.shelf, Today(),
+		m.start, chi.URLParam(r, "plan"), k.plan, k.shelf, k.garage, Today(),
 		r.URL.RequestURI(), strings.Join(fragmentOf(r), ","), theme(r), nameOf(r), UnitsOf(r).String(),
 	} {
 		h.Write([]byte(part))

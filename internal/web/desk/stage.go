@@ -59,6 +59,8 @@ type Route struct {
 	// Live is set where the answer is another each time, or follows from more than
 	// [House.Kept] knows of.
 	Live bool
+	// Garage is set where it follows from the rider's other plans as well.
+	Garage bool
 }
 
 // Handler answers a request of a stage.
@@ -71,6 +73,11 @@ func Get(path string, h Handler) Route { return Route{Method: http.MethodGet, Pa
 // plan, or hands out an id.
 func Live(path string, h Handler) Route {
 	return Route{Method: http.MethodGet, Path: path, Handle: h, Live: true}
+}
+
+// Garage is a page that is looked at and follows from the rider's plans.
+func Garage(path string, h Handler) Route {
+	return Route{Method: http.MethodGet, Path: path, Handle: h, Garage: true}
 }
 
 // Post is something that is done.
