@@ -40,6 +40,19 @@ func TestBackAfterSigningOut(t *testing.T) {
 	}
 }
 
+// TestBackWithoutTheServer: a page that is kept goes at once, also where nobody can be asked
+// whose it is.
+func TestBackWithoutTheServer(t *testing.T) {
+	s := webtest.New(t)
+	w, path := s.Desktop(t, "brief")
+	w.Open(path + "/tyres?loadout=travel")
+	w.Follow(`form[action="/sign-out"] button`)
+	w.Until(`location.pathname === '/sign-in'`)
+	w.Expects = append(w.Expects, "ERR_CONNECTION_REFUSED")
+	s.Away(t)
+	w.Back(`location.pathname !== '/sign-in' && (document.documentElement.hidden || document.querySelector('.strip') === null)`)
+}
+
 // TestSigningOutWithSomethingUnsent says what waits on the device, and then leaves nothing there.
 func TestSigningOutWithSomethingUnsent(t *testing.T) {
 	s := webtest.New(t)
