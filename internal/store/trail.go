@@ -5,44 +5,26 @@ import (
 	"time"
 )
 
-// Deed is what was done to an account.
+// Deed is what was done to an account, as it is kept and as a rider reads it.
 type Deed string
 
-// The deeds, as they are kept.
+// The deeds. One that is worded anew later leaves those before as they were.
 const (
-	Opened          Deed = "opened"
-	SignedInAnew    Deed = "signed in anew" // from an address that was not known
-	PasswordChanged Deed = "password changed"
-	PasswordByCode  Deed = "password by code"
-	PasswordByLink  Deed = "password by link"
-	SecondOn        Deed = "second factor on"
-	SecondOff       Deed = "second factor off"
-	CodesMade       Deed = "codes made"
-	CodeUsed        Deed = "code used"
-	AddressSet      Deed = "address confirmed"
-	AddressGone     Deed = "address removed"
-	LinkAsked       Deed = "link asked"
-	OthersOut       Deed = "others signed out"
+	Opened          Deed = "Account opened"
+	SignedInAnew    Deed = "Signed in from an address that was not known"
+	PasswordChanged Deed = "Password changed"
+	PasswordByCode  Deed = "Password replaced by a recovery code"
+	PasswordByLink  Deed = "Password replaced by a link in a letter"
+	SecondOn        Deed = "Second factor on"
+	SecondOff       Deed = "Second factor off"
+	CodesMade       Deed = "Recovery codes made; older ones are worth nothing"
+	CodeUsed        Deed = "Signed in with a recovery code in place of the second factor"
+	AddressSet      Deed = "Address for letters confirmed"
+	AddressGone     Deed = "Address for letters removed"
+	LinkAsked       Deed = "A link for a new password was asked for"
+	OthersOut       Deed = "Other devices signed out"
+	OneOut          Deed = "A device signed out"
 )
-
-// Deeds are all of them with what a rider is told.
-func Deeds() map[Deed]string {
-	return map[Deed]string{
-		Opened:          "Account opened",
-		SignedInAnew:    "Signed in from an address that was not known",
-		PasswordChanged: "Password changed",
-		PasswordByCode:  "Password replaced by a recovery code",
-		PasswordByLink:  "Password replaced by a link in a letter",
-		SecondOn:        "Second factor on",
-		SecondOff:       "Second factor off",
-		CodesMade:       "Recovery codes made; older ones are worth nothing",
-		CodeUsed:        "Signed in with a recovery code in place of the second factor",
-		AddressSet:      "Address for letters confirmed",
-		AddressGone:     "Address for letters removed",
-		LinkAsked:       "A link for a new password was asked for",
-		OthersOut:       "Other devices signed out",
-	}
-}
 
 // Step is one line of the trail.
 type Step struct {

@@ -74,9 +74,8 @@ func (s *Server) showSafety(w http.ResponseWriter, r *http.Request, status int, 
 	if err != nil {
 		return err
 	}
-	words := store.Deeds()
 	for _, step := range trail {
-		view.Trail = append(view.Trail, trailView{step.At.Format("2 January 2006, 15:04 UTC"), words[step.What], step.Address})
+		view.Trail = append(view.Trail, trailView{step.At.Format("2 January 2006, 15:04 UTC"), string(step.What), step.Address})
 	}
 	return s.Show(w, r, status, "safety", "Signing in", view)
 }
@@ -189,7 +188,11 @@ func (s *Server) signOutOne(w http.ResponseWriter, r *http.Request) error {
 	if id == s.sessions.GetString(r.Context(), login) {
 		return s.signOut(w, r)
 	}
-	if err := s.Store.LogOut(r.Context(), s.Rider(r), id); err != nil && !errors.Is(err, store.ErrNotFound) { // ended already is as good
+	err := s.Store.LogOut(r.Context(), s.Rider(r), id)
+	if err == nil {
+		err = s.did(r, store.OneOut)
+	}
+	if err != nil && !errors.Is(err, store.ErrNotFound) { // ended already is as good
 		return err
 	}
 	return desk.SeeOther(w, r, safety+"?done=one-out")

@@ -35,7 +35,7 @@ CREATE TABLE IF NOT EXISTS trail (
     id       BIGINT UNSIGNED NOT NULL AUTO_INCREMENT,
     rider_id CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     made_at  DATETIME(6) NOT NULL,
-    what     VARCHAR(40) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+    what     VARCHAR(200) NOT NULL,
     address  VARCHAR(45) CHARACTER SET ascii COLLATE ascii_bin NOT NULL COMMENT 'that it came from',
     PRIMARY KEY (id),
     KEY trail_rider (rider_id, id),
