@@ -112,7 +112,7 @@ func (s *Server) deleteAccount(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	if err := s.leave(w, r); err != nil {
+	if err := s.leave(w, r, everything); err != nil {
 		return err
 	}
 	return desk.SeeOther(w, r, "/sign-in?done=deleted")

@@ -3,6 +3,7 @@ package web_test
 import (
 	"log/slog"
 	"net/http"
+	"net/netip"
 	"net/url"
 	"regexp"
 	"strings"
@@ -211,6 +212,31 @@ func TestLeaving(t *testing.T) {
 	cookies := strings.Join(header.Values("Set-Cookie"), "\n")
 	assert.Contains(t, cookies, "who=;")
 	assert.Contains(t, cookies, "mule=;")
+
+	// Over https; who has been signed out elsewhere, or by idling, keeps what is not sent yet.
+	s = webtest.Of(t, web.Options{Proxies: []netip.Prefix{netip.MustParsePrefix("127.0.0.0/8")}})
+	v = s.Visitor(t)
+	var session string
+	secure := func(method, path string) http.Header {
+		r := v.Request(method, path, nil)
+		r.Header.Set("X-Forwarded-Proto", "https")
+		r.Header.Set("Cookie", session)
+		_, _, header := v.Do(r)
+		return header
+	}
+	signedIn := func() {
+		session = ""
+		session, _, _ = strings.Cut(webtest.SessionCookie(secure(http.MethodPost, "/sign-in/demo")), ";")
+		require.Contains(t, session, "__Host-mule=")
+	}
+	signedIn()
+	assert.Equal(t, `"cache", "storage"`, secure(http.MethodPost, "/sign-out").Get("Clear-Site-Data"))
+	signedIn()
+	_, err := s.Store.DB().Exec(`UPDATE logins SET seen_at = seen_at - INTERVAL 8 DAY`)
+	require.NoError(t, err)
+	header = secure(http.MethodGet, "/garage")
+	assert.Equal(t, "/sign-in", header.Get("Location"))
+	assert.Equal(t, `"cache"`, header.Get("Clear-Site-Data"))
 }
 
 // TestHosts: names that are not this site's get nothing.

@@ -67,7 +67,8 @@ func (s *Server) signedIn(next http.Handler) http.Handler {
 			err = store.ErrNotFound
 		}
 		if errors.Is(err, store.ErrNotFound) { // ended elsewhere, or by idling
-			err = s.leave(w, r)
+			// What the device has not sent yet stays on it: nobody has asked the rider.
+			err = s.leave(w, r, `"cache"`)
 			if err == nil {
 				http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
 				return
@@ -215,11 +216,14 @@ func (s *Server) enter(w http.ResponseWriter, r *http.Request, rider *store.Ride
 	return desk.SeeOther(w, r, "/garage")
 }
 
+// everything that a browser keeps of a site but its cookies.
+const everything = `"cache", "storage"`
+
 // leave ends this session, and what the browser keeps of it: over https by a header, which
 // no browser believes otherwise, and over http by the page that asked.
-func (s *Server) leave(w http.ResponseWriter, r *http.Request) error {
+func (s *Server) leave(w http.ResponseWriter, r *http.Request, clear string) error {
 	if https(r) {
-		w.Header().Set("Clear-Site-Data", `"cache", "storage"`)
+		w.Header().Set("Clear-Site-Data", clear)
 	}
 	setCookie(w, r, whoCookie, "", 0, true)
 	return s.sessions.Destroy(r.Context())
@@ -230,7 +234,7 @@ func (s *Server) signOut(w http.ResponseWriter, r *http.Request) error {
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return err
 	}
-	if err := s.leave(w, r); err != nil {
+	if err := s.leave(w, r, everything); err != nil {
 		return err
 	}
 	return desk.SeeOther(w, r, "/sign-in")
