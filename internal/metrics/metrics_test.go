@@ -31,7 +31,7 @@ func TestMetrics(t *testing.T) {
 	m.Answer("kept")
 	m.Count("mule_test_total", "For the test.", func() int64 { return 7 })
 	w := httptest.NewRecorder()
-	m.Handler().ServeHTTP(w, httptest.NewRequest(http.MethodGet, "/metrics", nil))
+	m.Handler().ServeHTTP(w, httptest.NewRequest(http.MethodGet, "http://127.0.0.1:9100/metrics", nil))
 	require.Equal(t, http.StatusOK, w.Code)
 	parser := expfmt.NewTextParser(model.UTF8Validation)
 	families, err := parser.TextToMetricFamilies(w.Body)
@@ -48,6 +48,9 @@ func TestMetrics(t *testing.T) {
 		assert.Contains(t, families, name)
 	}
 	w = httptest.NewRecorder()
-	m.Handler().ServeHTTP(w, httptest.NewRequest(http.MethodGet, "/debug/pprof/goroutine?debug=1", nil))
+	m.Handler().ServeHTTP(w, httptest.NewRequest(http.MethodGet, "http://[::1]:9100/debug/pprof/goroutine?debug=1", nil))
 	assert.Contains(t, w.Body.String(), "goroutine profile")
+	w = httptest.NewRecorder()
+	m.Handler().ServeHTTP(w, httptest.NewRequest(http.MethodGet, "http://evil.example:9100/metrics", nil))
+	assert.Equal(t, http.StatusMisdirectedRequest, w.Code, "by a name that leads here")
 }
