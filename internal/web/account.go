@@ -74,6 +74,16 @@ func (s *Server) demonstrates(r *http.Request) bool {
 	return s.demoRider != "" && s.sessions.GetString(r.Context(), riderName) == s.demoRider
 }
 
+// own is something that riders do to an account of their own.
+func (s *Server) own(h func(http.ResponseWriter, *http.Request) error) func(http.ResponseWriter, *http.Request) error {
+	return func(w http.ResponseWriter, r *http.Request) error {
+		if s.demonstrates(r) {
+			return store.ErrNotFound
+		}
+		return h(w, r)
+	}
+}
+
 func (s *Server) askDeletion(w http.ResponseWriter, r *http.Request) error {
 	return s.showDeletion(w, r, http.StatusOK, "", nil)
 }
@@ -95,9 +105,6 @@ func (s *Server) showDeletion(w http.ResponseWriter, r *http.Request, status int
 }
 
 func (s *Server) deleteAccount(w http.ResponseWriter, r *http.Request) error {
-	if s.demonstrates(r) {
-		return store.ErrNotFound
-	}
 	typed := r.PostFormValue("name")
 	if account.Fold(typed) != account.Fold(s.sessions.GetString(r.Context(), riderName)) {
 		return s.showDeletion(w, r, http.StatusUnprocessableEntity, typed, desk.FormErrors{"name": "That is not the name of this account."})

@@ -16,9 +16,9 @@ import (
 const safety = "/account/safety"
 
 type safetyView struct {
+	Demo        bool // the demonstration's own account, which anybody is
 	Done        string
 	MinPassword int
-	Password    bool // the account has one; the demonstration's has none
 	Logins      []loginView
 	Second      bool
 	Codes       int
@@ -56,7 +56,10 @@ func (s *Server) showSafety(w http.ResponseWriter, r *http.Request, status int, 
 	if err != nil {
 		return err
 	}
-	view.MinPassword, view.Password, view.Second, view.Address, view.Letters, view.Outbox = account.MinPassword, rider.Hash != nil, rider.Second != nil, rider.Address, s.letters != nil, s.outbox != nil
+	if view.Demo = s.demonstrates(r); view.Demo { // where others came from is nobody's to see
+		return s.Show(w, r, status, "safety", "Signing in", view)
+	}
+	view.MinPassword, view.Second, view.Address, view.Letters, view.Outbox = account.MinPassword, rider.Second != nil, rider.Address, s.letters != nil, s.outbox != nil
 	if view.Codes, err = s.Store.Codes(r.Context(), rider.ID); err != nil {
 		return err
 	}

@@ -202,6 +202,17 @@ func TestDevices(t *testing.T) {
 	assert.Contains(t, here.Page("/garage"), "Garage")
 }
 
+// TestDemonstrationTellsNobody where others of its riders came from, nor signs them out.
+func TestDemonstrationTellsNobody(t *testing.T) {
+	s := webtest.New(t)
+	here, _ := s.Demo(t)
+	there, _ := s.Demo(t)
+	assert.NotContains(t, here.Page("/account/safety"), "127.0.0.1")
+	status, _, _ := here.Post("/account/sign-out", nil)
+	assert.Equal(t, http.StatusNotFound, status)
+	assert.Contains(t, there.Page("/garage"), "Garage")
+}
+
 // TestLeaving clears what the browser keeps, by a header where that is believed.
 func TestLeaving(t *testing.T) {
 	s := webtest.New(t)
