@@ -3,6 +3,7 @@
 package web_test
 
 import (
+	"net/url"
 	"os"
 	"path/filepath"
 	"strings"
@@ -342,6 +343,16 @@ func states(w *webtest.Window, axe, path string) {
 		w.Follow(`.rail a[data-key="` + st.Key + `"]`)
 		clean(w, axe, "an empty plan, "+st.Name)
 	}
+	w.Site.Visitor(w.T).Post("/sign-in", url.Values{"name": {"Rook"}, "password": {"a long enough one"}})
+	look(w, axe, screen{"signed in twice", "/account/safety"})
+	w.Do(chromedp.EmulateViewport(1280, 800))
+	w.Fill("#p-second", "a long enough one")
+	w.Follow("#second-on")
+	clean(w, axe, "a new second factor")
+	w.Open("/account/safety")
+	w.Fill("#p-codes", "a long enough one")
+	w.Follow("#codes")
+	clean(w, axe, "recovery codes")
 }
 
 // clean runs axe-core by the rules of WCAG 2.2 AA in both themes.
