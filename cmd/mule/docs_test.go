@@ -10,6 +10,7 @@ import (
 	"os/exec"
 	"path/filepath"
 	"regexp"
+	"slices"
 	"strings"
 	"testing"
 
@@ -38,7 +39,8 @@ func TestOperating(t *testing.T) {
 			require.Equal(t, "mule", args[0], line)
 			ran++
 			if args[1] == "serve" {
-				server := h.serve(args[2:]...)
+				flags := strings.Split(strings.ReplaceAll(strings.Join(args[2:], " "), "127.0.0.1:9100", "127.0.0.1:0"), " ") // which may be taken here
+				server := h.serve(slices.DeleteFunc(flags, func(f string) bool { return f == "" })...)
 				if ran == 2 { // somebody whose plans can be exported
 					r := newRider(t, server)
 					_, _, err := r.post(server, r.plan+"/brief", url.Values{"name": {"Stream"}})
