@@ -128,7 +128,6 @@ func TestWhatAnAnswerDependsOn(t *testing.T) {
 	v.Post(other+"/remove", nil)
 	assert.NotContains(t, v.Page(page), "Yet another", "gone again")
 	page = path + "/range?loadout=travel"
-	whole = v.Page(page)
 
 	handler, err := web.New(web.Options{Store: s.Store, Log: slog.New(slog.DiscardHandler), Kept: 16 << 20})
 	require.NoError(t, err)
