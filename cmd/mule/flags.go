@@ -13,7 +13,7 @@ import (
 	"time"
 
 	"valiantmule/internal/letter"
-	"valiantmule/internal/metrics"
+	"valiantmule/internal/loopback"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web"
 )
@@ -84,7 +84,7 @@ func readFlags(args []string) (serving, []string, error) {
 	switch {
 	case o.idle < time.Minute:
 		return o, nil, errUse{"serve: -idle is at least 1m"}
-	case o.metrics != "" && !metrics.OnLoopback(o.metrics):
+	case o.metrics != "" && !loopback.Is(o.metrics):
 		return o, nil, errUse{"serve: -metrics wants an address on loopback, such as 127.0.0.1:9100: what it says is for this machine"}
 	case o.gogc < 1 || o.limit < 1 || memo < 0 || o.limit > mostMiB || memo > mostMiB:
 		return o, nil, errUse{fmt.Sprintf("serve: -gogc in percent and -memory-limit in MiB are at least 1, -memo in MiB at least 0; neither of the two is above %d", mostMiB)}

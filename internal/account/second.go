@@ -2,6 +2,7 @@ package account
 
 import (
 	"bytes"
+	"encoding/base32"
 	"encoding/base64"
 	"fmt"
 	"image/png"
@@ -10,7 +11,6 @@ import (
 	"time"
 	"unicode"
 
-	"github.com/pquerna/otp"
 	"github.com/pquerna/otp/hotp"
 	"github.com/pquerna/otp/totp"
 )
@@ -34,11 +34,11 @@ func NewSecond(name string) (secret string, err error) {
 // SecondPicture is the secret as a picture that programs for codes read, as an address of
 // its data, and the same in letters.
 func SecondPicture(name, secret string) (picture, letters string, err error) {
-	raw, err := totp.Generate(totp.GenerateOpts{Issuer: issuer, AccountName: name, Secret: []byte{0}})
+	raw, err := base32.StdEncoding.WithPadding(base32.NoPadding).DecodeString(secret)
 	if err != nil {
 		return "", "", err
 	}
-	key, err := otp.NewKeyFromURL(strings.Replace(raw.URL(), "secret="+raw.Secret(), "secret="+secret, 1))
+	key, err := totp.Generate(totp.GenerateOpts{Issuer: issuer, AccountName: name, Secret: raw})
 	if err != nil {
 		return "", "", err
 	}

@@ -8,10 +8,10 @@ import (
 	"log/slog"
 	"net"
 	"net/mail"
-	"net/netip"
 	"strconv"
 	"sync/atomic"
 	"time"
+	"valiantmule/internal/loopback"
 
 	gomail "github.com/wneessen/go-mail"
 )
@@ -62,7 +62,7 @@ func (s SMTP) Send(ctx context.Context, l Letter) error {
 		return err
 	}
 	policy := gomail.TLSMandatory
-	if ip, err := netip.ParseAddr(host); host == "localhost" || err == nil && ip.IsLoopback() {
+	if loopback.Is(s.Address) {
 		policy = gomail.NoTLS
 	}
 	options := []gomail.Option{gomail.WithPort(port), gomail.WithTLSPolicy(policy), gomail.WithTimeout(sendLimit)}
@@ -93,6 +93,7 @@ type Queue struct {
 	letters chan Letter
 	waiting atomic.Int64
 	lost    atomic.Int64
+	stop    chan struct{} // what waits is sent, and nothing that comes then
 	ended   chan struct{}
 }
 
@@ -100,7 +101,7 @@ const mostWaiting = 200
 
 // NewQueue begins one; [Queue.Close] ends it.
 func NewQueue(sender Sender, log *slog.Logger) *Queue {
-	q := &Queue{sender: sender, log: log, letters: make(chan Letter, mostWaiting), ended: make(chan struct{})}
+	q := &Queue{sender: sender, log: log, letters: make(chan Letter, mostWaiting), stop: make(chan struct{}), ended: make(chan struct{})}
 	go q.run()
 	return q
 }
@@ -123,7 +124,7 @@ func (q *Queue) Lost() int { return int(q.lost.Load()) }
 
 // Close sends what waits, as long as the context lasts, and takes no more.
 func (q *Queue) Close(ctx context.Context) {
-	close(q.letters)
+	close(q.stop)
 	select {
 	case <-q.ended:
 	case <-ctx.Done():
@@ -132,16 +133,27 @@ func (q *Queue) Close(ctx context.Context) {
 
 func (q *Queue) run() {
 	defer close(q.ended)
-	for l := range q.letters {
-		ctx, cancel := context.WithTimeout(context.Background(), sendLimit)
-		err := q.sender.Send(ctx, l)
-		cancel()
-		if err != nil {
-			q.gone(err)
-			continue
+	for {
+		select {
+		case l := <-q.letters:
+			q.send(l)
+		case <-q.stop:
+			for range len(q.letters) {
+				q.send(<-q.letters)
+			}
+			return
 		}
-		q.waiting.Add(-1)
 	}
+}
+
+func (q *Queue) send(l Letter) {
+	ctx, cancel := context.WithTimeout(context.Background(), sendLimit)
+	defer cancel()
+	if err := q.sender.Send(ctx, l); err != nil {
+		q.gone(err)
+		return
+	}
+	q.waiting.Add(-1)
 }
 
 // gone logs a letter that was not sent, without its address and its words.

@@ -28,6 +28,7 @@ func TestLettersArrive(t *testing.T) {
 	q.Put(letter.Letter{To: "ida@example.org", Subject: "Second", Text: "Two\n"})
 	q.Close(t.Context())
 	assert.Zero(t, q.Waiting())
+	q.Put(letter.Letter{To: "eve@example.org", Subject: "Third"}) // of a page that ends last
 	list := outbox.Letters()
 	require.Len(t, list, 2)
 	assert.Equal(t, "Second", list[0].Subject)

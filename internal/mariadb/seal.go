@@ -46,7 +46,7 @@ func (s *sealed) close() error {
 
 // Check reads a backup to its end; ErrCut when it is not what Dump wrote, to the byte.
 func Check(r io.Reader) error {
-	const most = int64(len(sealMark) + 120) // of the last line
+	const most = len(sealMark) + 120 // of the last line
 	whole := newSealed(io.Discard)
 	held := make([]byte, 0, 1<<16+most)
 	buffer := make([]byte, 1<<16)
@@ -60,7 +60,7 @@ func Check(r io.Reader) error {
 			break
 		}
 		// All but what may be the last line.
-		if over := len(held) - int(most); over > 0 {
+		if over := len(held) - most; over > 0 {
 			_, _ = whole.Write(held[:over]) // into nothing
 			held = append(held[:0], held[over:]...)
 		}

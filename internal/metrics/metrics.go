@@ -4,12 +4,11 @@ package metrics
 
 import (
 	"database/sql"
-	"net"
 	"net/http"
 	"net/http/pprof"
-	"net/netip"
 	"strconv"
 	"time"
+	"valiantmule/internal/loopback"
 
 	"github.com/prometheus/client_golang/prometheus"
 	"github.com/prometheus/client_golang/prometheus/collectors"
@@ -74,20 +73,10 @@ func (m *Metrics) Handler() http.Handler {
 	mux.HandleFunc("GET /debug/pprof/trace", pprof.Trace)
 	// A page elsewhere can have this machine's own browser ask by a name that leads here.
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
-		if !OnLoopback(r.Host) {
+		if !loopback.Is(r.Host) {
 			http.Error(w, "Ask by an address of this machine.", http.StatusMisdirectedRequest)
 			return
 		}
 		mux.ServeHTTP(w, r)
 	})
-}
-
-// OnLoopback tells whether host:port is of this machine alone.
-func OnLoopback(address string) bool {
-	host, _, err := net.SplitHostPort(address)
-	if err != nil {
-		return false
-	}
-	ip, err := netip.ParseAddr(host)
-	return host == "localhost" || err == nil && ip.IsLoopback()
 }

@@ -163,9 +163,9 @@ func TestWaysBack(t *testing.T) {
 	require.NoError(t, err)
 	_, err = st.PasswordByLink(ctx, confirm, "another staple")
 	require.ErrorIs(t, err, store.ErrNotFound, "a link does what it is for")
-	_, err = st.ConfirmAddress(ctx, confirm)
+	_, _, err = st.ConfirmAddress(ctx, confirm)
 	require.NoError(t, err)
-	_, err = st.ConfirmAddress(ctx, confirm)
+	_, _, err = st.ConfirmAddress(ctx, confirm)
 	require.ErrorIs(t, err, store.ErrNotFound)
 	for _, by := range []string{"ADA", "ada@example.org"} {
 		reached, err = st.Reached(ctx, by)

@@ -26,7 +26,7 @@ const soon = time.Second
 func (s *Store) Health(ctx context.Context) error {
 	ctx, cancel := context.WithTimeout(ctx, soon)
 	defer cancel()
-	_, err := s.db.DB.ExecContext(ctx, `REPLACE INTO health (id, checked_at) VALUES (1, ?)`, s.now())
+	_, err := s.db.ExecContext(ctx, `REPLACE INTO health (id, checked_at) VALUES (1, ?)`, s.now())
 	if err == nil {
 		return nil
 	}

@@ -58,13 +58,17 @@ func (s *Store) takeLink(ctx context.Context, tx transaction, kind LinkKind, tok
 	return one(tx.ExecContext(ctx, `DELETE FROM links WHERE token = ? AND kind = ? AND expires_at > ?`, hashed(token), kind, s.now()))
 }
 
-// ConfirmAddress makes the address that a letter went to the rider's, by its token.
-func (s *Store) ConfirmAddress(ctx context.Context, token string) (riderID string, err error) {
-	link, err := s.LookLink(ctx, ToAddress, token)
-	if err != nil {
-		return "", err
+// ConfirmAddress makes the address that a letter went to the rider's, by its token. It is the
+// link, and the address that the rider had before.
+func (s *Store) ConfirmAddress(ctx context.Context, token string) (link Link, before string, err error) {
+	if link, err = s.LookLink(ctx, ToAddress, token); err != nil {
+		return link, "", err
 	}
-	return link.RiderID, s.change(ctx, func(tx transaction) error {
+	rider, err := s.RiderByID(ctx, link.RiderID)
+	if err != nil {
+		return link, "", err
+	}
+	return link, rider.Address, s.change(ctx, func(tx transaction) error {
 		if err := s.takeLink(ctx, tx, ToAddress, token); err != nil {
 			return err
 		}

@@ -23,18 +23,13 @@ type Login struct {
 type Origin struct{ Address, Agent string }
 
 const (
-	mostAddress = 45  // characters of the longest address, of IPv6 with one of IPv4 in it
+	mostAddress = 60  // characters, an IPv6 address with its zone
 	mostAgent   = 200 // characters that are kept
 )
 
-// cut makes an origin fit its columns.
-func (o Origin) cut() Origin {
-	return Origin{firstRunes(o.Address, mostAddress), firstRunes(o.Agent, mostAgent)}
-}
-
-func firstRunes(text string, n int) string {
-	runes := []rune(text)
-	return string(runes[:min(len(runes), n)])
+// clipped makes an origin fit its columns.
+func (o Origin) clipped() Origin {
+	return Origin{clip(o.Address, mostAddress), clip(o.Agent, mostAgent)}
 }
 
 // seenEvery is how exactly it is known when a device was last seen: a page need not write.
@@ -54,7 +49,7 @@ const mostLogins = 50
 // LogIn signs a rider in on a device; what has long been idle goes, and of very many the
 // longest unseen.
 func (s *Store) LogIn(ctx context.Context, riderID string, from Origin) (id string, err error) {
-	id, from = rand.Text(), from.cut()
+	id, from = rand.Text(), from.clipped()
 	return id, s.change(ctx, func(tx transaction) error {
 		if _, err := tx.ExecContext(ctx, `DELETE FROM logins WHERE rider_id = ? AND seen_at < ?`, riderID, s.idleSince()); err != nil {
 			return err

@@ -38,7 +38,7 @@ const mostSteps = 200
 
 // Note keeps what was done to an account, and from where.
 func (s *Store) Note(ctx context.Context, riderID string, what Deed, from Origin) error {
-	if _, err := s.db.ExecContext(ctx, `INSERT INTO trail (rider_id, made_at, what, address) VALUES (?, ?, ?, ?)`, riderID, s.now(), what, from.cut().Address); err != nil {
+	if _, err := s.db.ExecContext(ctx, `INSERT INTO trail (rider_id, made_at, what, address) VALUES (?, ?, ?, ?)`, riderID, s.now(), what, from.clipped().Address); err != nil {
 		return err
 	}
 	_, err := s.db.ExecContext(ctx, `

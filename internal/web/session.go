@@ -128,17 +128,7 @@ func (s *Server) signInPage(w http.ResponseWriter, r *http.Request) error {
 
 func (s *Server) signIn(w http.ResponseWriter, r *http.Request) error {
 	name := strings.TrimSpace(r.PostFormValue("name"))
-	limit, who, err := s.limitOf(r, name)
-	if err != nil {
-		return err
-	}
-	err = s.Store.Try(r.Context(), byAddress, address(r))
-	if err == nil {
-		err = s.Store.Try(r.Context(), limit, who)
-	}
-	if errors.Is(err, store.ErrTooMany) {
-		s.guessed(r, name, true)
-	}
+	limit, who, err := s.guess(r, name)
 	if err != nil {
 		return err
 	}
@@ -160,13 +150,24 @@ func (s *Server) signIn(w http.ResponseWriter, r *http.Request) error {
 	return s.enter(w, r, rider)
 }
 
-// limitOf is what counts guesses at a name, and under which word.
-func (s *Server) limitOf(r *http.Request, name string) (limit store.Limit, who string, err error) {
+// guess counts a try at what opens the account of a name, by name and by address; the count
+// is under limit and who. A TooMany, which is logged, when it comes too soon.
+func (s *Server) guess(r *http.Request, name string) (limit store.Limit, who string, err error) {
 	known, err := s.Store.Knows(r.Context(), name, address(r))
+	limit, who = byName, account.Fold(name)
 	if known {
-		return byOwner, account.Fold(name) + "\x00" + address(r), err
+		limit, who = byOwner, who+"\x00"+address(r)
 	}
-	return byName, account.Fold(name), err
+	if err == nil {
+		err = s.Store.Try(r.Context(), byAddress, address(r))
+	}
+	if err == nil {
+		err = s.Store.Try(r.Context(), limit, who)
+	}
+	if errors.Is(err, store.ErrTooMany) {
+		s.guessed(r, name, true)
+	}
+	return limit, who, err
 }
 
 // guessed logs a wrong password. The name goes by a hash: it may be a password that was

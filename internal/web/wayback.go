@@ -104,8 +104,7 @@ func (s *Server) showLink(w http.ResponseWriter, r *http.Request, status int, ki
 		status, view.Gone = http.StatusNotFound, true
 	case err != nil:
 		return err
-	}
-	if !view.Gone {
+	default:
 		rider, err := s.Store.RiderByID(r.Context(), link.RiderID)
 		if err != nil {
 			return err
@@ -117,21 +116,15 @@ func (s *Server) showLink(w http.ResponseWriter, r *http.Request, status int, ki
 
 func (s *Server) confirmAddress(w http.ResponseWriter, r *http.Request) error {
 	token := r.PostFormValue("token")
-	link, err := s.Store.LookLink(r.Context(), store.ToAddress, token)
-	if err == nil {
-		var rider *store.Rider
-		if rider, err = s.Store.RiderByID(r.Context(), link.RiderID); err == nil && rider.Address != link.Address {
-			defer s.tell(rider.Address, "Letters go elsewhere from now on", "The address for letters of your account was changed.")
-		}
-	}
-	if err == nil {
-		_, err = s.Store.ConfirmAddress(r.Context(), token)
-	}
+	link, before, err := s.Store.ConfirmAddress(r.Context(), token)
 	if errors.Is(err, store.ErrNotFound) {
 		return s.showLink(w, r, http.StatusNotFound, store.ToAddress, "confirm", "Your address", token, nil)
 	}
 	if err != nil {
 		return err
+	}
+	if before != link.Address {
+		s.tell(before, "Letters go elsewhere from now on", "The address for letters of your account was changed.")
 	}
 	if err := s.Store.Note(r.Context(), link.RiderID, store.AddressSet, origin(r)); err != nil {
 		return err
@@ -201,14 +194,7 @@ func (s *Server) resetByCode(w http.ResponseWriter, r *http.Request) error {
 	if len(view.Errors) > 0 {
 		return s.showForgot(w, r, http.StatusUnprocessableEntity, view)
 	}
-	limit, who, err := s.limitOf(r, name)
-	if err == nil {
-		err = s.Store.Try(r.Context(), byAddress, address(r))
-	}
-	if err == nil {
-		err = s.Store.Try(r.Context(), limit, who)
-	}
-	if err != nil {
+	if _, _, err := s.guess(r, name); err != nil {
 		return err
 	}
 	rider, err := s.Store.PasswordByCode(r.Context(), name, r.PostFormValue("code"), r.PostFormValue("new"))

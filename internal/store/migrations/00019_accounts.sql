@@ -4,7 +4,7 @@ CREATE TABLE IF NOT EXISTS logins (
     rider_id CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     began_at DATETIME(6) NOT NULL,
     seen_at  DATETIME(6) NOT NULL COMMENT 'to a few minutes',
-    address  VARCHAR(45) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
+    address  VARCHAR(60) NOT NULL,
     agent    VARCHAR(200) NOT NULL COMMENT 'what the browser says that it is',
     PRIMARY KEY (id),
     KEY logins_rider (rider_id, seen_at),
@@ -36,7 +36,7 @@ CREATE TABLE IF NOT EXISTS trail (
     rider_id CHAR(26) CHARACTER SET ascii COLLATE ascii_bin NOT NULL,
     made_at  DATETIME(6) NOT NULL,
     what     VARCHAR(200) NOT NULL,
-    address  VARCHAR(45) CHARACTER SET ascii COLLATE ascii_bin NOT NULL COMMENT 'that it came from',
+    address  VARCHAR(60) NOT NULL COMMENT 'that it came from',
     PRIMARY KEY (id),
     KEY trail_rider (rider_id, id),
     CONSTRAINT trail_rider FOREIGN KEY (rider_id) REFERENCES riders (id)
