@@ -166,7 +166,7 @@ func exportTo(ctx context.Context, st *store.Store, rider *store.Rider, dir stri
 		return err
 	}
 	for _, p := range plans {
-		path := filepath.Join(dir, format.FileName(p.Plan.Name, "-"+strings.ToLower(p.PlanID[:6])+".plan.json"))
+		path := filepath.Join(dir, format.FileName(p.Plan.Name, "-"+strings.ToLower(p.ID[:6])+".plan.json"))
 		file, err := os.OpenFile(path, os.O_WRONLY|os.O_CREATE|os.O_EXCL, 0o600)
 		if err != nil {
 			return err

@@ -80,7 +80,7 @@ func TestBackup(t *testing.T) {
 	require.NoError(t, err)
 	require.NotEmpty(t, plans)
 	for _, p := range plans {
-		same, err := was.PlanAt(ctx, rook.ID, p.PlanID, p.Revision)
+		same, err := was.PlanAt(ctx, rook.ID, p.ID, p.Revision)
 		require.NoError(t, err, "a revision of the backup is one that was made")
 		same.Readings = p.Plan.Readings
 		assert.Equal(t, same, p.Plan)

@@ -167,7 +167,7 @@ func signIn(ctx context.Context, tab context.Context, st *store.Store, site stri
 	if err != nil {
 		return "", err
 	}
-	return "/plans/" + plans[0].PlanID + "/", nil
+	return "/plans/" + plans[0].ID + "/", nil
 }
 
 func (v view) shoot(tab context.Context, site, plan, file string, full bool) error {

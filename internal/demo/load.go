@@ -77,7 +77,8 @@ func garage(ctx context.Context, st *store.Store, p *plan.Plan, others []*plan.P
 		if err != nil {
 			return err
 		}
-		if err := st.Save(ctx, rider.ID, id, head.Revision, "", step.plan, step.summary); err != nil {
+		step.plan.Garage = head.Plan.Garage
+		if err := st.Save(ctx, rider.ID, id, store.Change{Base: head.Revision, Plan: step.plan, Summary: step.summary}); err != nil {
 			return err
 		}
 	}

@@ -51,7 +51,7 @@ func TestLoadBrokenOff(t *testing.T) {
 	require.NoError(t, st.DB().GetContext(ctx, &riders, `SELECT COUNT(*) FROM riders`))
 	assert.Equal(t, 1, riders)
 
-	require.NoError(t, st.Remove(ctx, rook.ID, plans[0].PlanID))
+	require.NoError(t, st.Remove(ctx, rook.ID, plans[0].ID))
 	require.NoError(t, demo.Load(ctx, st))
 	plans, err = st.Plans(ctx, rook.ID)
 	require.NoError(t, err)

@@ -25,20 +25,43 @@ const MaxPlanBytes = 4 << 20
 // and versions, unknown and doubled fields, values out of range. The error names
 // the place in the document.
 func ReadPlan(r io.Reader) (*plan.Plan, error) {
-	data, err := io.ReadAll(io.LimitReader(r, MaxPlanBytes+1))
+	data, head, err := readFile(r)
 	if err != nil {
 		return nil, err
 	}
+	return planIn(data, head)
+}
+
+// ReadAny reads a plan file or a bike file, whichever it is; the other is nil.
+func ReadAny(r io.Reader) (p *plan.Plan, bike *BikeFile, err error) {
+	data, head, err := readFile(r)
+	if err == nil && head.Format == BikeFormat {
+		file, err := bikeIn(data, head)
+		return nil, &file, err
+	}
+	if err == nil {
+		p, err = planIn(data, head)
+	}
+	return p, nil, err
+}
+
+// fileHead is how every file starts.
+type fileHead struct {
+	Format  string `json:"format"`
+	Version int    `json:"version"`
+}
+
+func readFile(r io.Reader) (data []byte, head fileHead, err error) {
+	if data, err = io.ReadAll(io.LimitReader(r, MaxPlanBytes+1)); err != nil {
+		return nil, head, err
+	}
 	if len(data) > MaxPlanBytes {
-		return nil, fmt.Errorf("the file is larger than %d MB: not a plan", MaxPlanBytes>>20)
+		return nil, head, fmt.Errorf("the file is larger than %d MB: not a plan", MaxPlanBytes>>20)
 	}
-	var head struct {
-		Format  string `json:"format"`
-		Version int    `json:"version"`
-	}
-	if err := json.Unmarshal(data, &head); err != nil {
-		return nil, placed(err)
-	}
+	return data, head, placed(json.Unmarshal(data, &head))
+}
+
+func planIn(data []byte, head fileHead) (_ *plan.Plan, err error) {
 	if head.Format != plan.Format {
 		return nil, entry.Problem{Path: "format", What: fmt.Sprintf("is %q, want %q", head.Format, plan.Format)}
 	}
@@ -60,13 +83,7 @@ func ReadPlan(r io.Reader) (*plan.Plan, error) {
 }
 
 // WritePlan writes a plan file that ReadPlan reads back to the digit.
-func WritePlan(w io.Writer, p *plan.Plan) error {
-	if err := json.MarshalWrite(w, p, jsontext.WithIndent("  "), json.Deterministic(true)); err != nil {
-		return err
-	}
-	_, err := io.WriteString(w, "\n")
-	return err
-}
+func WritePlan(w io.Writer, p *plan.Plan) error { return write(w, p) }
 
 // EncodePlan is the document as it is stored, compact.
 func EncodePlan(p *plan.Plan) ([]byte, error) { return json.Marshal(p, json.Deterministic(true)) }

@@ -170,12 +170,16 @@ func (m *maker) members(t reflect.Type) object {
 		if f.Anonymous && key == "" { // its own fields are listed too
 			continue
 		}
-		if key == "" || key == "-" {
+		if key == "-" { // of the house, in no file
+			continue
+		}
+		if key == "" {
 			m.fail("%s.%s has no name in the document", t, f.Name)
 			continue
 		}
-		is := m.field(t, f, key)
-		if says := m.prose.ofField(t, f.Name, key); says != "" {
+		home := homeOf(t, f)
+		is := m.field(home, f, key)
+		if says := m.prose.ofField(home, f.Name, key); says != "" {
 			is = described(is, says)
 		}
 		members[key] = is
@@ -191,6 +195,14 @@ func (m *maker) members(t reflect.Type) object {
 		o["description"] = says
 	}
 	return o
+}
+
+// homeOf is the struct that a field is declared in: t, or one that is embedded in it.
+func homeOf(t reflect.Type, f reflect.StructField) reflect.Type {
+	for _, at := range f.Index[:len(f.Index)-1] {
+		t = t.Field(at).Type
+	}
+	return t
 }
 
 // field is the schema of a struct's field: by a table of its words, by its tag, or by its

@@ -33,6 +33,7 @@ var closedLists = map[reflect.Type]func() []string{
 	reflect.TypeFor[verdict.State]():      func() []string { return orNone(names(verdict.Points())) },
 	reflect.TypeFor[plan.Bother]():        func() []string { return orNone(values(plan.Bothers())) },
 	reflect.TypeFor[plan.Kit]():           func() []string { return orNone(values(plan.Kits())) },
+	reflect.TypeFor[plan.Held]():          func() []string { return orNone(values(plan.Helds())) },
 	reflect.TypeFor[plan.Weather]():       func() []string { return orNone(values(plan.Weathers())) },
 	reflect.TypeFor[plan.Spanner]():       func() []string { return orNone(values(plan.Spanners())) },
 	reflect.TypeFor[guard.Skill]():        func() []string { return orNone(values(plan.Skills())) },

@@ -175,7 +175,7 @@ func deepen(t testing.TB, st *store.Store, planID, base string, many int) []stri
 	}
 	for len(rows) > 0 {
 		n := min(len(rows), 1000)
-		_, err := st.DB().ExecContext(ctx, `INSERT INTO revisions (id, plan_id, parent_id, next_id, summary, document, made_at) VALUES `+strings.Join(rows[:n], ","))
+		_, err := st.DB().ExecContext(ctx, `INSERT INTO revisions (id, dossier_id, parent_id, next_id, summary, document, made_at) VALUES `+strings.Join(rows[:n], ","))
 		require.NoError(t, err)
 		rows = rows[n:]
 	}
@@ -195,15 +195,15 @@ func TestSameSaveTwice(t *testing.T) {
 	first, err := st.Plan(ctx, me, id)
 	require.NoError(t, err)
 	for range 2 {
-		require.NoError(t, st.Save(ctx, me, id, first.Revision, savedID, plan.New("Q", "EUR"), "Q"))
+		require.NoError(t, st.Save(ctx, me, id, store.Change{Base: first.Revision, ID: savedID, Plan: plan.New("Q", "EUR"), Summary: "Q"}))
 	}
-	assert.ErrorIs(t, st.Save(ctx, me, id, first.Revision, savedID, plan.New("q", "EUR"), "q"), store.ErrStale)
+	assert.ErrorIs(t, st.Save(ctx, me, id, store.Change{Base: first.Revision, ID: savedID, Plan: plan.New("q", "EUR"), Summary: "q"}), store.ErrStale)
 	other := rider(t, st, "Other")
 	theirs, err := st.CreatePlan(ctx, other, plan.New("T", "EUR"), "New")
 	require.NoError(t, err)
 	their, err := st.Plan(ctx, other, theirs)
 	require.NoError(t, err)
-	assert.ErrorIs(t, st.Save(ctx, other, theirs, their.Revision, savedID, plan.New("Q", "EUR"), "Q"), store.ErrStale, "and tells nothing of the other plan")
+	assert.ErrorIs(t, st.Save(ctx, other, theirs, store.Change{Base: their.Revision, ID: savedID, Plan: plan.New("Q", "EUR"), Summary: "Q"}), store.ErrStale, "and tells nothing of the other plan")
 	list, err := st.History(ctx, me, id, 10, 0)
 	require.NoError(t, err)
 	assert.Len(t, list, 2)
@@ -230,7 +230,7 @@ func TestLostCommit(t *testing.T) {
 			}))
 			require.NoError(t, err)
 			defer shaky.Close()
-			err = shaky.Save(ctx, me, id, first.Revision, savedID, plan.New("Q", "EUR"), "Q")
+			err = shaky.Save(ctx, me, id, store.Change{Base: first.Revision, ID: savedID, Plan: plan.New("Q", "EUR"), Summary: "Q"})
 			head, read := st.Plan(ctx, me, id)
 			require.NoError(t, read)
 			if fate == mariadbtest.Unheard {
@@ -240,7 +240,7 @@ func TestLostCommit(t *testing.T) {
 				assert.ErrorIs(t, err, store.ErrLost)
 				assert.Equal(t, first.Revision, head.Revision)
 			}
-			require.NoError(t, shaky.Save(ctx, me, id, first.Revision, savedID, plan.New("Q", "EUR"), "Q"), "sent again it is the same save")
+			require.NoError(t, shaky.Save(ctx, me, id, store.Change{Base: first.Revision, ID: savedID, Plan: plan.New("Q", "EUR"), Summary: "Q"}), "sent again it is the same save")
 		})
 	}
 }
@@ -265,7 +265,7 @@ func TestLostPlan(t *testing.T) {
 	plans, err := st.Plans(ctx, me)
 	require.NoError(t, err)
 	require.Len(t, plans, 1)
-	assert.Equal(t, id, plans[0].PlanID)
+	assert.Equal(t, id, plans[0].ID)
 	other := rider(t, st, "Other")
 	theirs, err := st.CreatePlan(ctx, other, plan.New("T", "EUR"), "New")
 	require.NoError(t, err)
@@ -315,11 +315,13 @@ func TestQuotas(t *testing.T) {
 	reading := p.Readings[0]
 	reading.ID = savedID
 	try := map[string]func() error{
-		"plans":     func() error { _, err := st.CreatePlan(ctx, me, plan.New("P", "EUR"), "New"); return err },
-		"variants":  func() error { _, err := st.Split(ctx, me, id, plan.New("P", "EUR"), "Split"); return err },
-		"revisions": func() error { return st.Save(ctx, me, id, head.Revision, "", plan.New("P", "EUR"), "P") },
-		"tracks":    func() error { _, err := st.KeepTrack(ctx, me, points(40)); return err },
-		"readings":  func() error { _, err := st.AddReadings(ctx, me, id, []logbook.Reading{reading}); return err },
+		"plans":    func() error { _, err := st.CreatePlan(ctx, me, plan.New("P", "EUR"), "New"); return err },
+		"variants": func() error { _, err := st.Split(ctx, me, id, plan.New("P", "EUR"), "Split"); return err },
+		"revisions": func() error {
+			return st.Save(ctx, me, id, store.Change{Base: head.Revision, Plan: plan.New("P", "EUR"), Summary: "P"})
+		},
+		"tracks":   func() error { _, err := st.KeepTrack(ctx, me, points(40)); return err },
+		"readings": func() error { _, err := st.AddReadings(ctx, me, id, []logbook.Reading{reading}); return err },
 	}
 	for what, q := range map[string]store.Quotas{
 		"plans variants": {Plans: 1, Revisions: 9, Readings: 99, Tracks: 9, Bytes: 1 << 30}, "revisions": {Plans: 9, Revisions: 1, Readings: 99, Tracks: 9, Bytes: 1 << 30},

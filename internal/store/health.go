@@ -84,7 +84,7 @@ const (
 
 // conflict is of a transaction that the database broke off because of another.
 func conflict(err error) bool {
-	return numbered(err, errLockWait, errDeadlock, errRowChanged, errUnknownNode)
+	return errors.Is(err, errAgain) || numbered(err, errLockWait, errDeadlock, errRowChanged, errUnknownNode)
 }
 
 func duplicate(err error) bool { return numbered(err, errDuplicate) }

@@ -7,47 +7,78 @@ import (
 	"errors"
 	"fmt"
 	"time"
-	"unicode/utf8"
 
 	"github.com/jmoiron/sqlx"
 
 	"valiantmule/internal/core/plan"
-	"valiantmule/internal/format"
 )
 
-// Snapshot is a plan at one revision.
+// Snapshot is a plan, or a bike by itself, at one revision.
 type Snapshot struct {
-	PlanID   string
+	ID       string
+	Kind     Kind
 	Revision string
 	MadeAt   time.Time
-	Plan     *plan.Plan
-	Undo     string // what an undo would take back, "" when there is nothing
-	Redo     string // what a redo would bring again, "" when there is nothing
+	Plan     *plan.Plan // of a bike by itself: one of nothing else
+	Undo     string     // what an undo would take back, "" when there is nothing
+	Redo     string     // what a redo would bring again, "" when there is nothing
 	// Aside is what of the stored document and its log could not be read.
 	Aside []string
 	// Version tells whether anything of it has changed: the revision, the one that redo
-	// leads to, the readings.
+	// leads to, the bike, what was read off it.
 	Version string
 
-	logID string // of its readings
+	from  string // revision of the bike that its copy was taken over from, "" for the copy itself
+	taken int    // readings
+	bike  bikeNow
 }
 
+// bikeNow is how the bike of a plan stands, whatever the plan has taken over of it.
+type bikeNow struct {
+	Head     string
+	Readings int
+}
+
+// Behind reports whether the bike has been written to since the plan has taken it over. What
+// has changed may still be nothing that the plan does not have: see [Store.News].
+func (s *Snapshot) Behind() bool {
+	return s.Kind == OfPlan && s.bike.Head != "" && (s.from != s.bike.Head || s.taken != s.bike.Readings)
+}
+
+// log is that of its readings: the bike's, or its own while it has none.
+func (s *Snapshot) log() string {
+	if s.Kind == OfPlan && s.Plan.Garage != "" {
+		return s.Plan.Garage
+	}
+	return s.ID
+}
+
+// headRow is a dossier at its head. What an undo or redo came to stands for what it is equal to.
 type headRow struct {
-	PlanID   string         `db:"plan_id"`
-	LogID    string         `db:"log_id"`
-	Revision string         `db:"id"`
+	ID       string         `db:"dossier_id"`
+	Kind     Kind           `db:"kind"`
+	Revision string         `db:"revision"`
 	Parent   sql.NullString `db:"parent_id"`
 	Next     sql.NullString `db:"next_id"`
 	Redo     sql.NullString `db:"next_summary"`
 	Summary  string         `db:"summary"`
 	MadeAt   time.Time      `db:"made_at"`
 	Document []byte         `db:"document"`
+	Own      int            `db:"own_readings"`
+	BikeHead sql.NullString `db:"bike_head"`
+	BikeRead sql.NullInt64  `db:"bike_readings"`
+	place
 }
 
+const fromHeads = `
+	FROM dossiers d JOIN heads h ON h.dossier_id = d.id JOIN revisions r ON r.id = h.revision_id JOIN revisions s ON s.id = COALESCE(r.as_id, r.id)
+	LEFT JOIN dossiers b ON b.id = r.bike_id AND b.removed_at IS NULL LEFT JOIN heads bh ON bh.dossier_id = b.id`
+
 const selectHeads = `
-	SELECT h.plan_id, COALESCE(p.family_id, p.id) AS log_id, r.id, r.parent_id, r.next_id, n.summary AS next_summary, r.summary, r.made_at, r.document
-	FROM plans p JOIN heads h ON h.plan_id = p.id JOIN revisions r ON r.id = h.revision_id LEFT JOIN revisions n ON n.id = r.next_id
-	WHERE p.rider_id = ? AND p.removed_at IS NULL`
+	SELECT d.id AS dossier_id, d.kind, r.id AS revision, s.parent_id, s.next_id, n.summary AS next_summary, s.summary, r.made_at, r.document, h.readings AS own_readings,
+		r.bike_id, r.bike_revision_id, r.taken, bh.revision_id AS bike_head, bh.readings AS bike_readings` + fromHeads + `
+	LEFT JOIN revisions n ON n.id = s.next_id
+	WHERE d.rider_id = ? AND d.removed_at IS NULL`
 
 // Plans lists a rider's plans, the newest first.
 func (s *Store) Plans(ctx context.Context, rider string) ([]*Snapshot, error) {
@@ -61,17 +92,17 @@ func (s *Store) Plans(ctx context.Context, rider string) ([]*Snapshot, error) {
 // PlanIDs are those of a rider's plans, in the order of Plans.
 func (s *Store) PlanIDs(ctx context.Context, rider string) (ids []string, err error) {
 	err = s.db.SelectContext(ctx, &ids, `
-		SELECT h.plan_id FROM plans p JOIN heads h ON h.plan_id = p.id JOIN revisions r ON r.id = h.revision_id
-		WHERE p.rider_id = ? AND p.removed_at IS NULL ORDER BY r.made_at DESC, h.plan_id`, rider)
+		SELECT h.dossier_id FROM dossiers d JOIN heads h ON h.dossier_id = d.id JOIN revisions r ON r.id = h.revision_id
+		WHERE d.rider_id = ? AND d.kind = 'plan' AND d.removed_at IS NULL ORDER BY r.made_at DESC, h.dossier_id`, rider)
 	return ids, err
 }
 
-// PlansOf are some of a rider's plans, the newest first.
+// PlansOf are some of a rider's plans or bikes, the newest first.
 func (s *Store) PlansOf(ctx context.Context, rider string, ids []string) ([]*Snapshot, error) {
 	if len(ids) == 0 {
 		return nil, nil
 	}
-	query, args, err := sqlx.In(selectHeads+` AND p.id IN (?) ORDER BY r.made_at DESC, h.plan_id`, rider, ids)
+	query, args, err := sqlx.In(selectHeads+` AND d.id IN (?) ORDER BY r.made_at DESC, d.id`, rider, ids)
 	if err != nil {
 		return nil, err
 	}
@@ -82,344 +113,135 @@ func (s *Store) PlansOf(ctx context.Context, rider string, ids []string) ([]*Sna
 	return s.snapshots(ctx, rows)
 }
 
-func (s *Store) snapshots(ctx context.Context, rows []headRow) ([]*Snapshot, error) {
-	list := make([]*Snapshot, len(rows))
-	for i, row := range rows {
-		p, aside, err := format.DecodePlan(row.Document)
-		if err != nil {
-			return nil, err
-		}
-		list[i] = &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, Aside: aside, logID: row.LogID}
-	}
-	return list, s.withReadings(ctx, list...)
-}
-
-// Plan loads a rider's plan at its head; ErrNotFound for another's or none.
-func (s *Store) Plan(ctx context.Context, rider, planID string) (*Snapshot, error) {
+// Plan loads a rider's plan, or bike by itself, at its head; ErrNotFound for another's or none.
+func (s *Store) Plan(ctx context.Context, rider, id string) (*Snapshot, error) {
 	var row headRow
-	err := s.db.GetContext(ctx, &row, selectHeads+` AND p.id = ?`, rider, planID)
+	err := s.db.GetContext(ctx, &row, selectHeads+` AND d.id = ?`, rider, id)
 	if errors.Is(err, sql.ErrNoRows) {
 		return nil, ErrNotFound
 	}
 	if err != nil {
 		return nil, err
 	}
-	p, aside, err := format.DecodePlan(row.Document)
+	list, err := s.snapshots(ctx, []headRow{row})
 	if err != nil {
 		return nil, err
 	}
-	snapshot := &Snapshot{PlanID: row.PlanID, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, Aside: aside, Redo: row.Redo.String, Version: versionOf(row.Revision, row.Next), logID: row.LogID}
-	if err := s.withReadings(ctx, snapshot); err != nil {
-		return nil, err
-	}
-	if row.Parent.Valid {
-		snapshot.Undo = row.Summary
-	}
-	return snapshot, nil
+	return list[0], nil
 }
 
-// Version of a rider's plan, that of its snapshot, without reading it; ErrNotFound for
-// another's or none.
-func (s *Store) Version(ctx context.Context, rider, planID string) (string, error) {
-	var row struct {
-		Revision string         `db:"id"`
-		Next     sql.NullString `db:"next_id"`
-		logSum
+func (s *Store) snapshots(ctx context.Context, rows []headRow) ([]*Snapshot, error) {
+	list := make([]*Snapshot, len(rows))
+	for i, row := range rows {
+		p, aside, err := row.Kind.decode(row.Document)
+		if err != nil {
+			return nil, err
+		}
+		p.Garage = row.Bike.String
+		one := &Snapshot{
+			ID: row.ID, Kind: row.Kind, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, Aside: aside, Redo: row.Redo.String,
+			from: row.From.String, taken: row.Taken, bike: bikeNow{row.BikeHead.String, int(row.BikeRead.Int64)},
+		}
+		if row.Kind == OfBike {
+			p.Garage = row.ID
+		}
+		if one.log() == row.ID { // its own log, all of it
+			one.taken, one.bike.Readings = row.Own, row.Own
+		}
+		if row.Parent.Valid {
+			one.Undo = row.Summary
+		}
+		one.Version = versionOf(row.Revision, row.Next, one.bike)
+		list[i] = one
 	}
+	return list, s.withReadings(ctx, list...)
+}
+
+// Version of a rider's plan or bike, that of its snapshot, without reading it; ErrNotFound for
+// another's or none.
+func (s *Store) Version(ctx context.Context, rider string, kind Kind, id string) (string, error) {
+	var row headRow
 	err := s.db.GetContext(ctx, &row, `
-		SELECT r.id, r.next_id, COUNT(g.id) AS n, COALESCE(BIT_XOR(CRC32(CONCAT(g.id, g.document))), 0) AS checks
-		FROM plans p JOIN heads h ON h.plan_id = p.id JOIN revisions r ON r.id = h.revision_id LEFT JOIN readings g ON g.log_id = COALESCE(p.family_id, p.id)
-		WHERE p.rider_id = ? AND p.removed_at IS NULL AND p.id = ? GROUP BY r.id, r.next_id`, rider, planID)
+		SELECT r.id AS revision, s.next_id, r.bike_id, h.readings AS own_readings, bh.revision_id AS bike_head, bh.readings AS bike_readings`+fromHeads+`
+		WHERE d.rider_id = ? AND d.kind = ? AND d.removed_at IS NULL AND d.id = ?`, rider, kind, id)
 	if errors.Is(err, sql.ErrNoRows) {
 		return "", ErrNotFound
 	}
-	return versionOf(row.Revision, row.Next) + row.logSum.version(), err
+	now := bikeNow{row.BikeHead.String, int(row.BikeRead.Int64)}
+	if !row.Bike.Valid {
+		now.Readings = row.Own
+	}
+	return versionOf(row.Revision, row.Next, now), err
 }
 
-// GarageVersion is another after every change of a rider's plans but of their logs.
+// versionOf a plan is that of its head, of its bike's, and how much was read off that: nothing
+// that was read is ever changed.
+func versionOf(revision string, next sql.NullString, bike bikeNow) string {
+	return fmt.Sprintf("%s %s %s %d", revision, next.String, bike.Head, bike.Readings)
+}
+
+// GarageVersion is another after every change of a rider's plans and bikes but of what was read.
 func (s *Store) GarageVersion(ctx context.Context, rider string) (version string, err error) {
 	err = s.db.GetContext(ctx, &version, `
-		SELECT CONCAT(COUNT(*), ' ', COALESCE(BIT_XOR(CRC32(CONCAT(h.plan_id, h.revision_id))), 0), ' ', COALESCE(SUM(CRC32(h.revision_id)), 0))
-		FROM plans p JOIN heads h ON h.plan_id = p.id WHERE p.rider_id = ? AND p.removed_at IS NULL`, rider)
+		SELECT CONCAT(COUNT(*), ' ', COALESCE(BIT_XOR(CRC32(CONCAT(h.dossier_id, h.revision_id))), 0), ' ', COALESCE(SUM(CRC32(h.revision_id)), 0), ' ', COUNT(d.archived_at))
+		FROM dossiers d JOIN heads h ON h.dossier_id = d.id WHERE d.rider_id = ? AND d.removed_at IS NULL`, rider)
 	return version, err
 }
 
-// versionOf a plan is that of its head; its log's comes behind it.
-func versionOf(revision string, next sql.NullString) string { return revision + " " + next.String }
-
-// encode is a plan's document without its readings, which are kept beside it.
-func encode(p *plan.Plan) ([]byte, error) {
-	bare := *p
-	bare.Readings = nil
-	return format.EncodePlan(&bare)
+// CreatePlan stores a new plan with its readings; it returns the plan's id. Its bike is the one
+// of the garage that it names, or becomes a new one there.
+func (s *Store) CreatePlan(ctx context.Context, rider string, p *plan.Plan, summary string) (string, error) {
+	return s.create(ctx, rider, p, summary, nil)
 }
 
-// CreatePlan stores a new plan with its readings; it returns the plan's id.
-func (s *Store) CreatePlan(ctx context.Context, rider string, p *plan.Plan, summary string) (string, error) {
-	document, err := encode(p)
+// create stores a new plan. Like, where it is not nil, is the revision of another plan whose
+// family it joins and whose bike it has where it names the same.
+func (s *Store) create(ctx context.Context, rider string, p *plan.Plan, summary string, like *variant) (string, error) {
+	document, err := OfPlan.encode(p)
 	if err != nil {
 		return "", err
 	}
 	planID := rand.Text()
 	err = s.change(ctx, func(tx transaction) error {
-		if err := s.insertPlan(ctx, tx, rider, planID, sql.NullString{}, summary, document); err != nil {
+		r := revisionRow{ID: rand.Text(), Dossier: planID, Kind: OfPlan, Summary: summary, Document: document}
+		var family sql.NullString
+		var err error
+		if like != nil {
+			if family, err = s.joins(ctx, tx, rider, like); err != nil {
+				return err
+			}
+		}
+		if like != nil && p.Garage != "" && p.Garage == like.place.Bike.String {
+			r.place = like.place
+			r.Wrote, r.As = sql.NullString{}, sql.NullString{}
+		} else if r.place, err = s.ride(ctx, tx, rider, planID, p); err != nil {
 			return err
 		}
-		_, err := s.insertReadings(ctx, tx, planID, p.Readings)
+		readings := p.Readings
+		if like != nil { // they are there
+			readings = nil
+		}
+		if r.Bike.Valid && len(readings) > 0 {
+			added, err := s.insertReadings(ctx, tx, r.Bike.String, planID, readings)
+			if err != nil {
+				return err
+			}
+			r.Taken, readings = r.Taken+added, nil
+		}
+		if err := s.insertDossier(ctx, tx, rider, OfPlan, family, sql.NullString{}, r); err != nil {
+			return err
+		}
+		_, err = s.insertReadings(ctx, tx, planID, planID, readings)
 		return err
 	})
-	return planID, s.settle(ctx, err, madePlan(ctx, rider, planID))
+	return planID, s.settle(ctx, err, made(ctx, rider, planID))
 }
 
-// madePlan looks whether a plan is there; the lock on its rider waits for who makes it.
-func madePlan(ctx context.Context, rider, planID string) func(tx transaction) (bool, error) {
+// made looks whether a dossier is there; the lock on its rider waits for who makes it.
+func made(ctx context.Context, rider, id string) func(tx transaction) (bool, error) {
 	return func(tx transaction) (bool, error) {
 		var there int
-		err := tx.GetContext(ctx, &there, `SELECT (SELECT COUNT(*) FROM plans WHERE id = ?) FROM riders WHERE id = ? FOR UPDATE`, planID, rider)
+		err := tx.GetContext(ctx, &there, `SELECT (SELECT COUNT(*) FROM dossiers WHERE id = ?) FROM riders WHERE id = ? FOR UPDATE`, id, rider)
 		return there > 0, err
 	}
-}
-
-// insertPlan makes a plan with its first revision and its head.
-func (s *Store) insertPlan(ctx context.Context, tx transaction, rider, planID string, family sql.NullString, summary string, document []byte) error {
-	if err := s.room(ctx, tx, rider); err != nil {
-		return err
-	}
-	if _, err := tx.ExecContext(ctx, `INSERT INTO plans (id, rider_id, created_at, family_id) VALUES (?, ?, ?, ?)`, planID, rider, s.now(), family); err != nil {
-		return err
-	}
-	revision := rand.Text()
-	if err := s.addRevision(ctx, tx, revision, planID, nil, summary, document); err != nil {
-		return err
-	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO heads (plan_id, revision_id, revisions) VALUES (?, ?, 1)`, planID, revision)
-	return err
-}
-
-// Save puts a changed document on top of the revision base. ErrStale when base is not
-// the head any more. The id, which the page made or which is "" for a new one, becomes the
-// revision's: sent again, it is the same save and no error. Where the answer of the
-// database to its commit was lost, Save looks whether it is there: nil when it is, ErrLost
-// when it is not, ErrDoubt when nobody can look.
-func (s *Store) Save(ctx context.Context, rider, planID, base, id string, p *plan.Plan, summary string) error {
-	document, err := encode(p)
-	if err != nil {
-		return err
-	}
-	if id == "" {
-		id = rand.Text()
-	}
-	err = s.change(ctx, func(tx transaction) error {
-		// The lock makes two savers queue here, not deadlock further down.
-		stale := lockHead(ctx, tx, rider, planID, base)
-		if stale != nil && !errors.Is(stale, ErrStale) {
-			return stale
-		}
-		if done, err := saved(ctx, tx, planID, base, id, document); done || err != nil {
-			return err
-		}
-		if stale != nil {
-			return stale
-		}
-		if err := s.addRevision(ctx, tx, id, planID, base, summary, document); err != nil {
-			return err
-		}
-		return moveHead(ctx, tx, planID, base, id)
-	})
-	if duplicate(err) { // of another plan: no page of this one made it
-		return ErrStale
-	}
-	return s.settle(ctx, err, func(tx transaction) (bool, error) {
-		// The lock on the head waits for a transaction that still has it.
-		if _, err := headForUpdate(ctx, tx, rider, planID); err != nil {
-			return false, err
-		}
-		return saved(ctx, tx, planID, base, id, document)
-	})
-}
-
-// saved tells whether a save is there: its id, on top of base, with this document.
-func saved(ctx context.Context, tx transaction, planID, base, id string, document []byte) (bool, error) {
-	var there int
-	err := tx.GetContext(ctx, &there, `SELECT COUNT(*) FROM revisions WHERE id = ? AND plan_id = ? AND parent_id = ? AND CAST(document AS BINARY) = ?`, id, planID, base, document)
-	return there > 0, err
-}
-
-// settling is how long something whose answer was lost is looked for.
-const settling = 5 * time.Second
-
-// settle turns an ErrDoubt into what is the case: nil where the change is there, ErrLost
-// where it is not. Other errors, and a doubt that nobody can look into, stay as they are.
-func (s *Store) settle(ctx context.Context, err error, there func(tx transaction) (bool, error)) error {
-	if !errors.Is(err, ErrDoubt) {
-		return err
-	}
-	doubt := err
-	ctx, cancel := context.WithTimeout(context.WithoutCancel(ctx), settling)
-	defer cancel()
-	for {
-		var is bool
-		err := s.once(ctx, func(tx transaction) (err error) {
-			is, err = there(tx)
-			return err
-		})
-		switch {
-		case err == nil && is:
-			return nil
-		case err == nil:
-			return fmt.Errorf("%w: %w", ErrLost, doubt)
-		}
-		select {
-		case <-ctx.Done():
-			return doubt
-		case <-time.After(200 * time.Millisecond):
-		}
-	}
-}
-
-// Amend changes a plan at its head, whatever that is by then, once for an id that
-// the client made: sent again, it does nothing. The id becomes the revision's.
-// Change gets the plan as it is and gives it as it should be, with what changed in
-// words; an empty text leaves it as it is.
-func (s *Store) Amend(ctx context.Context, rider, planID, id string, change func(*plan.Plan) (changed *plan.Plan, summary string)) error {
-	err := s.change(ctx, func(tx transaction) error {
-		head, err := headForUpdate(ctx, tx, rider, planID)
-		if err != nil {
-			return err
-		}
-		var done int
-		if err := tx.GetContext(ctx, &done, `SELECT COUNT(*) FROM revisions WHERE id = ? AND plan_id = ?`, id, planID); err != nil || done > 0 {
-			return err
-		}
-		var document []byte
-		if err := tx.GetContext(ctx, &document, `SELECT document FROM revisions WHERE id = ?`, head); err != nil {
-			return err
-		}
-		p, _, err := format.DecodePlan(document)
-		if err != nil {
-			return err
-		}
-		changed, summary := change(p)
-		if summary == "" {
-			return nil
-		}
-		if document, err = encode(changed); err != nil {
-			return err
-		}
-		if err := s.addRevision(ctx, tx, id, planID, head, summary, document); err != nil {
-			return err
-		}
-		return moveHead(ctx, tx, planID, head, id)
-	})
-	if duplicate(err) { // of another plan
-		return ErrStale
-	}
-	return err
-}
-
-// Undo moves the head from base to its parent.
-func (s *Store) Undo(ctx context.Context, rider, planID, base string) error {
-	return s.change(ctx, func(tx transaction) error {
-		if err := lockHead(ctx, tx, rider, planID, base); err != nil {
-			return err
-		}
-		var parent sql.NullString
-		if err := tx.GetContext(ctx, &parent, `SELECT parent_id FROM revisions WHERE id = ?`, base); err != nil {
-			return err
-		}
-		if !parent.Valid {
-			return ErrNothing
-		}
-		return moveHead(ctx, tx, planID, base, parent.String)
-	})
-}
-
-// Redo moves the head from base to the latest revision that was made on top of it.
-func (s *Store) Redo(ctx context.Context, rider, planID, base string) error {
-	return s.change(ctx, func(tx transaction) error {
-		if err := lockHead(ctx, tx, rider, planID, base); err != nil {
-			return err
-		}
-		var next sql.NullString
-		if err := tx.GetContext(ctx, &next, `SELECT next_id FROM revisions WHERE id = ?`, base); err != nil {
-			return err
-		}
-		if !next.Valid {
-			return ErrNothing
-		}
-		return moveHead(ctx, tx, planID, base, next.String)
-	})
-}
-
-// lockHead locks the head of a rider's plan and makes sure that it is base.
-func lockHead(ctx context.Context, tx transaction, rider, planID, base string) error {
-	head, err := headForUpdate(ctx, tx, rider, planID)
-	if err == nil && head != base {
-		return ErrStale
-	}
-	return err
-}
-
-// headForUpdate locks the head of a rider's plan.
-func headForUpdate(ctx context.Context, tx transaction, rider, planID string) (head string, err error) {
-	err = tx.GetContext(ctx, &head, `
-		SELECT h.revision_id FROM heads h JOIN plans p ON p.id = h.plan_id
-		WHERE p.id = ? AND p.rider_id = ? AND p.removed_at IS NULL FOR UPDATE`, planID, rider)
-	if errors.Is(err, sql.ErrNoRows) {
-		err = ErrNotFound
-	}
-	return head, err
-}
-
-// moveHead is the compare-and-set.
-func moveHead(ctx context.Context, tx transaction, planID, from, to string) error {
-	result, err := tx.ExecContext(ctx, `UPDATE heads SET revision_id = ? WHERE plan_id = ? AND revision_id = ?`, to, planID, from)
-	if err != nil {
-		return err
-	}
-	if n, err := result.RowsAffected(); err != nil || n != 1 {
-		return errors.Join(ErrStale, err)
-	}
-	return nil
-}
-
-// addRevision puts a revision on top of its parent, nil for the first, and makes it the
-// one that a redo from there leads to.
-func (s *Store) addRevision(ctx context.Context, tx transaction, id, planID string, parent any, summary string, document []byte) error {
-	_, err := tx.ExecContext(ctx, `
-		INSERT INTO revisions (id, plan_id, parent_id, summary, document, made_at) VALUES (?, ?, ?, ?, ?, ?)`,
-		id, planID, parent, clip(summary, 500), document, s.now())
-	if err == nil {
-		err = s.weigh(ctx, tx, planID, len(document))
-	}
-	if err != nil || parent == nil {
-		return err
-	}
-	if _, err = tx.ExecContext(ctx, `UPDATE revisions SET next_id = ? WHERE id = ?`, id, parent); err != nil {
-		return err
-	}
-	return s.count(ctx, tx, planID)
-}
-
-// count counts a revision more of a plan.
-func (s *Store) count(ctx context.Context, tx transaction, planID string) error {
-	if _, err := tx.ExecContext(ctx, `UPDATE heads SET revisions = revisions + 1 WHERE plan_id = ?`, planID); err != nil {
-		return err
-	}
-	var revisions int
-	if err := tx.GetContext(ctx, &revisions, `SELECT revisions FROM heads WHERE plan_id = ?`, planID); err != nil {
-		return err
-	}
-	if revisions > s.quotas.Revisions {
-		return &Quota{fmt.Sprintf("The plan has %d revisions, and no more.", s.quotas.Revisions), "Export it and import it as a new one, which starts without them."}
-	}
-	return nil
-}
-
-// clip shortens text to a column's characters.
-func clip(text string, most int) string {
-	if utf8.RuneCountInString(text) <= most {
-		return text
-	}
-	return string([]rune(text)[:most-1]) + "…"
 }

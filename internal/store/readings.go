@@ -24,10 +24,11 @@ func (e *Clash) Error() string {
 // Is makes it an ErrClash.
 func (e *Clash) Is(target error) bool { return target == ErrClash }
 
-// AddReadings puts readings into the log of a rider's plan, which its variants
-// share. One that is there already is left as it is, and another under its id is a
-// Clash; added counts the others. Readings are no revisions: an undo leaves them alone.
-func (s *Store) AddReadings(ctx context.Context, rider, planID string, list []logbook.Reading) (added int, err error) {
+// AddReadings puts readings into the log of a rider's bike: of the one that a plan rides, where
+// they are written down in a plan, which has them at once; other plans take them over. One that is
+// there already is left as it is, and another under its id is a Clash; added counts the others.
+// Readings are no revisions: an undo leaves them alone.
+func (s *Store) AddReadings(ctx context.Context, rider, id string, list []logbook.Reading) (added int, err error) {
 	for i, r := range list {
 		if !entry.ValidID(r.ID) {
 			return 0, entry.Problem{Path: fmt.Sprintf("readings[%d].id", i), What: "is not one of a reading"}
@@ -37,57 +38,53 @@ func (s *Store) AddReadings(ctx context.Context, rider, planID string, list []lo
 		}
 	}
 	err = s.change(ctx, func(tx transaction) error {
-		var log string
-		err := tx.GetContext(ctx, &log, `SELECT COALESCE(family_id, id) FROM plans WHERE id = ? AND rider_id = ? AND removed_at IS NULL`, planID, rider)
+		var head string
+		err := tx.GetContext(ctx, &head, `SELECT revision_id FROM heads WHERE dossier_id = ?`, id)
 		if errors.Is(err, sql.ErrNoRows) {
 			return ErrNotFound
 		}
 		if err != nil {
 			return err
 		}
-		// Two that add at once queue at the log's plan, so the bound holds.
-		var count int
-		if err := tx.GetContext(ctx, &log, `SELECT id FROM plans WHERE id = ? FOR UPDATE`, log); err != nil {
+		at, err := revisionAt(ctx, tx, rider, id, head)
+		if err != nil {
 			return err
 		}
-		if err := tx.GetContext(ctx, &count, `SELECT COUNT(*) FROM readings WHERE log_id = ?`, log); err != nil {
-			return err
+		via := ""
+		if at.Kind == OfPlan {
+			via = id
 		}
-		if count+len(list) > min(logbook.MaxReadings, s.quotas.Readings) {
-			return ErrFull
-		}
-		added, err = s.insertReadings(ctx, tx, log, list)
+		added, err = s.insertReadings(ctx, tx, at.log(), via, list)
 		return err
 	})
 	return added, err
 }
 
-func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, list []logbook.Reading) (added int, err error) {
+// insertReadings puts readings into a log, each with its number there. Two that add at once
+// queue at the log's head, so that numbers and bound hold.
+func (s *Store) insertReadings(ctx context.Context, tx transaction, log, via string, list []logbook.Reading) (added int, err error) {
+	if len(list) == 0 {
+		return 0, nil
+	}
+	var count int
+	if err := tx.GetContext(ctx, &count, `SELECT readings FROM heads WHERE dossier_id = ? FOR UPDATE`, log); err != nil {
+		return 0, err
+	}
+	if count+len(list) > min(logbook.MaxReadings, s.quotas.Readings) {
+		return 0, ErrFull
+	}
 	size := 0
 	for _, r := range list {
 		document, err := json.Marshal(r, json.Deterministic(true))
 		if err != nil {
 			return 0, err
 		}
-		_, err = tx.ExecContext(ctx, `INSERT INTO readings (log_id, id, document, made_at) VALUES (?, ?, ?, ?)`, log, r.ID, document, s.now())
+		_, err = tx.ExecContext(ctx, `INSERT INTO readings (log_id, id, document, made_at, number, via_id) VALUES (?, ?, ?, ?, ?, ?)`, log, r.ID, document, s.now(), count+added+1, some(via))
 		if duplicate(err) {
-			var is []byte
-			// As it is now: it may have been put there since this transaction first looked.
-			if err := tx.GetContext(ctx, &is, `SELECT document FROM readings WHERE log_id = ? AND id = ? LOCK IN SHARE MODE`, log, r.ID); err != nil {
+			if err := same(ctx, tx, log, r, document); err != nil {
 				return 0, err
 			}
-			clash := &Clash{New: r}
-			if err := format.DecodePiece(is, &clash.There); err != nil {
-				return 0, err
-			}
-			there, err := json.Marshal(clash.There, json.Deterministic(true)) // as it is written now
-			if err != nil {
-				return 0, err
-			}
-			if bytes.Equal(there, document) {
-				continue
-			}
-			return 0, clash
+			continue
 		}
 		if err != nil {
 			return 0, err
@@ -95,7 +92,28 @@ func (s *Store) insertReadings(ctx context.Context, tx transaction, log string, 
 		added++
 		size += len(document)
 	}
+	if _, err := tx.ExecContext(ctx, `UPDATE heads SET readings = readings + ? WHERE dossier_id = ?`, added, log); err != nil {
+		return 0, err
+	}
 	return added, s.weigh(ctx, tx, log, size)
+}
+
+// same makes sure that a log holds just this reading under its id; it is a Clash where it does not.
+func same(ctx context.Context, tx transaction, log string, r logbook.Reading, document []byte) error {
+	var is []byte
+	// As it is now: it may have been put there since this transaction first looked.
+	if err := tx.GetContext(ctx, &is, `SELECT document FROM readings WHERE log_id = ? AND id = ? LOCK IN SHARE MODE`, log, r.ID); err != nil {
+		return err
+	}
+	clash := &Clash{New: r}
+	if err := format.DecodePiece(is, &clash.There); err != nil {
+		return err
+	}
+	there, err := json.Marshal(clash.There, json.Deterministic(true)) // as it is written now
+	if err != nil || bytes.Equal(there, document) {
+		return err
+	}
+	return clash
 }
 
 // sound tells whether a reading is one at all. What it says was looked at when it was kept.
@@ -109,20 +127,17 @@ func sound(r logbook.Reading) error {
 	return nil
 }
 
-// withReadings puts the readings of their logs into plans, and into their versions.
+// withReadings puts into plans what each has of its log.
 func (s *Store) withReadings(ctx context.Context, list ...*Snapshot) error {
-	var logs []string
-	for _, snapshot := range list {
-		logs = append(logs, snapshot.logID)
+	counts := map[string]int{}
+	for _, one := range list {
+		counts[one.log()] = max(counts[one.log()], one.bike.Readings)
 	}
-	lists, err := s.readings(ctx, logs)
-	for _, snapshot := range list {
-		log := lists[snapshot.logID]
-		snapshot.Plan.Readings = log.readings
-		snapshot.Aside = append(snapshot.Aside, log.aside...)
-		if snapshot.Version != "" { // it is of one plan that is looked at
-			snapshot.Version += log.seen.version()
-		}
+	logs, err := s.readings(ctx, counts)
+	for _, one := range list {
+		log := logs[one.log()]
+		one.Plan.Readings = log.of(one.ID, one.taken)
+		one.Aside = append(one.Aside, log.aside...)
 	}
 	return err
 }

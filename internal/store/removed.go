@@ -3,37 +3,69 @@ package store
 import (
 	"context"
 	"database/sql"
+	"errors"
 	"time"
 )
 
-// KeptFor is how long a plan that was thrown away can be brought back.
+// KeptFor is how long what was thrown away can be brought back.
 const KeptFor = 30 * 24 * time.Hour
 
-// Removed is a plan that was thrown away.
+// Removed is a plan or a bike that was thrown away.
 type Removed struct {
-	PlanID string    `db:"id"`
-	Name   string    `db:"name"`
-	At     time.Time `db:"removed_at"`
+	ID   string    `db:"id"`
+	Kind Kind      `db:"kind"`
+	Name string    `db:"name"`
+	At   time.Time `db:"removed_at"`
 }
 
 // Until is when it is gone.
 func (r Removed) Until() time.Time { return r.At.Add(KeptFor) }
 
-// Remove throws a plan away, alone of its variants. It can be brought back for a while;
-// what was thrown away before that is gone now.
-func (s *Store) Remove(ctx context.Context, rider, planID string) error {
+// Remove throws a plan away, alone of its variants; or a bike, with the plans that ride it. It can
+// be brought back for a while; what was thrown away before that is gone now.
+func (s *Store) Remove(ctx context.Context, rider, id string) error {
 	return s.change(ctx, func(tx transaction) error {
 		if err := s.purge(ctx, tx, rider); err != nil {
 			return err
 		}
-		return one(tx.ExecContext(ctx, `UPDATE plans SET removed_at = ? WHERE id = ? AND rider_id = ? AND removed_at IS NULL`, s.now(), planID, rider))
+		now := s.now()
+		if err := one(tx.ExecContext(ctx, `UPDATE dossiers SET removed_at = ? WHERE id = ? AND rider_id = ? AND removed_at IS NULL`, now, id, rider)); err != nil {
+			return err
+		}
+		_, err := tx.ExecContext(ctx, `
+			UPDATE dossiers p JOIN heads h ON h.dossier_id = p.id JOIN revisions r ON r.id = h.revision_id
+			SET p.removed_at = ? WHERE r.bike_id = ? AND p.rider_id = ? AND p.removed_at IS NULL`, now, id, rider)
+		return err
 	})
 }
 
-// Recover brings a plan back that was thrown away.
-func (s *Store) Recover(ctx context.Context, rider, planID string) error {
+// Recover brings back what was thrown away: of a bike the plans that went with it, of a plan the
+// bike that it rides.
+func (s *Store) Recover(ctx context.Context, rider, id string) error {
 	return s.change(ctx, func(tx transaction) error {
-		return one(tx.ExecContext(ctx, `UPDATE plans SET removed_at = NULL WHERE id = ? AND rider_id = ? AND removed_at > ?`, planID, rider, s.now().Add(-KeptFor)))
+		var at time.Time
+		err := tx.GetContext(ctx, &at, `SELECT removed_at FROM dossiers WHERE id = ? AND rider_id = ? AND removed_at > ? FOR UPDATE`, id, rider, s.now().Add(-KeptFor))
+		if errors.Is(err, sql.ErrNoRows) {
+			return ErrNotFound
+		}
+		if err != nil {
+			return err
+		}
+		for _, statement := range []struct {
+			query string
+			args  []any
+		}{
+			{`UPDATE dossiers p JOIN heads h ON h.dossier_id = p.id JOIN revisions r ON r.id = h.revision_id
+				SET p.removed_at = NULL WHERE r.bike_id = ? AND p.rider_id = ? AND p.removed_at = ?`, []any{id, rider, at}},
+			{`UPDATE dossiers b JOIN revisions r ON r.bike_id = b.id JOIN heads h ON h.revision_id = r.id
+				SET b.removed_at = NULL WHERE h.dossier_id = ? AND b.rider_id = ?`, []any{id, rider}},
+			{`UPDATE dossiers SET removed_at = NULL WHERE id = ? AND rider_id = ?`, []any{id, rider}},
+		} {
+			if _, err := tx.ExecContext(ctx, statement.query, statement.args...); err != nil {
+				return err
+			}
+		}
+		return nil
 	})
 }
 
@@ -48,52 +80,51 @@ func one(result sql.Result, err error) error {
 	return nil
 }
 
-// RemovedPlans lists what a rider can bring back, the newest first.
-func (s *Store) RemovedPlans(ctx context.Context, rider string) ([]Removed, error) {
+// Removed lists what a rider can bring back, the newest first; what went with a bike comes back
+// with it and is not listed.
+func (s *Store) Removed(ctx context.Context, rider string) ([]Removed, error) {
 	var list []Removed
 	err := s.db.SelectContext(ctx, &list, `
-		SELECT p.id, JSON_VALUE(r.document, '$.name') AS name, p.removed_at
-		FROM plans p JOIN heads h ON h.plan_id = p.id JOIN revisions r ON r.id = h.revision_id
-		WHERE p.rider_id = ? AND p.removed_at > ? ORDER BY p.removed_at DESC, p.id`, rider, s.now().Add(-KeptFor))
+		SELECT d.id, d.kind, COALESCE(JSON_VALUE(r.document, '$.name'), JSON_VALUE(r.document, '$.bike.name'), '') AS name, d.removed_at
+		FROM dossiers d JOIN heads h ON h.dossier_id = d.id JOIN revisions r ON r.id = h.revision_id
+		LEFT JOIN dossiers b ON b.id = r.bike_id
+		WHERE d.rider_id = ? AND d.removed_at > ? AND (b.removed_at IS NULL OR b.removed_at <> d.removed_at) ORDER BY d.removed_at DESC, d.id`, rider, s.now().Add(-KeptFor))
 	return list, err
 }
 
-// purge deletes what a rider threw away too long ago. The first plan of a family stays as
-// an empty row while others of it live: their readings hang on it.
+// purge deletes what a rider threw away too long ago. A plan that rode a bike which is gone keeps
+// its copy of it. The first plan of a family stays as an empty row while others of it live.
 func (s *Store) purge(ctx context.Context, tx transaction, rider string) error {
 	var old []string
-	if err := tx.SelectContext(ctx, &old, `SELECT id FROM plans WHERE rider_id = ? AND removed_at <= ?`, rider, s.now().Add(-KeptFor)); err != nil {
+	if err := tx.SelectContext(ctx, &old, `SELECT id FROM dossiers WHERE rider_id = ? AND removed_at <= ? ORDER BY kind DESC, id`, rider, s.now().Add(-KeptFor)); err != nil {
 		return err
 	}
 	for _, id := range old {
 		if _, err := tx.ExecContext(ctx, `
-			UPDATE riders SET bytes = bytes - COALESCE((SELECT SUM(LENGTH(document)) FROM revisions WHERE plan_id = ?), 0) WHERE id = ?`, id, rider); err != nil {
+			UPDATE riders SET bytes = bytes - COALESCE((SELECT SUM(LENGTH(document)) FROM revisions WHERE dossier_id = ?), 0)
+				- COALESCE((SELECT SUM(LENGTH(document)) FROM readings WHERE log_id = ?), 0) WHERE id = ?`, id, id, rider); err != nil {
 			return err
 		}
 		for _, statement := range []string{
-			`DELETE FROM heads WHERE plan_id = ?`,
-			`UPDATE revisions SET parent_id = NULL WHERE plan_id = ?`,
-			`DELETE FROM revisions WHERE plan_id = ?`,
+			`DELETE FROM heads WHERE dossier_id = ?`,
+			`UPDATE revisions SET parent_id = NULL WHERE dossier_id = ?`,
+			`DELETE FROM revisions WHERE dossier_id = ?`,
+			`DELETE FROM readings WHERE log_id = ?`,
 		} {
 			if _, err := tx.ExecContext(ctx, statement, id); err != nil {
 				return err
 			}
 		}
 		var others int
-		if err := tx.GetContext(ctx, &others, `SELECT COUNT(*) FROM plans WHERE family_id = ? AND id <> ?`, id, id); err != nil {
+		if err := tx.GetContext(ctx, &others, `SELECT COUNT(*) FROM dossiers WHERE family_id = ? AND id <> ?`, id, id); err != nil {
 			return err
 		}
 		if others > 0 {
 			continue
 		}
-		if _, err := tx.ExecContext(ctx, `
-			UPDATE riders SET bytes = bytes - COALESCE((SELECT SUM(LENGTH(document)) FROM readings WHERE log_id = ?), 0) WHERE id = ?`, id, rider); err != nil {
-			return err
-		}
 		for _, statement := range []string{
-			`DELETE FROM readings WHERE log_id = ?`,
-			`UPDATE plans SET family_id = NULL WHERE id = ?`,
-			`DELETE FROM plans WHERE id = ?`,
+			`UPDATE dossiers SET family_id = NULL WHERE id = ?`,
+			`DELETE FROM dossiers WHERE id = ?`,
 		} {
 			if _, err := tx.ExecContext(ctx, statement, id); err != nil {
 				return err

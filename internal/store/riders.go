@@ -284,14 +284,14 @@ func (s *Store) DeleteRider(ctx context.Context, riderID, password string) error
 		return ErrNotFound
 	}
 	return s.change(ctx, func(tx transaction) error {
-		const plans = `(SELECT id FROM plans WHERE rider_id = ?)`
+		const all = `(SELECT id FROM dossiers WHERE rider_id = ?)`
 		for _, statement := range []string{
-			`DELETE FROM heads WHERE plan_id IN ` + plans,
-			`DELETE FROM readings WHERE log_id IN ` + plans,
-			`UPDATE revisions SET parent_id = NULL WHERE plan_id IN ` + plans,
-			`DELETE FROM revisions WHERE plan_id IN ` + plans,
-			`UPDATE plans SET family_id = NULL WHERE rider_id = ?`,
-			`DELETE FROM plans WHERE rider_id = ?`,
+			`DELETE FROM heads WHERE dossier_id IN ` + all,
+			`DELETE FROM readings WHERE log_id IN ` + all,
+			`UPDATE revisions SET parent_id = NULL WHERE dossier_id IN ` + all,
+			`DELETE FROM revisions WHERE dossier_id IN ` + all,
+			`UPDATE dossiers SET family_id = NULL WHERE rider_id = ?`,
+			`DELETE FROM dossiers WHERE rider_id = ?`,
 			`DELETE FROM tracks WHERE rider_id = ?`,
 			`DELETE FROM visits WHERE rider_id = ?`,
 			`DELETE FROM logins WHERE rider_id = ?`,

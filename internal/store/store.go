@@ -23,9 +23,11 @@ import (
 var (
 	ErrNotFound = errors.New("not found")
 	ErrStale    = errors.New("the plan has changed since this page was opened")
-	ErrNothing  = errors.New("nothing to undo or redo")
-	ErrTaken    = errors.New("that name is taken")
-	ErrFull     = errors.New("the log is full")
+	// ErrMoved says that the bike says something else where a plan would write to it; see [Moved].
+	ErrMoved   = errors.New("the bike says something else there by now")
+	ErrNothing = errors.New("nothing to undo or redo")
+	ErrTaken   = errors.New("that name is taken")
+	ErrFull    = errors.New("the log is full")
 	// ErrClash says that the log holds something else under the same id; see [Clash].
 	ErrClash = errors.New("the log holds something else under this id")
 	// ErrDoubt says that the answer to a commit was lost: what was to be kept may be there
@@ -34,6 +36,9 @@ var (
 	// ErrLost says that what was to be kept is not there.
 	ErrLost = errors.New("the database went away and did not keep this")
 )
+
+// errAgain has a transaction run once more: what it read without a lock is another by now.
+var errAgain = errors.New("changed while it was read")
 
 // Store is the database.
 type Store struct {
@@ -119,7 +124,9 @@ func (s *Store) change(ctx context.Context, do func(tx transaction) error) error
 }
 
 func (s *Store) once(ctx context.Context, do func(tx transaction) error) error {
-	begun, err := s.db.BeginTxx(ctx, nil)
+	// Each statement sees what is there by then: what a lock was waited for is read as it is
+	// once it is had.
+	begun, err := s.db.BeginTxx(ctx, &sql.TxOptions{Isolation: sql.LevelReadCommitted})
 	if err != nil {
 		return err
 	}

@@ -57,7 +57,7 @@ func save(t *testing.T, st *store.Store, rider, id, name string) *store.Snapshot
 	require.NoError(t, err)
 	p := *head.Plan
 	p.Name = name
-	require.NoError(t, st.Save(ctx, rider, id, head.Revision, "", &p, "Name "+name))
+	require.NoError(t, st.Save(ctx, rider, id, store.Change{Base: head.Revision, Plan: &p, Summary: "Name " + name}))
 	after, err := st.Plan(ctx, rider, id)
 	require.NoError(t, err)
 	return after
@@ -128,6 +128,8 @@ func TestRevisions(t *testing.T) {
 	require.NoError(t, err)
 	first, err := st.Plan(ctx, me, id)
 	require.NoError(t, err)
+	require.NotEmpty(t, first.Plan.Garage, "its bike is one of the garage")
+	p.Garage = first.Plan.Garage
 	assert.Equal(t, p, first.Plan, "to the digit")
 	assert.Empty(t, first.Undo)
 	assert.ErrorIs(t, st.Undo(ctx, me, id, first.Revision), store.ErrNothing)
@@ -161,7 +163,7 @@ func TestStaleOverwritesNothing(t *testing.T) {
 	old, err := st.Plan(ctx, me, id)
 	require.NoError(t, err)
 	kept := save(t, st, me, id, "Kept")
-	assert.ErrorIs(t, st.Save(ctx, me, id, old.Revision, "", plan.New("Lost", "EUR"), "Late"), store.ErrStale)
+	assert.ErrorIs(t, st.Save(ctx, me, id, store.Change{Base: old.Revision, Plan: plan.New("Lost", "EUR"), Summary: "Late"}), store.ErrStale)
 	assert.ErrorIs(t, st.Undo(ctx, me, id, old.Revision), store.ErrStale)
 	now, err := st.Plan(ctx, me, id)
 	require.NoError(t, err)
@@ -182,7 +184,7 @@ func TestOneOfManyWins(t *testing.T) {
 	var all sync.WaitGroup
 	for i := range errs {
 		all.Go(func() {
-			errs[i] = st.Save(ctx, me, id, head.Revision, "", plan.New(string(rune('A'+i)), "EUR"), "Race")
+			errs[i] = st.Save(ctx, me, id, store.Change{Base: head.Revision, Plan: plan.New(string(rune('A'+i)), "EUR"), Summary: "Race"})
 		})
 	}
 	all.Wait()
@@ -258,7 +260,7 @@ func TestRidersSeeTheirOwn(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, list)
 	for _, err := range []error{
-		st.Save(ctx, other, id, head.Revision, "", plan.New("Mine now", "EUR"), ""),
+		st.Save(ctx, other, id, store.Change{Base: head.Revision, Plan: plan.New("Mine now", "EUR"), Summary: ""}),
 		st.Undo(ctx, other, id, head.Revision), st.Redo(ctx, other, id, head.Revision),
 	} {
 		assert.ErrorIs(t, err, store.ErrNotFound)
@@ -430,8 +432,8 @@ func TestLimits(t *testing.T) {
 	assert.EqualValues(t, 7, refused.Load(), "none slips through at the same moment")
 }
 
-// TestReadings: a log is only added to, once for an id, shared by variants, left
-// alone by an undo, and nobody else's.
+// TestReadings: a log is only added to, once for an id, left alone by an undo, and nobody
+// else's.
 func TestReadings(t *testing.T) {
 	st := open(t)
 	me := rider(t, st, "Reader")
@@ -441,6 +443,7 @@ func TestReadings(t *testing.T) {
 	require.NoError(t, err)
 	head, err := st.Plan(ctx, me, id)
 	require.NoError(t, err)
+	assert.False(t, head.Behind())
 	assert.Equal(t, p.Readings, head.Plan.Readings, "a plan brings its readings along")
 	at, err := st.PlanAt(ctx, me, id, head.Revision)
 	require.NoError(t, err)
@@ -451,21 +454,19 @@ func TestReadings(t *testing.T) {
 	variant, err := st.Split(ctx, me, id, head.Plan, "Split")
 	require.NoError(t, err)
 	for want := range []int{0, 1} {
-		added, err := st.AddReadings(ctx, me, variant, []logbook.Reading{more})
+		added, err := st.AddReadings(ctx, me, id, []logbook.Reading{more})
 		require.NoError(t, err)
 		assert.Equal(t, 1-want, added, "sent twice, kept once")
 	}
+	added, err := st.AddReadings(ctx, me, variant, []logbook.Reading{more})
+	require.NoError(t, err)
+	assert.Zero(t, added, "variants have one log, their bike's")
 	saved := save(t, st, me, id, "Renamed")
-	assert.Len(t, saved.Plan.Readings, len(p.Readings)+1, "variants share the log")
+	assert.Len(t, saved.Plan.Readings, len(p.Readings)+1)
 	require.NoError(t, st.Undo(ctx, me, id, saved.Revision))
 	undone, err := st.Plan(ctx, me, id)
 	require.NoError(t, err)
 	assert.Len(t, undone.Plan.Readings, len(p.Readings)+1)
-	all, err := st.Plans(ctx, me)
-	require.NoError(t, err)
-	for _, s := range all {
-		assert.Len(t, s.Plan.Readings, len(p.Readings)+1)
-	}
 
 	other := rider(t, st, "Other")
 	_, err = st.AddReadings(ctx, other, id, []logbook.Reading{more})
@@ -531,13 +532,13 @@ func TestThrownAway(t *testing.T) {
 	assert.ErrorIs(t, st.Remove(ctx, rook, id), store.ErrNotFound)
 	_, err = st.Plan(ctx, rook, id)
 	assert.ErrorIs(t, err, store.ErrNotFound)
-	assert.ErrorIs(t, st.Save(ctx, rook, id, before.Revision, "", before.Plan, "x"), store.ErrNotFound)
+	assert.ErrorIs(t, st.Save(ctx, rook, id, store.Change{Base: before.Revision, Plan: before.Plan, Summary: "x"}), store.ErrNotFound)
 	_, err = st.History(ctx, rook, id, 10, 0)
 	assert.ErrorIs(t, err, store.ErrNotFound)
 	variants, err := st.Variants(ctx, rook, variant)
 	require.NoError(t, err)
 	assert.Len(t, variants, 1)
-	gone, err := st.RemovedPlans(ctx, rook)
+	gone, err := st.Removed(ctx, rook)
 	require.NoError(t, err)
 	require.Len(t, gone, 1)
 	assert.Equal(t, "Trip", gone[0].Name)
@@ -549,7 +550,7 @@ func TestThrownAway(t *testing.T) {
 
 	expire := func(id string) {
 		require.NoError(t, st.Remove(ctx, rook, id))
-		_, err := st.DB().ExecContext(ctx, `UPDATE plans SET removed_at = removed_at - INTERVAL 31 DAY WHERE id = ?`, id)
+		_, err := st.DB().ExecContext(ctx, `UPDATE dossiers SET removed_at = removed_at - INTERVAL 31 DAY WHERE id = ?`, id)
 		require.NoError(t, err)
 		assert.ErrorIs(t, st.Recover(ctx, rook, id), store.ErrNotFound)
 	}

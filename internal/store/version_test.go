@@ -13,7 +13,7 @@ import (
 )
 
 // TestVersion is that of the snapshot, read or not, and another after every change: of the
-// plan, of where it stands in its history, of its log, that of a variant's too.
+// plan, of where it stands in its history, of its bike and what was read off it, in a variant too.
 func TestVersion(t *testing.T) {
 	st := open(t)
 	me, other := rider(t, st, "Me"), rider(t, st, "Other")
@@ -21,14 +21,16 @@ func TestVersion(t *testing.T) {
 	require.NoError(t, err)
 	id, err := st.CreatePlan(ctx, me, p, "New")
 	require.NoError(t, err)
-	variant, err := st.Split(ctx, me, id, p, "Split")
+	whole, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	variant, err := st.Split(ctx, me, id, whole.Plan, "Split")
 	require.NoError(t, err)
 	met := map[string]string{}
 	fresh := func(what string) *store.Snapshot {
 		t.Helper()
 		head, err := st.Plan(ctx, me, id)
 		require.NoError(t, err)
-		version, err := st.Version(ctx, me, id)
+		version, err := st.Version(ctx, me, store.OfPlan, id)
 		require.NoError(t, err)
 		assert.Equal(t, head.Version, version, what)
 		assert.Empty(t, met[version], what)
@@ -48,8 +50,8 @@ func TestVersion(t *testing.T) {
 		require.NoError(t, err)
 		fresh("a reading")
 	}
-	_, err = st.Version(ctx, other, id)
+	_, err = st.Version(ctx, other, store.OfPlan, id)
 	require.ErrorIs(t, err, store.ErrNotFound)
-	_, err = st.Version(ctx, me, "NOSUCH")
+	_, err = st.Version(ctx, me, store.OfPlan, "NOSUCH")
 	require.ErrorIs(t, err, store.ErrNotFound)
 }

@@ -50,8 +50,9 @@ func (b *Garage) Standard(bike string) *plan.Plan {
 	require.NoError(b.t, err)
 	require.Contains(b.t, b.Bikes, bike)
 	copied := *b.Bikes[bike]
+	readings := p.Readings
 	p = p.Riding(&copied)
-	p.Lines, p.Guesses = nil, 0
+	p.Lines, p.Guesses, p.Readings = nil, 0, readings
 	return p
 }
 

@@ -74,8 +74,8 @@ func calculatorOf(u words.Units, c calc.Calculator, query url.Values, on *store.
 	v := calculatorView{Name: c.Name, Title: c.Title, Caution: c.Caution}
 	tail, known := "", map[string]string{}
 	if on != nil {
-		tail, known = "?plan="+on.PlanID, planNumbers(on.Plan)
-		v.Plan = &calculatorPlan{ID: on.PlanID, Name: on.Plan.Name, Revision: on.Revision, Kept: kept(u, on)}
+		tail, known = "?plan="+on.ID, planNumbers(on.Plan)
+		v.Plan = &calculatorPlan{ID: on.ID, Name: on.Plan.Name, Revision: on.Revision, Kept: kept(u, on)}
 	}
 	for _, other := range calc.All() {
 		v.All = append(v.All, desk.LinkView{Name: other.Title, Href: "/calculators/" + other.Name + tail, Current: other.Name == c.Name})
@@ -246,7 +246,7 @@ func kept(u words.Units, on *store.Snapshot) []keptView {
 	for i, k := range on.Plan.Calculations {
 		v := keptView{Index: i, Title: k.Calculator, Note: k.Note, Result: "This program has no such calculator."}
 		if c, err := calc.Find(k.Calculator); err == nil {
-			query := url.Values{"plan": {on.PlanID}}
+			query := url.Values{"plan": {on.ID}}
 			var args []string
 			for _, key := range c.Keys {
 				if text, ok := k.Inputs[key.Name]; ok {
@@ -283,7 +283,7 @@ func (s *Server) keepCalculation(w http.ResponseWriter, r *http.Request) error {
 		return store.ErrNotFound
 	}
 	kept := plan.Calculation{Calculator: c.Name, Inputs: map[string]string{}, Note: strings.TrimSpace(r.PostFormValue("note"))}
-	back := url.Values{"plan": {d.PlanID}}
+	back := url.Values{"plan": {d.ID}}
 	read := true
 	for _, k := range c.Keys {
 		if text := strings.TrimSpace(r.PostForm.Get(k.Name)); text != "" {
@@ -314,7 +314,7 @@ func (s *Server) dropCalculation(w http.ResponseWriter, r *http.Request) error {
 	changed := *d.Plan
 	changed.Calculations = slices.Delete(slices.Clone(changed.Calculations), at, at+1)
 	name := d.Plan.Calculations[at].Calculator
-	return s.saveCalculations(w, r, d, &changed, "Dropped a calculation: "+name, "/calculators/"+name+"?plan="+d.PlanID)
+	return s.saveCalculations(w, r, d, &changed, "Dropped a calculation: "+name, "/calculators/"+name+"?plan="+d.ID)
 }
 
 func (s *Server) saveCalculations(w http.ResponseWriter, r *http.Request, d *desk.Desk, changed *plan.Plan, summary, back string) error {

@@ -108,7 +108,7 @@ func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, 
 		if err != nil {
 			return err
 		}
-		card := planCard{ID: snapshot.PlanID, Name: p.Name, Bike: "No bike yet", Changed: snapshot.MadeAt.Format("2 January 2006, 15:04 UTC"),
+		card := planCard{ID: snapshot.ID, Name: p.Name, Bike: "No bike yet", Changed: snapshot.MadeAt.Format("2 January 2006, 15:04 UTC"),
 			Trip: trip(&p.Brief), State: desk.StateOf(d.Report.Worst())}
 		if p.Bike != nil {
 			card.Bike = p.Bike.Name
@@ -119,12 +119,12 @@ func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, 
 		}
 		view.Plans = append(view.Plans, card)
 	}
-	removed, err := s.Store.RemovedPlans(r.Context(), s.Rider(r))
+	removed, err := s.Store.Removed(r.Context(), s.Rider(r))
 	if err != nil {
 		return err
 	}
 	for _, gone := range removed {
-		view.Removed = append(view.Removed, removedView{gone.PlanID, gone.Name, gone.Until().Format("2 January 2006")})
+		view.Removed = append(view.Removed, removedView{gone.ID, gone.Name, gone.Until().Format("2 January 2006")})
 	}
 	return s.Show(w, r, status, "garage", "Garage", view)
 }

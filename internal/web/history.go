@@ -41,7 +41,7 @@ func (s *Server) history(w http.ResponseWriter, r *http.Request) error {
 	if err != nil || page < 0 || page > 10_000 {
 		page = 0
 	}
-	revisions, err := s.Store.History(r.Context(), s.Rider(r), d.PlanID, perPage+1, page*perPage)
+	revisions, err := s.Store.History(r.Context(), s.Rider(r), d.ID, perPage+1, page*perPage)
 	if err != nil {
 		return err
 	}
@@ -108,7 +108,7 @@ func (s *Server) restore(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	if err := s.Store.Restore(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base"), r.PostFormValue("revision")); err != nil {
+	if err := s.Store.Restore(r.Context(), s.Rider(r), d.ID, r.PostFormValue("base"), r.PostFormValue("revision")); err != nil {
 		return err
 	}
 	return desk.SeeOther(w, r, d.Href("history"))
@@ -151,7 +151,7 @@ func (s *Server) variants(w http.ResponseWriter, r *http.Request) error {
 }
 
 func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int, d *desk.Desk, view variantsView) error {
-	variants, err := s.Store.Variants(r.Context(), s.Rider(r), d.PlanID)
+	variants, err := s.Store.Variants(r.Context(), s.Rider(r), d.ID)
 	if err != nil {
 		return err
 	}
@@ -167,7 +167,7 @@ func (s *Server) showVariants(w http.ResponseWriter, r *http.Request, status int
 			return err
 		}
 		on := &desk.Desk{Snapshot: snapshot, Loadout: loadout, Units: d.Units}
-		column := variantColumn{Name: snapshot.Plan.Name, Bike: "no bike yet", Href: on.Href("brief"), Current: snapshot.PlanID == d.PlanID}
+		column := variantColumn{Name: snapshot.Plan.Name, Bike: "no bike yet", Href: on.Href("brief"), Current: snapshot.ID == d.ID}
 		if snapshot.Plan.Bike != nil {
 			column.Bike = snapshot.Plan.Bike.Name
 		}
@@ -255,7 +255,7 @@ func (s *Server) split(w http.ResponseWriter, r *http.Request) error {
 	if problems := changed.Validate(); len(problems) > 0 {
 		return s.showVariants(w, r, http.StatusUnprocessableEntity, d, variantsView{Name: r.PostFormValue("name"), Fresh: r.PostForm.Has("fresh"), Error: "The name " + problems[0].What + "."})
 	}
-	variant, err := s.Store.Split(r.Context(), s.Rider(r), d.PlanID, &changed, "Split from "+d.Plan.Name)
+	variant, err := s.Store.Split(r.Context(), s.Rider(r), d.ID, &changed, "Split from "+d.Plan.Name)
 	if err != nil {
 		return err
 	}

@@ -125,7 +125,7 @@ func (s *Server) startOf(r *http.Request, form url.Values, errs desk.FormErrors)
 	}
 	for _, of := range plans {
 		if of.Plan.Bike != nil {
-			offer(&v.Own, bike.OfPlan+of.PlanID, of.Plan.Bike.Name+", of “"+of.Plan.Name+"”")
+			offer(&v.Own, bike.OfPlan+of.ID, of.Plan.Bike.Name+", of “"+of.Plan.Name+"”")
 		}
 	}
 	return v, nil

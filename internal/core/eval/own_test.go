@@ -55,7 +55,7 @@ func TestOwnPartIsAsGoodAsTheShelfs(t *testing.T) {
 		own := retyped(t, p)
 		bike := "holt-650"
 		for id, candidate := range b.Bikes {
-			if b.Shelf.CouldFit((&plan.Plan{Bike: candidate}).BuildStandard(), p) && id < bike {
+			if b.Shelf.CouldFit((&plan.Plan{Machine: plan.Machine{Bike: candidate}}).BuildStandard(), p) && id < bike {
 				bike = id
 			}
 		}

@@ -33,6 +33,9 @@ var questions = []struct {
 // stay, parts do not.
 func AsItCame(p *plan.Plan, bike *plan.Bike) *plan.Plan {
 	bare := *p.Riding(bike)
+	if bike == p.Bike {
+		bare.Readings = p.Readings
+	}
 	bare.Lines = nil
 	for _, l := range p.Lines {
 		if l.Part == nil {

@@ -78,10 +78,4 @@ func (p *Plan) validateWiring(v *entry.Problems) {
 		v.That(w.Channel.valid(), path+".channel", "%q is no channel of 1–%d, nor %q", w.Channel, parts.MaxChannels, OwnFuse)
 	}
 	v.Pick("box_sits", string(p.BoxSits), BoxPlaces())
-	v.Few("lamps_seen", len(p.Seen), len(Looks()))
-	for i, l := range p.Seen {
-		path := "lamps_seen" + entry.At(i)
-		v.That(entry.Among(Looks(), l.ID), path+".id", "%q is none of %s", l.ID, entry.Values(Looks()))
-		v.Date(path+".on", l.On)
-	}
 }

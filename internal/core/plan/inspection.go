@@ -259,14 +259,6 @@ func (p *Plan) WithoutBike() *Plan {
 	return &changed
 }
 
-// Riding is the plan on another bike: what was found on the one before is not
-// true of it.
-func (p *Plan) Riding(bike *Bike) *Plan {
-	changed := *p
-	changed.Bike, changed.Like, changed.Baseline = bike, nil, Inspection{}
-	return &changed
-}
-
 func (in Inspection) validate(v *entry.Problems) {
 	seen := map[string]bool{}
 	v.Few("baseline.answers", len(in.Answers), maxFacts)

@@ -25,11 +25,20 @@ func Looks() []entry.Option {
 }
 
 // SeenOf is when something was seen to; ok is false where nobody has.
-func (p *Plan) SeenOf(id string) (on string, ok bool) {
-	for _, l := range p.Seen {
+func (m *Machine) SeenOf(id string) (on string, ok bool) {
+	for _, l := range m.Seen {
 		if l.ID == id {
 			return l.On, true
 		}
 	}
 	return "", false
+}
+
+func validateLooks(v *entry.Problems, list []Look) {
+	v.Few("lamps_seen", len(list), len(Looks()))
+	for i, l := range list {
+		path := "lamps_seen" + entry.At(i)
+		v.That(entry.Among(Looks(), l.ID), path+".id", "%q is none of %s", l.ID, entry.Values(Looks()))
+		v.Date(path+".on", l.On)
+	}
 }

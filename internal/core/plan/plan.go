@@ -15,7 +15,6 @@ import (
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
-	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/unit"
@@ -41,27 +40,20 @@ type Plan struct {
 	// [GuessTable]; 0 is none.
 	Guesses  int       `json:"guesses,omitempty"`
 	Brief    Brief     `json:"brief"`
-	Bike     *Bike     `json:"bike,omitempty"` // nil until one is chosen
-	Like     *Bike     `json:"like,omitempty"` // whose sheet stands for what nobody has said of that one, nil for none
+	Machine            // as it was when it was last taken over from the garage
 	Lines    []Line    `json:"lines,omitempty"`
 	Loadouts []Loadout `json:"loadouts"`
 
 	ForkThrough unit.Length `json:"fork_through,omitzero"` // that the tubes stand further up through their clamps than standard
 
-	Clicks Clicks  `json:"clicks,omitzero"` // as the bike stands now
 	Trials []Trial `json:"trials,omitempty"`
 	Wired  []Wired `json:"wired,omitempty"`
 
 	BoxSits BoxPlace `json:"box_sits,omitempty"`
-	Seen    []Look   `json:"lamps_seen,omitempty"` // what of the lamps somebody has looked at
 
 	Route   *Route   `json:"route,omitempty"`
 	Group   []Mate   `json:"group,omitempty"`
 	Reports []Report `json:"reports,omitempty"`
-
-	// Readings of the plan's bike. They are part of a plan file, and are kept beside
-	// the revisions of a plan in the house.
-	Readings []logbook.Reading `json:"readings,omitempty"`
 
 	Waivers []Waiver `json:"waived,omitempty"` // points that the rider has set aside
 	Order   []string `json:"order,omitempty"`  // rules in the order in which the rider would settle them
@@ -69,7 +61,6 @@ type Plan struct {
 	Alone []Alone `json:"left_alone,omitempty"` // what is left standard on purpose
 
 	Touches      []Touch       `json:"touches,omitempty"` // what is in each other's way
-	Baseline     Inspection    `json:"baseline,omitzero"`
 	Risk         Risk          `json:"risk,omitempty"`
 	Rates        []Rate        `json:"rates,omitempty"`
 	Calculations []Calculation `json:"calculations,omitempty"`

@@ -2,7 +2,6 @@ package plan
 
 import (
 	"valiantmule/internal/core/entry"
-	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/parts"
 )
@@ -28,27 +27,19 @@ func (p *Plan) Validate() []entry.Problem {
 	v.That(p.Guesses >= 0 && p.Guesses <= GuessTable, "guesses", "is %d, want 0 for none, or a table up to %d", p.Guesses, GuessTable)
 	v.That(money.Valid(p.Currency), "currency", "%q is not an ISO 4217 code, want e.g. EUR", p.Currency)
 	p.Brief.validate(v)
-	if p.Bike != nil {
-		p.Bike.validate(v, "bike")
-	}
-	if p.Like != nil {
-		p.Like.validate(v, "like")
-	}
+	p.Machine.validate(v)
 	for _, f := range p.Turned() {
 		v.Check(f.Key, f.Check())
 	}
-	v.Fields("clicks", p.Clicks.Fields(""))
 	validateTrials(v, p.Trials)
 	p.validateWiring(v)
 	p.validateLines(v)
 	validateLoadouts(v, p.Loadouts)
 	p.Route.validate(v)
 	p.validateOthers(v)
-	logbook.Validate(v, "readings", p.Readings)
 	p.validateTouches(v)
 	p.validateWaivers(v)
 	p.validateAlone(v)
-	p.Baseline.validate(v)
 	p.Risk.validate(v)
 	p.validateRates(v)
 	validateCalculations(v, p.Calculations)
@@ -58,31 +49,22 @@ func (p *Plan) Validate() []entry.Problem {
 // SetAside makes unsaid what is refused of the plan's parts, and lists it: a document that
 // was believed when it was kept still opens. The plan's own lists are made anew, what they
 // share with others stays.
-func (p *Plan) SetAside() []entry.Problem {
-	var all []entry.Problem
-	aside := func(part *parts.Part, path string) *parts.Part {
-		left, problems := part.Aside(path)
-		all = append(all, problems...)
-		return left
-	}
+func (p *Plan) SetAside() (all []entry.Problem) {
+	aside := asideInto(&all)
 	for i := range p.Lines {
 		if p.Lines[i].Part != nil {
 			p.Lines[i].Part = aside(p.Lines[i].Part, "lines"+entry.At(i)+".part")
 		}
 	}
-	came := func(b *Bike, path string) {
-		if b != nil {
-			for i := range b.Standard {
-				b.Standard[i] = *aside(&b.Standard[i], path+".standard"+entry.At(i))
-			}
-		}
-	}
-	came(p.Bike, "bike")
-	came(p.Like, "like")
-	for i := range p.Baseline.Changes {
-		if c := &p.Baseline.Changes[i]; c.Part != nil {
-			c.Part = aside(c.Part, "baseline.changes"+entry.At(i)+".part")
-		}
-	}
+	p.Machine.setAside(aside)
 	return all
+}
+
+// asideInto makes unsaid what is refused of a part, and lists it.
+func asideInto(all *[]entry.Problem) func(part *parts.Part, path string) *parts.Part {
+	return func(part *parts.Part, path string) *parts.Part {
+		left, problems := part.Aside(path)
+		*all = append(*all, problems...)
+		return left
+	}
 }

@@ -111,7 +111,7 @@ func (d *Desk) scope(page string, l Laid) *LinkView {
 // lay shows what is laid on the bench as its form sends it: parts with what of the plan each
 // takes the place of, and the rates that their prices still want.
 func (b *BenchView) lay(d *Desk, l Laid) {
-	b.laid, b.Act, b.Action = l, l.act(), "/plans/"+d.PlanID+"/choose"
+	b.laid, b.Act, b.Action = l, l.act(), d.At()+"/choose"
 	for query := l.Query(); len(query) > 0; query = query[2:] {
 		b.Hidden = append(b.Hidden, hidden{query[0], query[1]})
 	}

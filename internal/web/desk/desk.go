@@ -5,6 +5,7 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"slices"
 	"strings"
 	"time"
 
@@ -26,6 +27,7 @@ type Desk struct {
 	On      *eval.Bench
 	Report  *eval.LoadoutReport
 	After   *eval.LoadoutReport // with what is tried, or else the same
+	News    *store.News         // of the plan's bike, nil for none
 
 	Shown []string // needs whose findings the page tells itself
 	Told  bool     // the page tells all points itself
@@ -44,7 +46,7 @@ func (s *House) Open(r *http.Request) (*Desk, error) {
 	if err != nil {
 		return nil, err
 	}
-	d := &Desk{Snapshot: o.Snapshot, Shelf: o.shelf, Loadout: r.FormValue("loadout"), Units: UnitsOf(r), AsOf: o.day, house: s, asked: fragmentOf(r)}
+	d := &Desk{Snapshot: o.Snapshot, Shelf: o.shelf, Loadout: r.FormValue("loadout"), Units: UnitsOf(r), AsOf: o.day, News: o.news, house: s, asked: fragmentOf(r)}
 	if _, err := d.Plan.Loadout(d.Loadout); err != nil {
 		d.Loadout = d.Plan.Loadouts[len(d.Plan.Loadouts)-1].ID
 	}
@@ -82,7 +84,24 @@ func (d *Desk) Href(stage string, more ...string) string {
 	for i := 0; i+1 < len(more); i += 2 {
 		query.Add(more[i], more[i+1])
 	}
-	return "/plans/" + d.PlanID + "/" + stage + "?" + query.Encode()
+	if d.Kind == store.OfBike {
+		page, _, _ := strings.Cut(stage, "/")
+		if !d.house.ofBike(page) { // no plan, no page
+			return d.At()
+		}
+	}
+	return d.At() + "/" + stage + "?" + query.Encode()
+}
+
+// At is where the addresses of the plan, or of the bike by itself, begin.
+func (d *Desk) At() string { return "/" + string(d.Kind) + "s/" + d.ID }
+
+// BikeHref leads to a page of the plan's bike by itself, "" where it has none.
+func (d *Desk) BikeHref() string {
+	if d.Plan.Garage == "" {
+		return ""
+	}
+	return "/bikes/" + d.Plan.Garage
 }
 
 // With is the desk with another plan on it, for what hangs on its bike.
@@ -101,6 +120,12 @@ func (d *Desk) OnTop(page string, l Laid) wayOut {
 // PlanView is what the frame around every stage shows of the plan.
 type PlanView struct {
 	ID, Name, Revision string
+	At                 string // where its addresses begin
+	Alone              bool   // a bike by itself, no plan
+	BikeHref           string // of its bike, "" for none
+	BikeName           string
+	OfBike             bool       // the page is about the bike as it stands
+	Moved              *MovedView // what of the bike is not taken over yet, nil for nothing
 	Page               string
 	Loadout            string
 	Undo, Redo         string
@@ -146,13 +171,16 @@ type stageView struct {
 // View of the desk for a page. On the bench lies what is tried, or nothing.
 func (d *Desk) View(page string, bench *BenchView) *PlanView {
 	v := &PlanView{
-		ID: d.PlanID, Name: d.Plan.Name, Revision: d.Revision, Aside: d.Aside, Page: page, Loadout: d.Loadout,
+		ID: d.ID, At: d.At(), Alone: d.Kind == store.OfBike, BikeHref: d.BikeHref(), OfBike: d.house.ofBike(page), Moved: d.moved(), Name: d.Plan.Name, Revision: d.Revision, Aside: d.Aside, Page: page, Loadout: d.Loadout,
 		Undo: d.Undo, Redo: d.Redo, Bike: d.Plan.Bike != nil, Bench: bench, Turns: d.house.TurnKeys(), href: d.Href,
+	}
+	if d.Plan.Bike != nil {
+		v.BikeName = d.Plan.Bike.Name
 	}
 	if at, _ := d.house.pageOf(page); at >= 0 {
 		v.Script = d.house.Stages[at].Script
 	}
-	if d.Wants("strip") {
+	if d.Wants("strip") && !v.Alone {
 		v.Strip = d.strip(page)
 	}
 	if d.Wants("rail") || d.Wants("tabs") {
@@ -162,7 +190,7 @@ func (d *Desk) View(page string, bench *BenchView) *PlanView {
 		}
 		v.setStages(d, laid.Query())
 	}
-	if d.Wants("bench") && bench == nil && !d.Told {
+	if d.Wants("bench") && bench == nil && !d.Told && !v.Alone {
 		v.Points = d.points(page)
 	}
 	v.Told = d.Told
@@ -180,13 +208,19 @@ func (v *PlanView) setStages(d *Desk, laid []string) {
 	}
 	for i, st := range d.house.Stages {
 		here := i == at
+		if v.Alone {
+			st.Pages = slices.DeleteFunc(slices.Clone(st.Pages), func(p Page) bool { return !p.Bike })
+			if len(st.Pages) == 0 {
+				continue
+			}
+		}
 		if d.Wants("rail") {
 			group := ""
 			if i == 0 || d.house.Stages[i-1].Group != st.Group {
 				group = string(st.Group)
 			}
 			v.Stages = append(v.Stages, stageView{
-				Group: group, Decide: decisions(cards, st.ID), Number: i + 1, ID: string(st.ID), Name: st.Name, Key: st.Key, State: d.stageState(&st), Current: here, Href: d.Href(string(st.ID)),
+				Group: group, Decide: decisions(cards, st.ID), Number: i + 1, ID: string(st.ID), Name: st.Name, Key: st.Key, State: d.stageState(&st), Current: here, Href: d.Href(st.Pages[0].ID),
 			})
 		}
 		for _, p := range st.Pages {

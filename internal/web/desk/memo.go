@@ -8,7 +8,6 @@ import (
 	"net/http"
 	"strings"
 
-	"github.com/go-chi/chi/v5"
 	"github.com/maypok86/otter/v2"
 )
 
@@ -46,7 +45,8 @@ type keptKey struct{}
 // versions of what a request looks at.
 func (s *House) versions(r *http.Request) (k *keptAnswer, err error) {
 	k = &keptAnswer{}
-	if k.plan, err = s.Store.Version(r.Context(), s.Rider(r), chi.URLParam(r, "plan")); err != nil {
+	kind, id := dossierOf(r)
+	if k.plan, err = s.Store.Version(r.Context(), s.Rider(r), kind, id); err != nil {
 		return nil, err
 	}
 	_, k.shelf, err = s.Store.Shelf(r.Context())
@@ -90,7 +90,7 @@ func (s *House) Kept(h Handler, garage bool) Handler {
 func (m *memo) key(r *http.Request, k *keptAnswer) sum {
 	h := sha256.New()
 	for _, part := range []string{
-		m.start, chi.URLParam(r, "plan"), k.plan, k.shelf, k.garage, Today(),
+		m.start, k.plan, k.shelf, k.garage, Today(),
 		r.URL.RequestURI(), strings.Join(fragmentOf(r), ","), theme(r), nameOf(r), UnitsOf(r).String(),
 	} {
 		h.Write([]byte(part))

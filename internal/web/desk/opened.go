@@ -13,12 +13,21 @@ import (
 	"valiantmule/internal/words"
 )
 
+// dossierOf is which plan a request is about, or which bike by itself.
+func dossierOf(r *http.Request) (store.Kind, string) {
+	if bike := chi.URLParam(r, "bike"); bike != "" {
+		return store.OfBike, bike
+	}
+	return store.OfPlan, chi.URLParam(r, "plan")
+}
+
 // opened is a plan as it was read, with what was worked out for it. Many requests share
 // one: nobody writes to what is in it, a change is a copy.
 type opened struct {
 	*store.Snapshot
 	shelf plan.Shelf // with the plan's own parts
 	day   string
+	news  *store.News // of its bike, nil for none
 
 	lock    sync.Mutex
 	benches map[string]*eval.Bench // by loadout
@@ -37,7 +46,8 @@ func newOpened() *otter.Cache[openedKey, *opened] {
 
 // look opens the plan of a request. An answer that is to be kept follows from just that.
 func (s *House) look(r *http.Request) (*opened, error) {
-	rider, planID := s.Rider(r), chi.URLParam(r, "plan")
+	rider := s.Rider(r)
+	_, id := dossierOf(r)
 	k, ok := r.Context().Value(keptKey{}).(*keptAnswer)
 	if !ok {
 		var err error
@@ -45,11 +55,15 @@ func (s *House) look(r *http.Request) (*opened, error) {
 			return nil, err
 		}
 	}
-	key := openedKey{rider, planID, k.plan, k.shelf, Today()}
+	key := openedKey{rider, id, k.plan, k.shelf, Today()}
 	if o, ok := s.opened.GetIfPresent(key); ok {
 		return o, nil
 	}
-	snapshot, err := s.Store.Plan(r.Context(), rider, planID)
+	snapshot, err := s.Store.Plan(r.Context(), rider, id)
+	if err != nil {
+		return nil, err
+	}
+	news, err := s.Store.News(r.Context(), rider, snapshot)
 	if err != nil {
 		return nil, err
 	}
@@ -60,22 +74,28 @@ func (s *House) look(r *http.Request) (*opened, error) {
 	if k.plan != snapshot.Version || k.shelf != version { // changed since it was asked for
 		k.key, key.version, key.shelf = sum{}, snapshot.Version, version
 	}
-	return s.keepOpen(key, snapshot, shelf), nil
+	return s.keepOpen(key, snapshot, shelf, news), nil
 }
 
 // keepOpen keeps a plan that was read.
-func (s *House) keepOpen(key openedKey, snapshot *store.Snapshot, shelf plan.Shelf) *opened {
-	o := &opened{Snapshot: snapshot, shelf: snapshot.Plan.WithOwn(shelf), day: key.day, benches: map[string]*eval.Bench{}}
+func (s *House) keepOpen(key openedKey, snapshot *store.Snapshot, shelf plan.Shelf, news *store.News) *opened {
+	o := newOpen(snapshot, shelf, news, key.day)
 	s.opened.Set(key, o)
 	return o
 }
 
+func newOpen(snapshot *store.Snapshot, shelf plan.Shelf, news *store.News, day string) *opened {
+	return &opened{Snapshot: snapshot, shelf: snapshot.Plan.WithOwn(shelf), day: day, news: news, benches: map[string]*eval.Bench{}}
+}
+
 // DeskOf is a rider's plan that was read on a desk of its own, in a loadout; it stays open.
 func (s *House) DeskOf(rider string, snapshot *store.Snapshot, shelf plan.Shelf, version, loadout string, units words.Units) (*Desk, error) {
-	key := openedKey{rider, snapshot.PlanID, snapshot.Version, version, Today()}
+	key := openedKey{rider, snapshot.ID, snapshot.Version, version, Today()}
 	o, ok := s.opened.GetIfPresent(key)
-	if !ok {
-		o = s.keepOpen(key, snapshot, shelf)
+	if !ok && snapshot.Behind() { // of which nobody has looked what
+		o = newOpen(snapshot, shelf, nil, key.day)
+	} else if !ok {
+		o = s.keepOpen(key, snapshot, shelf, nil)
 	}
 	b, err := o.bench(loadout)
 	if err != nil {

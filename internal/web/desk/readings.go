@@ -94,7 +94,7 @@ func (d *Desk) ReadingOf(kind logbook.Kind, form url.Values, errs FormErrors) lo
 // Keep puts a reading into the log, or shows the page with what is wrong with it.
 func (s *House) Keep(w http.ResponseWriter, r *http.Request, d *Desk, page string, reading logbook.Reading, errs FormErrors, body func(FormErrors) any) error {
 	if len(errs) == 0 {
-		_, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.PlanID, []logbook.Reading{reading})
+		_, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.ID, []logbook.Reading{reading})
 		switch {
 		case errors.Is(err, store.ErrClash):
 			errs = FormErrors{"form": err.Error()}
@@ -122,7 +122,7 @@ func RevokeOn(page string) Handler {
 			return store.ErrNotFound
 		}
 		reading := logbook.Reading{ID: rand.Text(), Kind: logbook.Revocation, On: Today(), Of: of}
-		if _, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.PlanID, []logbook.Reading{reading}); err != nil {
+		if _, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.ID, []logbook.Reading{reading}); err != nil {
 			return err
 		}
 		return SeeOther(w, r, d.Href(page))

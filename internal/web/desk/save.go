@@ -23,7 +23,7 @@ func (s *House) Save(r *http.Request, d *Desk, base string, changed *plan.Plan, 
 	if !entry.ValidID(id) {
 		id = ""
 	}
-	return s.Store.Save(r.Context(), s.Rider(r), d.PlanID, base, id, changed, summary)
+	return s.Store.Save(r.Context(), s.Rider(r), d.ID, store.Change{Base: base, ID: id, Plan: changed, Summary: summary, Seen: r.PostFormValue("bike_seen")})
 }
 
 // Refused is a change that would leave the plan such that it could not be read again.
@@ -164,7 +164,7 @@ func (f StageForm) Keep(s *House, w http.ResponseWriter, r *http.Request) error 
 // landed tells whether just this save is there already: the page was sent twice, or the
 // answer to the first time was lost.
 func (f StageForm) landed(s *House, r *http.Request, d *Desk, base string) bool {
-	was, err := s.Store.PlanAt(r.Context(), s.Rider(r), d.PlanID, base)
+	was, err := s.Store.PlanAt(r.Context(), s.Rider(r), d.ID, base)
 	if err != nil {
 		return false
 	}
@@ -193,7 +193,7 @@ func (f StageForm) joins(s *House, r *http.Request, d *Desk, base string) (bool,
 
 // bothSides are the form's fields on the revision that it was opened on, and on the plan as it is now.
 func (f StageForm) bothSides(s *House, r *http.Request, d *Desk, base string) (was, now []FieldView, err error) {
-	opened, err := s.Store.PlanAt(r.Context(), s.Rider(r), d.PlanID, base)
+	opened, err := s.Store.PlanAt(r.Context(), s.Rider(r), d.ID, base)
 	if errors.Is(err, store.ErrNotFound) {
 		return nil, nil, store.ErrStale // a page of no known revision cannot be put together
 	}

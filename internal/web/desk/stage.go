@@ -47,8 +47,11 @@ var groups = []Group{Know, Fit, Settle, Go}
 type Page struct {
 	ID, Name string
 	Routes   []Route
-	Needs    []string   // that are settled here and not on the stage's first page
-	Causes   []cause.ID // whose points are
+	// Bike is set where the page is about the bike as it stands: it is there for a bike by
+	// itself too, and what it keeps is the bike's.
+	Bike   bool
+	Needs  []string   // that are settled here and not on the stage's first page
+	Causes []cause.ID // whose points are
 }
 
 // Route is one address of a page, beneath the plan's.
@@ -182,6 +185,15 @@ func (s *House) pageOf(id string) (at int, page *Page) {
 	}
 	return -1, nil
 }
+
+// ofBike reports whether a page is there for a bike by itself.
+func (s *House) ofBike(id string) bool {
+	_, p := s.pageOf(id)
+	return p != nil && p.Bike || slices.Contains(bikesOwn, id)
+}
+
+// bikesOwn are the addresses of a bike that are of no stage.
+var bikesOwn = []string{"history", "export", "working"}
 
 // PageName is what a page is called.
 func (s *House) PageName(id string) string {

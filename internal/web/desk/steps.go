@@ -23,7 +23,7 @@ func (s *House) step(w http.ResponseWriter, r *http.Request, move stepper) error
 	if err != nil {
 		return err
 	}
-	if err := move(r.Context(), s.Rider(r), d.PlanID, r.PostFormValue("base")); err != nil {
+	if err := move(r.Context(), s.Rider(r), d.ID, r.PostFormValue("base")); err != nil {
 		return err
 	}
 	return SeeOther(w, r, d.Href(s.PageOf(r.PostFormValue("stage"))))

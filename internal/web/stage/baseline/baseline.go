@@ -154,7 +154,7 @@ func answer(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if !entry.ValidID(id) {
 		id = rand.Text()
 	}
-	err = s.Store.Amend(r.Context(), s.Rider(r), d.PlanID, id, func(p *plan.Plan) (*plan.Plan, string) {
+	err = s.Store.Amend(r.Context(), s.Rider(r), d.ID, id, func(p *plan.Plan) (*plan.Plan, string) {
 		was, done := p.Baseline.Answer(check.ID)
 		if done && was == answer {
 			return p, ""

@@ -22,10 +22,10 @@ var Stage = desk.Stage{
 		return d.Report.Stage(figure.Baseline)
 	},
 	Pages: []desk.Page{
-		{ID: "baseline", Name: "Walk around", Routes: []desk.Route{
+		{ID: "baseline", Bike: true, Name: "Walk around", Routes: []desk.Route{
 			desk.Get("/baseline", baselinePage),
 			desk.Post("/baseline/answer", answer),
 		}},
-		{ID: "record", Name: "Wear and record", Routes: desk.Form(recordForm)},
+		{ID: "record", Bike: true, Name: "Wear and record", Routes: desk.Form(recordForm)},
 	},
 }

@@ -183,10 +183,10 @@ func ownBikes(s *desk.House, r *http.Request, d *desk.Desk, tried string) ([]bik
 	}
 	var cards []bikeCard
 	for _, p := range plans {
-		if p.PlanID == d.PlanID || p.Plan.Bike == nil {
+		if p.ID == d.ID || p.Plan.Bike == nil {
 			continue
 		}
-		card := card(d, p.Plan.Bike, OfPlan+p.PlanID, tried, false)
+		card := card(d, p.Plan.Bike, OfPlan+p.ID, tried, false)
 		card.Note = "As it stands in “" + p.Plan.Name + "”, with what was measured there."
 		cards = append(cards, card)
 	}

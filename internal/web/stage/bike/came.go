@@ -52,7 +52,7 @@ func cameView(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 	if typed == nil {
 		values = r.URL.Query()
 	}
-	v := cameBody{Has: d.Plan.Bike != nil, Find: "/plans/" + d.PlanID + "/came", FormState: desk.FormState{Error: errs["form"], Try: d.Href("came/try"), Save: d.Href("came")}}
+	v := cameBody{Has: d.Plan.Bike != nil, Find: d.At() + "/came", FormState: desk.FormState{Error: errs["form"], Try: d.Href("came/try"), Save: d.Href("came")}}
 	if !v.Has {
 		return v, nil
 	}

@@ -16,8 +16,8 @@ var Stage = desk.Stage{
 	ID: figure.Bike, Group: desk.Know, Name: "Bike", Key: "m", Files: files, Turns: []desk.Turn{bikeTurn},
 	Pages: []desk.Page{
 		{ID: "bike", Name: "Which bike", Routes: []desk.Route{desk.Garage("/bike", bikePage)}},
-		{ID: "sheet", Name: "Its sheet", Routes: desk.Form(sheetForm)},
-		{ID: "came", Name: "What it came with", Routes: desk.Form(cameForm)},
+		{ID: "sheet", Bike: true, Name: "Its sheet", Routes: desk.Form(sheetForm)},
+		{ID: "came", Bike: true, Name: "What it came with", Routes: desk.Form(cameForm)},
 		{ID: "touches", Name: "What touches", Routes: desk.Form(touchesForm)},
 	},
 }

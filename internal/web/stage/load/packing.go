@@ -263,7 +263,7 @@ func tick(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	}
 	name, packed := r.PostFormValue("name"), r.PostFormValue("packed") == "yes"
 	found := false
-	err = s.Store.Amend(r.Context(), s.Rider(r), d.PlanID, rand.Text(), func(p *plan.Plan) (*plan.Plan, string) {
+	err = s.Store.Amend(r.Context(), s.Rider(r), d.ID, rand.Text(), func(p *plan.Plan) (*plan.Plan, string) {
 		head := d.With(p)
 		changed, loadout := head.Plan.OwnLoads(d.Loadout)
 		if at < 0 || at >= len(loadout.Loads) || loadout.Loads[at].Name != name {

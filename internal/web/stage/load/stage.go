@@ -28,7 +28,7 @@ var Stage = desk.Stage{
 			desk.Post("/packing/import", importPacking),
 		}},
 		{ID: "loadouts", Name: "Loadouts", Routes: desk.Form(loadoutsForm)},
-		{ID: "weigh", Name: "Weighing", Routes: []desk.Route{
+		{ID: "weigh", Bike: true, Name: "Weighing", Routes: []desk.Route{
 			desk.Live("/weigh", weighPage),
 			desk.Post("/weigh", keepWeighing),
 			desk.Post("/weigh/read", readBridge),

@@ -127,7 +127,7 @@ func weigh(d *desk.Desk, on scaled, form url.Values, errs desk.FormErrors) weigh
 	}
 	loadout, _ := d.Plan.Loadout(d.Loadout)
 	v.What, v.Missing = loadout.Name+", "+on.words, !on.known
-	v.State, v.Parts, v.Choose = on.state, on.parts, "/plans/"+d.PlanID+"/weigh"
+	v.State, v.Parts, v.Choose = on.state, on.parts, d.At()+"/weigh"
 	for _, s := range stands {
 		v.Stands = append(v.Stands, desk.OptionView{Value: s.value, Name: s.name, Selected: s.value == on.state})
 	}

@@ -354,7 +354,7 @@ func importFills(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	}
 	good := goodFills(d, rows, &view)
 	if r.PostFormValue("take") != "" && len(good) > 0 {
-		added, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.PlanID, good)
+		added, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.ID, good)
 		if errors.Is(err, store.ErrFull) {
 			view.CSVError = "Nothing was taken: the log is full."
 			return s.ShowPage(w, r, http.StatusUnprocessableEntity, d, "fills", nil, view)

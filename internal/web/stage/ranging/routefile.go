@@ -165,7 +165,7 @@ func takeRoute(s *desk.House, r *http.Request, d *desk.Desk, file gpx.File) (lef
 	if route.Track, err = s.Store.KeepTrack(r.Context(), s.Rider(r), ways); err != nil {
 		return left, err
 	}
-	return left, putRoute(s, r.Context(), s.Rider(r), d.PlanID, route, fmt.Sprintf("Route: %s, %.0f km, %d pumps", route.Name, route.LengthKm(), len(route.Stops)))
+	return left, putRoute(s, r.Context(), s.Rider(r), d.ID, route, fmt.Sprintf("Route: %s, %.0f km, %d pumps", route.Name, route.LengthKm(), len(route.Stops)))
 }
 
 // takePumps adds the pumps of a file without a way to the route that is there.
@@ -180,7 +180,7 @@ func takePumps(s *desk.House, r *http.Request, d *desk.Desk, marks []track.Waypo
 	if err := sound(&route); err != nil {
 		return left, err
 	}
-	return left, putRoute(s, r.Context(), s.Rider(r), d.PlanID, &route, fmt.Sprintf("Route: pumps added, %d", more))
+	return left, putRoute(s, r.Context(), s.Rider(r), d.ID, &route, fmt.Sprintf("Route: pumps added, %d", more))
 }
 
 func putRoute(s *desk.House, ctx context.Context, rider, planID string, route *plan.Route, summary string) error {
@@ -272,7 +272,7 @@ func routePart(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	}
 	route.Track, route.Parts = d.Plan.Route.Track, partNames(parts)
 	route.KeepPumps(d.Plan.Route)
-	if err := putRoute(s, r.Context(), s.Rider(r), d.PlanID, route, "Route: "+route.Name); err != nil {
+	if err := putRoute(s, r.Context(), s.Rider(r), d.ID, route, "Route: "+route.Name); err != nil {
 		return err
 	}
 	return desk.SeeOther(w, r, d.Href("route"))
@@ -287,7 +287,7 @@ func dropRoute(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if d.Plan.Route == nil {
 		return store.ErrNotFound
 	}
-	if err := putRoute(s, r.Context(), s.Rider(r), d.PlanID, nil, "Route taken out: "+d.Plan.Route.Name); err != nil {
+	if err := putRoute(s, r.Context(), s.Rider(r), d.ID, nil, "Route taken out: "+d.Plan.Route.Name); err != nil {
 		return err
 	}
 	return desk.SeeOther(w, r, d.Href("route"))

@@ -48,7 +48,7 @@ func drawerPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 func drawer(d *desk.Desk, query url.Values, tried desk.Laid) (drawerView, error) {
 	v := drawerView{
 		Has: d.Plan.Bike != nil, Query: strings.TrimSpace(query.Get("q")), Price: query.Get("price"), Mass: query.Get("mass"), Fits: !query.Has("q") || query.Has("fits"),
-		Find: "/plans/" + d.PlanID + "/drawer", Choose: "/plans/" + d.PlanID + "/choose", Own: d.Href("part"),
+		Find: d.At() + "/drawer", Choose: d.At() + "/choose", Own: d.Href("part"),
 	}
 	if !v.Has {
 		return v, nil

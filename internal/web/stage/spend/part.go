@@ -86,7 +86,7 @@ func partPage(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 	if typed == nil {
 		values = r.URL.Query()
 	}
-	v := partView{Has: d.Plan.Bike != nil, Find: "/plans/" + d.PlanID + "/part", FormState: desk.FormState{Error: errs["form"], Try: d.Href("part/try"), Save: d.Href("part")}}
+	v := partView{Has: d.Plan.Bike != nil, Find: d.At() + "/part", FormState: desk.FormState{Error: errs["form"], Try: d.Href("part/try"), Save: d.Href("part")}}
 	slot, was, like, err := asked(d, values)
 	if err != nil || !v.Has {
 		return v, err
@@ -248,10 +248,10 @@ func keptPart(s *desk.House, r *http.Request, d *desk.Desk, changed *plan.Plan) 
 		}
 		for _, other := range plans {
 			renewed, held := other.Plan.Renewed(part)
-			if !held || other.PlanID == d.PlanID {
+			if !held || other.ID == d.ID {
 				continue
 			}
-			err := s.Store.Save(r.Context(), s.Rider(r), other.PlanID, other.Revision, "", renewed, part.Name+": its sheet")
+			err := s.Store.Save(r.Context(), s.Rider(r), other.ID, store.Change{Base: other.Revision, Plan: renewed, Summary: part.Name + ": its sheet"})
 			if err != nil && !errors.Is(err, store.ErrStale) {
 				return "", err
 			}

@@ -27,7 +27,7 @@ var Stage = desk.Stage{
 	Pages: []desk.Page{
 		{ID: "stance", Name: "Sag", Routes: append(sagForm.Routes(), desk.Post("/stance/measured", unmeasure))},
 		{ID: "height", Name: "Height", Causes: []cause.ID{cause.Height, cause.Level, cause.Stand, cause.Posture}, Routes: heightForm.Routes()},
-		{ID: "measure", Name: "Measure", Routes: []desk.Route{
+		{ID: "measure", Bike: true, Name: "Measure", Routes: []desk.Route{
 			desk.Live("/measure", measurePage),
 			desk.Post("/measure", desk.AddReading("measure", logbook.SagRead, fillSag, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any { return measure(d, "", form, errs) })),
 			desk.Post("/measure/revoke", desk.RevokeOn("measure")),

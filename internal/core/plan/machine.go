@@ -1,0 +1,142 @@
+package plan
+
+import (
+	"slices"
+
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
+)
+
+// Machine is one bike as a thing of its own: what is so whichever trip is planned for it.
+// What belongs to a trip, the brief, what is to change, loads and settings by loadout, is a
+// [Plan]'s, which holds a copy of its machine.
+type Machine struct {
+	// Garage is which bike of the garage it is, "" for none yet. It is of one house and in no
+	// file.
+	Garage string `json:"-"`
+	Held   Held   `json:"held,omitempty"`
+	Offer  *Offer `json:"offer,omitempty"` // of one that is looked at
+
+	Bike *Bike `json:"bike,omitempty"` // nil until one is chosen
+	Like *Bike `json:"like,omitempty"` // whose sheet stands for what nobody has said of that one, nil for none
+
+	Clicks   Clicks     `json:"clicks,omitzero"`      // as the bike stands now
+	Seen     []Look     `json:"lamps_seen,omitempty"` // what of the lamps somebody has looked at
+	Baseline Inspection `json:"baseline,omitzero"`    // as it was found
+
+	// Readings off the bike. They are part of a file, and are kept beside the revisions in the
+	// house.
+	Readings []logbook.Reading `json:"readings,omitempty"`
+}
+
+// Held is whose a bike is.
+type Held string
+
+// Whose it may be; "" is the rider's own.
+const (
+	Another Held = "another" // a customer's, a friend's
+	Wished  Held = "wished"
+	Looked  Held = "looked" // at a seller's, see [Offer]
+)
+
+// Helds lists whose a bike may be.
+func Helds() []entry.Option {
+	return []entry.Option{
+		entry.Opt(Another, "Somebody else's"), entry.Opt(Wished, "Wished for"), entry.Opt(Looked, "Looked at, before buying"),
+	}
+}
+
+// Offer is what a seller asks.
+type Offer struct {
+	Asking money.Amount `json:"asking,omitzero"`
+	Note   string       `json:"note,omitempty"`
+}
+
+// Alone is a plan of nothing but the machine, for what is looked at and written down of it
+// without a trip. Amounts that are typed without a currency are in the one given.
+func (m Machine) Alone(currency string) *Plan {
+	p := New("", currency)
+	p.Guesses, p.Machine = GuessTable, m
+	p.Loadouts = []Loadout{{ID: "as-it-stands", Name: "As it stands"}}
+	if m.Bike != nil {
+		p.Name = m.Bike.Name
+	}
+	return p
+}
+
+// Taking is the plan with another machine, or the same as it is now; nothing of the one before
+// comes along.
+func (p *Plan) Taking(m Machine) *Plan {
+	changed := *p
+	changed.Machine = m
+	return &changed
+}
+
+// Riding is the plan on a bike of which nothing is known but its sheet: what was found on the
+// one before, and read off it, is not true of it.
+func (p *Plan) Riding(bike *Bike) *Plan { return p.Taking(Machine{Bike: bike}) }
+
+// Bare is the machine without what was read off it.
+func (m Machine) Bare() Machine {
+	m.Readings = nil
+	return m
+}
+
+// sheetAt is one of the machine's, and where it lies in the document.
+type sheetAt struct {
+	at   string
+	bike *Bike
+}
+
+// sheets are those that the machine has: its own, and that of the one that it is like.
+func (m *Machine) sheets() []sheetAt {
+	list := []sheetAt{{"bike", m.Bike}, {"like", m.Like}}
+	return slices.DeleteFunc(list, func(s sheetAt) bool { return s.bike == nil })
+}
+
+// Validate lists what is wrong with a machine by itself; see [Plan.Validate].
+func (m *Machine) Validate() []entry.Problem {
+	v := new(entry.Problems)
+	m.validate(v)
+	return v.List
+}
+
+// SetAside makes unsaid what is refused of the machine's parts, and lists it; see
+// [Plan.SetAside].
+func (m *Machine) SetAside() (all []entry.Problem) {
+	m.setAside(asideInto(&all))
+	return all
+}
+
+func (m *Machine) validate(v *entry.Problems) {
+	if m.Held != "" {
+		v.Pick("held", string(m.Held), Helds())
+	}
+	if m.Offer != nil {
+		v.That(!m.Offer.Asking.Known() || m.Offer.Asking.Minor() >= 0, "offer.asking", "is below zero")
+		v.Note("offer.note", m.Offer.Note)
+	}
+	for _, s := range m.sheets() {
+		s.bike.validate(v, s.at)
+	}
+	v.Fields("clicks", m.Clicks.Fields(""))
+	validateLooks(v, m.Seen)
+	m.Baseline.validate(v)
+	logbook.Validate(v, "readings", m.Readings)
+}
+
+// setAside makes unsaid what is refused of the machine's parts.
+func (m *Machine) setAside(aside func(part *parts.Part, path string) *parts.Part) {
+	for _, s := range m.sheets() {
+		for i := range s.bike.Standard {
+			s.bike.Standard[i] = *aside(&s.bike.Standard[i], s.at+".standard"+entry.At(i))
+		}
+	}
+	for i := range m.Baseline.Changes {
+		if c := &m.Baseline.Changes[i]; c.Part != nil {
+			c.Part = aside(c.Part, "baseline.changes"+entry.At(i)+".part")
+		}
+	}
+}

@@ -1,0 +1,55 @@
+package desk
+
+import (
+	"fmt"
+	"strings"
+
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/plan"
+)
+
+// MovedView is what a plan has not taken over of its bike yet.
+type MovedView struct {
+	Says string // in a line
+	Href string // to all of it
+}
+
+// movedMost is how many things the line names.
+const movedMost = 3
+
+// moved says what of the bike is not in the plan yet, nil for nothing.
+func (d *Desk) moved() *MovedView {
+	if !d.News.Any() {
+		return nil
+	}
+	var list []string
+	for _, n := range d.News.Differ {
+		list = append(list, strings.ToLower(n.Label[:1])+n.Label[1:])
+	}
+	for _, r := range d.News.Readings {
+		list = append(list, ReadWords(r))
+	}
+	if over := len(list) - movedMost; over > 0 {
+		list = append(list[:movedMost], fmt.Sprintf("%d more", over))
+	}
+	return &MovedView{Says: strings.Join(list, ", "), Href: d.At() + "/moved?loadout=" + d.Loadout}
+}
+
+// ReadWords say what was read, and when.
+func ReadWords(r logbook.Reading) string {
+	if r.Kind == logbook.Revocation {
+		return "a reading taken out on " + r.On
+	}
+	return r.Words()
+}
+
+// Sides are both sides of a difference as the rider reads numbers.
+func (d *Desk) Sides(n plan.News) (was, mine, theirs string) {
+	say := func(text string) string {
+		if text == "" {
+			return "not said"
+		}
+		return d.Units.Shown(text)
+	}
+	return say(n.Was), say(n.Mine), say(n.Theirs)
+}
