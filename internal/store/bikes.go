@@ -220,31 +220,29 @@ func (s *Store) News(ctx context.Context, rider string, of *Snapshot) (*News, er
 	if !of.Behind() {
 		return nil, nil
 	}
-	bike, err := s.Plan(ctx, rider, of.Plan.Garage)
-	if errors.Is(err, ErrNotFound) {
-		return nil, nil
-	}
+	n := &News{Machine: of.Plan.Machine}
+	logs, err := s.readings(ctx, map[string]int{of.Plan.Garage: of.bike.Readings})
 	if err != nil {
+		return nil, err
+	}
+	log := logs[of.Plan.Garage]
+	n.Readings = log.besides(of.ID, of.taken)
+	if of.from == of.bike.Head {
+		return n, nil
+	}
+	now, err := revisionAt(ctx, s.db, rider, of.Plan.Garage, of.bike.Head)
+	if err != nil {
+		return nil, err
+	}
+	if n.Machine, err = now.machine(); err != nil {
 		return nil, err
 	}
 	was, err := takenFrom(ctx, s.db, rider, of.Plan.Garage, of.from, of.Plan.Machine)
 	if err != nil {
 		return nil, err
 	}
-	n := &News{Machine: bike.Plan.Machine}
-	if _, n.Differ, err = plan.Merged(was, of.Plan.Machine, bike.Plan.Machine, nil); err != nil {
-		return nil, err
-	}
-	had := map[string]bool{}
-	for _, r := range of.Plan.Readings {
-		had[r.ID] = true
-	}
-	for _, r := range bike.Plan.Readings {
-		if !had[r.ID] {
-			n.Readings = append(n.Readings, r)
-		}
-	}
-	return n, nil
+	_, n.Differ, err = plan.Merged(was, of.Plan.Machine, n.Machine, nil)
+	return n, err
 }
 
 // takenFrom is the machine that a plan's copy was taken over from: a revision of the bike, or

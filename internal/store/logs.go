@@ -37,6 +37,16 @@ func (l *readingLog) of(plan string, taken int) []logbook.Reading {
 	return list
 }
 
+// besides are the readings that a plan has not.
+func (l *readingLog) besides(plan string, taken int) (list []logbook.Reading) {
+	for i, r := range l.readings {
+		if l.numbers[i] > taken && l.via[i] != plan {
+			list = append(list, r)
+		}
+	}
+	return list
+}
+
 // Long logs are taken apart once and kept for as long as the database says that they are
 // the same, for whoever has one looks at it again and again: at most so many readings.
 const (

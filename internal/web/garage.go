@@ -5,32 +5,50 @@ import (
 	"fmt"
 	"net/http"
 	"net/url"
+	"slices"
 	"strings"
 
 	"github.com/bojanz/currency"
 	"github.com/go-chi/chi/v5"
 	"golang.org/x/text/language"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
+	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
 	"valiantmule/internal/words"
 )
 
 type garageView struct {
-	Plans          []planCard
+	Bikes          []bikeGroup // with the plans of this page
+	Idle           []bikeLine  // without a plan
+	Aside          []bikeLine  // put aside
 	Pages          desk.Paging
 	Removed        []removedView
+	Onto           []desk.OptionView // whose bike a plan's of a file may be
 	Name, Currency string // of a new plan, as typed
 	Errors         desk.FormErrors
+}
+
+// bikeGroup is a bike of the garage with its plans, or the plans that have none.
+type bikeGroup struct {
+	bikeLine
+	Plans []planCard
+}
+
+// bikeLine is a bike in a line: whose it is, and what stands out.
+type bikeLine struct {
+	ID, Name, Says string
+	Buying         bool // it is looked at, before buying
 }
 
 // plansAPage is how many plans a page of the garage shows.
 const plansAPage = 12
 
 // removedView is a plan that can still be brought back.
-type removedView struct{ ID, Name, Until string }
+type removedView struct{ ID, Kind, Name, Until string }
 
 // planCard is a plan as it stands in the garage.
 type planCard struct {
@@ -117,16 +135,80 @@ func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, 
 		if p.Bike != nil {
 			card.First, card.Next = d.Leads("")
 		}
-		view.Plans = append(view.Plans, card)
+		view.put(p, card)
+	}
+	garage, err := s.Store.GarageBikes(r.Context(), s.Rider(r))
+	if err != nil {
+		return err
+	}
+	view.fill(garage)
+	for _, b := range garage {
+		if !b.Archived {
+			view.Onto = append(view.Onto, desk.OptionView{Value: b.ID, Name: "the same machine as the " + b.Name})
+		}
+	}
+	if view.Onto != nil {
+		view.Onto = append([]desk.OptionView{{Name: "as its file says"}, {Value: newBike, Name: "a new one in the garage"}}, view.Onto...)
 	}
 	removed, err := s.Store.Removed(r.Context(), s.Rider(r))
 	if err != nil {
 		return err
 	}
 	for _, gone := range removed {
-		view.Removed = append(view.Removed, removedView{gone.ID, gone.Name, gone.Until().Format("2 January 2006")})
+		view.Removed = append(view.Removed, removedView{gone.ID, string(gone.Kind), gone.Name, gone.Until().Format("2 January 2006")})
 	}
-	return s.Show(w, r, status, "garage", "Garage", view)
+	return s.Show(w, r, status, "garage", "Garage", &view)
+}
+
+// put lays a plan's card to its bike, the bikes in the order of their newest plans.
+func (v *garageView) put(p *plan.Plan, card planCard) {
+	at := slices.IndexFunc(v.Bikes, func(g bikeGroup) bool { return g.ID == p.Garage })
+	if at < 0 {
+		at = len(v.Bikes)
+		g := bikeGroup{bikeLine: bikeLine{ID: p.Garage, Name: card.Bike}}
+		if p.Garage != "" {
+			g.Says = standsOut(p)
+		}
+		v.Bikes = append(v.Bikes, g)
+	}
+	v.Bikes[at].Plans = append(v.Bikes[at].Plans, card)
+}
+
+// standsOut says in a few words what of a bike wants doing.
+func standsOut(p *plan.Plan) string {
+	due := 0
+	for _, l := range p.Due() {
+		if l.Decision != plan.OnTheBike {
+			due++
+		}
+	}
+	if due == 0 {
+		return ""
+	}
+	return fmt.Sprintf("%d %s to be put right", due, desk.Plural(due, "thing"))
+}
+
+// fill says whose the bikes are, and lists those that no plan of the page rides.
+func (v *garageView) fill(garage []store.GarageBike) {
+	for _, b := range garage {
+		line := bikeLine{ID: b.ID, Name: b.Name, Says: entry.NameOf(plan.Helds(), string(b.Held)), Buying: b.Held == plan.Looked}
+		switch at := slices.IndexFunc(v.Bikes, func(g bikeGroup) bool { return g.ID == b.ID }); {
+		case at >= 0:
+			g := &v.Bikes[at]
+			g.Name, g.Buying = line.Name, line.Buying
+			g.Says = strings.Join(slices.DeleteFunc([]string{line.Says, g.Says}, func(s string) bool { return s == "" }), ", ")
+		case b.Archived:
+			v.Aside = append(v.Aside, line)
+		case b.Trips == 0:
+			v.Idle = append(v.Idle, line)
+		}
+	}
+}
+
+// Solo reports whether there is one bike with one trip and nothing else: then nothing needs to
+// be told apart.
+func (v *garageView) Solo() bool {
+	return len(v.Bikes) <= 1 && len(v.Idle)+len(v.Aside) == 0 && (len(v.Bikes) == 0 || len(v.Bikes[0].Plans) == 1)
 }
 
 // removePlan throws a plan away; the garage can bring it back for a while.
@@ -205,23 +287,69 @@ func (s *Server) importPlan(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	defer file.Close()
-	p, err := format.ReadPlan(file)
+	p, bike, err := format.ReadAny(file)
 	if err != nil {
 		view.Errors["file"] = fmt.Sprintf("%s was not taken, and nothing was changed. %v", name, err)
 		return s.showGarage(w, r, http.StatusUnprocessableEntity, view)
 	}
+	if bike != nil {
+		id, err := s.Store.CreateBike(r.Context(), s.Rider(r), bike.Machine, bike.Currency, "Imported from "+name)
+		if err != nil {
+			return err
+		}
+		return desk.SeeOther(w, r, "/bikes/"+id)
+	}
+	if p.Garage, err = s.sameBike(r, p, view.Errors); err != nil {
+		return err
+	}
+	if len(view.Errors) > 0 {
+		return s.showGarage(w, r, http.StatusUnprocessableEntity, view)
+	}
 	id, err := s.Store.CreatePlan(r.Context(), s.Rider(r), p, "Imported from "+name)
+	if errors.Is(err, store.ErrClash) || errors.Is(err, store.ErrFull) {
+		view.Errors["file"] = fmt.Sprintf("%s was not taken, and nothing was changed. %v", name, err)
+		return s.showGarage(w, r, http.StatusUnprocessableEntity, view)
+	}
 	if err != nil {
 		return err
 	}
 	return desk.SeeOther(w, r, "/plans/"+id+"/brief")
 }
 
+// newBike says of a plan's bike that it is none of the garage.
+const newBike = "new"
+
+// sameBike is the bike of the garage that the rider says a plan's is, "" for none: then it is
+// a new one. Where the garage has one of its name and nobody has said, that is asked.
+func (s *Server) sameBike(r *http.Request, p *plan.Plan, errs desk.FormErrors) (string, error) {
+	onto := r.PostFormValue("onto")
+	if onto == newBike || p.Bike == nil {
+		return "", nil
+	}
+	garage, err := s.Store.GarageBikes(r.Context(), s.Rider(r))
+	if err != nil {
+		return "", err
+	}
+	for _, b := range garage {
+		switch {
+		case b.ID == onto:
+			return onto, nil
+		case onto == "" && b.Name == p.Bike.Name:
+			errs["onto"] = fmt.Sprintf("The garage has a %s. Say whether it is that machine or a new one, and choose the file again; nothing was changed.", b.Name)
+			return "", nil
+		}
+	}
+	if onto != "" {
+		return "", store.ErrNotFound
+	}
+	return "", nil
+}
+
 func (s *Server) exportPlan(w http.ResponseWriter, r *http.Request) error {
-	snapshot, err := s.Store.Plan(r.Context(), s.Rider(r), chi.URLParam(r, "plan"))
+	d, err := s.Open(r)
 	if err != nil {
 		return err
 	}
-	desk.Attach(w, "application/json", format.FileName(snapshot.Plan.Name, ".plan.json"))
-	return format.WritePlan(w, snapshot.Plan)
+	desk.Attach(w, "application/json", format.FileName(d.Plan.Name, ".plan.json"))
+	return format.WritePlan(w, d.Plan)
 }

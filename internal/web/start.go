@@ -119,14 +119,12 @@ func (s *Server) startOf(r *http.Request, form url.Values, errs desk.FormErrors)
 	for _, of := range shelf {
 		offer(&v.Shelf, of.ID, of.Name+", "+of.Kind)
 	}
-	plans, err := s.Store.Plans(r.Context(), s.Rider(r))
+	garage, err := s.Store.GarageBikes(r.Context(), s.Rider(r))
 	if err != nil {
 		return v, err
 	}
-	for _, of := range plans {
-		if of.Plan.Bike != nil {
-			offer(&v.Own, bike.OfPlan+of.ID, of.Plan.Bike.Name+", of “"+of.Plan.Name+"”")
-		}
+	for _, of := range garage {
+		offer(&v.Own, bike.OfGarage+of.ID, of.Name)
 	}
 	return v, nil
 }
@@ -142,16 +140,18 @@ func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormE
 	currency := currencyIn(form, errs)
 	p := plan.New("", currency)
 	p.Guesses = plan.GuessTable
-	chosen, like, err := s.bikeOf(r, form)
+	m, err := s.bikeOf(r, form)
 	switch {
 	case errors.Is(err, store.ErrNotFound):
 		errs["bike"] = "Say what kind of bike it is, or pick one: everything else is guessed from that."
-		chosen = &plan.Bike{}
+		m.Bike = &plan.Bike{}
 	case err != nil:
 		return nil, nil, err
 	}
-	desk.Enter(u, desk.Sent(slices.DeleteFunc(chosen.Fields(), func(f entry.Field) bool { return f.Key != "displacement" }), form), form, errs)
-	p.Bike, p.Like, p.Name = chosen, like, chosen.Name
+	if m.Garage == "" { // of one that is in the garage its sheet knows
+		desk.Enter(u, desk.Sent(slices.DeleteFunc(m.Bike.Fields(), func(f entry.Field) bool { return f.Key != "displacement" }), form), form, errs)
+	}
+	p.Machine, p.Name = m, cmp.Or(strings.TrimSpace(form.Get("name")), m.Bike.Name)
 	b := &p.Brief
 	asked := []string{"rider", "stature", "distance", "gap"}
 	desk.Enter(u, slices.DeleteFunc(b.Fields(), func(f entry.Field) bool { return !slices.Contains(asked, f.Key) }), form, errs)
@@ -195,18 +195,23 @@ func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormE
 	return p, errs, nil
 }
 
-// bikeOf is the bike of the answers, and the one that it is like, nil for none.
-func (s *Server) bikeOf(r *http.Request, form url.Values) (own, like *plan.Bike, err error) {
+// bikeOf is the bike of the answers: one of the garage as it is, a copy of another, or one that is
+// only like it.
+func (s *Server) bikeOf(r *http.Request, form url.Values) (plan.Machine, error) {
 	id, only := strings.CutPrefix(form.Get("bike"), likeThis)
-	is, err := bike.Of(s.House, r, id)
+	m, err := bike.Of(s.House, r, id)
 	if err != nil {
-		return nil, nil, err
+		return m, err
 	}
 	name := strings.TrimSpace(form.Get("name"))
 	if only {
-		return &plan.Bike{ID: bike.Blank, Name: cmp.Or(name, "Like the "+is.Name), Class: is.Class, Origin: sheet.Rider}, is, nil
+		own := &plan.Bike{ID: bike.Blank, Name: cmp.Or(name, "Like the "+m.Bike.Name), Class: m.Bike.Class, Origin: sheet.Rider}
+		return plan.Machine{Bike: own, Like: m.Bike}, nil
 	}
-	taken := *is
-	taken.Name = cmp.Or(name, is.Name)
-	return &taken, nil, nil
+	if m.Garage != "" {
+		return m.Bare(), nil
+	}
+	taken := *m.Bike
+	taken.Name = cmp.Or(name, taken.Name)
+	return plan.Machine{Bike: &taken}, nil
 }

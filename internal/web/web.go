@@ -142,7 +142,11 @@ func (s *Server) routes(o Options) (http.Handler, error) {
 					if route.Method == http.MethodGet && !route.Live {
 						handle = s.Kept(handle, route.Garage)
 					}
-					r.With(middleware.RequestSize(maxBody+route.Large), s.signedIn).MethodFunc(route.Method, atPlan+route.Path, s.of(handle))
+					bounded := r.With(middleware.RequestSize(maxBody+route.Large), s.signedIn)
+					bounded.MethodFunc(route.Method, atPlan+route.Path, s.of(handle))
+					if p.Bike {
+						bounded.MethodFunc(route.Method, atBike+route.Path, s.of(handle))
+					}
 				}
 			}
 		}
@@ -227,6 +231,7 @@ func (s *Server) smallRoutes(r chi.Router) {
 			r.Post("/start", s.handle(s.start))
 			r.Post("/garage/import", s.handle(s.importPlan))
 			r.Post("/garage/recover", s.handle(s.recoverPlan))
+			s.bikeRoutes(r)
 			r.Get("/calculators", s.handle(s.calculators))
 			r.Get("/calculators/{name}", s.handle(s.calculator))
 			s.planRoutes(r)
@@ -243,6 +248,9 @@ func (s *Server) planRoutes(r chi.Router) {
 	r.Post(atPlan+"/calculations/drop", s.handle(s.dropCalculation))
 	r.Get(atPlan+"/history", s.handle(s.history))
 	r.Post(atPlan+"/restore", s.handle(s.restore))
+	r.Get(atPlan+"/moved", s.handle(s.movedPage))
+	r.Post(atPlan+"/moved", s.handle(s.takeOver))
+	r.Post(atPlan+"/apart", s.handle(s.apart))
 	r.Get(atPlan+"/variants", s.handle(s.variants))
 	r.Post(atPlan+"/split", s.handle(s.split))
 	r.Post(atPlan+"/remove", s.handle(s.removePlan))

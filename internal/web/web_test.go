@@ -54,7 +54,8 @@ func TestStripListsTheTable(t *testing.T) {
 
 // routes calls f for every route with the ids of a plan filled in.
 func routes(t *testing.T, s *webtest.Site, plan string, f func(method, route, path string)) {
-	fill := strings.NewReplacer("/plans/{plan}", plan, "{figure}", "cost", "{hash}", "0", "/calculators/{name}", "/calculators/chain", "{name}", "mule.css")
+	v, _ := s.Demo(t)
+	fill := strings.NewReplacer("/plans/{plan}", plan, "/bikes/{bike}", v.BikeOf(plan), "{figure}", "cost", "{hash}", "0", "/calculators/{name}", "/calculators/chain", "{name}", "mule.css")
 	err := chi.Walk(s.Handler.(chi.Routes), func(method, route string, _ http.Handler, _ ...func(http.Handler) http.Handler) error {
 		f(method, route, fill.Replace(route))
 		return nil
@@ -71,14 +72,14 @@ func TestEveryRouteNeedsItsRider(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, status)
 	walked := 0
 	routes(t, s, plan, func(method, route, path string) {
-		if !strings.HasPrefix(route, "/garage") && !strings.HasPrefix(route, "/plans") && !strings.HasPrefix(route, "/calculators") && route != "/sign-out" && !strings.HasPrefix(route, "/account") {
+		if !strings.HasPrefix(route, "/garage") && !strings.HasPrefix(route, "/plans") && !strings.HasPrefix(route, "/bikes") && !strings.HasPrefix(route, "/calculators") && route != "/sign-out" && !strings.HasPrefix(route, "/account") {
 			return
 		}
 		walked++
 		status, _, header := stranger.Do(stranger.Request(method, path, nil))
 		assert.Equal(t, http.StatusSeeOther, status, "%s %s for nobody", method, route)
 		assert.Equal(t, "/sign-in", header.Get("Location"))
-		if strings.HasPrefix(route, "/plans") {
+		if strings.HasPrefix(route, "/plans") || strings.HasPrefix(route, "/bikes") {
 			status, body, _ := other.Do(other.Request(method, path+"?base=x&try=rear-tyre:", nil))
 			assert.Equal(t, http.StatusNotFound, status, "%s %s for another rider", method, route)
 			assert.NotContains(t, body, "salt-pan")
@@ -488,11 +489,17 @@ func TestExportImport(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, want, exported)
 
-	status, _, header = v.Upload("/garage/import", "loop.json", []byte(file))
-	require.Equal(t, http.StatusSeeOther, status)
-	_, again, _ := v.Get(strings.TrimSuffix(header.Get("Location"), "/brief") + "/export")
-	assert.Equal(t, file, again)
-
+	status, body, _ := v.Upload("/garage/import", "loop.json", []byte(file))
+	require.Equal(t, http.StatusUnprocessableEntity, status, "its bike is in the garage already: the same one?")
+	assert.Contains(t, body, `class="field has-error"`)
+	for _, onto := range []string{"new", strings.TrimPrefix(v.BikeOf(path), "/bikes/")} {
+		status, _, header = v.Upload("/garage/import", "loop.json", []byte(file), "onto", onto)
+		require.Equal(t, http.StatusSeeOther, status)
+		again := strings.TrimSuffix(header.Get("Location"), "/brief")
+		_, text, _ := v.Get(again + "/export")
+		assert.Equal(t, file, text, "export and import is the identity")
+		assert.Equal(t, onto == "new", v.BikeOf(again) != v.BikeOf(path))
+	}
 	plans := strings.Count(v.Page("/garage"), `class="card plan-card"`)
 	for name, bad := range map[string]string{"broken": file[:500], "another thing": `{"a":1}`, "empty": ""} {
 		status, body, _ := v.Upload("/garage/import", "bad.json", []byte(bad))
@@ -501,7 +508,7 @@ func TestExportImport(t *testing.T) {
 	}
 	status, _, _ = v.Upload("/garage/import", "large.json", bytes.Repeat([]byte(" "), 6<<20))
 	assert.Equal(t, http.StatusRequestEntityTooLarge, status)
-	status, body, _ := v.Post("/garage/import", nil)
+	status, body, _ = v.Post("/garage/import", nil)
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, "Choose a plan file first")
 	assert.Equal(t, plans, strings.Count(v.Page("/garage"), `class="card plan-card"`), "the bad ones left nothing")

@@ -32,6 +32,7 @@ type Desk struct {
 	Shown []string // needs whose findings the page tells itself
 	Told  bool     // the page tells all points itself
 
+	seen  string // the bike's revision that a form shows beside what was typed, "" for none
 	house *House
 	asked fragment
 	laid  *Laid // by the address, once somebody has asked
@@ -126,6 +127,7 @@ type PlanView struct {
 	BikeName           string
 	OfBike             bool       // the page is about the bike as it stands
 	Moved              *MovedView // what of the bike is not taken over yet, nil for nothing
+	BikeSeen           string     // the bike's revision that the page's form shows beside what was typed
 	Page               string
 	Loadout            string
 	Undo, Redo         string
@@ -171,7 +173,7 @@ type stageView struct {
 // View of the desk for a page. On the bench lies what is tried, or nothing.
 func (d *Desk) View(page string, bench *BenchView) *PlanView {
 	v := &PlanView{
-		ID: d.ID, At: d.At(), Alone: d.Kind == store.OfBike, BikeHref: d.BikeHref(), OfBike: d.house.ofBike(page), Moved: d.moved(), Name: d.Plan.Name, Revision: d.Revision, Aside: d.Aside, Page: page, Loadout: d.Loadout,
+		ID: d.ID, At: d.At(), Alone: d.Kind == store.OfBike, BikeHref: d.BikeHref(), OfBike: d.house.ofBike(page), Moved: d.moved(), BikeSeen: d.seen, Name: d.Plan.Name, Revision: d.Revision, Aside: d.Aside, Page: page, Loadout: d.Loadout,
 		Undo: d.Undo, Redo: d.Redo, Bike: d.Plan.Bike != nil, Bench: bench, Turns: d.house.TurnKeys(), href: d.Href,
 	}
 	if d.Plan.Bike != nil {

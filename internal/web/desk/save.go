@@ -150,6 +150,10 @@ func (f StageForm) Keep(s *House, w http.ResponseWriter, r *http.Request) error 
 		note := "Not saved: " + refused.Error() + ". What you typed is still here."
 		return f.again(s, w, r, d, http.StatusUnprocessableEntity, r.PostForm, nil, FormState{Note: note})
 	}
+	var moved *store.Moved
+	if errors.As(err, &moved) {
+		return f.movedOn(s, w, r, d, moved)
+	}
 	if errors.Is(err, store.ErrStale) { // changed since this request read it
 		if d, err = s.Open(r); err == nil {
 			return f.conflict(s, w, r, d)
@@ -233,6 +237,27 @@ func (f StageForm) conflict(s *House, w http.ResponseWriter, r *http.Request, d 
 	}
 	typed, conflicts := merge(was, now, r.PostForm)
 	note := "Not saved yet: the plan has changed since this page was opened. What you typed stands in the form, on top of the plan as it is now. Look at what differs, then save."
+	return f.again(s, w, r, d, http.StatusConflict, typed, nil, FormState{Note: note, Conflicts: conflicts})
+}
+
+// movedOn shows a form again of whose fields the bike says something else than the plan did:
+// what was typed, on top of the bike as it is now, and both sides of what differs. Sent once
+// more, it goes over what was shown.
+func (f StageForm) movedOn(s *House, w http.ResponseWriter, r *http.Request, d *Desk, moved *store.Moved) error {
+	d.look()
+	was, err := f.View(r, d, nil, nil)
+	if err != nil {
+		return err
+	}
+	is := moved.Machine
+	is.Garage, is.Readings = d.Plan.Garage, d.Plan.Readings
+	now, err := f.View(r, d.With(d.Plan.Taking(is)), nil, nil)
+	if err != nil {
+		return err
+	}
+	typed, conflicts := merge(was.Fields(), now.Fields(), r.PostForm)
+	d.seen = moved.Head
+	note := "Not saved yet: the bike has moved on since this plan took it over. What you typed stands in the form, on top of the bike as it is now. Look at what differs, then save."
 	return f.again(s, w, r, d, http.StatusConflict, typed, nil, FormState{Note: note, Conflicts: conflicts})
 }
 

@@ -30,6 +30,14 @@ func (v *Visitor) FirstPlan() string {
 	return regexp.MustCompile(`/plans/[A-Z0-9]+`).FindString(page)
 }
 
+// BikeOf is the path of the bike by itself that a plan rides.
+func (v *Visitor) BikeOf(plan string) string {
+	v.TB.Helper()
+	path := regexp.MustCompile(`/bikes/[A-Z0-9]+`).FindString(v.Page(plan + "/sheet"))
+	require.NotEmpty(v.TB, path)
+	return path
+}
+
 // Do sends a request; a redirect is an answer.
 func (v *Visitor) Do(r *http.Request) (int, string, http.Header) {
 	v.TB.Helper()
@@ -81,11 +89,14 @@ func (v *Visitor) Post(path string, form url.Values) (int, string, http.Header) 
 	return v.Do(r)
 }
 
-// Upload sends a file in a form.
-func (v *Visitor) Upload(path, name string, content []byte) (int, string, http.Header) {
+// Upload sends a file in a form, with other fields of it as pairs.
+func (v *Visitor) Upload(path, name string, content []byte, fields ...string) (int, string, http.Header) {
 	v.TB.Helper()
 	var body bytes.Buffer
 	w := multipart.NewWriter(&body)
+	for i := 0; i+1 < len(fields); i += 2 {
+		require.NoError(v.TB, w.WriteField(fields[i], fields[i+1]))
+	}
 	file, err := w.CreateFormFile("file", name)
 	require.NoError(v.TB, err)
 	_, err = file.Write(content)

@@ -2,7 +2,6 @@ package bike
 
 import (
 	"cmp"
-	"errors"
 	"fmt"
 	"net/http"
 	"slices"
@@ -24,7 +23,7 @@ import (
 // bikeView is the choice of a bike, and whether it is the right one.
 type bikeView struct {
 	Bikes     []bikeCard
-	Own       []bikeCard // of the rider's other plans
+	Own       []bikeCard // others of the rider's garage
 	Names     []string   // of the bikes that are asked about, the plan's first
 	Questions []questionRow
 	Measures  []measureRow
@@ -67,43 +66,47 @@ type bikeCard struct {
 // Blank is what a rider starts from whose bike is not in the list.
 const Blank = "own-bike"
 
-// Of finds a bike: a blank sheet, one of a kind, one of the rider's other plans by that
-// plan's id, or the catalogue's.
-func Of(s *desk.House, r *http.Request, id string) (*plan.Bike, error) {
+// Of finds a bike: a blank sheet, one of a kind, one of the rider's garage, or a copy of the
+// catalogue's.
+func Of(s *desk.House, r *http.Request, id string) (plan.Machine, error) {
 	if id == Blank {
-		return &plan.Bike{ID: Blank, Name: "My bike", Origin: sheet.Rider}, nil
+		return plan.Machine{Bike: &plan.Bike{ID: Blank, Name: "My bike", Origin: sheet.Rider}}, nil
 	}
 	if class, found := strings.CutPrefix(id, OfKind); found {
 		if !entry.Among(plan.Classes(), class) {
-			return nil, store.ErrNotFound
+			return plan.Machine{}, store.ErrNotFound
 		}
-		return &plan.Bike{ID: Blank, Name: entry.NameOf(plan.Classes(), class), Class: plan.Class(class), Origin: sheet.Rider}, nil
+		return plan.Machine{Bike: &plan.Bike{ID: Blank, Name: entry.NameOf(plan.Classes(), class), Class: plan.Class(class), Origin: sheet.Rider}}, nil
 	}
-	if from, found := strings.CutPrefix(id, OfPlan); found {
-		other, err := s.Store.Plan(r.Context(), s.Rider(r), from)
-		if err != nil || other.Plan.Bike == nil {
-			return nil, errors.Join(err, store.ErrNotFound)
+	if own, found := strings.CutPrefix(id, OfGarage); found {
+		of, err := s.Store.Plan(r.Context(), s.Rider(r), own)
+		if err != nil {
+			return plan.Machine{}, err
 		}
-		return other.Plan.Bike, nil
+		if of.Kind != store.OfBike || of.Plan.Bike == nil {
+			return plan.Machine{}, store.ErrNotFound
+		}
+		return of.Plan.Machine, nil
 	}
-	return s.Store.Bike(r.Context(), id)
+	bike, err := s.Store.Bike(r.Context(), id)
+	return plan.Machine{Bike: bike}, err
 }
 
-// What is put before a plan's id where its bike is meant, and before a class.
+// What is put before the id of a bike of the garage, and before a class.
 const (
-	OfPlan = "plan:"
-	OfKind = "kind:"
+	OfGarage = "own:"
+	OfKind   = "kind:"
 )
 
 // bikeTurn is another bike, with the parts that go on it.
 var bikeTurn = desk.Turn{Key: bikeKey, Read: func(s *desk.House, r *http.Request, _ *desk.Desk, ids []string) ([]desk.Turned, error) {
-	bike, err := Of(s, r, ids[0])
+	m, err := Of(s, r, ids[0])
 	if err != nil {
 		return nil, err
 	}
 	return []desk.Turned{{
-		Value: ids[0], Name: bike.Name, Said: "Bike: " + bike.Name, Act: "Take this bike",
-		On: func(p *plan.Plan) *plan.Plan { return p.Riding(bike) },
+		Value: ids[0], Name: m.Bike.Name, Said: "Bike: " + m.Bike.Name, Act: "Take this bike",
+		On: func(p *plan.Plan) *plan.Plan { return p.Taking(m) },
 	}}, nil
 }}
 
@@ -174,20 +177,26 @@ func card(d *desk.Desk, b *plan.Bike, id, tried string, current bool) bikeCard {
 	return card
 }
 
-// ownBikes are the bikes of the rider's other plans, as they were corrected
-// there: a copy of one starts where that work ended.
+// ownBikes are the others of the rider's garage, with all that is known of each.
 func ownBikes(s *desk.House, r *http.Request, d *desk.Desk, tried string) ([]bikeCard, error) {
-	plans, err := s.Store.Plans(r.Context(), s.Rider(r))
+	garage, err := s.Store.GarageBikes(r.Context(), s.Rider(r))
+	if err != nil {
+		return nil, err
+	}
+	var ids []string
+	for _, b := range garage {
+		if b.ID != d.Plan.Garage && !b.Archived {
+			ids = append(ids, b.ID)
+		}
+	}
+	list, err := s.Store.PlansOf(r.Context(), s.Rider(r), ids)
 	if err != nil {
 		return nil, err
 	}
 	var cards []bikeCard
-	for _, p := range plans {
-		if p.ID == d.ID || p.Plan.Bike == nil {
-			continue
-		}
-		card := card(d, p.Plan.Bike, OfPlan+p.ID, tried, false)
-		card.Note = "As it stands in “" + p.Plan.Name + "”, with what was measured there."
+	for _, b := range list {
+		card := card(d, b.Plan.Bike, OfGarage+b.ID, tried, false)
+		card.Note = cmp.Or(entry.NameOf(plan.Helds(), string(b.Plan.Held)), "In your garage") + ", with what was found and measured."
 		cards = append(cards, card)
 	}
 	return cards, nil

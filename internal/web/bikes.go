@@ -1,0 +1,240 @@
+package web
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"strings"
+
+	"github.com/go-chi/chi/v5"
+
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/format"
+	"valiantmule/internal/store"
+	"valiantmule/internal/web/desk"
+)
+
+// atBike is where the addresses of a bike by itself begin.
+const atBike = "/bikes/{bike}"
+
+// machineView is a bike by itself: how it stands, and what hangs on it.
+type machineView struct {
+	Held     string
+	Heads    []desk.OptionView // whose it may be
+	Facts    []factView
+	Pages    []desk.LinkView
+	Due      []string // what is to be put right
+	Read     []string // the latest readings
+	Trips    []tripView
+	Others   []desk.OptionView // bikes of the garage that may be the same machine
+	Archived bool
+	Buying   string // to the page before buying, "" where it is nobody's to buy
+	Hangs    string // what goes with it
+	Name     string // of a new trip, as typed
+	Error    string
+}
+
+type factView struct{ Name, Value string }
+
+type tripView struct{ Name, Href, Says string }
+
+func (s *Server) bike(w http.ResponseWriter, r *http.Request) error {
+	return s.showBike(w, r, http.StatusOK, machineView{})
+}
+
+func (s *Server) showBike(w http.ResponseWriter, r *http.Request, status int, view machineView) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	m := &d.Plan.Machine
+	view.Held = entry.NameOf(plan.Helds(), string(m.Held))
+	view.Heads = desk.OptionsOf(plan.Helds(), string(m.Held), "Your own")
+	view.Facts = facts(d)
+	for _, st := range s.Stages {
+		for _, p := range st.Pages {
+			if p.Bike {
+				view.Pages = append(view.Pages, desk.LinkView{Name: p.Name, Href: d.Href(p.ID)})
+			}
+		}
+	}
+	for _, l := range d.Plan.Due() {
+		if l.Decision != plan.OnTheBike {
+			view.Due = append(view.Due, l.Name)
+		}
+	}
+	const latest = 4
+	for i := len(m.Readings) - 1; i >= 0 && len(view.Read) < latest; i-- {
+		view.Read = append(view.Read, desk.ReadWords(m.Readings[i]))
+	}
+	ids, err := s.Store.TripsOf(r.Context(), s.Rider(r), d.ID)
+	if err != nil {
+		return err
+	}
+	trips, err := s.Store.PlansOf(r.Context(), s.Rider(r), ids)
+	if err != nil {
+		return err
+	}
+	for _, t := range trips {
+		says := trip(&t.Plan.Brief)
+		if news, err := s.Store.News(r.Context(), s.Rider(r), t); err != nil {
+			return err
+		} else if news.Any() {
+			says += ", has not taken over all of it"
+		}
+		view.Trips = append(view.Trips, tripView{t.Plan.Name, "/plans/" + t.ID + "/brief", says})
+	}
+	garage, err := s.Store.GarageBikes(r.Context(), s.Rider(r))
+	if err != nil {
+		return err
+	}
+	for _, b := range garage {
+		if b.ID == d.ID {
+			view.Archived = b.Archived
+			continue
+		}
+		view.Others = append(view.Others, desk.OptionView{Value: b.ID, Name: b.Name})
+	}
+	if m.Held == plan.Looked {
+		view.Buying = d.At() + "/buying"
+	}
+	view.Hangs = hangs(len(trips), len(m.Readings))
+	return s.Render(w, r, status, "machine", desk.Frame{Title: d.Plan.Name, Plan: d.View("machine", nil), Body: view})
+}
+
+// hangs says what goes with a bike that is thrown away.
+func hangs(trips, readings int) string {
+	var list []string
+	if trips > 0 {
+		list = append(list, fmt.Sprintf("%d %s", trips, desk.Plural(trips, "trip")))
+	}
+	if readings > 0 {
+		list = append(list, fmt.Sprintf("%d %s off it", readings, desk.Plural(readings, "reading")))
+	}
+	if len(list) == 0 {
+		return "nothing but its sheet"
+	}
+	return strings.Join(list, " and ")
+}
+
+// facts are a bike in a few numbers.
+func facts(d *desk.Desk) []factView {
+	b, u := d.Plan.Bike, d.Units
+	if b == nil {
+		return nil
+	}
+	var list []factView
+	add := func(name string, known bool, value string) {
+		if known {
+			list = append(list, factView{name, value})
+		}
+	}
+	add("Kind", b.Kind != "", b.Kind)
+	add("Year", b.Year > 0, fmt.Sprint(b.Year))
+	add("Odometer", b.Odometer.Known(), u.Quantity(b.Odometer.In("km"), "km"))
+	add("Ready to ride", b.KerbMass.Known(), u.Quantity(b.KerbMass.In("kg"), "kg"))
+	add("Tank", b.Tank.Known(), u.Plain(b.Tank.In("L"), "L"))
+	add("Seat", b.SeatHeight.Known(), u.Quantity(b.SeatHeight.In("mm"), "mm"))
+	add("Worth", b.Price.Known(), b.Price.Rough())
+	return list
+}
+
+// newTrip begins a plan for a bike of the garage.
+func (s *Server) newTrip(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	p := plan.New(strings.TrimSpace(r.PostFormValue("name")), d.Plan.Currency)
+	p.Guesses, p.Machine = plan.GuessTable, d.Plan.Machine.Bare()
+	if problems := p.Validate(); len(problems) > 0 {
+		return s.showBike(w, r, http.StatusUnprocessableEntity, machineView{Name: r.PostFormValue("name"), Error: "Give the trip a name, such as where it goes."})
+	}
+	id, err := s.Store.CreatePlan(r.Context(), s.Rider(r), p, "New trip for "+p.Bike.Name)
+	if err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, "/plans/"+id+"/brief")
+}
+
+// setHeld keeps whose a bike is.
+func (s *Server) setHeld(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	held := plan.Held(r.PostFormValue("held"))
+	if !entry.Among(plan.Helds(), string(held)) && held != "" {
+		return store.ErrNotFound
+	}
+	changed := *d.Plan
+	changed.Held = held
+	if held == d.Plan.Held {
+		return desk.SeeOther(w, r, d.At())
+	}
+	name := entry.NameOf(plan.Helds(), string(held))
+	if held == "" {
+		name = "Your own"
+	}
+	if err := s.Save(r, d, r.PostFormValue("base"), &changed, "Whose it is: "+name); err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, d.At())
+}
+
+func (s *Server) archiveBike(w http.ResponseWriter, r *http.Request) error {
+	if err := s.Store.Archive(r.Context(), s.Rider(r), chi.URLParam(r, "bike"), r.PostFormValue("back") == ""); err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, "/garage")
+}
+
+// removeBike throws a bike away with its trips, once that is said twice.
+func (s *Server) removeBike(w http.ResponseWriter, r *http.Request) error {
+	if r.PostFormValue("sure") == "" {
+		return s.showBike(w, r, http.StatusUnprocessableEntity, machineView{Error: "Tick that you know what goes with it."})
+	}
+	if err := s.Store.Remove(r.Context(), s.Rider(r), chi.URLParam(r, "bike")); err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, "/garage#removed")
+}
+
+// joinBike makes two bikes of the garage one machine.
+func (s *Server) joinBike(w http.ResponseWriter, r *http.Request) error {
+	into := r.PostFormValue("into")
+	err := s.Store.Join(r.Context(), s.Rider(r), chi.URLParam(r, "bike"), into)
+	if errors.Is(err, store.ErrFull) {
+		return s.showBike(w, r, http.StatusUnprocessableEntity, machineView{Error: "Together they have more readings than one log holds."})
+	}
+	if err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, "/bikes/"+into)
+}
+
+func (s *Server) exportBike(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	desk.Attach(w, "application/json", format.FileName(d.Plan.Name, ".bike.json"))
+	return format.WriteBike(w, d.Plan)
+}
+
+// bikeRoutes are those of a bike by itself; its pages are the stages'.
+func (s *Server) bikeRoutes(r chi.Router) {
+	r.Get(atBike, s.handle(s.bike))
+	r.Get(atBike+"/export", s.handle(s.exportBike))
+	r.Get(atBike+"/history", s.handle(s.history))
+	r.Post(atBike+"/restore", s.handle(s.restore))
+	r.Post(atBike+"/undo", s.of((*desk.House).Undo))
+	r.Post(atBike+"/redo", s.of((*desk.House).Redo))
+	r.Get(atBike+"/working/{figure}", s.of(s.Kept(func(_ *desk.House, w http.ResponseWriter, r *http.Request) error { return s.working(w, r) }, false)))
+	r.Post(atBike+"/trip", s.handle(s.newTrip))
+	r.Post(atBike+"/held", s.handle(s.setHeld))
+	r.Post(atBike+"/archive", s.handle(s.archiveBike))
+	r.Post(atBike+"/remove", s.handle(s.removeBike))
+	r.Post(atBike+"/join", s.handle(s.joinBike))
+}
