@@ -75,7 +75,7 @@ func TestKilled(t *testing.T) {
 	st, err := store.Open(h.dsn)
 	require.NoError(t, err)
 	defer st.Close()
-	st.Limit(store.Quotas{Plans: 99, Revisions: 1 << 30, Readings: 1 << 30, Tracks: 9, Bytes: 1 << 40})
+	st.Limit(store.Quotas{Plans: 99, Bikes: 99, Revisions: 1 << 30, Readings: 1 << 30, Tracks: 9, Bytes: 1 << 40})
 	require.NoError(t, demo.Load(context.Background(), st))
 	server := h.serve("-revisions", "100000000", "-megabytes", "1000000")
 	r := newRider(t, server)

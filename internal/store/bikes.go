@@ -320,7 +320,7 @@ func (s *Store) TakeOver(ctx context.Context, rider, id, base, save string, keep
 // takenWords say what was taken over.
 func takenWords(news []plan.News, readings int) string {
 	var list []string
-	for _, n := range news {
+	for _, n := range plan.NewsTold(news) {
 		list = append(list, n.Label)
 	}
 	if readings > 0 {

@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/parts"
@@ -15,6 +16,7 @@ import (
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
+	"valiantmule/internal/web/stage/bike"
 )
 
 // historyView is a plan's changes, the newest first.
@@ -239,6 +241,39 @@ func sideBySide(report *eval.LoadoutReport) []study.Figure {
 		}
 	}
 	return list
+}
+
+// beside makes a variant of the plan on another bike: the same brief and loads, and the parts
+// that are on that bike by its own latest trip; nothing of this one's.
+func (s *Server) beside(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	m, err := bike.Of(s.House, r, r.PostFormValue("bike"))
+	if err != nil {
+		return err
+	}
+	changed := d.Plan.BareOn(m.Bare())
+	changed.Name = entry.CutName(d.Plan.Name + ", on the " + m.Bike.Name)
+	if m.Garage != "" {
+		ids, err := s.Store.TripsOf(r.Context(), s.Rider(r), m.Garage)
+		if err != nil {
+			return err
+		}
+		trips, err := s.Store.PlansOf(r.Context(), s.Rider(r), ids[:min(1, len(ids))])
+		if err != nil {
+			return err
+		}
+		for _, t := range trips {
+			changed.Lines = t.Plan.OnTheBike()
+		}
+	}
+	variant, err := s.Store.Split(r.Context(), s.Rider(r), d.ID, changed, "Beside “"+d.Plan.Name+"”, on the "+m.Bike.Name)
+	if err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, "/plans/"+variant+"/variants?loadout="+d.Loadout)
 }
 
 // split makes a variant of the plan as it is.

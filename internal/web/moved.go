@@ -34,7 +34,7 @@ func (s *Server) movedPage(w http.ResponseWriter, r *http.Request) error {
 		v.Bike = d.Plan.Bike.Name
 	}
 	if d.News.Any() {
-		for _, n := range d.News.Differ {
+		for _, n := range plan.NewsTold(d.News.Differ) {
 			_, mine, theirs := d.Sides(n)
 			v.Rows = append(v.Rows, movedRow{n.Key, n.Label, mine, theirs, n.Clash})
 		}

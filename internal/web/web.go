@@ -253,6 +253,7 @@ func (s *Server) planRoutes(r chi.Router) {
 	r.Post(atPlan+"/apart", s.handle(s.apart))
 	r.Get(atPlan+"/variants", s.handle(s.variants))
 	r.Post(atPlan+"/split", s.handle(s.split))
+	r.Post(atPlan+"/beside", s.handle(s.beside))
 	r.Post(atPlan+"/remove", s.handle(s.removePlan))
 	r.Post(atPlan+"/undo", s.of((*desk.House).Undo))
 	r.Post(atPlan+"/redo", s.of((*desk.House).Redo))

@@ -50,6 +50,14 @@ func Cut(words string) string {
 	return strings.ToValidUTF8(words[:mostSaid], "") + "…"
 }
 
+// CutName is words as long as a name may be.
+func CutName(words string) string {
+	if len(words) <= MaxName {
+		return words
+	}
+	return strings.ToValidUTF8(words[:MaxName-len("…")], "") + "…"
+}
+
 // Check notes an error; one that is a [Problem] lies below the path.
 func (v *Problems) Check(path string, err error) {
 	var field Problem

@@ -24,8 +24,12 @@ type Difference struct {
 func (d Difference) taken() bool { return d.Clash || reflect.DeepEqual(d.Was, d.Mine) }
 
 // Rows says by which member of its rows a list is told apart, by the list's name: such a list
-// is put together row by row, any other is one value.
+// is put together row by row. One of plain texts, by [Each], is put together text by text and
+// has no order. Any other is one value.
 type Rows map[string]string
+
+// Each tells the rows of a list apart that are texts.
+const Each = ""
 
 // Three puts together what mine and theirs have become, both out of was. Where only one has
 // changed something, that is in the result; where both have, theirs is, unless keep says so of
@@ -104,7 +108,7 @@ func (m *merger) table(path []string, key string, was, mine, theirs any, before,
 	var merged []any
 	done := map[string]bool{}
 	for _, row := range slices.Concat(list(first), list(then)) {
-		id := row.(map[string]any)[key].(string)
+		id, _ := nameOf(key, row)
 		if done[id] {
 			continue
 		}
@@ -124,6 +128,17 @@ func list(v any) []any {
 	return l
 }
 
+// nameOf is what tells a row apart.
+func nameOf(key string, row any) (string, bool) {
+	if key == Each {
+		id, ok := row.(string)
+		return id, ok
+	}
+	members, _ := row.(map[string]any)
+	id, ok := members[key].(string)
+	return id, ok
+}
+
 // rowsBy are the rows of a list by what tells them apart; ok is false where that does not.
 func rowsBy(key string, v any) (rows map[string]any, ok bool) {
 	if _, isList := v.([]any); !isList && v != nil {
@@ -131,8 +146,7 @@ func rowsBy(key string, v any) (rows map[string]any, ok bool) {
 	}
 	rows = map[string]any{}
 	for _, row := range list(v) {
-		members, _ := row.(map[string]any)
-		id, named := members[key].(string)
+		id, named := nameOf(key, row)
 		if _, twice := rows[id]; !named || twice {
 			return nil, false
 		}

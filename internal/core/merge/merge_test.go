@@ -12,7 +12,7 @@ import (
 	"valiantmule/internal/core/merge"
 )
 
-var rows = merge.Rows{"answers": "check"}
+var rows = merge.Rows{"answers": "check", "tags": merge.Each}
 
 func of(t *testing.T, text string) (v any) {
 	t.Helper()
@@ -44,6 +44,17 @@ func TestThree(t *testing.T) {
 	assert.Equal(t, "161 kg", merged.(map[string]any)["mass"])
 }
 
+// TestTexts have no order, and each is by itself.
+func TestTexts(t *testing.T) {
+	was := of(t, `{"tags":["a","b"]}`)
+	mine := of(t, `{"tags":["b","a","c"]}`)
+	theirs := of(t, `{"tags":["b","d"]}`)
+	merged, _ := merge.Three(was, mine, theirs, rows, nil)
+	assert.Equal(t, of(t, `{"tags":["b","c","d"]}`), merged)
+	_, list := merge.Three(was, was, of(t, `{"tags":["b","a"]}`), rows, nil)
+	assert.Empty(t, list)
+}
+
 // TestRowsThatAreNotToldApart are one value: none is lost by being taken for another.
 func TestRowsThatAreNotToldApart(t *testing.T) {
 	was := of(t, `{"answers":[{"check":"a"}]}`)
@@ -67,6 +78,9 @@ func random(r *rand.Rand) any {
 	}
 	if list != nil {
 		doc["answers"] = list
+	}
+	if r.IntN(2) > 0 {
+		doc["tags"] = []any{fmt.Sprint(r.IntN(3))}
 	}
 	if r.IntN(2) > 0 {
 		doc["under"] = map[string]any{"x": fmt.Sprint(r.IntN(3)), "y": fmt.Sprint(r.IntN(3))}

@@ -78,6 +78,24 @@ func (p *Plan) Taking(m Machine) *Plan {
 // one before, and read off it, is not true of it.
 func (p *Plan) Riding(bike *Bike) *Plan { return p.Taking(Machine{Bike: bike}) }
 
+// BareOn is the plan on another machine without anything of this one: brief, loads and money's rates
+// stay; parts and what is noted of them do not.
+func (p *Plan) BareOn(m Machine) *Plan {
+	changed := *New(p.Name, p.Currency)
+	changed.Guesses, changed.Brief, changed.Machine = p.Guesses, p.Brief, m
+	changed.Route, changed.Group, changed.Rates, changed.Risk = p.Route, p.Group, p.Rates, p.Risk
+	changed.Loadouts = make([]Loadout, len(p.Loadouts))
+	for i, l := range p.Loadouts { // pressures, preload and clicks are for this bike's tyres and springs
+		changed.Loadouts[i] = Loadout{ID: l.ID, Name: l.Name, Pillion: l.Pillion, Days: l.Days, Kit: l.Kit, Loads: l.Loads, Sits: l.Sits}
+	}
+	return &changed
+}
+
+// OnTheBike are the lines whose parts are fitted, for every loadout.
+func (p *Plan) OnTheBike() []Line {
+	return slices.DeleteFunc(slices.Clone(p.Lines), func(l Line) bool { return l.Part == nil || l.Decision != OnTheBike || l.Loadout != "" })
+}
+
 // Bare is the machine without what was read off it.
 func (m Machine) Bare() Machine {
 	m.Readings = nil

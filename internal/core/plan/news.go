@@ -2,6 +2,7 @@ package plan
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 
 	"github.com/go-json-experiment/json"
@@ -14,7 +15,7 @@ import (
 
 // machineRows are the lists of a machine that are put together row by row.
 var machineRows = merge.Rows{
-	"standard": "slot", "answers": "check", "changes": "name", "as_built": "name", "lamps_seen": "id",
+	"standard": "slot", "answers": "check", "changes": "name", "as_built": "name", "lamps_seen": "id", "provides": merge.Each,
 }
 
 // Merged puts together what a machine has become in two places, mine and theirs, both out of
@@ -57,7 +58,24 @@ func Merged(was, mine, theirs Machine, keep func(News) bool) (Machine, []News, e
 func (m Machine) Same(other Machine) bool {
 	a, errA := json.Marshal(m.Bare(), json.Deterministic(true))
 	b, errB := json.Marshal(other.Bare(), json.Deterministic(true))
-	return errA == nil && errB == nil && string(a) == string(b)
+	if errA == nil && errB == nil && string(a) == string(b) {
+		return true
+	}
+	_, news, err := Merged(m, m, other, nil) // where order says nothing it is no difference
+	return err == nil && len(news) == 0
+}
+
+// NewsTold are the news that a rider is told: where a number comes from goes without saying beside
+// the number.
+func NewsTold(list []News) []News {
+	there := map[string]bool{}
+	for _, n := range list {
+		there[n.Key] = true
+	}
+	return slices.DeleteFunc(slices.Clone(list), func(n News) bool {
+		of, field, ok := strings.Cut(n.Key, "/origins/")
+		return ok && there[of+"/"+field]
+	})
 }
 
 // News is one thing in which a plan's copy of a machine and the machine itself differ.
@@ -110,6 +128,12 @@ func labelOf(path []string) string {
 			if p.Key == at(1) {
 				return of + p.Label
 			}
+		}
+		if at(1) == "origins" && len(path) > 2 {
+			return "Where it comes from: " + labelOf([]string{path[0], path[2]})
+		}
+		if at(1) == "provides" && len(path) > 2 {
+			return of + "It has: " + path[2]
 		}
 		return of + sentenceOf(path[1:])
 	case "clicks":

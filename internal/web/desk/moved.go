@@ -23,7 +23,7 @@ func (d *Desk) moved() *MovedView {
 		return nil
 	}
 	var list []string
-	for _, n := range d.News.Differ {
+	for _, n := range plan.NewsTold(d.News.Differ) {
 		list = append(list, strings.ToLower(n.Label[:1])+n.Label[1:])
 	}
 	for _, r := range d.News.Readings {

@@ -31,7 +31,11 @@ type bikeView struct {
 	Sheet     draw.Sheet
 	Sides     []draw.SideView
 	Marks     []heightMark
+	Beside    *besideView // the bike that is tried, for a variant of its own
 }
+
+// besideView is a bike by the id that it is tried under.
+type besideView struct{ ID, Name string }
 
 // questionRow is one question, answered for each of the bikes.
 type questionRow struct {
@@ -155,6 +159,9 @@ func bikes(s *desk.House, r *http.Request, d *desk.Desk, laid desk.Laid) (bikeVi
 	}
 	if tried != "" {
 		asked = append(asked, laid.Plan.Bike)
+		if has {
+			v.Beside = &besideView{tried, laid.Plan.Bike.Name}
+		}
 	}
 	return v, ask(d, &v, asked)
 }

@@ -159,8 +159,9 @@ func TestEveryBikeCanBeTaken(t *testing.T) {
 	}
 }
 
-// TestOwnBikeOfAnotherPlan can be taken over with what was measured on it.
-func TestOwnBikeOfAnotherPlan(t *testing.T) {
+// TestABikeOfTheGarage can be planned with, as it stands: what is written down of it then, in
+// either plan, is the bike's.
+func TestABikeOfTheGarage(t *testing.T) {
 	s := webtest.New(t)
 	v, path := s.Demo(t)
 	sheet := webtest.Form(v.Page(path + "/sheet"))
@@ -172,12 +173,13 @@ func TestOwnBikeOfAnotherPlan(t *testing.T) {
 	other := strings.TrimSuffix(header.Get("Location"), "/brief")
 	page := v.Page(other + "/bike")
 	assert.Contains(t, page, "Mine with the long shock")
-	id := regexp.MustCompile(`data-bike="(plan:[A-Z0-9]+)"`).FindStringSubmatch(page)
+	id := regexp.MustCompile(`data-bike="(own:[A-Z0-9]+)"`).FindStringSubmatch(page)
 	require.NotNil(t, id)
 	status, _, _ = v.Post(other+"/choose", url.Values{"base": {webtest.Base(page)}, "bike": {id[1]}})
 	require.Equal(t, http.StatusSeeOther, status)
 	assert.Equal(t, "905 mm", webtest.Form(v.Page(other+"/sheet")).Get("seat_height"))
-	status, _, _ = v.Get(other + "/bike?bike=plan:NOBODY")
+	assert.Equal(t, v.BikeOf(path), v.BikeOf(other))
+	status, _, _ = v.Get(other + "/bike?bike=own:NOBODY")
 	assert.Equal(t, http.StatusNotFound, status)
 }
 

@@ -108,11 +108,11 @@ func readStandard(b *plan.Bike, slot parts.Slot, form url.Values, origin sheet.O
 	}
 	was := standardText(b, slot)
 	info, _ := parts.KindOf(slot)
-	part := parts.Part{ID: "standard-" + string(slot), Slot: slot, Origin: origin}
+	name := "Standard " + strings.ToLower(info.Name)
+	part := parts.Part{ID: "standard-" + string(slot), Slot: slot, Name: name, Origin: origin}
 	if standing := b.StandardIn(slot); standing != nil {
 		part = *standing
 	}
-	part.Name = "Standard " + strings.ToLower(info.Name)
 	if err := u.Enter(&part.Mass, mass, "kg"); err != nil {
 		return err
 	}
@@ -120,8 +120,8 @@ func readStandard(b *plan.Bike, slot parts.Slot, form url.Values, origin sheet.O
 		return err
 	}
 	b.SetStandard(part)
-	if standardText(b, slot) != was {
-		part.Origin = origin
+	if standardText(b, slot) != was { // what it was called may not be true any more
+		part.Name, part.Origin = name, origin
 		b.SetStandard(part)
 	}
 	return nil

@@ -16,6 +16,7 @@ import (
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/draw"
+	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
 	"valiantmule/internal/words"
 )
@@ -63,9 +64,13 @@ const (
 	aloneAfter = ":alone"
 )
 
-func standings(p *plan.Plan) []entry.Option {
+func standings(d *desk.Desk) []entry.Option {
+	if d.Kind == store.OfBike {
+		l := d.Plan.Loadouts[0]
+		return []entry.Option{{Value: l.ID + aloneAfter, Name: l.Name + ", you alone"}, {Value: asItCame, Name: "As it came, you alone"}}
+	}
 	list := []entry.Option{}
-	for _, l := range p.Loadouts {
+	for _, l := range d.Plan.Loadouts {
 		list = append(list, entry.Option{Value: l.ID, Name: "As planned, " + l.Name + ", everything on"}, entry.Option{Value: l.ID + aloneAfter, Name: "As planned, " + l.Name + ", you alone"})
 	}
 	return append(list, entry.Option{Value: asItCame, Name: "As it came, you alone"})
@@ -85,7 +90,7 @@ func measure(d *desk.Desk, kept string, form url.Values, errs desk.FormErrors) m
 		return v
 	}
 	v.ReadingHead = desk.ReadingHeadOf(form, errs, "Which mark, how old the oil is.")
-	v.As = desk.OptionsOf(standings(d.Plan), desk.Typed(form, "as", d.Loadout), "")
+	v.As = desk.OptionsOf(standings(d), desk.Typed(form, "as", d.Loadout), "")
 	for _, rear := range []bool{true, false} {
 		end := measureEnd{Name: "Front"}
 		if rear {
@@ -301,7 +306,7 @@ func stoodAs(d *desk.Desk, as string, into *logbook.Sag) error {
 	if err != nil {
 		return err
 	}
-	for _, o := range standings(d.Plan) {
+	for _, o := range standings(d) {
 		if o.Value == as {
 			into.Name = o.Name
 		}
