@@ -1,5 +1,5 @@
-// Package schema makes the JSON Schema (2020-12) of the plan file from the types that are
-// the document and the tables that say what they may hold: the quantities and their units,
+// Package schema makes the JSON Schema (2020-12) of the plan file and the bike file from the types
+// that are the documents and the tables that say what they may hold: the quantities and their units,
 // the table of kinds of part, the kinds of reading, the words of each closed list. Its prose
 // is their comments and their rows.
 //
@@ -24,24 +24,41 @@ import (
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/format"
 )
 
 // object is a piece of the schema.
 type object = map[string]any
 
-// Make is the schema of the plan file; the root is of the module's source.
-func Make(root fs.FS) ([]byte, error) {
+// Document is a kind of file that has a schema.
+type Document struct {
+	title, description string
+	format             string
+	version            int
+	of                 reflect.Type
+	wants              []string // members beyond those that are always there
+}
+
+// The files that leave the house.
+var (
+	Plan = Document{"Valiant Mule plan", "One conversion of one bike for one trip", plan.Format, plan.Version, reflect.TypeFor[plan.Plan](), nil}
+	Bike = Document{"Valiant Mule bike", "One bike by itself, with what was read off it", format.BikeFormat, format.BikeVersion, reflect.TypeFor[format.BikeFile](), []string{"bike"}}
+)
+
+// Make is the schema of a document; the root is of the module's source.
+func Make(root fs.FS, of Document) ([]byte, error) {
 	prose, err := readProse(root)
 	if err != nil {
 		return nil, err
 	}
 	m := &maker{prose: prose, defs: object{}, names: map[string]reflect.Type{}}
-	whole := m.members(reflect.TypeFor[plan.Plan]())
+	whole := m.members(of.of)
 	whole["$schema"] = "https://json-schema.org/draft/2020-12/schema"
-	whole["title"] = "Valiant Mule plan"
-	whole["description"] = fmt.Sprintf("One conversion of one bike for one trip, version %d. Numbers are kept as the rider typed them.", plan.Version)
+	whole["required"] = append(whole["required"].([]string), of.wants...)
+	whole["title"] = of.title
+	whole["description"] = fmt.Sprintf("%s, version %d. Numbers are kept as the rider typed them.", of.description, of.version)
 	members := whole["properties"].(object)
-	members["format"], members["version"] = object{"const": plan.Format}, object{"const": plan.Version}
+	members["format"], members["version"] = object{"const": of.format}, object{"const": of.version}
 	whole["$defs"] = m.defs
 	if m.err != nil {
 		return nil, m.err

@@ -10,13 +10,13 @@ import (
 	"valiantmule/internal/schema"
 )
 
-const file = "../../docs/formats/valiant-mule-plan.schema.json"
-
-// TestGoldenSchema holds the published file to what the types and tables say.
+// TestGoldenSchema holds the published files to what the types and tables say.
 func TestGoldenSchema(t *testing.T) {
-	made, err := schema.Make(os.DirFS("../.."))
-	require.NoError(t, err)
-	golden.HeldAt(t, file, string(made))
+	for name, of := range map[string]schema.Document{"plan": schema.Plan, "bike": schema.Bike} {
+		made, err := schema.Make(os.DirFS("../.."), of)
+		require.NoError(t, err)
+		golden.HeldAt(t, "../../docs/formats/valiant-mule-"+name+".schema.json", string(made))
+	}
 }
 
 // TestGoldenKinds holds docs/kinds.md to the table.

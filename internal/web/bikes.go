@@ -148,6 +148,9 @@ func (s *Server) newTrip(w http.ResponseWriter, r *http.Request) error {
 	}
 	p := plan.New(strings.TrimSpace(r.PostFormValue("name")), d.Plan.Currency)
 	p.Guesses, p.Machine = plan.GuessTable, d.Plan.Machine.Bare()
+	if err := s.asRider(r, p); err != nil {
+		return err
+	}
 	if problems := p.Validate(); len(problems) > 0 {
 		return s.showBike(w, r, http.StatusUnprocessableEntity, machineView{Name: r.PostFormValue("name"), Error: "Give the trip a name, such as where it goes."})
 	}

@@ -226,6 +226,13 @@ func (s *Server) recoverPlan(w http.ResponseWriter, r *http.Request) error {
 	return desk.SeeOther(w, r, "/garage")
 }
 
+// asRider has a new plan begin with what its rider has said of their own body.
+func (s *Server) asRider(r *http.Request, p *plan.Plan) error {
+	person, err := s.Store.Person(r.Context(), s.Rider(r))
+	p.Brief.Person = person
+	return err
+}
+
 // trip is the brief in a few words.
 func trip(b *plan.Brief) string {
 	var parts []string
@@ -261,6 +268,9 @@ func (s *Server) newPlan(w http.ResponseWriter, r *http.Request) error {
 	view.Currency = currencyIn(r.PostForm, view.Errors)
 	p := plan.New(view.Name, view.Currency)
 	p.Guesses = plan.GuessTable
+	if err := s.asRider(r, p); err != nil {
+		return err
+	}
 	if len(view.Errors) == 0 {
 		for _, problem := range p.Validate() {
 			view.Errors[problem.Path] = problem.What

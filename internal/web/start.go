@@ -72,6 +72,11 @@ func (s *Server) start(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
+	if p.Held != plan.Another {
+		if err := s.Store.SetPerson(r.Context(), s.Rider(r), p.Brief.Person); err != nil {
+			return err
+		}
+	}
 	return desk.SeeOther(w, r, "/plans/"+id+"/matters?loadout=travel")
 }
 
@@ -79,6 +84,11 @@ func (s *Server) startOf(r *http.Request, form url.Values, errs desk.FormErrors)
 	u := desk.UnitsOf(r)
 	var blank plan.Bike
 	var brief plan.Brief
+	person, err := s.Store.Person(r.Context(), s.Rider(r))
+	if err != nil {
+		return startView{}, err
+	}
+	brief.Person = person
 	field := func(fields []entry.Field, key, label, help string) desk.FieldView {
 		f, _ := entry.FieldIn(fields, key)
 		v := desk.FieldOf(u, f, form, errs)
@@ -152,6 +162,9 @@ func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormE
 		desk.Enter(u, desk.Sent(slices.DeleteFunc(m.Bike.Fields(), func(f entry.Field) bool { return f.Key != "displacement" }), form), form, errs)
 	}
 	p.Machine, p.Name = m, cmp.Or(strings.TrimSpace(form.Get("name")), m.Bike.Name)
+	if err := s.asRider(r, p); err != nil {
+		return nil, nil, err
+	}
 	b := &p.Brief
 	asked := []string{"rider", "stature", "distance", "gap"}
 	desk.Enter(u, slices.DeleteFunc(b.Fields(), func(f entry.Field) bool { return !slices.Contains(asked, f.Key) }), form, errs)

@@ -60,7 +60,7 @@ func TestAnotherKindOfPart(t *testing.T) {
 	require.NoError(t, err)
 	_, err = format.ReadPlan(strings.NewReader(strings.Replace(text, `"0.5 L"`, `"9000 L"`, 1)))
 	assert.ErrorContains(t, err, "has.holds", "a number that the form refuses, the file's reader does too, by its path")
-	made, err := schema.Make(os.DirFS("../.."))
+	made, err := schema.Make(os.DirFS("../.."), schema.Plan)
 	require.NoError(t, err)
 	assert.Contains(t, string(made), "Its bottle holds, 0.1 to 2 L.")
 	assert.Contains(t, schema.Kinds(), "## Pannier stove (`pannier-stove`)")
@@ -112,7 +112,7 @@ func TestAnotherReading(t *testing.T) {
 	text := v.Page(path + "/export")
 	_, err := format.ReadPlan(strings.NewReader(strings.Replace(text, `"80 %"`, `"8000 %"`, 1)))
 	assert.Error(t, err, "what the form refuses the file's reader does too")
-	made, err := schema.Make(os.DirFS("../.."))
+	made, err := schema.Make(os.DirFS("../.."), schema.Plan)
 	require.NoError(t, err)
 	assert.Contains(t, string(made), `"mood"`)
 }

@@ -26,7 +26,7 @@ func NewBench(p *plan.Plan, shelf plan.Shelf, loadout, asOf string) (*Bench, err
 
 // NewBench is [NewBench] by this program.
 func (pr *Program) NewBench(p *plan.Plan, shelf plan.Shelf, loadout, asOf string) (*Bench, error) {
-	of := fill(p)
+	of := fill(p, loadout)
 	l, err := of.plan.Loadout(loadout)
 	if err != nil {
 		return nil, err

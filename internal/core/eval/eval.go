@@ -158,19 +158,30 @@ func Evaluate(p *plan.Plan, shelf plan.Shelf, asOf string) *Report {
 // Evaluate is [Evaluate] by this program.
 func (pr *Program) Evaluate(p *plan.Plan, shelf plan.Shelf, asOf string) *Report {
 	report := &Report{Loadouts: make([]LoadoutReport, len(p.Loadouts))}
-	of := fill(p)
-	shared := pr.shared(of, asOf, shelf)
-	if p.Bike != nil {
-		shared.Builds = make([]*plan.Built, len(p.Loadouts))
-		for i := range p.Loadouts {
-			shared.Builds[i] = of.plan.Build(p.Loadouts[i].ID)
-		}
-	}
+	of := fill(p, "")
+	all := pr.sharedByAll(of, asOf, shelf)
 	each(len(p.Loadouts), func(i int) {
-		report.Loadouts[i] = pr.report(of, shared, &of.plan.Loadouts[i])
+		of, all := of, all
+		if ridden := p.RiddenIn(p.Loadouts[i].ID); ridden != p { // by somebody else
+			of = fill(p, p.Loadouts[i].ID)
+			all = pr.sharedByAll(of, asOf, shelf)
+		}
+		report.Loadouts[i] = pr.report(of, all, &of.plan.Loadouts[i])
 		pr.widen(&report.Loadouts[i])
 	})
 	return report
+}
+
+// sharedByAll is what the loadouts of a plan share, each one's bike as built with it.
+func (pr *Program) sharedByAll(of filled, asOf string, shelf plan.Shelf) *facts.All {
+	all := pr.shared(of, asOf, shelf)
+	if of.plan.Bike != nil {
+		all.Builds = make([]*plan.Built, len(of.plan.Loadouts))
+		for i := range of.plan.Loadouts {
+			all.Builds[i] = of.plan.Build(of.plan.Loadouts[i].ID)
+		}
+	}
+	return all
 }
 
 // EvaluateLoadout is [Evaluate] for one loadout.
@@ -231,7 +242,7 @@ func Needs() []study.NeedRule { return slices.Clone(standard.needs) }
 // Explain is the working of one figure in one loadout. It runs the steps that lead
 // to it and no others.
 func Explain(p *plan.Plan, loadout string, id figure.ID, asOf string) (study.Figure, *sheet.Sheet, error) {
-	of := fill(p)
+	of := fill(p, loadout)
 	l, err := of.plan.Loadout(loadout)
 	if err != nil {
 		return study.Figure{}, nil, err
@@ -251,7 +262,7 @@ func Explain(p *plan.Plan, loadout string, id figure.ID, asOf string) (study.Fig
 
 // PressureWorking is how one wheel's pressure on a surface comes about.
 func PressureWorking(p *plan.Plan, loadout string, wheel *study.Wheel, surface string, asOf string) (facts.PressureEnd, *sheet.Sheet, error) {
-	of := fill(p)
+	of := fill(p, loadout)
 	l, err := of.plan.Loadout(loadout)
 	if err != nil {
 		return facts.PressureEnd{}, nil, err

@@ -18,7 +18,7 @@ func Rules() []study.Rule { return standard.rules }
 // known, once with nothing known but what it declares. It hands out what was known
 // before, and after each of the two.
 func EachStep(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(step study.Step, before, after, alone *study.Run)) error {
-	of := fill(p)
+	of := fill(p, loadout)
 	l, err := of.plan.Loadout(loadout)
 	if err != nil {
 		return err
@@ -49,7 +49,7 @@ func EachStep(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(step stu
 // EachReader asks each rule and need of a loadout: once with everything known, once with no
 // group and no figure known but what it says that it reads.
 func EachReader(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(what string, known, alone any)) error {
-	of := fill(p)
+	of := fill(p, loadout)
 	l, err := of.plan.Loadout(loadout)
 	if err != nil {
 		return err
@@ -99,7 +99,7 @@ func copyOf(r *study.Run) *study.Run {
 // hands out what figures and rules come to with what is downstream of its groups run again, and
 // with everything.
 func EachMove(p *plan.Plan, shelf plan.Shelf, loadout string, hand func(g *guess.Guess, some, all Moved)) error {
-	of := fill(p)
+	of := fill(p, loadout)
 	l, err := of.plan.Loadout(loadout)
 	if err != nil {
 		return err

@@ -36,14 +36,15 @@ func ToMeasure(guesses []Guess) []Guess {
 
 // filled is a plan with what is guessed of it.
 type filled struct {
-	raw, plan *plan.Plan
+	loadout   string     // that it is ridden in
+	raw, plan *plan.Plan // as it is ridden then
 	guesses   []guess.Guess
 	guessed   map[string]bool
 }
 
-func fill(p *plan.Plan) filled {
-	of := filled{raw: p}
-	of.plan, of.guesses = guess.Fill(p)
+func fill(p *plan.Plan, loadout string) filled {
+	of := filled{loadout: loadout, raw: p.RiddenIn(loadout)}
+	of.plan, of.guesses = guess.Fill(of.raw)
 	if len(of.guesses) > 0 {
 		of.guessed = make(map[string]bool, len(of.guesses))
 		for i := range of.guesses {
@@ -56,6 +57,7 @@ func fill(p *plan.Plan) filled {
 // again is a change of the plan with the same guesses where bike and brief are the same: one
 // made of the plan as the rider has it, or of the one with the guesses in it.
 func (of *filled) again(now *plan.Plan) filled {
+	now = now.RiddenIn(of.loadout)
 	if !alike(now, of.raw) && !alike(now, of.plan) || now.Guesses != of.raw.Guesses {
 		return of.elsewhere(now)
 	}
@@ -77,7 +79,7 @@ func alike(a, b *plan.Plan) bool {
 // elsewhere is a plan with another brief or bike. A bike that is guessed alike stays the same
 // one, so that only what reads the brief is worked out again.
 func (of *filled) elsewhere(now *plan.Plan) filled {
-	then := fill(now)
+	then := fill(now, of.loadout)
 	if now.Bike == of.raw.Bike && then.plan.Bike != of.plan.Bike && reflect.DeepEqual(then.plan.Bike, of.plan.Bike) {
 		changed := *then.plan
 		changed.Bike = of.plan.Bike

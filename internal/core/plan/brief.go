@@ -24,7 +24,6 @@ type Brief struct {
 	WalkingPace unit.Speed        `json:"walking_pace,omitzero"` // in first, clutch home
 	Budget      money.Amount      `json:"budget,omitzero"`
 	Unlimited   bool              `json:"no_budget,omitempty"` // the rider has said that there is no budget
-	Rider       unit.Mass         `json:"rider,omitzero"`      // dressed to ride, with water
 	Style       tyre.Style        `json:"style,omitempty"`
 	Bothers     Bother            `json:"bothers,omitempty"` // most, of the bike as it is
 
@@ -56,11 +55,7 @@ type Brief struct {
 	ShipMost unit.Mass `json:"ship_most,omitzero"`        // that the bike may weigh then
 	TieDown  string    `json:"tie_down,omitempty"`        // where its straps go
 
-	Inseam     unit.Length `json:"inseam,omitzero"`
-	Stature    unit.Length `json:"stature,omitzero"`
-	HandSpan   unit.Length `json:"hand_span,omitzero"` // thumb tip to little finger's, stretched
-	Boot       unit.Length `json:"boot_length,omitzero"`
-	Sole       unit.Length `json:"sole,omitzero"`         // of the boot
+	Person                 // who rides, where no loadout says that it is somebody else
 	ReachWish  unit.Length `json:"reach_wish,omitzero"`   // the most between sole and ground
 	RoomWanted unit.Length `json:"room_wanted,omitzero"`  // under the engine, rider on
 	SpringsFor stance.Use  `json:"springs_for,omitempty"` // "" is by the ground
@@ -177,13 +172,7 @@ func (b *Brief) Sections() []entry.Section {
 			entry.Ask("ship_most", "May weigh when shipped", "kg", 50, 600, "By the trailer's plate or the carrier's rule; the bike without rider and bags, a quarter of its fuel.", &b.ShipMost),
 			entry.Ask("room_wanted", "Room under the engine", "mm", 40, 400, "With you on it. Empty: what the roughest of your ground asks for.", &b.RoomWanted),
 		}},
-		{Name: "The rider", Fields: []entry.Field{
-			entry.Ask("rider", "Rider, dressed", "kg", 35, 250, "With boots, helmet, armour (8–12 kg) and the water you carry.", &b.Rider),
-			entry.Ask("inseam", "Inside leg", "mm", 500, 1100, "Barefoot, back to a wall, a book pulled up to the crotch.", &b.Inseam),
-			entry.Ask("stature", "You stand", "mm", 1200, 2300, "Barefoot, floor to crown: back and arms follow from it. Empty: as goes with the inside leg.", &b.Stature),
-			entry.Ask("sole", "Boot sole", "mm", 0, 80, "Under the heel.", &b.Sole),
-			entry.Ask("hand_span", "Hand span", "mm", 100, 320, "Stretched, from thumb tip to little finger's: small hands want levers that come to them.", &b.HandSpan),
-			entry.Ask("boot_length", "Boot, outside", "mm", 180, 420, "Heel to toe: long ones want levers set for them.", &b.Boot),
+		{Name: "The rider", Fields: append(b.Person.Fields(),
 			entry.Ask("day", "Hours a day", "h", 0.5, 20, "In the saddle, on a usual day of the trip.", &b.Day),
 			entry.Ask("reacts", "You react in", "s", 0.5, 5, "From seeing it to braking: 2.5 s is what roads are built for, awake and looking 1–1.5 s. Empty: 2.5 s.", &b.Reacts),
 			entry.Ask("night_grip", "By night you brake with", "%", 20, 100, "Of the grip that the ground has. Empty: 70 %, and no more than 3.4 m/s², which roads are built for.", &b.NightGrip),
@@ -192,7 +181,7 @@ func (b *Brief) Sections() []entry.Section {
 			entry.Ask("falls", "Falls to count on", "", 0, 200, "Over the whole trip, slow ones too. Empty: by ground and skill.", &b.Falls),
 			entry.Ask("help", "Help is away by", "h", 0, 500, "Until parts or a truck reach you at the worst place.", &b.Help),
 			entry.Ask("reach_wish", "Heel off the ground by", "mm", 0, 200, "The most that you want at a stop: 0 flat feet, 60 the balls of both. Empty: 60.", &b.ReachWish),
-		}},
+		)},
 	}
 }
 

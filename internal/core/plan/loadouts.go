@@ -20,9 +20,9 @@ func (p *Plan) Relaid(list []Loadout, like map[string]string) *Plan {
 	changed.Loadouts, changed.Lines = nil, nil
 	for _, l := range list {
 		if was, err := p.Loadout(l.ID); err == nil {
-			l.Loads, l.Pressures, l.Setting, l.Sits, l.Clicks = was.Loads, was.Pressures, was.Setting, was.Sits, was.Clicks
+			l.Loads, l.Pressures, l.Setting, l.Sits, l.Clicks, l.Kit = was.Loads, was.Pressures, was.Setting, was.Sits, was.Clicks, was.Kit
 		} else if from, err := p.Loadout(like[l.ID]); err == nil {
-			l.Loads, l.Pressures, l.Setting, l.Sits, l.Clicks = slices.Clone(from.Loads), slices.Clone(from.Pressures), from.Setting, from.Sits, slices.Clone(from.Clicks)
+			l.Loads, l.Pressures, l.Setting, l.Sits, l.Clicks, l.Kit = slices.Clone(from.Loads), slices.Clone(from.Pressures), from.Setting, from.Sits, slices.Clone(from.Clicks), from.Kit
 		}
 		changed.Loadouts = append(changed.Loadouts, l)
 	}
@@ -136,6 +136,9 @@ func validateLoadouts(v *entry.Problems, loadouts []Loadout) {
 		seen[l.ID] = true
 		v.Name(path+".name", l.Name)
 		v.Check(path+".pillion", l.Check())
+		if l.By != nil {
+			v.Fields(path+".rider", l.By.Fields())
+		}
 		given := map[string]bool{}
 		for j, q := range l.Pressures {
 			path := fmt.Sprintf("%s.pressures[%d]", path, j)

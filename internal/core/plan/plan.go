@@ -134,6 +134,7 @@ func (p *Plan) OwnLoads(id string) (*Plan, *Loadout) {
 type Loadout struct {
 	ID      string    `json:"id" is:"id"`
 	Name    string    `json:"name" is:"name"`
+	By      *Person   `json:"rider,omitempty"` // who rides then, nil for the rider of the brief
 	Pillion unit.Mass `json:"pillion,omitzero"`
 	Days    int       `json:"days,omitempty"` // that it is packed for, 0 where nobody has said
 	Kit     Kit       `json:"kit,omitempty"`  // how much comes along, roughly, as long as nothing is packed

@@ -40,6 +40,14 @@ var briefForm = desk.StageForm{
 	View: func(_ *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
 		return brief(d, typed, errs), nil
 	},
+	Kept: func(s *desk.House, r *http.Request, d *desk.Desk, changed *plan.Plan) (string, error) {
+		if changed.Brief.Person != d.Plan.Brief.Person && changed.Held != plan.Another {
+			if err := s.Store.SetPerson(r.Context(), s.Rider(r), changed.Brief.Person); err != nil {
+				return "", err
+			}
+		}
+		return d.Href("brief"), nil
+	},
 }
 
 // briefView is the form of the brief and of one loadout.

@@ -34,6 +34,8 @@ type loadoutRow struct {
 	ID, Name, Pillion, Days string
 	Things                  int
 	Likes                   []desk.OptionView // of a new one: what it starts from
+	By                      []desk.FieldView  // who rides then, where it is somebody else
+	ByAnother               bool
 	Out, New                bool
 	Error                   string
 }
@@ -45,12 +47,26 @@ type changeView struct {
 	Packed, Behind []string
 }
 
-var loadoutList = &desk.List{Name: "Loadouts", Columns: []string{"loadout", "pillion", "days", "id", "like"}, Out: "out_loadout"}
+var loadoutList = &desk.List{Name: "Loadouts", Columns: append([]string{"loadout", "pillion", "days", "id", "like"}, byKeys()...), Out: "out_loadout"}
+
+// byKeys are the columns of who rides.
+func byKeys() (keys []string) {
+	for _, f := range new(plan.Person).Fields() {
+		keys = append(keys, byKey(f))
+	}
+	return keys
+}
+
+func byKey(f entry.Field) string { return "by_" + f.Key }
 
 func (v loadoutsView) Fields() []desk.FieldView {
 	var fields []desk.FieldView
 	for _, r := range v.Rows {
-		fields = append(fields, loadoutList.Fields(r.Index, r.Name, r.Pillion, r.Days, r.ID, desk.Selected("", "", r.Likes).Value)...)
+		values := []string{r.Name, r.Pillion, r.Days, r.ID, desk.Selected("", "", r.Likes).Value}
+		for _, f := range r.By {
+			values = append(values, f.Value)
+		}
+		fields = append(fields, loadoutList.Fields(r.Index, values...)...)
 	}
 	return fields
 }
@@ -76,6 +92,17 @@ func loadouts(d *desk.Desk, form url.Values, errs desk.FormErrors) loadoutsView 
 			Index: i, New: stored.ID == "", Things: len(stored.Loads), Out: form.Has(key("out_loadout")), Error: errs[key("loadout")],
 			ID: desk.Typed(form, key("id"), stored.ID), Name: desk.Typed(form, key("loadout"), stored.Name), Pillion: desk.Typed(form, key("pillion"), d.Units.Shown(stored.Pillion.String())),
 			Days: desk.Typed(form, key("days"), count(stored.Days)),
+		}
+		by := plan.Person{}
+		if stored.By != nil {
+			by, row.ByAnother = *stored.By, true
+		}
+		for _, f := range by.Fields() {
+			f.Key, f.Label = key(byKey(f)), strings.Replace(f.Label, "You stand", "Stands", 1)
+			field := desk.FieldOf(d.Units, f, form, errs)
+			field.Help = ""
+			row.ByAnother = row.ByAnother || field.Value != ""
+			row.By = append(row.By, field)
 		}
 		if row.New {
 			row.Likes = desk.OptionsOf(likes, desk.Typed(form, key("like"), ""), "starts empty")
@@ -156,6 +183,15 @@ func readLoadouts(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.For
 		} else if err := l.Check(); err != nil {
 			errs[key] = err.Error()
 		}
+		by := plan.Person{}
+		for _, f := range by.Fields() {
+			if err := d.Units.EnterField(f, field(byKey(f))); err != nil {
+				errs[desk.RowKey(byKey(f), i)] = err.Error()
+			}
+		}
+		if by.Known() {
+			l.By = &by
+		}
 		list = append(list, l)
 	}
 	if len(list) == 0 {
@@ -178,6 +214,14 @@ func loadoutsText(list []plan.Loadout) string {
 		words[i] = l.Name
 		if l.Days > 0 {
 			words[i] += fmt.Sprintf(", %d %s", l.Days, desk.Plural(l.Days, "day"))
+		}
+		if l.By != nil {
+			words[i] += ", ridden by somebody else"
+			for _, f := range l.By.Fields() {
+				if f.Entry.Known() {
+					words[i] += " " + f.Entry.String()
+				}
+			}
 		}
 		if l.Pillion.Known() {
 			words[i] += ", pillion " + l.Pillion.String()
