@@ -8,6 +8,7 @@ package entry
 
 import (
 	"fmt"
+	"slices"
 	"strings"
 )
 
@@ -51,6 +52,16 @@ type OutOfRange struct {
 
 func (e *OutOfRange) Error() string {
 	return strings.TrimSpace(fmt.Sprintf("%s is outside %g–%g %s", e.Text, e.Min, e.Max, e.Unit))
+}
+
+// Only are the fields of a list that have one of the keys.
+func Only(fields []Field, keys ...string) (list []Field) {
+	for _, f := range fields {
+		if slices.Contains(keys, f.Key) {
+			list = append(list, f)
+		}
+	}
+	return list
 }
 
 // FieldIn is the field of a key, ok is false where there is none.

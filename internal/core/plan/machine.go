@@ -51,6 +51,7 @@ func Helds() []entry.Option {
 // Offer is what a seller asks.
 type Offer struct {
 	Asking money.Amount `json:"asking,omitzero"`
+	Worth  money.Amount `json:"worth,omitzero"` // to the rider, once it is ready for the trip
 	Note   string       `json:"note,omitempty"`
 }
 
@@ -134,6 +135,7 @@ func (m *Machine) validate(v *entry.Problems) {
 	}
 	if m.Offer != nil {
 		v.That(!m.Offer.Asking.Known() || m.Offer.Asking.Minor() >= 0, "offer.asking", "is below zero")
+		v.That(!m.Offer.Worth.Known() || m.Offer.Worth.Minor() >= 0, "offer.worth", "is below zero")
 		v.Note("offer.note", m.Offer.Note)
 	}
 	for _, s := range m.sheets() {

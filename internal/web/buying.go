@@ -1,0 +1,321 @@
+package web
+
+import (
+	"cmp"
+	"fmt"
+	"net/http"
+	"net/url"
+	"slices"
+	"strconv"
+	"strings"
+
+	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/store"
+	"valiantmule/internal/web/desk"
+	"valiantmule/internal/words"
+)
+
+// buyingView is a bike that is looked at: what is asked for it, ten answers, and what it costs
+// until it is ready for a trip.
+type buyingView struct {
+	New                 bool // nobody has kept it yet
+	Name, Year          desk.FieldView
+	Asking, Worth, Note desk.FieldView
+	Picks               []pickView
+	Fields              []desk.FieldView
+	Save                string
+	Error               string
+	Walk                string // to the walk around it
+	Walked              string
+	Trips               []desk.OptionView
+	Ready               []readyColumn // this one, then the one that the trip has
+	Offer, Why          string        // the most to offer, and how that comes about
+	Lacks               []lackView
+	Serves              []string
+}
+
+type pickView struct {
+	Key, Label string
+	Options    []desk.OptionView
+	Error      string
+}
+
+// readyColumn is what one bike costs until it is ready.
+type readyColumn struct{ Name, Price, Due, Lacks, Ready, Needs, Unpriced string }
+
+type lackView struct{ What, By, Cost string }
+
+// The ten answers beside its name: what a seller knows, and the rest is guessed by.
+var (
+	buyingFields = []string{"displacement", "odometer"}
+	buyingPicks  = []string{"class", "cylinders", "cooling", "fuelling", "final", "front_wheel_build"}
+)
+
+// askBuying shows the questions about a bike that is looked at for the first time.
+func (s *Server) askBuying(w http.ResponseWriter, r *http.Request) error {
+	v := buyingForm(desk.UnitsOf(r), &plan.Plan{Currency: currencyOf(r), Machine: lookedAt()}, nil, nil)
+	v.New, v.Save = true, "/buying"
+	return s.Show(w, r, http.StatusOK, "buying", "Before buying", v)
+}
+
+func lookedAt() plan.Machine {
+	return plan.Machine{Held: plan.Looked, Bike: &plan.Bike{ID: "looked-at", Origin: sheet.Rider}}
+}
+
+// beginBuying keeps a bike that is looked at, under an id that is its own.
+func (s *Server) beginBuying(w http.ResponseWriter, r *http.Request) error {
+	p := lookedAt().Alone(currencyOf(r))
+	errs := readBuying(desk.UnitsOf(r), p, r.PostForm)
+	if len(errs) > 0 {
+		v := buyingForm(desk.UnitsOf(r), p, r.PostForm, errs)
+		v.New, v.Save = true, "/buying"
+		return s.Show(w, r, http.StatusUnprocessableEntity, "buying", "Before buying", v)
+	}
+	id, err := s.Store.CreateBike(r.Context(), s.Rider(r), p.Machine, p.Currency, "Looked at: "+p.Bike.Name)
+	if err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, "/bikes/"+id+"/buying")
+}
+
+func buyingForm(u words.Units, p *plan.Plan, form url.Values, errs desk.FormErrors) buyingView {
+	b, offer := p.Bike, plan.Offer{}
+	if p.Offer != nil {
+		offer = *p.Offer
+	}
+	year := ""
+	if b.Year > 0 {
+		year = strconv.Itoa(b.Year)
+	}
+	v := buyingView{
+		Name:   desk.FieldView{Key: "name", Label: "What it is called", Value: desk.Typed(form, "name", b.Name), Error: errs["name"]},
+		Year:   desk.FieldView{Key: "year", Label: "Year", Value: desk.Typed(form, "year", year), Error: errs["year"]},
+		Asking: desk.FieldView{Key: "asking", Label: "They ask", Unit: p.Currency, Value: desk.Typed(form, "asking", u.Shown(offer.Asking.String())), Error: errs["asking"]},
+		Worth: desk.FieldView{Key: "worth", Label: "Ready, it is worth to you", Unit: p.Currency, Value: desk.Typed(form, "worth", u.Shown(offer.Worth.String())), Error: errs["worth"],
+			Help: "Empty: what the bike that the trip has now would have cost, made ready."},
+		Note:  desk.FieldView{Key: "note", Label: "Where, whose", Value: desk.Typed(form, "note", offer.Note), Error: errs["note"]},
+		Error: errs["form"],
+	}
+	for _, f := range entry.Only(b.Fields(), buyingFields...) {
+		v.Fields = append(v.Fields, desk.FieldOf(u, f, form, errs))
+	}
+	for _, pick := range b.Picks() {
+		if slices.Contains(buyingPicks, pick.Key) {
+			v.Picks = append(v.Picks, pickView{pick.Key, pick.Label, desk.OptionsOf(pick.Options, desk.Typed(form, pick.Key, pick.Get()), "Not looked yet"), errs[pick.Key]})
+		}
+	}
+	return v
+}
+
+// readBuying sets what was answered on a plan of the machine alone.
+func readBuying(u words.Units, p *plan.Plan, form url.Values) desk.FormErrors {
+	errs := desk.FormErrors{}
+	b, offer := *p.Bike, plan.Offer{}
+	b.Name = strings.TrimSpace(form.Get("name"))
+	b.Year = 0
+	if text := strings.TrimSpace(form.Get("year")); text != "" {
+		var err error
+		if b.Year, err = strconv.Atoi(text); err != nil {
+			errs["year"] = fmt.Sprintf("%q is not a year like 2019.", text)
+		}
+	}
+	desk.Enter(u, entry.Only(b.Fields(), buyingFields...), form, errs)
+	for _, pick := range b.Picks() {
+		if slices.Contains(buyingPicks, pick.Key) && form.Has(pick.Key) {
+			pick.Set(form.Get(pick.Key))
+		}
+	}
+	for _, a := range []struct {
+		key  string
+		into *money.Amount
+	}{{"asking", &offer.Asking}, {"worth", &offer.Worth}} {
+		var err error
+		if *a.into, err = u.Amount(form.Get(a.key), p.Currency); err != nil {
+			errs[a.key] = err.Error()
+		}
+	}
+	offer.Note = strings.TrimSpace(form.Get("note"))
+	p.Bike, p.Offer = &b, &offer
+	if b.Name == "" {
+		errs["name"] = "Give it a name, such as what the advertisement says."
+	}
+	for _, problem := range p.Machine.Validate() {
+		at := problem.Path[strings.LastIndex(problem.Path, ".")+1:]
+		if !form.Has(at) {
+			at = "form"
+		}
+		errs[at] = cmp.Or(errs[at], problem.What)
+	}
+	return errs
+}
+
+func (s *Server) buying(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	return s.showBuying(w, r, http.StatusOK, d, nil, nil)
+}
+
+func (s *Server) showBuying(w http.ResponseWriter, r *http.Request, status int, d *desk.Desk, form url.Values, errs desk.FormErrors) error {
+	if d.Plan.Bike == nil {
+		return store.ErrNotFound
+	}
+	v := buyingForm(d.Units, d.Plan, form, errs)
+	v.Save, v.Walk = d.At()+"/buying", d.Href("baseline")
+	v.Walked = fmt.Sprintf("%d looked at so far", len(d.Plan.Baseline.Answers))
+	ids, err := s.Store.PlanIDs(r.Context(), s.Rider(r))
+	if err != nil {
+		return err
+	}
+	const most = 30 // trips to choose from, the latest
+	trips, err := s.Store.PlansOf(r.Context(), s.Rider(r), ids[:min(most, len(ids))])
+	if err != nil {
+		return err
+	}
+	var trip *store.Snapshot
+	for _, t := range trips {
+		switch asked := r.FormValue("trip"); {
+		case asked == t.ID, trip == nil, asked == "" && len(trip.Plan.Brief.Terrain) == 0 && len(t.Plan.Brief.Terrain) > 0:
+			trip = t // the one that is asked for, or the latest that says where it goes
+		}
+	}
+	for _, t := range trips {
+		v.Trips = append(v.Trips, desk.OptionView{Value: t.ID, Name: t.Plan.Name, Selected: t == trip})
+	}
+	if trip != nil {
+		if err := v.compare(d, trip.Plan); err != nil {
+			return err
+		}
+	}
+	return s.Render(w, r, status, "buying", desk.Frame{Title: "Before buying · " + d.Plan.Name, Plan: d.View("buying", nil), Body: v})
+}
+
+// compare sets what the bike costs until it is ready for a trip beside the one that the trip has.
+func (v *buyingView) compare(d *desk.Desk, trip *plan.Plan) error {
+	loadout := trip.Loadouts[len(trip.Loadouts)-1].ID
+	this, err := eval.ReadyFor(trip, d.Plan.Machine, nil, d.Shelf, loadout, d.AsOf)
+	if err != nil {
+		return err
+	}
+	offer := plan.Offer{}
+	if d.Plan.Offer != nil {
+		offer = *d.Plan.Offer
+	}
+	column, _ := readyColumnOf(trip, this, d.Plan.Bike.Name, offer.Asking)
+	v.Ready = append(v.Ready, column)
+	for _, l := range this.Lacks {
+		row := lackView{What: d.Units.Text(l.Finding.Tell().What), By: cmp.Or(l.By, "nothing on the shelf answers it")}
+		if l.Cost.Known() {
+			row.Cost = l.Cost.Rough()
+		}
+		v.Lacks = append(v.Lacks, row)
+	}
+	for _, served := range this.Serves {
+		text := served.Name + ": asked by no need of the brief"
+		if len(served.Needs) > 0 {
+			text = served.Name + ": " + strings.ToLower(strings.Join(served.Needs, ", "))
+		}
+		v.Serves = append(v.Serves, text)
+	}
+	worth, from := offer.Worth, "what it is worth to you"
+	if trip.Bike != nil && trip.Garage != d.Plan.Garage {
+		own, err := eval.ReadyFor(trip, trip.Machine, trip.OnTheBike(), d.Shelf, loadout, d.AsOf)
+		if err != nil {
+			return err
+		}
+		column, ready := readyColumnOf(trip, own, trip.Bike.Name, trip.Bike.Price)
+		v.Ready = append(v.Ready, column)
+		if !worth.Known() && ready.Known() {
+			worth, from = ready, "what the "+trip.Bike.Name+" comes to, ready"
+		}
+	}
+	if len(trip.Brief.Terrain) == 0 {
+		v.Why = "The brief of this trip says nothing of its ground yet, so nothing can be lacking: write it first."
+		return nil
+	}
+	home, _, ok := trip.Home(worth)
+	if !ok || !worth.Known() {
+		v.Why = "Say what it would be worth to you, ready for the trip, and the most to offer follows."
+		return nil
+	}
+	most := money.New(home.Minor()-this.Cost().Minor(), trip.Currency)
+	if most.Minor() <= 0 {
+		v.Offer, v.Why = "nothing", fmt.Sprintf("Making it ready takes %s, and %s is %s.", this.Cost().Rough(), from, home.Rough())
+		return nil
+	}
+	v.Offer = most.Rough()
+	v.Why = fmt.Sprintf("%s (%s) less %s to put right and %s that the brief lacks.", home.Rough(), from, this.DueCost.Rough(), this.LackCost.Rough())
+	return nil
+}
+
+// readyColumnOf is one bike's sums, and all of them together, missing where its price is.
+func readyColumnOf(trip *plan.Plan, r *eval.Readiness, name string, price money.Amount) (readyColumn, money.Amount) {
+	met, all := r.Met()
+	c := readyColumn{Name: name, Price: "not said", Due: r.DueCost.Rough(), Lacks: r.LackCost.Rough(), Ready: "its price is missing", Needs: fmt.Sprintf("%d of %d", met, all)}
+	if r.Unpriced > 0 {
+		c.Unpriced = fmt.Sprintf("and %d without a price", r.Unpriced)
+	}
+	home, _, ok := trip.Home(price)
+	if !price.Known() || !ok {
+		return c, money.Amount{}
+	}
+	ready, err := home.Plus(r.Cost())
+	if err != nil {
+		return c, money.Amount{}
+	}
+	c.Price, c.Ready = home.Rough(), ready.Rough()
+	return c, ready
+}
+
+// keepBuying keeps the answers.
+func (s *Server) keepBuying(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	if d.Plan.Bike == nil {
+		return store.ErrNotFound
+	}
+	changed := *d.Plan
+	if errs := readBuying(d.Units, &changed, r.PostForm); len(errs) > 0 {
+		return s.showBuying(w, r, http.StatusUnprocessableEntity, d, r.PostForm, errs)
+	}
+	if err := s.Save(r, d, r.PostFormValue("base"), &changed, "Before buying: what was answered"); err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, d.At()+"/buying?trip="+url.QueryEscape(r.PostFormValue("trip")))
+}
+
+// bought makes a bike that was looked at one of the rider's own.
+func (s *Server) bought(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	changed := *d.Plan
+	changed.Held = ""
+	if err := s.Save(r, d, r.PostFormValue("base"), &changed, "Bought"); err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, d.At())
+}
+
+// forget throws a bike away that was only looked at.
+func (s *Server) forget(w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	if d.Plan.Held != plan.Looked {
+		return store.ErrNotFound
+	}
+	if err := s.Store.Remove(r.Context(), s.Rider(r), d.ID); err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, "/garage#removed")
+}
