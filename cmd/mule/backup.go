@@ -11,6 +11,7 @@ import (
 	"path/filepath"
 	"strings"
 
+	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
 	"valiantmule/internal/mariadb"
 	"valiantmule/internal/store"
@@ -117,7 +118,7 @@ func fileAndStore(args []string, command string) (path string, st *store.Store, 
 	return args[0], st, err
 }
 
-// export writes a rider's plans as plan files.
+// export writes a rider's plans and bikes as files.
 func export(args []string, out io.Writer) error {
 	ctx, stop := untilSignal()
 	defer stop()
@@ -165,16 +166,35 @@ func exportTo(ctx context.Context, st *store.Store, rider *store.Rider, dir stri
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return err
 	}
-	for _, p := range plans {
-		path := filepath.Join(dir, format.FileName(p.Plan.Name, "-"+strings.ToLower(p.ID[:6])+".plan.json"))
+	put := func(of *store.Snapshot, kind string, write func(io.Writer, *plan.Plan) error) error {
+		path := filepath.Join(dir, format.FileName(of.Plan.Name, "-"+strings.ToLower(of.ID[:6])+kind))
 		file, err := os.OpenFile(path, os.O_WRONLY|os.O_CREATE|os.O_EXCL, 0o600)
 		if err != nil {
 			return err
 		}
-		if err := errors.Join(format.WritePlan(file, p.Plan), file.Close()); err != nil {
+		if err := errors.Join(write(file, of.Plan), file.Close()); err != nil {
 			return err
 		}
 		fmt.Fprintln(out, path)
+		return nil
+	}
+	for _, p := range plans {
+		if err := put(p, ".plan.json", format.WritePlan); err != nil {
+			return err
+		}
+	}
+	garage, err := st.GarageBikes(ctx, rider.ID)
+	if err != nil {
+		return err
+	}
+	for _, b := range garage { // also those that plans hold: what was read off one may be in none of them
+		bike, err := st.Plan(ctx, rider.ID, b.ID)
+		if err != nil {
+			return err
+		}
+		if err := put(bike, ".bike.json", format.WriteBike); err != nil {
+			return err
+		}
 	}
 	return nil
 }

@@ -5,6 +5,8 @@ import (
 	"errors"
 
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/unit"
+	"valiantmule/internal/format"
 	"valiantmule/internal/store"
 )
 
@@ -34,13 +36,22 @@ func Load(ctx context.Context, st *store.Store) error {
 	if err != nil {
 		return err
 	}
+	more, err := Second()
+	if err != nil {
+		return err
+	}
+	bike, err := Looked()
+	if err != nil {
+		return err
+	}
 	// Of two first starts on one database one waits.
-	return st.Alone(ctx, func(*store.Store) error { return garage(ctx, st, p, others) })
+	return st.Alone(ctx, func(*store.Store) error { return garage(ctx, st, p, others, more, bike) })
 }
 
-// garage is the demo rider's: their other plans, and the one that the demo is about with
-// how it came to be.
-func garage(ctx context.Context, st *store.Store, p *plan.Plan, others []*plan.Plan) error {
+// garage is the demo rider's: their other plans, a bike that they look at, and the plan that the
+// demo is about with how it came to be. A second trip with its bike is begun on the way, and has
+// not taken over all that was found since.
+func garage(ctx context.Context, st *store.Store, p *plan.Plan, others []*plan.Plan, more *plan.Plan, bike format.BikeFile) error {
 	switch _, err := st.RiderByName(ctx, Rider); {
 	case err == nil:
 		return nil // the garage is as the rider left it
@@ -67,20 +78,43 @@ func garage(ctx context.Context, st *store.Store, p *plan.Plan, others []*plan.P
 			return err
 		}
 	}
-	steps := history(p)
-	id, err := st.CreatePlan(ctx, rider.ID, steps[0].plan, steps[0].summary)
+	if _, err := st.CreateBike(ctx, rider.ID, bike.Machine, bike.Currency, "Looked at: "+bike.Bike.Name); err != nil {
+		return err
+	}
+	early, late := history(p)
+	id, err := st.CreatePlan(ctx, rider.ID, early[0].plan, early[0].summary)
 	if err != nil {
 		return err
 	}
-	for _, step := range steps[1:] {
-		head, err := st.Plan(ctx, rider.ID, id)
-		if err != nil {
-			return err
+	save := func(steps []revision) error {
+		for _, step := range steps {
+			head, err := st.Plan(ctx, rider.ID, id)
+			if err != nil {
+				return err
+			}
+			step.plan.Garage = head.Plan.Garage
+			if err := st.Save(ctx, rider.ID, id, store.Change{Base: head.Revision, Plan: step.plan, Summary: step.summary}); err != nil {
+				return err
+			}
 		}
-		step.plan.Garage = head.Plan.Garage
-		if err := st.Save(ctx, rider.ID, id, store.Change{Base: head.Revision, Plan: step.plan, Summary: step.summary}); err != nil {
-			return err
-		}
+		return nil
+	}
+	if err := save(early[1:]); err != nil {
+		return err
+	}
+	head, err := st.Plan(ctx, rider.ID, id)
+	if err != nil {
+		return err
+	}
+	more.Machine = head.Plan.Machine.Bare()
+	if _, err := st.CreatePlan(ctx, rider.ID, more, "New trip for "+more.Bike.Name); err != nil {
+		return err
+	}
+	if err := save(late); err != nil {
+		return err
+	}
+	if err := st.SetPerson(ctx, rider.ID, p.Brief.Person); err != nil {
+		return err
 	}
 	return st.Rename(ctx, rider.ID, Rider)
 }
@@ -90,24 +124,29 @@ type revision struct {
 	summary string
 }
 
-// history is how a plan may have come to be, in the order of the work.
-func history(p *plan.Plan) []revision {
+// history is how a plan may have come to be, in the order of the work: until there is a bike, and
+// then with what was found on it.
+func history(p *plan.Plan) (early, late []revision) {
 	now := *plan.New(p.Name, p.Currency)
 	now.Readings = p.Readings
-	var steps []revision
-	step := func(summary string, change func(*plan.Plan)) {
+	step := func(into *[]revision, summary string, change func(*plan.Plan)) {
 		change(&now)
 		was := now
-		steps = append(steps, revision{&was, summary})
+		*into = append(*into, revision{&was, summary})
 	}
-	step("New plan", func(*plan.Plan) {})
-	step("Brief: 4200 km over six kinds of ground, €1,650", func(n *plan.Plan) { n.Brief, n.Loadouts, n.Route, n.Group = p.Brief, p.Loadouts, p.Route, p.Group })
-	step("Bike: "+p.Bike.Name, func(n *plan.Plan) { n.Bike, n.Baseline = p.Bike, p.Baseline })
+	bought := p.Machine
+	before := *p.Bike
+	before.Odometer = unit.Length{}
+	bought.Bike, bought.Baseline.AsBuilt = &before, nil
+	step(&early, "New plan", func(*plan.Plan) {})
+	step(&early, "Brief: 4200 km over six kinds of ground, €1,650", func(n *plan.Plan) { n.Brief, n.Loadouts, n.Route, n.Group = p.Brief, p.Loadouts, p.Route, p.Group })
+	step(&early, "Bike: "+p.Bike.Name, func(n *plan.Plan) { n.Machine = bought })
+	step(&late, "Odometer "+p.Bike.Odometer.String()+"; the record as built", func(n *plan.Plan) { n.Machine = p.Machine })
 	for i, l := range p.Lines {
 		if l.Part != nil && l.Standing() == plan.In {
-			step(l.Part.Name+", put in the plan", func(n *plan.Plan) { n.Lines = p.Lines[: i+1 : i+1] })
+			step(&late, l.Part.Name+", put in the plan", func(n *plan.Plan) { n.Lines = p.Lines[: i+1 : i+1] })
 		}
 	}
-	step("Parcels, springs and the workshop; what others say", func(n *plan.Plan) { *n = *p })
-	return steps
+	step(&late, "Parcels, springs and the workshop; what others say", func(n *plan.Plan) { *n = *p })
+	return early, late
 }
