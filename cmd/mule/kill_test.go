@@ -10,6 +10,7 @@ import (
 	"net/url"
 	"os"
 	"os/exec"
+	"regexp"
 	"strings"
 	"testing"
 	"time"
@@ -32,13 +33,23 @@ type written struct {
 	saves   map[string]bool // distances
 	fills   map[string]bool // ids
 	answers map[string]bool // ids of their revisions
+	bike    string          // the path of the bike by itself
 }
 
 func (w written) count() int { return len(w.saves) + len(w.fills) + len(w.answers) }
 
 // change makes one of the changes of the stream, the n-th; true when it was acknowledged.
 func (w written) change(r *rider, at *running, n int) bool {
-	switch n % 3 {
+	answered := func(of, check string) bool {
+		id := crand.Text()
+		_, to, err := r.post(at, of+"/baseline/answer", url.Values{"id": {id}, "check": {check}, "verdict": {"good"}, "note": {fmt.Sprint("look ", n)}})
+		if err != nil || !strings.Contains(to, "kept="+id) {
+			return false
+		}
+		w.answers[id] = true
+		return true
+	}
+	switch n % 4 {
 	case 0:
 		id := crand.Text()
 		_, to, err := r.post(at, r.plan+"/fills", url.Values{
@@ -48,13 +59,10 @@ func (w written) change(r *rider, at *running, n int) bool {
 			return false
 		}
 		w.fills[id] = true
-	case 1:
-		id := crand.Text()
-		_, to, err := r.post(at, r.plan+"/baseline/answer", url.Values{"id": {id}, "check": {"frame"}, "verdict": {"good"}, "note": {fmt.Sprint("look ", n)}})
-		if err != nil || !strings.Contains(to, "kept="+id) {
-			return false
-		}
-		w.answers[id] = true
+	case 1: // of the plan, and of its bike
+		return answered(r.plan, "frame")
+	case 2: // of the bike by itself
+		return answered(w.bike, "leaks")
 	default:
 		if !r.save(at, n) {
 			return false
@@ -86,7 +94,10 @@ func TestKilled(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, status)
 
 	random := rand.New(rand.NewPCG(*seed, 11))
-	done := written{map[string]bool{}, map[string]bool{}, map[string]bool{}}
+	_, page, err = r.get(server, r.plan+"/sheet")
+	require.NoError(t, err)
+	done := written{map[string]bool{}, map[string]bool{}, map[string]bool{}, regexp.MustCompile(`/bikes/[A-Z0-9]+`).FindString(page)}
+	require.NotEmpty(t, done.bike)
 	n := 100
 	for round := range *kills {
 		deadline := time.After(time.Duration(50+random.IntN(350)) * time.Millisecond)
@@ -133,31 +144,37 @@ func TestKilled(t *testing.T) {
 	server.stop(t)
 
 	planID := strings.TrimPrefix(r.plan, "/plans/")
-	lost := done.missing(t, st, planID)
+	bikeID := strings.TrimPrefix(done.bike, "/bikes/")
+	lost := done.missing(t, st, planID, bikeID)
 	assert.Greater(t, done.count(), *kills)
 	assert.Empty(t, lost)
 	// What was kept twice is a revision that says what the one before it said, or a fill of
 	// one odometer under two ids.
 	var doubled int
 	require.NoError(t, st.DB().Get(&doubled, `
-		SELECT (SELECT COUNT(*) FROM revisions r JOIN revisions p ON p.id = r.parent_id WHERE r.plan_id = ? AND CAST(p.document AS BINARY) = CAST(r.document AS BINARY))
-			+ (SELECT COUNT(*) - COUNT(DISTINCT JSON_VALUE(document, '$.read.odometer')) FROM readings WHERE log_id = ?)`, planID, planID))
+		SELECT (SELECT COUNT(*) FROM revisions r JOIN revisions p ON p.id = r.parent_id WHERE r.dossier_id IN (?, ?) AND CAST(p.document AS BINARY) = CAST(r.document AS BINARY))
+			+ (SELECT COUNT(*) - COUNT(DISTINCT JSON_VALUE(document, '$.read.odometer')) FROM readings WHERE log_id = ?)`, planID, bikeID, bikeID))
 	assert.Zero(t, doubled)
+	// What a plan wrote to its bike is there whole or not at all: the bike's head says what the
+	// latest of either said, and each of the plan's has its revision of the bike.
+	var torn int
+	require.NoError(t, st.DB().Get(&torn, `SELECT COUNT(*) FROM revisions p LEFT JOIN revisions b ON b.id = p.wrote_id AND b.dossier_id = p.bike_id WHERE p.dossier_id = ? AND p.wrote_id IS NOT NULL AND b.id IS NULL`, planID))
+	assert.Zero(t, torn)
 	fmt.Printf("%d kills, %d acknowledged, %d lost, %d doubled\n", *kills, done.count(), len(lost), doubled)
 }
 
 // missing is what was acknowledged and is not there.
-func (w written) missing(t *testing.T, st *store.Store, planID string) (lost []string) {
+func (w written) missing(t *testing.T, st *store.Store, planID, bikeID string) (lost []string) {
 	t.Helper()
 	ctx := context.Background()
 	there := map[string]bool{}
 	var revisions []struct{ ID, Distance string }
-	require.NoError(t, st.DB().SelectContext(ctx, &revisions, `SELECT id, COALESCE(JSON_VALUE(document, '$.brief.distance'), '') AS distance FROM revisions WHERE plan_id = ?`, planID))
+	require.NoError(t, st.DB().SelectContext(ctx, &revisions, `SELECT id, COALESCE(JSON_VALUE(document, '$.brief.distance'), '') AS distance FROM revisions WHERE dossier_id IN (?, ?)`, planID, bikeID))
 	for _, r := range revisions {
 		there[r.ID], there[r.Distance] = true, true
 	}
 	var readings []string
-	require.NoError(t, st.DB().SelectContext(ctx, &readings, `SELECT id FROM readings WHERE log_id = ?`, planID))
+	require.NoError(t, st.DB().SelectContext(ctx, &readings, `SELECT id FROM readings WHERE log_id = ?`, bikeID))
 	for _, id := range readings {
 		there[id] = true
 	}
@@ -170,10 +187,12 @@ func (w written) missing(t *testing.T, st *store.Store, planID string) (lost []s
 	}
 	who, err := st.RiderByName(ctx, "Rook")
 	require.NoError(t, err)
-	list, err := st.History(ctx, who.ID, planID, 500, 0)
-	require.NoError(t, err)
-	for _, revision := range list {
-		assert.Empty(t, revision.After.Validate(), "whole")
+	for _, id := range []string{planID, bikeID} {
+		list, err := st.History(ctx, who.ID, id, 500, 0)
+		require.NoError(t, err)
+		for _, revision := range list {
+			assert.Empty(t, revision.After.Validate(), "whole")
+		}
 	}
 	return lost
 }

@@ -31,7 +31,7 @@ func TestMomentOfRecovery(t *testing.T) {
 			return mariadbtest.Passes
 		}), web.Options{Log: slog.New(slog.DiscardHandler)})
 		v, plan := s.Demo(t)
-		for _, armed = range []string{"FROM riders", "FROM sessions", "FROM plans"} {
+		for _, armed = range []string{"FROM riders", "FROM sessions", "FROM dossiers"} {
 			status, page, _ := v.Get(plan + "/brief?loadout=travel")
 			assert.Contains(t, []int{http.StatusServiceUnavailable, http.StatusOK}, status, "the driver may have asked again")
 			assert.Equal(t, status == http.StatusServiceUnavailable, strings.Contains(page, "database does not answer"), status)
@@ -76,13 +76,13 @@ func TestNoRoom(t *testing.T) {
 	s := webtest.Of(t, web.Options{Log: slog.New(slog.DiscardHandler)})
 	v, plan := s.Demo(t)
 	file := v.Page(plan + "/export")
-	for _, table := range []string{"plans", "tracks"} {
+	for _, table := range []string{"dossiers", "tracks"} {
 		_, err := s.Store.DB().Exec(`CREATE TRIGGER full_` + table + ` BEFORE INSERT ON ` + table + ` FOR EACH ROW SIGNAL SQLSTATE 'HY000' SET MYSQL_ERRNO = 1114, MESSAGE_TEXT = 'The table is full'`)
 		require.NoError(t, err)
 	}
 	way := `<gpx><trk><name>Way</name><trkseg><trkpt lat="1" lon="2"/><trkpt lat="1.1" lon="2.1"/></trkseg></trk></gpx>`
 	for path, content := range map[string]string{"/garage/import": file, plan + "/route/import": way} {
-		status, page, _ := v.Upload(path, "file", []byte(content))
+		status, page, _ := v.Upload(path, "file", []byte(content), "onto", "new")
 		assert.Equal(t, http.StatusServiceUnavailable, status, path)
 		assert.Contains(t, page, "Nothing was changed", path)
 		assert.Contains(t, page, "no room", path)

@@ -98,7 +98,7 @@ func TestLog(t *testing.T) {
 	line := log.String()
 	assert.Contains(t, line, "path=/plans/{plan}/brief")
 	assert.Contains(t, line, "status=200")
-	assert.Contains(t, line, "FROM plans p JOIN heads")
+	assert.Contains(t, line, "FROM dossiers d JOIN heads")
 	assert.NotContains(t, line, strings.TrimPrefix(plan, "/plans/"))
 	log.Reset()
 	v.Post("/register", url.Values{"name": {"Heron"}, "password": {"correct horse"}})
@@ -230,14 +230,15 @@ func TestSpoiltPlan(t *testing.T) {
 	s := webtest.New(t)
 	v, path := s.Demo(t)
 	id := strings.TrimPrefix(path, "/plans/")
+	const log = `(SELECT r.bike_id FROM heads h JOIN revisions r ON r.id = h.revision_id WHERE h.dossier_id = ?)`
 	spoil := func(query string) {
 		t.Helper()
 		_, err := s.Store.DB().Exec(query, id)
 		require.NoError(t, err)
 	}
-	spoil(`UPDATE revisions r JOIN heads h ON h.revision_id = r.id SET r.document = JSON_SET(r.document, '$.brief.rider', 'many stone') WHERE h.plan_id = ?`)
-	spoil(`UPDATE readings SET document = JSON_SET(document, '$.id', '7') WHERE log_id = ? LIMIT 1`)
-	spoil(`UPDATE readings SET document = JSON_SET(document, '$.kind', 'song') WHERE log_id = ? ORDER BY id DESC LIMIT 1`)
+	spoil(`UPDATE revisions r JOIN heads h ON h.revision_id = r.id SET r.document = JSON_SET(r.document, '$.brief.rider', 'many stone') WHERE h.dossier_id = ?`)
+	spoil(`UPDATE readings SET document = JSON_SET(document, '$.id', '7') WHERE log_id = `+log+` LIMIT 1`)
+	spoil(`UPDATE readings SET document = JSON_SET(document, '$.kind', 'song') WHERE log_id = `+log+` ORDER BY id DESC LIMIT 1`)
 	page := v.Page(path + "/brief")
 	assert.Contains(t, page, "brief.rider")
 	assert.Regexp(t, `reading \d+: [^<]*, set aside`, page)
@@ -268,7 +269,7 @@ func TestDeletion(t *testing.T) {
 	_, err = s.Store.MakeLink(t.Context(), rider.ID, store.ToAddress, "heron@example.org")
 	require.NoError(t, err)
 	counts := func() (all []int) {
-		for _, table := range []string{"riders", "plans", "revisions", "heads", "readings", "tracks", "visits", "logins", "trail", "recovery_codes", "links"} {
+		for _, table := range []string{"riders", "dossiers", "revisions", "heads", "readings", "tracks", "visits", "logins", "trail", "recovery_codes", "links"} {
 			var n int
 			require.NoError(t, s.Store.DB().Get(&n, `SELECT COUNT(*) FROM `+table))
 			all = append(all, n)

@@ -124,9 +124,10 @@ func TestWhatAnAnswerDependsOn(t *testing.T) {
 	require.NotEqual(t, path, other)
 	fresh("another plan")
 	v.Post(other+"/choose", url.Values{"base": {webtest.Base(v.Page(other + "/bike"))}, "stage": {"bike"}, "bike": {"holt-650"}})
-	assert.Contains(t, fresh("another plan's bike"), "Yet another")
+	own := `data-bike="own:` + strings.TrimPrefix(v.BikeOf(other), "/bikes/")
+	assert.Contains(t, fresh("another plan's bike"), own)
 	v.Post(other+"/remove", nil)
-	assert.NotContains(t, v.Page(page), "Yet another", "gone again")
+	assert.NotContains(t, v.Page(page), own, "gone again")
 	page = path + "/range?loadout=travel"
 
 	handler, err := web.New(web.Options{Store: s.Store, Log: slog.New(slog.DiscardHandler), Kept: 16 << 20})

@@ -151,7 +151,7 @@ func TestGuessingBegins(t *testing.T) {
 	path := strings.TrimSuffix(header.Get("Location"), "/matters?loadout=travel")
 	p := v.Stored(path)
 	p.Guesses, p.Bike.Class = 0, ""
-	_, _, header = v.Upload("/garage/import", "plan.json", document(t, p))
+	_, _, header = v.Upload("/garage/import", "plan.json", document(t, p), "onto", "new")
 	path = strings.TrimSuffix(header.Get("Location"), "/brief")
 	page := v.Page(path + "/guesses")
 	assert.Contains(t, page, `id="guess"`)
