@@ -75,6 +75,7 @@ func (p prose) read(room string, file *ast.File) {
 var rows = map[reflect.Type][]entry.Field{
 	reflect.TypeFor[plan.Bike]():     new(plan.Bike).Fields(),
 	reflect.TypeFor[plan.Brief]():    new(plan.Brief).Fields(),
+	reflect.TypeFor[plan.AsSet]():    new(plan.AsSet).Fields(),
 	reflect.TypeFor[plan.Person]():   new(plan.Person).Fields(),
 	reflect.TypeFor[plan.Setting]():  new(plan.Setting).Fields(),
 	reflect.TypeFor[plan.Wired]():    new(plan.Wired).Fields(""),

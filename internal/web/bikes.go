@@ -26,6 +26,7 @@ type machineView struct {
 	Pages    []desk.LinkView
 	Due      []string // what is to be put right
 	Read     []string // the latest readings
+	Runs     []string // what the odometer showed before, the latest first
 	Trips    []tripView
 	Others   []desk.OptionView // bikes of the garage that may be the same machine
 	Archived bool
@@ -67,6 +68,9 @@ func (s *Server) showBike(w http.ResponseWriter, r *http.Request, status int, vi
 	const latest = 4
 	for i := len(m.Readings) - 1; i >= 0 && len(view.Read) < latest; i-- {
 		view.Read = append(view.Read, desk.ReadWords(m.Readings[i]))
+	}
+	for i := len(m.Runs) - 2; i >= 0 && len(view.Runs) < latest; i-- {
+		view.Runs = append(view.Runs, d.Units.Quantity(m.Runs[i].At.In("km"), "km")+" on "+m.Runs[i].On)
 	}
 	ids, err := s.Store.TripsOf(r.Context(), s.Rider(r), d.ID)
 	if err != nil {
@@ -132,7 +136,11 @@ func facts(d *desk.Desk) []factView {
 	}
 	add("Kind", b.Kind != "", b.Kind)
 	add("Year", b.Year > 0, fmt.Sprint(b.Year))
-	add("Odometer", b.Odometer.Known(), u.Quantity(b.Odometer.In("km"), "km"))
+	odometer := u.Quantity(b.Odometer.In("km"), "km")
+	if runs := d.Plan.Runs; len(runs) > 0 && runs[len(runs)-1].At == b.Odometer {
+		odometer += ", " + runs[len(runs)-1].On
+	}
+	add("Odometer", b.Odometer.Known(), odometer)
 	add("Ready to ride", b.KerbMass.Known(), u.Quantity(b.KerbMass.In("kg"), "kg"))
 	add("Tank", b.Tank.Known(), u.Plain(b.Tank.In("L"), "L"))
 	add("Seat", b.SeatHeight.Known(), u.Quantity(b.SeatHeight.In("mm"), "mm"))

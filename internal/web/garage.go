@@ -28,7 +28,7 @@ type garageView struct {
 	Pages          desk.Paging
 	Removed        []removedView
 	Onto           []desk.OptionView // whose bike a plan's of a file may be
-	Name, Currency string // of a new plan, as typed
+	Name, Currency string            // of a new plan, as typed
 	Errors         desk.FormErrors
 }
 

@@ -16,6 +16,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/demo"
 	"valiantmule/internal/format"
 	"valiantmule/internal/mariadb/mariadbtest"
 	"valiantmule/internal/store"
@@ -228,8 +229,11 @@ func TestLive(t *testing.T) {
 // out, is exported, and can be mended.
 func TestSpoiltPlan(t *testing.T) {
 	s := webtest.New(t)
-	v, path := s.Demo(t)
-	id := strings.TrimPrefix(path, "/plans/")
+	demo, err := s.Store.RiderByName(t.Context(), demo.Rider)
+	require.NoError(t, err)
+	ids, err := s.Store.PlanIDs(t.Context(), demo.ID)
+	require.NoError(t, err)
+	id := ids[0] // before anybody has opened it
 	const log = `(SELECT r.bike_id FROM heads h JOIN revisions r ON r.id = h.revision_id WHERE h.dossier_id = ?)`
 	spoil := func(query string) {
 		t.Helper()
@@ -237,12 +241,14 @@ func TestSpoiltPlan(t *testing.T) {
 		require.NoError(t, err)
 	}
 	spoil(`UPDATE revisions r JOIN heads h ON h.revision_id = r.id SET r.document = JSON_SET(r.document, '$.brief.rider', 'many stone') WHERE h.dossier_id = ?`)
-	spoil(`UPDATE readings SET document = JSON_SET(document, '$.id', '7') WHERE log_id = `+log+` LIMIT 1`)
-	spoil(`UPDATE readings SET document = JSON_SET(document, '$.kind', 'song') WHERE log_id = `+log+` ORDER BY id DESC LIMIT 1`)
+	spoil(`UPDATE readings SET document = JSON_SET(document, '$.id', '7') WHERE log_id = ` + log + ` LIMIT 1`)
+	spoil(`UPDATE readings SET document = JSON_SET(document, '$.kind', 'song') WHERE log_id = ` + log + ` ORDER BY id DESC LIMIT 1`)
+	v, path := s.Demo(t)
+	require.Equal(t, "/plans/"+id, path)
 	page := v.Page(path + "/brief")
 	assert.Contains(t, page, "brief.rider")
 	assert.Regexp(t, `reading \d+: [^<]*, set aside`, page)
-	_, err := format.ReadPlan(strings.NewReader(v.Page(path + "/export")))
+	_, err = format.ReadPlan(strings.NewReader(v.Page(path + "/export")))
 	require.NoError(t, err)
 	form := webtest.Form(page)
 	form.Set("rider", "84 kg")

@@ -45,6 +45,14 @@ func AsItCame(p *plan.Plan, bike *plan.Bike) *plan.Plan {
 	return &bare
 }
 
+// AsFound is the plan with its bike as it was found: with what previous owners put on and set, and
+// nothing of the plan's own.
+func AsFound(p *plan.Plan) *plan.Plan {
+	found := *AsItCame(p, p.Bike)
+	found.Baseline = p.Baseline
+	return &found
+}
+
 // RightBike holds a bike's report against the brief: is it the right one? Without
 // a bike there is nothing to ask.
 func RightBike(report *LoadoutReport) []Question {

@@ -18,10 +18,47 @@ type Inspection struct {
 	Answers []Answer `json:"answers,omitempty"` // one a check at most
 	Changes []Change `json:"changes,omitempty"` // that previous owners made
 	AsBuilt []Fact   `json:"as_built,omitempty"`
+	Set     AsSet    `json:"set,omitzero"`
+}
+
+// AsSet is how a bike was found set, where that is not as its sheet has it. It stands until a
+// plan sets it otherwise, or puts other springs in.
+type AsSet struct {
+	ForkThrough  unit.Length `json:"fork_through,omitzero"` // that the tubes stood further up through their clamps than standard
+	FrontPreload unit.Length `json:"front_preload,omitzero"`
+	RearPreload  unit.Length `json:"rear_preload,omitzero"`
+}
+
+// Fields lists its numbers.
+func (s *AsSet) Fields() []entry.Field {
+	return []entry.Field{
+		entry.Ask("fork_through", "Fork stood through its clamps by", "mm", -40, 40, "Further up than standard; below zero further down. Empty: as standard.", &s.ForkThrough),
+		entry.Ask("front_preload", "Fork preload stood at", "mm", 0, 80, "How much the springs are pressed together with the wheel hanging. Empty: as on the sheet.", &s.FrontPreload),
+		entry.Ask("rear_preload", "Shock preload stood at", "mm", 0, 80, "Free length less length on the shock, wheel hanging. Empty: as on the sheet.", &s.RearPreload),
+	}
+}
+
+// Preload of an end as it was found.
+func (s *AsSet) Preload(rear bool) *unit.Length {
+	if rear {
+		return &s.RearPreload
+	}
+	return &s.FrontPreload
+}
+
+// Slide is how far the fork stands through its clamps beyond standard: as the plan has it, or as
+// it was found.
+func (p *Plan) Slide() unit.Length {
+	if p.ForkThrough.Known() {
+		return p.ForkThrough
+	}
+	return p.Baseline.Set.ForkThrough
 }
 
 // IsZero reports that nothing was looked at.
-func (i Inspection) IsZero() bool { return len(i.Answers)+len(i.Changes)+len(i.AsBuilt) == 0 }
+func (i Inspection) IsZero() bool {
+	return len(i.Answers)+len(i.Changes)+len(i.AsBuilt) == 0 && i.Set == AsSet{}
+}
 
 // Answer is what one check came to. The measures are of what the check measures,
 // the limit is the manual's, as the rider read it there.
@@ -279,6 +316,7 @@ func (in Inspection) validate(v *entry.Problems) {
 			c.Part.Validate(v, path+".part")
 		}
 	}
+	v.Fields("baseline.set", in.Set.Fields())
 	v.Few("baseline.as_built", len(in.AsBuilt), maxFacts)
 	for i, f := range in.AsBuilt {
 		path := fmt.Sprintf("baseline.as_built[%d]", i)

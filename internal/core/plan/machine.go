@@ -2,11 +2,13 @@ package plan
 
 import (
 	"slices"
+	"strings"
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/parts"
+	"valiantmule/internal/core/unit"
 )
 
 // Machine is one bike as a thing of its own: what is so whichever trip is planned for it.
@@ -22,6 +24,7 @@ type Machine struct {
 	Bike *Bike `json:"bike,omitempty"` // nil until one is chosen
 	Like *Bike `json:"like,omitempty"` // whose sheet stands for what nobody has said of that one, nil for none
 
+	Runs     []Run      `json:"odometers,omitempty"`  // what it showed, the latest last
 	Clicks   Clicks     `json:"clicks,omitzero"`      // as the bike stands now
 	Seen     []Look     `json:"lamps_seen,omitempty"` // what of the lamps somebody has looked at
 	Baseline Inspection `json:"baseline,omitzero"`    // as it was found
@@ -29,6 +32,31 @@ type Machine struct {
 	// Readings off the bike. They are part of a file, and are kept beside the revisions in the
 	// house.
 	Readings []logbook.Reading `json:"readings,omitempty"`
+}
+
+// Run is what the odometer showed on a day.
+type Run struct {
+	On string      `json:"on" is:"date"` // date, 2026-11-20
+	At unit.Length `json:"at"`
+}
+
+// maxRuns is more than anybody writes down of one bike.
+const maxRuns = 1000
+
+// Ran is the machine with what its odometer shows on a day, on its sheet too; a day has one.
+func (m Machine) Ran(on string, at unit.Length) Machine {
+	m.Runs = slices.DeleteFunc(slices.Clone(m.Runs), func(r Run) bool { return r.On == on })
+	if len(m.Runs) >= maxRuns {
+		m.Runs = m.Runs[1:]
+	}
+	m.Runs = append(m.Runs, Run{on, at})
+	slices.SortStableFunc(m.Runs, func(a, b Run) int { return strings.Compare(a.On, b.On) })
+	if m.Bike != nil {
+		bike := *m.Bike
+		bike.Odometer = at
+		m.Bike = &bike
+	}
+	return m
 }
 
 // Held is whose a bike is.
@@ -140,6 +168,14 @@ func (m *Machine) validate(v *entry.Problems) {
 	}
 	for _, s := range m.sheets() {
 		s.bike.validate(v, s.at)
+	}
+	v.Few("odometers", len(m.Runs), maxRuns)
+	for i, r := range m.Runs {
+		at := "odometers" + entry.At(i)
+		v.That(r.On != "", at+".on", "is missing")
+		v.Date(at+".on", r.On)
+		v.That(slices.IndexFunc(m.Runs, func(o Run) bool { return o.On == r.On }) == i, at+".on", "%s stands there twice", r.On)
+		v.That(r.At.Known() && r.At.Base() >= 0, at+".at", "%s is no distance", r.At)
 	}
 	v.Fields("clicks", m.Clicks.Fields(""))
 	validateLooks(v, m.Seen)

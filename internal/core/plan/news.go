@@ -15,7 +15,7 @@ import (
 
 // machineRows are the lists of a machine that are put together row by row.
 var machineRows = merge.Rows{
-	"standard": "slot", "answers": "check", "changes": "name", "as_built": "name", "lamps_seen": "id", "provides": merge.Each,
+	"standard": "slot", "answers": "check", "changes": "name", "as_built": "name", "odometers": "on", "lamps_seen": "id", "provides": merge.Each,
 }
 
 // Merged puts together what a machine has become in two places, mine and theirs, both out of
@@ -140,6 +140,8 @@ func labelOf(path []string) string {
 		if f, ok := entry.FieldIn(blank.Clicks.Fields(""), at(1)); ok {
 			return "Clicks: " + f.Label
 		}
+	case "odometers":
+		return "Odometer on " + at(1)
 	case "lamps_seen":
 		return "Looked at: " + entry.NameOf(Looks(), at(1))
 	case "baseline":
@@ -173,7 +175,7 @@ func saidOf(v any) string {
 	case nil:
 		return ""
 	case map[string]any:
-		for _, name := range []string{"name", "value", "verdict", "on"} {
+		for _, name := range []string{"name", "value", "verdict", "at", "on"} {
 			if text, ok := v[name].(string); ok {
 				return text
 			}

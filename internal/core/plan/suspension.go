@@ -2,6 +2,7 @@ package plan
 
 import (
 	"math"
+	"slices"
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
@@ -77,6 +78,15 @@ func (b *Built) Sprung(rear bool) (is stance.Spring, by *parts.Part) {
 		}
 	}
 	return own.Is(), nil
+}
+
+// OtherSprings reports whether the plan puts a part into an end that may bring its spring.
+func (b *Built) OtherSprings(rear bool) bool {
+	slots := frontSprings
+	if rear {
+		slots = rearSprings
+	}
+	return slices.ContainsFunc(slots, b.Chosen)
 }
 
 // Adjuster of an end as built.

@@ -43,6 +43,14 @@ func (p *Plan) Tried(t Trial) *Plan {
 	return &changed
 }
 
+// first of two that is known.
+func first(a, b unit.Length) *unit.Length {
+	if a.Known() {
+		return &a
+	}
+	return &b
+}
+
 // maxTrials is far above what anybody tries before a trip.
 const maxTrials = 300
 
@@ -64,11 +72,15 @@ func (p *Plan) set(loadout string, s guide.Setting) (changed *Plan, q entry.Entr
 	c, std := &copied.Clicks, &p.Bike.Clicks
 	switch s {
 	case guide.FrontPreload:
-		return &copied, &l.Setting.FrontPreload, "mm", p.Bike.FrontPre.In("mm")
+		return &copied, &l.Setting.FrontPreload, "mm", first(p.Baseline.Set.FrontPreload, p.Bike.FrontPre).In("mm")
 	case guide.RearPreload:
-		return &copied, &l.Setting.RearPreload, "mm", p.Bike.RearPre.In("mm")
+		return &copied, &l.Setting.RearPreload, "mm", first(p.Baseline.Set.RearPreload, p.Bike.RearPre).In("mm")
 	case guide.ForkThrough:
-		return &copied, &copied.ForkThrough, "mm", 0
+		found := 0.0
+		if p.Baseline.Set.ForkThrough.Known() {
+			found = p.Baseline.Set.ForkThrough.In("mm")
+		}
+		return &copied, &copied.ForkThrough, "mm", found
 	case guide.ForkCompression:
 		return &copied, &c.ForkCompression, "", or(c.ForkCompression, std.ForkCompression)
 	case guide.ForkRebound:

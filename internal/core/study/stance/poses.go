@@ -34,7 +34,8 @@ func poses(r *study.Run) {
 	front, rear := settled(&r.Springs.Front, stance.UsualFront, stance.UsualFrontFree), settled(&r.Springs.Rear, stance.UsualRear, stance.UsualRearFree)
 	// Wheel hanging, axles are nearer to the frame by what the fork stands through its clamps,
 	// further by what it or the rear is longer.
-	through := or(r.Plan.ForkThrough.In("mm"), 0) - r.Built.Figure(parts.ForkLength)
+	slide := r.Plan.Slide()
+	through := or(slide.In("mm"), 0) - r.Built.Figure(parts.ForkLength)
 	lower := -r.Built.RaisesRearMM()
 	at := func(frontMM, rearMM float64) stance.Pose {
 		return p.Frame.Stand(stance.Change{

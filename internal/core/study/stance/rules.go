@@ -174,7 +174,8 @@ func oneEndRaised(f *facts.All) (study.Finding, bool) {
 }
 
 func forkThrough(f *facts.All) (study.Finding, bool) {
-	through := f.Plan.ForkThrough.In("mm")
+	slide := f.Plan.Slide()
+	through := slide.In("mm")
 	if !(math.Abs(through) > throughMost) {
 		return study.Finding{}, false
 	}

@@ -12,6 +12,7 @@ import (
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/stance"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/unit"
 	"valiantmule/internal/core/verdict"
 )
 
@@ -32,14 +33,24 @@ func suspensionOf(r *study.Run, rear bool) suspension {
 	b, set := r.Built.Bike, &r.Loadout.Setting
 	if rear {
 		return suspension{
-			true, "shock", "rear_travel", "rear_preload", "rear_spring", &b.RearTravel, &b.RearPre, &b.RearSpring, &b.RearSag, &set.RearPreload,
+			true, "shock", "rear_travel", "rear_preload", "rear_spring", &b.RearTravel, &b.RearPre, &b.RearSpring, &b.RearSag, foundPreload(r, true, &set.RearPreload),
 			figure.SagRear, figure.FreeRear, figure.PreloadRear, figure.SpringRear, figure.RearLoad, parts.RearTravel,
 		}
 	}
 	return suspension{
-		false, "fork", "front_travel", "front_preload", "front_spring", &b.FrontTravel, &b.FrontPre, &b.FrontSpring, &b.FrontSag, &set.FrontPreload,
+		false, "fork", "front_travel", "front_preload", "front_spring", &b.FrontTravel, &b.FrontPre, &b.FrontSpring, &b.FrontSag, foundPreload(r, false, &set.FrontPreload),
 		figure.SagFront, figure.FreeFront, figure.PreloadFront, figure.SpringFront, figure.FrontLoad, parts.ForkTravel,
 	}
+}
+
+// foundPreload is the preload that an end was found at, where neither the loadout sets it nor the
+// plan puts other springs in.
+func foundPreload(r *study.Run, rear bool, set *unit.Length) *unit.Length {
+	found := r.Plan.Baseline.Set.Preload(rear)
+	if set.Known() || !found.Known() || r.Built.OtherSprings(rear) {
+		return set
+	}
+	return found
 }
 
 // springs finds what both ends do under the load.

@@ -32,7 +32,8 @@ type recordView struct {
 	Bars    draw.Bars
 	Changes []changeRow
 	Facts   []factRow
-	Names   []string // of facts that are worth writing down
+	Names   []string         // of facts that are worth writing down
+	Set     []desk.FieldView // how it was found set
 	desk.FormState
 }
 
@@ -78,7 +79,7 @@ func (v recordView) Fields() []desk.FieldView {
 	for _, row := range v.Facts {
 		fields = append(fields, factsList.Fields(row.Index, row.Name, row.Value, row.On)...)
 	}
-	return fields
+	return append(fields, v.Set...)
 }
 
 func (v recordView) With(state desk.FormState) desk.FormBody {
@@ -106,6 +107,9 @@ func record(d *desk.Desk, form url.Values, errs desk.FormErrors) recordView {
 			Fates: desk.OptionsOf(fates, desk.Typed(form, desk.RowKey("fate", i), string(stored.Fate)), ""),
 			Slots: desk.OptionsOf(foundSlots(d.Units), desk.Typed(form, desk.RowKey("slot", i), slotOf(stored.Part)), "in words only"), Is: desk.Typed(form, desk.RowKey("is", i), isOf(stored.Part)),
 		})
+	}
+	for _, f := range in.Set.Fields() {
+		v.Set = append(v.Set, desk.FieldOf(d.Units, f, form, errs))
 	}
 	for i := range desk.RowsOf(form, "fact", len(in.AsBuilt)) {
 		var stored plan.Fact
@@ -211,6 +215,7 @@ func readRecord(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 	errs := desk.FormErrors{}
 	changed := *d.Plan
 	changed.Baseline.Changes, changed.Baseline.AsBuilt = nil, nil
+	said := desk.Enter(d.Units, desk.Sent(changed.Baseline.Set.Fields(), form), form, errs)
 	for i := 0; form.Has(desk.RowKey("change", i)); i++ {
 		c := plan.Change{Name: strings.TrimSpace(form.Get(desk.RowKey("change", i))), Fate: baseline.Fate(form.Get(desk.RowKey("fate", i))), Note: strings.TrimSpace(form.Get(desk.RowKey("note", i)))}
 		if c.Name == "" || form.Has(desk.RowKey("out_change", i)) {
@@ -258,6 +263,7 @@ func readRecord(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 			summary = append(summary, part.name+": "+part.now)
 		}
 	}
+	summary = append(summary, said...)
 	return &changed, summary, errs
 }
 

@@ -319,6 +319,9 @@ func readBike(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 	was := elseText(d.Plan.Bike)
 	readElse(d, &b, form, origin, errs)
 	note("What else it came with", was, elseText(&b))
+	if b.Odometer.Known() && b.Odometer != d.Plan.Bike.Odometer {
+		changed.Machine = changed.Machine.Ran(d.AsOf, b.Odometer)
+	}
 	if len(errs) == 0 {
 		desk.Problems(&changed, "bike.", errs)
 	}

@@ -34,6 +34,7 @@ type heightView struct {
 	Riders  []desk.LinkView
 	Drawing draw.TurnedView
 	Rows    []heightRow
+	Found   bool // it was found otherwise than it came
 	Beds    []bedRow
 	Where   string // on this trip it matters to reach the ground
 	Working []desk.GaugeView
@@ -42,7 +43,7 @@ type heightView struct {
 }
 
 // heightRow is a measure as it came and as built.
-type heightRow struct{ Name, Came, Now string }
+type heightRow struct{ Name, Came, Found, Now string }
 
 // bedRow is ground under the stand.
 type bedRow struct {
@@ -109,7 +110,7 @@ func heightOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 		v.Riders = append(v.Riders, desk.LinkView{Name: o.Name, Href: d.Href("height", append(tried.Query(), "state", state, "rider", o.Value)...), Current: o.Value == pose})
 	}
 	v.Drawing = draw.TurnedBike(turned(d, after, state, draw.RiderPose(pose)))
-	v.Rows, v.Beds = heightRows(d, after), bedRows(d, after)
+	v.Rows, v.Beds, v.Found = heightRows(d, after), bedRows(d, after), differs(after.Facts.Plan)
 	v.Says, v.Where = heightSays(d, after), whereItMatters(d.Plan)
 	v.Working = d.Gauges(after, "height", tried, "seat-reach", "clearance", "room-static", "room-pressed", "rake", "trail", "wheelbase", "stand-lean", "stand-pressure", "stand-short", "knee", "back-seated", "back-standing")
 	v.Missing = desk.MissingOf(v.Working)
@@ -160,12 +161,23 @@ func turned(d *desk.Desk, after *eval.LoadoutReport, state string, pose draw.Rid
 	return t
 }
 
+// differs reports whether the bike was found otherwise than it came.
+func differs(p *plan.Plan) bool {
+	return p.Baseline.Set != plan.AsSet{} || len(p.Baseline.Found()) > 0
+}
+
 // heightRows hold the bike as it came, its rider alone, against the bike as built.
 func heightRows(d *desk.Desk, after *eval.LoadoutReport) []heightRow {
 	f := after.Facts
 	came, err := d.On.Evaluate(eval.AsItCame(f.Plan, f.Plan.Bike))
 	if err != nil {
 		return nil
+	}
+	found := came
+	if differs(f.Plan) {
+		if found, err = d.On.Evaluate(eval.AsFound(f.Plan)); err != nil {
+			return nil
+		}
 	}
 	var rows []heightRow
 	for _, g := range []struct {
@@ -178,7 +190,8 @@ func heightRows(d *desk.Desk, after *eval.LoadoutReport) []heightRow {
 	} {
 		now, _ := after.Figure(g.id)
 		was, _ := came.Figure(g.id)
-		rows = append(rows, heightRow{g.name, d.Units.Told(was), d.Units.Told(now)})
+		stood, _ := found.Figure(g.id)
+		rows = append(rows, heightRow{g.name, d.Units.Told(was), d.Units.Told(stood), d.Units.Told(now)})
 	}
 	return rows
 }
