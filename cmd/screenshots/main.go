@@ -76,7 +76,7 @@ var more = []view{
 
 // inGarage opens a page of the plan whose name holds a word.
 func inGarage(word, page string) chromedp.Action[chromedp.Void] {
-	visit := fmt.Sprintf(`location.href = [...document.querySelectorAll('.plan-card h2 a')].find((a) => a.textContent.includes(%q)).href.replace(/[^/]*$/, %q)`, word, page+"?loadout=travel")
+	visit := fmt.Sprintf(`location.href = [...document.querySelectorAll('.plan-card header a')].find((a) => a.textContent.includes(%q)).href.replace(/[^/]*$/, %q)`, word, page+"?loadout=travel")
 	return chromedp.Steps(chromedp.Evaluate[chromedp.Void](visit), chromedp.WaitVisible(chromedp.CSS("#measure .guess")))
 }
 

@@ -130,7 +130,7 @@ func TestOnAPhone(t *testing.T) {
 	w.Do(chromedp.EmulateViewport(390, 844, chromedp.EmulateMobile, chromedp.EmulateTouch))
 	w.Open("/sign-in")
 	w.Follow("#demo")
-	w.Follow(".plan-card h2 a")
+	w.Follow(".plan-card header a")
 	for _, st := range web.Stages() {
 		w.Follow(`.rail a[data-key="` + st.Key + `"]`)
 		w.Until(`document.documentElement.scrollWidth <= 390`)
@@ -153,7 +153,7 @@ func TestPointing(t *testing.T) {
 	w.Do(chromedp.EmulateViewport(1280, 800))
 	w.Open("/sign-in")
 	w.Follow("#demo")
-	w.Follow(".plan-card h2 a")
+	w.Follow(".plan-card header a")
 	w.Follow(`.rail a[href*="/tyres"]`)
 	point := func(id string) {
 		w.Eval(`document.querySelector('#w-rear-tyre ~ .table-scroll a.option[href*="` + id + `"]').dispatchEvent(new PointerEvent('pointerover', {bubbles: true, pointerType: 'mouse'})), true`)
@@ -175,7 +175,7 @@ func TestKeys(t *testing.T) {
 	w.Do(chromedp.EmulateViewport(1280, 800))
 	w.Open("/sign-in")
 	w.Follow("#demo")
-	w.Follow(".plan-card h2 a")
+	w.Follow(".plan-card header a")
 	key := func(keys string) { t.Helper(); w.Leads(chromedp.KeyEvent(keys)) }
 	stage := func(key string) { t.Helper(); w.Do(chromedp.KeyEvent("g")); w.Leads(chromedp.KeyEvent(key)) }
 	for _, st := range web.Stages() {
@@ -218,7 +218,7 @@ func TestBack(t *testing.T) {
 	w.Do(chromedp.EmulateViewport(1280, 800))
 	w.Open("/sign-in")
 	w.Follow("#demo")
-	w.Follow(".plan-card h2 a")
+	w.Follow(".plan-card header a")
 	w.Follow(`.rail a[href*="/spend"]`)
 	was := w.Gauge("cost")
 	w.Follow(`.rail a[href*="/gearing"]`)

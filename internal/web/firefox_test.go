@@ -108,7 +108,7 @@ func TestFirefox(t *testing.T) {
 	f.open(s.URL + "/sign-in")
 	f.eval(`document.querySelector('#demo').click()`)
 	f.until(`document.querySelector('.plan-card') !== null`)
-	plan := strings.TrimSuffix(f.eval(`document.querySelector('.plan-card h2 a').href`).(string), "/brief")
+	plan := strings.TrimSuffix(f.eval(`document.querySelector('.plan-card header a').href`).(string), "/brief")
 	for _, page := range []struct{ path, drawing string }{
 		{"tyres", "#lineup svg"}, {"gearing", "#field svg"}, {"range", "#ladder svg"}, {"load", "#balance svg"}, {"packing", ".thing"},
 	} {

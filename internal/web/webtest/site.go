@@ -116,10 +116,10 @@ func (s *Site) Newest(t *testing.T, name string) *plan.Plan {
 	return plans[0].Plan
 }
 
-// Revisions is how many the store has.
+// Revisions is how many the plans of the store have.
 func (s *Site) Revisions(t *testing.T) (n int) {
 	t.Helper()
-	require.NoError(t, s.Store.DB().GetContext(t.Context(), &n, `SELECT COUNT(*) FROM revisions`))
+	require.NoError(t, s.Store.DB().GetContext(t.Context(), &n, `SELECT COUNT(*) FROM revisions r JOIN dossiers d ON d.id = r.dossier_id WHERE d.kind = 'plan'`))
 	return n
 }
 
