@@ -60,10 +60,14 @@ func views(stages []desk.Stage) []view {
 }
 
 var more = []view{
-	{name: "guesses", path: "/garage", then: []chromedp.Action[chromedp.Void]{inGarage("Wenna", "guesses")}},
+	{name: "machine", path: "sheet?loadout=travel", then: []chromedp.Action[chromedp.Void]{
+		chromedp.Click(chromedp.CSS(".stands a")), chromedp.WaitVisible(chromedp.CSS(".machine")),
+	}},
 	{name: "matters", path: "/garage", then: []chromedp.Action[chromedp.Void]{inGarage("Wenna", "matters")}},
 	{name: "route", path: "route?loadout=travel"},
-	{name: "points", path: "points?loadout=travel", garage: true},
+	{name: "buying", path: "/garage", garage: true, then: []chromedp.Action[chromedp.Void]{
+		chromedp.Click(chromedp.CSS(`#idle a[href$="/buying"]`)), chromedp.WaitVisible(chromedp.CSS("#offer")), dark,
+	}},
 	{name: "working", path: "gearing?loadout=travel", then: []chromedp.Action[chromedp.Void]{
 		chromedp.Click(chromedp.CSS(`.strip [data-gauge="crawl-speed"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")),
 	}},
@@ -73,6 +77,9 @@ var more = []view{
 		chromedp.WaitVisible(chromedp.CSS(".variants thead th:nth-child(3)")), fit("bike?bike=fennick-300"),
 	}},
 }
+
+// dark keeps the dark theme on a page that was gone to.
+var dark = chromedp.SetAttributeValue(chromedp.CSS("html"), "data-theme", "garage")
 
 // inGarage opens a page of the plan whose name holds a word.
 func inGarage(word, page string) chromedp.Action[chromedp.Void] {

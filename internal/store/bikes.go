@@ -266,8 +266,11 @@ func takenFrom(ctx context.Context, from getter, rider, bike, revision string, c
 // changed too the bike's is taken, unless keep says that the plan's stays; then the bike has it
 // as well. Done again, or with the same id, it does nothing.
 func (s *Store) TakeOver(ctx context.Context, rider, id, base, save string, keep func(plan.News) bool) error {
-	return s.change(ctx, func(tx transaction) error {
+	err := s.change(ctx, func(tx transaction) error {
 		was, err := revisionAt(ctx, tx, rider, id, base)
+		if errors.Is(err, ErrNotFound) {
+			return s.stale(ctx, tx, rider, id)
+		}
 		if err != nil {
 			return err
 		}
@@ -315,6 +318,10 @@ func (s *Store) TakeOver(ctx context.Context, rider, id, base, save string, keep
 		}
 		return s.append(ctx, tx, next)
 	})
+	if duplicate(err) { // of another plan: no page of this one made it
+		return ErrStale
+	}
+	return err
 }
 
 // takenWords say what was taken over.

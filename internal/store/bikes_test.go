@@ -269,6 +269,26 @@ func TestBikesOfTheGarage(t *testing.T) {
 	assert.Equal(t, bikes[1].ID, at(t, st, me, id).Plan.Bike.ID)
 	assert.NotEqual(t, head.Plan.Garage, at(t, st, me, id).Plan.Garage)
 
+	// However many are tried, those that are none of the garage's make room.
+	few := store.UsualQuotas
+	few.Bikes = 4
+	st.Limit(few)
+	for range 4 {
+		for _, b := range bikes[:3] {
+			head := at(t, st, me, id)
+			require.NoError(t, st.Save(ctx, me, id, store.Change{Base: head.Revision, Plan: head.Plan.Riding(b), Summary: "Bike: " + b.Name}))
+		}
+	}
+	for range 12 { // back to ones that are gone: the plan has its copy
+		head := at(t, st, me, id)
+		require.NoError(t, st.Undo(ctx, me, id, head.Revision))
+		require.NotNil(t, at(t, st, me, id).Plan.Bike)
+	}
+	st.Limit(store.UsualQuotas)
+	save(t, st, me, id, "It has a bike again")
+	head = at(t, st, me, id)
+	assert.NotEmpty(t, head.Plan.Garage)
+
 	for _, foreign := range []error{
 		st.Archive(ctx, other, bike, true), st.Remove(ctx, other, bike), st.Join(ctx, other, bike, head.Plan.Garage), st.Apart(ctx, other, one, at(t, st, me, one).Revision),
 		st.TakeOver(ctx, other, one, at(t, st, me, one).Revision, rand.Text(), nil), typed404(st, other, at(t, st, me, bike)),

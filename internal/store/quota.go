@@ -44,10 +44,36 @@ func (s *Store) room(ctx context.Context, tx transaction, rider string, kind Kin
 		return err
 	}
 	most := map[Kind]int{OfPlan: s.quotas.Plans, OfBike: s.quotas.Bikes}[kind]
+	if has >= most && kind == OfBike {
+		idle, err := s.dropIdle(ctx, tx, rider)
+		if err != nil {
+			return err
+		}
+		has -= idle
+	}
 	if has >= most {
 		return &Quota{fmt.Sprintf("The garage holds %d %ss, and no more.", most, kind.word()), "Export one and throw it away: it is gone for good, and its place free, after 30 days. Sooner only who runs this site can help."}
 	}
 	return nil
+}
+
+// dropIdle deletes the bikes that are none of the garage's: made in a plan that rides another by
+// now, and never touched. A plan that an undo takes back to one has its copy, and makes it anew.
+func (s *Store) dropIdle(ctx context.Context, tx transaction, rider string) (dropped int, err error) {
+	var idle []string
+	err = tx.SelectContext(ctx, &idle, `
+		SELECT d.id FROM dossiers d JOIN heads h ON h.dossier_id = d.id
+		WHERE d.rider_id = ? AND d.kind = 'bike' AND d.removed_at IS NULL AND d.via_id IS NOT NULL AND h.revisions = 1 AND h.readings = 0
+			AND NOT EXISTS (SELECT 1 FROM heads ph JOIN revisions pr ON pr.id = ph.revision_id WHERE pr.bike_id = d.id)`, rider)
+	if err != nil {
+		return 0, err
+	}
+	for _, id := range idle {
+		if err := s.gone(ctx, tx, rider, id); err != nil {
+			return 0, err
+		}
+	}
+	return len(idle), nil
 }
 
 // weigh counts bytes that a dossier's rider keeps more.

@@ -100,35 +100,43 @@ func (s *Store) purge(ctx context.Context, tx transaction, rider string) error {
 		return err
 	}
 	for _, id := range old {
-		if _, err := tx.ExecContext(ctx, `
+		if err := s.gone(ctx, tx, rider, id); err != nil {
+			return err
+		}
+	}
+	return nil
+}
+
+// gone deletes a dossier for good, with its log.
+func (s *Store) gone(ctx context.Context, tx transaction, rider, id string) error {
+	if _, err := tx.ExecContext(ctx, `
 			UPDATE riders SET bytes = bytes - COALESCE((SELECT SUM(LENGTH(document)) FROM revisions WHERE dossier_id = ?), 0)
 				- COALESCE((SELECT SUM(LENGTH(document)) FROM readings WHERE log_id = ?), 0) WHERE id = ?`, id, id, rider); err != nil {
+		return err
+	}
+	for _, statement := range []string{
+		`DELETE FROM heads WHERE dossier_id = ?`,
+		`UPDATE revisions SET parent_id = NULL WHERE dossier_id = ?`,
+		`DELETE FROM revisions WHERE dossier_id = ?`,
+		`DELETE FROM readings WHERE log_id = ?`,
+	} {
+		if _, err := tx.ExecContext(ctx, statement, id); err != nil {
 			return err
 		}
-		for _, statement := range []string{
-			`DELETE FROM heads WHERE dossier_id = ?`,
-			`UPDATE revisions SET parent_id = NULL WHERE dossier_id = ?`,
-			`DELETE FROM revisions WHERE dossier_id = ?`,
-			`DELETE FROM readings WHERE log_id = ?`,
-		} {
-			if _, err := tx.ExecContext(ctx, statement, id); err != nil {
-				return err
-			}
-		}
-		var others int
-		if err := tx.GetContext(ctx, &others, `SELECT COUNT(*) FROM dossiers WHERE family_id = ? AND id <> ?`, id, id); err != nil {
+	}
+	var others int
+	if err := tx.GetContext(ctx, &others, `SELECT COUNT(*) FROM dossiers WHERE family_id = ? AND id <> ?`, id, id); err != nil {
+		return err
+	}
+	if others > 0 {
+		return nil
+	}
+	for _, statement := range []string{
+		`UPDATE dossiers SET family_id = NULL WHERE id = ?`,
+		`DELETE FROM dossiers WHERE id = ?`,
+	} {
+		if _, err := tx.ExecContext(ctx, statement, id); err != nil {
 			return err
-		}
-		if others > 0 {
-			continue
-		}
-		for _, statement := range []string{
-			`UPDATE dossiers SET family_id = NULL WHERE id = ?`,
-			`DELETE FROM dossiers WHERE id = ?`,
-		} {
-			if _, err := tx.ExecContext(ctx, statement, id); err != nil {
-				return err
-			}
 		}
 	}
 	return nil

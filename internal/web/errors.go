@@ -67,7 +67,7 @@ func (s *Server) fail(w http.ResponseWriter, r *http.Request, err error) {
 	case errors.Is(err, store.ErrStale):
 		status, view = http.StatusConflict, failure{What: "The plan has changed since this page was opened.", Do: "Nothing was overwritten and nothing was saved from here. Open the plan as it is now and do it again."}
 	case errors.Is(err, store.ErrMoved):
-		status, view = http.StatusConflict, failure{What: err.Error(), Do: "Nothing was overwritten and nothing was saved from here. Bring the plan up to date with its bike first, then do it again."}
+		status, view = http.StatusConflict, failure{What: err.Error(), Do: "Nothing was overwritten and nothing was saved from here. Bring the plan up to date with its bike first and do it again, or change it by hand."}
 	case errors.Is(err, store.ErrLost):
 		status, view = http.StatusServiceUnavailable, failure{What: "The database went away, and this was not kept.", Do: "Nothing was changed. Go back and save again: what you typed is still in the form."}
 	case errors.Is(err, store.ErrDoubt):

@@ -36,6 +36,7 @@ type garageView struct {
 type bikeGroup struct {
 	bikeLine
 	Plans []planCard
+	Next  string // of its trips, with its day; "" where nobody has said when one starts
 }
 
 // bikeLine is a bike in a line: whose it is, and what stands out.
@@ -53,6 +54,7 @@ type removedView struct{ ID, Kind, Name, Until string }
 // planCard is a plan as it stands in the garage.
 type planCard struct {
 	ID, Name, Bike, Trip, Changed string
+	Start                         string // day, 2027-05-14; "" where nobody has said
 	State                         desk.StateView
 	Strip                         desk.StripView
 	First                         []desk.PointView // what leads
@@ -127,7 +129,7 @@ func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, 
 			return err
 		}
 		card := planCard{ID: snapshot.ID, Name: p.Name, Bike: "No bike yet", Changed: snapshot.MadeAt.Format("2 January 2006, 15:04 UTC"),
-			Trip: trip(&p.Brief), State: desk.StateOf(d.Report.Worst())}
+			Trip: trip(&p.Brief), Start: p.Brief.Start, State: desk.StateOf(d.Report.Worst())}
 		if p.Bike != nil {
 			card.Bike = p.Bike.Name
 		}
@@ -142,6 +144,7 @@ func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, 
 		return err
 	}
 	view.fill(garage)
+	view.nextTrips(desk.Today())
 	for _, b := range garage {
 		if !b.Archived {
 			view.Onto = append(view.Onto, desk.OptionView{Value: b.ID, Name: "the same machine as the " + b.Name})
@@ -201,6 +204,22 @@ func (v *garageView) fill(garage []store.GarageBike) {
 			v.Aside = append(v.Aside, line)
 		case b.Trips == 0:
 			v.Idle = append(v.Idle, line)
+		}
+	}
+}
+
+// nextTrips finds for each bike of several trips the one that starts next.
+func (v *garageView) nextTrips(today string) {
+	for i := range v.Bikes {
+		g := &v.Bikes[i]
+		first := ""
+		for _, p := range g.Plans {
+			if p.Start >= today && (first == "" || p.Start < first) {
+				first, g.Next = p.Start, "next: "+p.Name+", "+p.Start
+			}
+		}
+		if len(g.Plans) < 2 {
+			g.Next = ""
 		}
 	}
 }
