@@ -66,7 +66,7 @@ func (m Machine) Same(other Machine) bool {
 }
 
 // NewsTold are the news that a rider is told: where a number comes from goes without saying beside
-// the number.
+// the number, and on which day the odometer showed it.
 func NewsTold(list []News) []News {
 	there := map[string]bool{}
 	for _, n := range list {
@@ -74,7 +74,7 @@ func NewsTold(list []News) []News {
 	}
 	return slices.DeleteFunc(slices.Clone(list), func(n News) bool {
 		of, field, ok := strings.Cut(n.Key, "/origins/")
-		return ok && there[of+"/"+field]
+		return ok && there[of+"/"+field] || strings.HasPrefix(n.Key, "odometers/") && there["bike/odometer"]
 	})
 }
 

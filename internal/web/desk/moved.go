@@ -24,7 +24,11 @@ func (d *Desk) moved() *MovedView {
 	}
 	var list []string
 	for _, n := range plan.NewsTold(d.News.Differ) {
-		list = append(list, strings.ToLower(n.Label[:1])+n.Label[1:])
+		if further := d.further(); n.Key == "bike/odometer" && further != "" {
+			list = append(list, further)
+			continue
+		}
+		list = append(list, within(n.Label))
 	}
 	for _, r := range d.News.Readings {
 		list = append(list, ReadWords(r))
@@ -33,6 +37,19 @@ func (d *Desk) moved() *MovedView {
 		list = append(list[:movedMost], fmt.Sprintf("%d more", over))
 	}
 	return &MovedView{Says: strings.Join(list, ", "), Href: d.At() + "/moved?loadout=" + d.Loadout}
+}
+
+// further says how far the bike has run since the plan took it over, "" where nobody can tell.
+func (d *Desk) further() string {
+	was, is := d.Plan.Bike, d.News.Machine.Bike
+	if was == nil || is == nil {
+		return ""
+	}
+	km := is.Odometer.In("km") - was.Odometer.In("km")
+	if !(km > 0) { // unknown too
+		return ""
+	}
+	return d.Units.Quantity(km, "km") + " more"
 }
 
 // ReadWords say what was read, and when.
