@@ -34,6 +34,7 @@ type buyingView struct {
 	Trips               []desk.OptionView
 	Ready               []readyColumn // this one, then the one that the trip has
 	Offer, Why          string        // the most to offer, and how that comes about
+	Against             string        // what is asked
 	Lacks               []lackView
 	Serves              []string
 }
@@ -47,7 +48,7 @@ type pickView struct {
 // readyColumn is what one bike costs until it is ready.
 type readyColumn struct{ Name, Price, Due, Lacks, Ready, Needs, Unpriced string }
 
-type lackView struct{ What, By, Cost string }
+type lackView struct{ What, By, Cost, Measure string }
 
 // The ten answers beside its name: what a seller knows, and the rest is guessed by.
 var (
@@ -209,7 +210,7 @@ func (v *buyingView) compare(d *desk.Desk, trip *plan.Plan) error {
 	column, _ := readyColumnOf(trip, this, d.Plan.Bike.Name, offer.Asking)
 	v.Ready = append(v.Ready, column)
 	for _, l := range this.Lacks {
-		row := lackView{What: d.Units.Text(l.Finding.Tell().What), By: cmp.Or(l.By, "nothing on the shelf answers it")}
+		row := lackView{What: d.Units.Text(l.What), By: cmp.Or(l.By, "nothing on the shelf answers it"), Measure: strings.Join(l.Measure, ", ")}
 		if l.Cost.Known() {
 			row.Cost = l.Cost.Rough()
 		}
@@ -249,6 +250,12 @@ func (v *buyingView) compare(d *desk.Desk, trip *plan.Plan) error {
 		return nil
 	}
 	v.Offer = most.Rough()
+	if asked, _, ok := trip.Home(offer.Asking); ok && offer.Asking.Known() {
+		v.Against = "They ask " + asked.Rough() + ", which is less."
+		if asked.Minor() > most.Minor() {
+			v.Against = "They ask " + money.New(asked.Minor()-most.Minor(), trip.Currency).Rough() + " more."
+		}
+	}
 	v.Why = fmt.Sprintf("%s (%s) less %s to put right and %s that the brief lacks.", home.Rough(), from, this.DueCost.Rough(), this.LackCost.Rough())
 	return nil
 }

@@ -24,9 +24,10 @@ type Readiness struct {
 // Lack is something that the brief asks and the bike has not, with the cheapest way out on the
 // shelf; By is "" where there is none.
 type Lack struct {
-	Finding study.Finding
+	What    study.Text
 	By      string
 	Cost    money.Amount // in the trip's currency, missing where no price is known
+	Measure []string     // guesses that decide whether it is so
 }
 
 // Serving is what a part is good for that came with the bike.
@@ -36,7 +37,7 @@ type Serving struct {
 }
 
 // mostLacks bounds how many ways out are laid one on top of the other.
-const mostLacks = 12
+const mostLacks = 24
 
 // ReadyFor holds a machine against the brief of a trip: with the lines that are given as the
 // parts on it, and nothing of what the trip's own bike has. Each lack is answered by the cheapest
@@ -81,17 +82,19 @@ func (r *Readiness) lack(bench *Bench, p *plan.Plan) error {
 	for range mostLacks {
 		var lack *Lack
 		var choices []plan.Choice
-		for _, card := range study.Cards(report.Findings) {
-			for _, f := range card.All() {
-				if lack == nil && !asked[f.ID] && f.Offer != nil {
-					asked[f.ID] = true
-					lack = &Lack{Finding: f}
-					lack.By, choices = cheapest(p, f.Remedies())
+		for _, f := range lacking(report) {
+			if lack == nil && !asked[f.ID] && f.Offer != nil {
+				asked[f.ID] = true
+				lack = &Lack{What: f.Tell().What}
+				lack.By, choices = cheapest(p, f.Remedies())
+				if f.Need != "" {
+					asked[f.Need] = true
+					lack.Measure = measured(report, f.Need)
 				}
 			}
 		}
 		if lack == nil {
-			return nil
+			break
 		}
 		if lack.By != "" {
 			cost := money.New(0, p.Currency)
@@ -113,7 +116,37 @@ func (r *Readiness) lack(bench *Bench, p *plan.Plan) error {
 		}
 		r.Lacks = append(r.Lacks, *lack)
 	}
+	// What nothing was found for is lacking all the same.
+	needs, _ := report.Needs()
+	for _, n := range needs {
+		if !n.Met && !asked[n.ID] {
+			r.Lacks = append(r.Lacks, Lack{What: n.Tell().Short, Measure: measured(report, n.ID)})
+		}
+	}
 	return nil
+}
+
+// lacking are the findings that say what a bike lacks: the points to decide, in their order, and
+// then what else speaks for a need.
+func lacking(report *LoadoutReport) (list []study.Finding) {
+	for _, card := range study.Cards(report.Findings) {
+		list = append(list, card.All()...)
+	}
+	short := unmet(report)
+	for _, f := range report.Findings {
+		if _, is := short[f.Need]; is {
+			list = append(list, f)
+		}
+	}
+	return list
+}
+
+// measured are the guesses that decide whether a need is met.
+func measured(report *LoadoutReport, need string) (names []string) {
+	for _, g := range report.Unsure(need) {
+		names = append(names, g.Name)
+	}
+	return names
 }
 
 // cheapest of remedies that are parts; by is "" where none is.
