@@ -315,7 +315,11 @@ func TestQuotas(t *testing.T) {
 	reading := p.Readings[0]
 	reading.ID = savedID
 	try := map[string]func() error{
-		"plans":    func() error { _, err := st.CreatePlan(ctx, me, plan.New("P", "EUR"), "New"); return err },
+		"plans": func() error { _, err := st.CreatePlan(ctx, me, plan.New("P", "EUR"), "New"); return err },
+		"bikes": func() error {
+			_, err := st.CreateBike(ctx, me, p.Machine.Bare(), "EUR", "New")
+			return err
+		},
 		"variants": func() error { _, err := st.Split(ctx, me, id, plan.New("P", "EUR"), "Split"); return err },
 		"revisions": func() error {
 			return st.Save(ctx, me, id, store.Change{Base: head.Revision, Plan: plan.New("P", "EUR"), Summary: "P"})
@@ -324,9 +328,9 @@ func TestQuotas(t *testing.T) {
 		"readings": func() error { _, err := st.AddReadings(ctx, me, id, []logbook.Reading{reading}); return err },
 	}
 	for what, q := range map[string]store.Quotas{
-		"plans variants": {Plans: 1, Revisions: 9, Readings: 99, Tracks: 9, Bytes: 1 << 30}, "revisions": {Plans: 9, Revisions: 1, Readings: 99, Tracks: 9, Bytes: 1 << 30},
-		"tracks": {Plans: 9, Revisions: 9, Readings: 99, Tracks: 1, Bytes: 1 << 30}, "readings": {Plans: 9, Revisions: 9, Readings: 1, Tracks: 9, Bytes: 1 << 30},
-		"plans variants revisions tracks readings": {Plans: 9, Revisions: 9, Readings: 99, Tracks: 9, Bytes: 1},
+		"plans variants": {Plans: 1, Bikes: 9, Revisions: 9, Readings: 99, Tracks: 9, Bytes: 1 << 30}, "revisions": {Plans: 9, Bikes: 9, Revisions: 1, Readings: 99, Tracks: 9, Bytes: 1 << 30},
+		"tracks": {Plans: 9, Bikes: 9, Revisions: 9, Readings: 99, Tracks: 1, Bytes: 1 << 30}, "readings": {Plans: 9, Bikes: 9, Revisions: 9, Readings: 1, Tracks: 9, Bytes: 1 << 30},
+		"bikes": {Plans: 9, Bikes: 1, Revisions: 9, Readings: 99, Tracks: 9, Bytes: 1 << 30}, "plans variants bikes revisions tracks readings": {Plans: 9, Bikes: 9, Revisions: 9, Readings: 99, Tracks: 9, Bytes: 1},
 	} {
 		st.Limit(q)
 		for name, do := range try {

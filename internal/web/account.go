@@ -64,6 +64,7 @@ type deletionView struct {
 	Demo     bool // the demonstration's own account, which stays
 	Name     string
 	Plans    []string
+	Bikes    []string
 	Password bool // the account has one, which is asked for
 	Typed    string
 	Errors   desk.FormErrors
@@ -100,6 +101,13 @@ func (s *Server) showDeletion(w http.ResponseWriter, r *http.Request, status int
 	}
 	for _, p := range plans {
 		view.Plans = append(view.Plans, p.Plan.Name)
+	}
+	garage, err := s.Store.GarageBikes(r.Context(), rider.ID)
+	if err != nil {
+		return err
+	}
+	for _, b := range garage {
+		view.Bikes = append(view.Bikes, b.Name)
 	}
 	return s.Show(w, r, status, "deletion", "Delete the account", view)
 }

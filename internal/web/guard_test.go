@@ -264,6 +264,7 @@ func TestDeletion(t *testing.T) {
 	v.Post("/register", url.Values{"name": {"Heron"}, "password": {"correct horse"}})
 	v.Post("/garage", url.Values{"name": {"Loop"}, "currency": {"EUR"}})
 	path := v.FirstPlan()
+	v.Post(path+"/choose", url.Values{"base": {webtest.Base(v.Page(path + "/bike"))}, "bike": {"fennick-300"}})
 	v.Post(path+"/split", url.Values{"name": {"Other"}})
 	form := webtest.Form(v.Page(path + "/brief"))
 	form.Set("distance", "900 km")
@@ -283,7 +284,9 @@ func TestDeletion(t *testing.T) {
 		return all
 	}
 	before := counts()
-	assert.Contains(t, v.Page("/account/delete"), "Loop")
+	page := v.Page("/account/delete")
+	assert.Contains(t, page, "Loop")
+	assert.Contains(t, page, "Fennick 300 Trail")
 	for _, wrong := range []url.Values{{"name": {"Heron"}}, {"name": {"Heron"}, "password": {"wrong horse"}}, {"name": {"Egret"}, "password": {"correct horse"}}} {
 		status, _, _ := v.Post("/account/delete", wrong)
 		assert.Equal(t, http.StatusUnprocessableEntity, status)
@@ -293,7 +296,7 @@ func TestDeletion(t *testing.T) {
 	require.Equal(t, http.StatusSeeOther, status)
 	after := counts()
 	assert.Equal(t, before[0]-1, after[0])
-	assert.Equal(t, before[1]-2, after[1])
+	assert.Equal(t, before[1]-3, after[1], "two plans and a bike")
 	for i := 6; i < len(after); i++ {
 		assert.Less(t, after[i], before[i], i)
 	}
