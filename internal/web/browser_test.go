@@ -116,7 +116,7 @@ func TestMainJob(t *testing.T) {
 	require.NoError(t, err)
 	assert.Equal(t, string(written), exported)
 	w.Open("/garage")
-	w.Do(chromedp.SetUploadFiles(chromedp.CSS("#f-file"), []string{file}))
+	w.Do(chromedp.SetUploadFiles(chromedp.CSS("#f-file"), []string{file}), chromedp.SetValue(chromedp.CSS("#f-onto"), "new"))
 	w.Follow("#import")
 	assert.Equal(t, webtest.Core(t, geared, "cruise-rpm"), w.Gauge("cruise-rpm"))
 	w.Follow(`form[action="/sign-out"] button`)
