@@ -351,7 +351,7 @@ type GarageBike struct {
 // rides another by now, and that nobody has touched, is not of the garage.
 func (s *Store) GarageBikes(ctx context.Context, rider string) (list []GarageBike, err error) {
 	err = s.db.SelectContext(ctx, &list, `
-		SELECT d.id, JSON_VALUE(r.document, '$.bike.name') AS name, COALESCE(JSON_VALUE(r.document, '$.held'), '') AS held, r.made_at,
+		SELECT d.id, COALESCE(JSON_VALUE(r.document, '$.bike.name'), '') AS name, COALESCE(JSON_VALUE(r.document, '$.held'), '') AS held, r.made_at,
 			d.archived_at IS NOT NULL AS archived, COALESCE(t.trips, 0) AS trips, h.readings
 		FROM dossiers d JOIN heads h ON h.dossier_id = d.id JOIN revisions r ON r.id = h.revision_id
 		LEFT JOIN (

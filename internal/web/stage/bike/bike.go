@@ -202,6 +202,9 @@ func ownBikes(s *desk.House, r *http.Request, d *desk.Desk, tried string) ([]bik
 	}
 	var cards []bikeCard
 	for _, b := range list {
+		if b.Plan.Bike == nil { // it cannot be read
+			continue
+		}
 		card := card(d, b.Plan.Bike, OfGarage+b.ID, tried, false)
 		card.Note = cmp.Or(entry.NameOf(plan.Helds(), string(b.Plan.Held)), "In your garage") + ", with what was found and measured."
 		cards = append(cards, card)
