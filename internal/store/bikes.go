@@ -101,7 +101,7 @@ func (s *Store) carry(ctx context.Context, tx transaction, was place, before, af
 // lockedBike is a bike whose head is locked.
 type lockedBike struct {
 	revisionRow
-	Readings int `db:"readings"`
+	Readings int
 	machine  plan.Machine
 	currency string
 }
@@ -269,7 +269,7 @@ func (s *Store) TakeOver(ctx context.Context, rider, id, base, save string, keep
 	err := s.change(ctx, func(tx transaction) error {
 		was, err := revisionAt(ctx, tx, rider, id, base)
 		if errors.Is(err, ErrNotFound) {
-			return s.stale(ctx, tx, rider, id)
+			return stale(ctx, tx, rider, id)
 		}
 		if err != nil {
 			return err
@@ -278,15 +278,14 @@ func (s *Store) TakeOver(ctx context.Context, rider, id, base, save string, keep
 		if err != nil {
 			return err
 		}
-		stale := lockHead(ctx, tx, rider, id, base)
-		if errors.Is(stale, ErrStale) {
-			var done int
-			if err := tx.GetContext(ctx, &done, `SELECT COUNT(*) FROM revisions WHERE id = ? AND dossier_id = ?`, save, id); err != nil || done > 0 {
+		moved := lockHead(ctx, tx, rider, id, base)
+		if errors.Is(moved, ErrStale) {
+			if done, err := has(ctx, tx, id, save); done || err != nil {
 				return err
 			}
 		}
-		if stale != nil {
-			return stale
+		if moved != nil {
+			return moved
 		}
 		p, _, err := OfPlan.decode(was.Document)
 		if err != nil {
@@ -338,21 +337,19 @@ func takenWords(news []plan.News, readings int) string {
 
 // GarageBike is a bike as the garage lists it.
 type GarageBike struct {
-	ID       string       `db:"id"`
-	Name     string       `db:"name"`
-	Held     plan.Held    `db:"held"`
-	Changed  sql.NullTime `db:"made_at"`
-	Archived bool         `db:"archived"`
-	Trips    int          `db:"trips"`
-	Readings int          `db:"readings"`
+	ID       string    `db:"id"`
+	Name     string    `db:"name"`
+	Held     plan.Held `db:"held"`
+	Archived bool      `db:"archived"`
+	Trips    int       `db:"trips"`
 }
 
 // GarageBikes lists a rider's bikes, the newest change first. One that was made in a plan that
 // rides another by now, and that nobody has touched, is not of the garage.
 func (s *Store) GarageBikes(ctx context.Context, rider string) (list []GarageBike, err error) {
 	err = s.db.SelectContext(ctx, &list, `
-		SELECT d.id, COALESCE(JSON_VALUE(r.document, '$.bike.name'), '') AS name, COALESCE(JSON_VALUE(r.document, '$.held'), '') AS held, r.made_at,
-			d.archived_at IS NOT NULL AS archived, COALESCE(t.trips, 0) AS trips, h.readings
+		SELECT d.id, COALESCE(JSON_VALUE(r.document, '$.bike.name'), '') AS name, COALESCE(JSON_VALUE(r.document, '$.held'), '') AS held,
+			d.archived_at IS NOT NULL AS archived, COALESCE(t.trips, 0) AS trips
 		FROM dossiers d JOIN heads h ON h.dossier_id = d.id JOIN revisions r ON r.id = h.revision_id
 		LEFT JOIN (
 			SELECT pr.bike_id, COUNT(*) AS trips FROM dossiers p JOIN heads ph ON ph.dossier_id = p.id JOIN revisions pr ON pr.id = ph.revision_id
@@ -361,14 +358,6 @@ func (s *Store) GarageBikes(ctx context.Context, rider string) (list []GarageBik
 		WHERE d.rider_id = ? AND d.kind = 'bike' AND d.removed_at IS NULL AND (d.via_id IS NULL OR h.revisions > 1 OR h.readings > 0 OR t.trips > 0)
 		ORDER BY r.made_at DESC, d.id`, rider, rider)
 	return list, err
-}
-
-// TripsOf are the ids of the plans that ride a bike, the newest first.
-func (s *Store) TripsOf(ctx context.Context, rider, bike string) (ids []string, err error) {
-	err = s.db.SelectContext(ctx, &ids, `
-		SELECT d.id FROM dossiers d JOIN heads h ON h.dossier_id = d.id JOIN revisions r ON r.id = h.revision_id
-		WHERE d.rider_id = ? AND d.kind = 'plan' AND d.removed_at IS NULL AND r.bike_id = ? ORDER BY r.made_at DESC, d.id`, rider, bike)
-	return ids, err
 }
 
 // Archive puts a bike aside, or back into the garage; its trips stay as they are.

@@ -21,9 +21,6 @@ const (
 	OfBike Kind = "bike"
 )
 
-// word is what a rider calls it.
-func (k Kind) word() string { return string(k) }
-
 // encode is a document of the kind without its readings, which are kept beside it. A bike's
 // is of the machine alone.
 func (k Kind) encode(p *plan.Plan) ([]byte, error) {
@@ -46,6 +43,7 @@ func (k Kind) decode(document []byte) (*plan.Plan, []string, error) {
 // getter is the database, or a transaction in it.
 type getter interface {
 	GetContext(ctx context.Context, to any, query string, args ...any) error
+	SelectContext(ctx context.Context, to any, query string, args ...any) error
 }
 
 // place is where a revision of a plan stands towards its bike.
@@ -96,6 +94,13 @@ func (r *revisionRow) log() string {
 		return r.Bike.String
 	}
 	return r.Dossier
+}
+
+// has tells whether a dossier has a revision.
+func has(ctx context.Context, from getter, dossier, revision string) (bool, error) {
+	var there int
+	err := from.GetContext(ctx, &there, `SELECT COUNT(*) FROM revisions WHERE id = ? AND dossier_id = ?`, revision, dossier)
+	return there > 0, err
 }
 
 // machine in a revision.
@@ -193,15 +198,15 @@ func (s *Store) count(ctx context.Context, tx transaction, dossier string) error
 	if _, err := tx.ExecContext(ctx, `UPDATE heads SET revisions = revisions + 1 WHERE dossier_id = ?`, dossier); err != nil {
 		return err
 	}
-	var has struct {
+	var is struct {
 		Revisions int  `db:"revisions"`
 		Kind      Kind `db:"kind"`
 	}
-	if err := tx.GetContext(ctx, &has, `SELECT h.revisions, d.kind FROM heads h JOIN dossiers d ON d.id = h.dossier_id WHERE h.dossier_id = ?`, dossier); err != nil {
+	if err := tx.GetContext(ctx, &is, `SELECT h.revisions, d.kind FROM heads h JOIN dossiers d ON d.id = h.dossier_id WHERE h.dossier_id = ?`, dossier); err != nil {
 		return err
 	}
-	if has.Revisions > s.quotas.Revisions {
-		return &Quota{fmt.Sprintf("The %s has %d revisions, and no more.", has.Kind.word(), s.quotas.Revisions), "Export it and import it as a new one, which starts without them."}
+	if is.Revisions > s.quotas.Revisions {
+		return &Quota{fmt.Sprintf("The %s has %d revisions, and no more.", is.Kind, s.quotas.Revisions), "Export it and import it as a new one, which starts without them."}
 	}
 	return nil
 }

@@ -3,9 +3,9 @@ package store
 import (
 	"context"
 	"crypto/rand"
+	"slices"
 
 	"valiantmule/internal/core/logbook"
-	"valiantmule/internal/core/plan"
 )
 
 // Join makes two bikes of a rider's garage one machine, into: the trips of the other ride it from
@@ -13,15 +13,13 @@ import (
 // The other is thrown away and can be brought back, without its trips.
 func (s *Store) Join(ctx context.Context, rider, other, into string) error {
 	if other == into {
-		return ErrNothing
+		return ErrNotFound
 	}
 	return s.change(ctx, func(tx transaction) error {
-		first, then := into, other // always in one order, so that two that join do not wait in a circle
-		if other < into {
-			first, then = other, into
-		}
-		for _, id := range []string{first, then} {
-			if _, err := lockBike(ctx, tx, rider, id); err != nil {
+		bikes := map[string]lockedBike{}
+		for _, id := range slices.Sorted(slices.Values([]string{other, into})) { // in one order, so that two that join do not wait in a circle
+			var err error
+			if bikes[id], err = lockBike(ctx, tx, rider, id); err != nil {
 				return err
 			}
 		}
@@ -29,19 +27,16 @@ func (s *Store) Join(ctx context.Context, rider, other, into string) error {
 		if err != nil {
 			return err
 		}
-		if _, err := s.insertReadings(ctx, tx, into, "", readings); err != nil {
-			return err
-		}
-		bike, err := lockBike(ctx, tx, rider, into)
+		added, err := s.insertReadings(ctx, tx, into, "", readings)
 		if err != nil {
 			return err
 		}
-		var trips []string
-		if err := tx.SelectContext(ctx, &trips, `
-			SELECT d.id FROM dossiers d JOIN heads h ON h.dossier_id = d.id JOIN revisions r ON r.id = h.revision_id
-			WHERE d.rider_id = ? AND d.kind = 'plan' AND d.removed_at IS NULL AND r.bike_id = ? ORDER BY d.id`, rider, other); err != nil {
+		bike := bikes[into]
+		trips, err := planIDs(ctx, tx, rider, onBike, other)
+		if err != nil {
 			return err
 		}
+		slices.Sort(trips) // they are locked in one order too
 		for _, id := range trips {
 			head, err := headForUpdate(ctx, tx, rider, id)
 			if err != nil {
@@ -51,21 +46,14 @@ func (s *Store) Join(ctx context.Context, rider, other, into string) error {
 			if err != nil {
 				return err
 			}
-			next := revisionRow{ID: rand.Text(), Dossier: id, Kind: OfPlan, Parent: some(head), Summary: "The same machine as " + name(bike.machine), Document: was.Document}
-			next.place = place{Bike: some(into), Taken: bike.Readings}
+			next := revisionRow{ID: rand.Text(), Dossier: id, Kind: OfPlan, Parent: some(head), Summary: "The same machine as " + bike.machine.BikeName(), Document: was.Document}
+			next.place = place{Bike: some(into), Taken: bike.Readings + added}
 			if err := s.append(ctx, tx, next); err != nil {
 				return err
 			}
 		}
 		return one(tx.ExecContext(ctx, `UPDATE dossiers SET removed_at = ? WHERE id = ?`, s.now(), other))
 	})
-}
-
-func name(m plan.Machine) string {
-	if m.Bike == nil {
-		return ""
-	}
-	return m.Bike.Name
 }
 
 // Apart gives a plan a bike of its own, as its copy has it, with what was written down in the plan:
@@ -85,7 +73,7 @@ func (s *Store) Apart(ctx context.Context, rider, id, base string) error {
 			return err
 		}
 		if p.Bike == nil {
-			return ErrNothing
+			return ErrNotFound
 		}
 		own, err := s.logIn(ctx, tx, was.log(), id)
 		if err != nil {

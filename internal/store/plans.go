@@ -90,10 +90,27 @@ func (s *Store) Plans(ctx context.Context, rider string) ([]*Snapshot, error) {
 }
 
 // PlanIDs are those of a rider's plans, in the order of Plans.
-func (s *Store) PlanIDs(ctx context.Context, rider string) (ids []string, err error) {
-	err = s.db.SelectContext(ctx, &ids, `
+func (s *Store) PlanIDs(ctx context.Context, rider string) ([]string, error) {
+	return planIDs(ctx, s.db, rider, ``)
+}
+
+// PlansAtHand are the ids of a rider's plans whose bikes are not put aside, in the order of Plans.
+func (s *Store) PlansAtHand(ctx context.Context, rider string) ([]string, error) {
+	return planIDs(ctx, s.db, rider, ` AND NOT EXISTS (SELECT 1 FROM dossiers b WHERE b.id = r.bike_id AND b.archived_at IS NOT NULL)`)
+}
+
+// TripsOf are the ids of the plans that ride a bike, in the order of Plans.
+func (s *Store) TripsOf(ctx context.Context, rider, bike string) ([]string, error) {
+	return planIDs(ctx, s.db, rider, onBike, bike)
+}
+
+const onBike = ` AND r.bike_id = ?`
+
+// planIDs are those of a rider's plans of which something is so, the newest first.
+func planIDs(ctx context.Context, from getter, rider, so string, args ...any) (ids []string, err error) {
+	err = from.SelectContext(ctx, &ids, `
 		SELECT h.dossier_id FROM dossiers d JOIN heads h ON h.dossier_id = d.id JOIN revisions r ON r.id = h.revision_id
-		WHERE d.rider_id = ? AND d.kind = 'plan' AND d.removed_at IS NULL ORDER BY r.made_at DESC, h.dossier_id`, rider)
+		WHERE d.rider_id = ? AND d.kind = 'plan' AND d.removed_at IS NULL`+so+` ORDER BY r.made_at DESC, h.dossier_id`, append([]any{rider}, args...)...)
 	return ids, err
 }
 
@@ -191,12 +208,12 @@ func (s *Store) GarageVersion(ctx context.Context, rider string) (version string
 // CreatePlan stores a new plan with its readings; it returns the plan's id. Its bike is the one
 // of the garage that it names, or becomes a new one there.
 func (s *Store) CreatePlan(ctx context.Context, rider string, p *plan.Plan, summary string) (string, error) {
-	return s.create(ctx, rider, p, summary, nil)
+	return s.create(ctx, rider, p, summary, "")
 }
 
-// create stores a new plan. Like, where it is not nil, is the revision of another plan whose
-// family it joins and whose bike it has where it names the same.
-func (s *Store) create(ctx context.Context, rider string, p *plan.Plan, summary string, like *variant) (string, error) {
+// create stores a new plan. Of is another plan whose family it joins, and whose place towards its
+// bike it has where it names the same, "" for none.
+func (s *Store) create(ctx context.Context, rider string, p *plan.Plan, summary, of string) (string, error) {
 	document, err := OfPlan.encode(p)
 	if err != nil {
 		return "", err
@@ -205,20 +222,20 @@ func (s *Store) create(ctx context.Context, rider string, p *plan.Plan, summary 
 	err = s.change(ctx, func(tx transaction) error {
 		r := revisionRow{ID: rand.Text(), Dossier: planID, Kind: OfPlan, Summary: summary, Document: document}
 		var family sql.NullString
+		var there place
 		var err error
-		if like != nil {
-			if family, err = s.joins(ctx, tx, rider, like); err != nil {
+		if of != "" {
+			if family, there, err = s.joins(ctx, tx, rider, of); err != nil {
 				return err
 			}
 		}
-		if like != nil && p.Garage != "" && p.Garage == like.place.Bike.String {
-			r.place = like.place
-			r.Wrote, r.As = sql.NullString{}, sql.NullString{}
+		if p.Garage != "" && p.Garage == there.Bike.String {
+			r.place = there
 		} else if r.place, err = s.ride(ctx, tx, rider, planID, p); err != nil {
 			return err
 		}
 		readings := p.Readings
-		if like != nil { // they are there
+		if of != "" { // they are there
 			readings = nil
 		}
 		if r.Bike.Valid && len(readings) > 0 {

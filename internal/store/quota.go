@@ -52,7 +52,7 @@ func (s *Store) room(ctx context.Context, tx transaction, rider string, kind Kin
 		has -= idle
 	}
 	if has >= most {
-		return &Quota{fmt.Sprintf("The garage holds %d %ss, and no more.", most, kind.word()), "Export one and throw it away: it is gone for good, and its place free, after 30 days. Sooner only who runs this site can help."}
+		return &Quota{fmt.Sprintf("The garage holds %d %ss, and no more.", most, kind), "Export one and throw it away: it is gone for good, and its place free, after 30 days. Sooner only who runs this site can help."}
 	}
 	return nil
 }

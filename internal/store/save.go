@@ -35,10 +35,7 @@ func (s *Store) Save(ctx context.Context, rider, id string, c Change) error {
 	err := s.change(ctx, func(tx transaction) error {
 		was, err := revisionAt(ctx, tx, rider, id, c.Base)
 		if errors.Is(err, ErrNotFound) { // a page of no known revision
-			if _, err := headForUpdate(ctx, tx, rider, id); err != nil {
-				return err
-			}
-			return ErrStale
+			return stale(ctx, tx, rider, id)
 		}
 		if err != nil {
 			return err
@@ -52,15 +49,15 @@ func (s *Store) Save(ctx context.Context, rider, id string, c Change) error {
 			return err
 		}
 		// The lock makes two savers queue here, not deadlock further down.
-		stale := lockHead(ctx, tx, rider, id, c.Base)
-		if stale != nil && !errors.Is(stale, ErrStale) {
-			return stale
+		moved := lockHead(ctx, tx, rider, id, c.Base)
+		if moved != nil && !errors.Is(moved, ErrStale) {
+			return moved
 		}
 		if done, err := saved(ctx, tx, id, c.Base, c.ID, document); done || err != nil {
 			return err
 		}
-		if stale != nil {
-			return stale
+		if moved != nil {
+			return moved
 		}
 		if next.place, err = write(); err != nil {
 			return err
@@ -125,8 +122,7 @@ func (s *Store) settle(ctx context.Context, err error, there func(tx transaction
 // whatever that says there.
 func (s *Store) Amend(ctx context.Context, rider, id, save string, change func(*plan.Plan) (changed *plan.Plan, summary string)) error {
 	err := s.change(ctx, func(tx transaction) error {
-		var done int
-		if err := tx.GetContext(ctx, &done, `SELECT COUNT(*) FROM revisions WHERE id = ? AND dossier_id = ?`, save, id); err != nil || done > 0 {
+		if done, err := has(ctx, tx, id, save); done || err != nil {
 			return err
 		}
 		was, err := s.lockBoth(ctx, tx, rider, id)
@@ -157,8 +153,7 @@ func (s *Store) Amend(ctx context.Context, rider, id, save string, change func(*
 		return s.append(ctx, tx, next)
 	})
 	if duplicate(err) { // of another plan, or the same at the same moment
-		var there int
-		if err := s.db.GetContext(ctx, &there, `SELECT COUNT(*) FROM revisions WHERE id = ? AND dossier_id = ?`, save, id); err != nil || there > 0 {
+		if done, err := has(ctx, s.db, id, save); done || err != nil {
 			return err
 		}
 		return ErrStale

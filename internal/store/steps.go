@@ -14,21 +14,21 @@ import (
 // a revision more, of each: others may have seen it. [Moved] where the bike says something else
 // there by now.
 func (s *Store) Undo(ctx context.Context, rider, id, base string) error {
-	return s.step(ctx, rider, id, base, func(is revisionRow) (string, string, string) { return is.Parent.String, is.ID, "Undone: " + is.Summary })
+	return s.step(ctx, rider, id, base, true)
 }
 
 // Redo makes the latest change again that was undone, in the same way.
 func (s *Store) Redo(ctx context.Context, rider, id, base string) error {
-	return s.step(ctx, rider, id, base, func(is revisionRow) (string, string, string) { return is.Next.String, is.Next.String, "" })
+	return s.step(ctx, rider, id, base, false)
 }
 
-// step goes from base to another revision of its dossier. Where tells of what base is equal to:
-// the one to go to, "" for none, the one whose change that takes back or makes, and what to say.
-func (s *Store) step(ctx context.Context, rider, id, base string, where func(is revisionRow) (to, change, said string)) error {
+// step goes from base back over the change that made what it is equal to, or on over the one that
+// was made there last.
+func (s *Store) step(ctx context.Context, rider, id, base string, back bool) error {
 	return s.change(ctx, func(tx transaction) error {
 		now, err := revisionAt(ctx, tx, rider, id, base)
 		if errors.Is(err, ErrNotFound) {
-			return s.stale(ctx, tx, rider, id)
+			return stale(ctx, tx, rider, id)
 		}
 		if err != nil {
 			return err
@@ -39,29 +39,29 @@ func (s *Store) step(ctx context.Context, rider, id, base string, where func(is 
 				return err
 			}
 		}
-		toID, changeID, said := where(is)
-		if toID == "" {
+		leads := is.Next
+		if back {
+			leads = is.Parent
+		}
+		if !leads.Valid {
 			if err := lockHead(ctx, tx, rider, id, base); err != nil {
 				return err
 			}
 			return ErrNothing
 		}
-		to, err := revisionAt(ctx, tx, rider, id, toID)
+		to, err := revisionAt(ctx, tx, rider, id, leads.String)
 		if err != nil {
 			return err
 		}
-		changed := is
-		if changeID == toID {
-			changed = to
-		}
-		if said == "" {
-			said = "Again: " + changed.Summary
+		changed, said := to, "Again: "+to.Summary
+		if back {
+			changed, said = is, "Undone: "+is.Summary
 		}
 		if now.Kind == OfPlan && !changed.Wrote.Valid {
 			if err := lockHead(ctx, tx, rider, id, base); err != nil {
 				return err
 			}
-			return moveHead(ctx, tx, id, base, toID)
+			return moveHead(ctx, tx, id, base, to.ID)
 		}
 		next := revisionRow{ID: rand.Text(), Dossier: id, Kind: now.Kind, Parent: some(base), Summary: said, Document: to.Document}
 		write := func() (place, error) { return place{}, nil }
@@ -84,8 +84,8 @@ func (s *Store) step(ctx context.Context, rider, id, base string, where func(is 
 	})
 }
 
-// stale is what a step from an unknown revision comes to.
-func (s *Store) stale(ctx context.Context, tx transaction, rider, id string) error {
+// stale is what a change on top of an unknown revision comes to.
+func stale(ctx context.Context, tx transaction, rider, id string) error {
 	if _, err := headForUpdate(ctx, tx, rider, id); err != nil {
 		return err
 	}
@@ -142,37 +142,28 @@ func (s *Store) Restore(ctx context.Context, rider, id, base, revision string) e
 	})
 }
 
-// variant is a plan that another is split from: its family, and how it stands towards its bike.
-type variant struct {
-	of    string
-	place place
-}
-
-// joins makes sure of the family of a plan that another is split from.
-func (s *Store) joins(ctx context.Context, tx transaction, rider string, v *variant) (family sql.NullString, err error) {
+// joins makes sure of the family of a plan that another is split from, and tells how that stands
+// towards its bike.
+func (s *Store) joins(ctx context.Context, tx transaction, rider, of string) (sql.NullString, place, error) {
 	var is struct {
 		Family sql.NullString `db:"family_id"`
 		place
 	}
-	err = tx.GetContext(ctx, &is, `
+	err := tx.GetContext(ctx, &is, `
 		SELECT d.family_id, r.bike_id, r.bike_revision_id, r.taken FROM dossiers d JOIN heads h ON h.dossier_id = d.id JOIN revisions r ON r.id = h.revision_id
-		WHERE d.id = ? AND d.rider_id = ? AND d.kind = 'plan' AND d.removed_at IS NULL FOR UPDATE`, v.of, rider)
+		WHERE d.id = ? AND d.rider_id = ? AND d.kind = 'plan' AND d.removed_at IS NULL FOR UPDATE`, of, rider)
 	if errors.Is(err, sql.ErrNoRows) {
-		return family, ErrNotFound
+		err = ErrNotFound
 	}
-	if err != nil {
-		return family, err
+	if err == nil && !is.Family.Valid {
+		is.Family = some(of)
+		_, err = tx.ExecContext(ctx, `UPDATE dossiers SET family_id = id WHERE id = ?`, of)
 	}
-	v.place = is.place
-	if is.Family.Valid {
-		return is.Family, nil
-	}
-	_, err = tx.ExecContext(ctx, `UPDATE dossiers SET family_id = id WHERE id = ?`, v.of)
-	return some(v.of), err
+	return is.Family, is.place, err
 }
 
 // Split makes a variant of a plan, with a document of its own and the same family; on the same
 // bike it stands as the plan does. It returns the variant's id.
 func (s *Store) Split(ctx context.Context, rider, planID string, p *plan.Plan, summary string) (string, error) {
-	return s.create(ctx, rider, p, summary, &variant{of: planID})
+	return s.create(ctx, rider, p, summary, planID)
 }

@@ -1,7 +1,6 @@
 package web
 
 import (
-	"errors"
 	"fmt"
 	"net/http"
 	"strings"
@@ -23,11 +22,12 @@ type machineView struct {
 	Held     string
 	Heads    []desk.OptionView // whose it may be
 	Facts    []factView
-	Pages    []desk.LinkView
-	Due      []string // what is to be put right
-	Read     []string // the latest readings
-	Runs     []string // what the odometer showed before, the latest first
+	Ways     []desk.LinkView // to its pages
+	Due      []string        // what is to be put right
+	Read     []string        // the latest readings
+	Runs     []string        // what the odometer showed before, the latest first
 	Trips    []tripView
+	Pages    desk.Paging       // of its trips
 	Others   []desk.OptionView // bikes of the garage that may be the same machine
 	Archived bool
 	Buying   string // to the page before buying, "" where it is nobody's to buy
@@ -50,20 +50,20 @@ func (s *Server) showBike(w http.ResponseWriter, r *http.Request, status int, vi
 		return err
 	}
 	m := &d.Plan.Machine
-	view.Held = entry.NameOf(plan.Helds(), string(m.Held))
-	view.Heads = desk.OptionsOf(plan.Helds(), string(m.Held), "Your own")
+	if m.Held != "" {
+		view.Held = m.Held.Word()
+	}
+	view.Heads = desk.OptionsOf(plan.Helds(), string(m.Held), plan.OwnBike)
 	view.Facts = facts(d)
 	for _, st := range s.Stages {
 		for _, p := range st.Pages {
 			if p.Bike {
-				view.Pages = append(view.Pages, desk.LinkView{Name: p.Name, Href: d.Href(p.ID)})
+				view.Ways = append(view.Ways, desk.LinkView{Name: p.Name, Href: d.Href(p.ID)})
 			}
 		}
 	}
-	for _, l := range d.Plan.Due() {
-		if l.Decision != plan.OnTheBike {
-			view.Due = append(view.Due, l.Name)
-		}
+	for _, l := range d.Plan.ToPutRight() {
+		view.Due = append(view.Due, l.Name)
 	}
 	const latest = 4
 	for i := len(m.Readings) - 1; i >= 0 && len(view.Read) < latest; i-- {
@@ -76,7 +76,8 @@ func (s *Server) showBike(w http.ResponseWriter, r *http.Request, status int, vi
 	if err != nil {
 		return err
 	}
-	trips, err := s.Store.PlansOf(r.Context(), s.Rider(r), ids)
+	view.Pages = desk.PagesOf(len(ids), plansAPage, r.URL.Query().Get("page"), func(n string) string { return d.At() + "?page=" + n })
+	trips, err := s.Store.PlansOf(r.Context(), s.Rider(r), ids[view.Pages.From:view.Pages.To])
 	if err != nil {
 		return err
 	}
@@ -103,7 +104,7 @@ func (s *Server) showBike(w http.ResponseWriter, r *http.Request, status int, vi
 	if m.Held == plan.Looked {
 		view.Buying = d.At() + "/buying"
 	}
-	view.Hangs = hangs(len(trips), len(m.Readings))
+	view.Hangs = hangs(len(ids), len(m.Readings))
 	return s.Render(w, r, status, "machine", desk.Frame{Title: d.Plan.Name, Plan: d.View("machine", nil), Body: view})
 }
 
@@ -150,19 +151,19 @@ func facts(d *desk.Desk) []factView {
 
 // newTrip begins a plan for a bike of the garage.
 func (s *Server) newTrip(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
+	bike, err := s.Snapshot(r)
 	if err != nil {
 		return err
 	}
-	p := plan.New(strings.TrimSpace(r.PostFormValue("name")), d.Plan.Currency)
-	p.Guesses, p.Machine = plan.GuessTable, d.Plan.Machine.Bare()
+	p := plan.New(strings.TrimSpace(r.PostFormValue("name")), bike.Plan.Currency)
+	p.Guesses, p.Machine = plan.GuessTable, bike.Plan.Machine.Bare()
 	if err := s.asRider(r, p); err != nil {
 		return err
 	}
 	if problems := p.Validate(); len(problems) > 0 {
 		return s.showBike(w, r, http.StatusUnprocessableEntity, machineView{Name: r.PostFormValue("name"), Error: "Give the trip a name, such as where it goes."})
 	}
-	id, err := s.Store.CreatePlan(r.Context(), s.Rider(r), p, "New trip for "+p.Bike.Name)
+	id, err := s.Store.CreatePlan(r.Context(), s.Rider(r), p, "New trip for "+p.BikeName())
 	if err != nil {
 		return err
 	}
@@ -171,25 +172,25 @@ func (s *Server) newTrip(w http.ResponseWriter, r *http.Request) error {
 
 // setHeld keeps whose a bike is.
 func (s *Server) setHeld(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
-	if err != nil {
-		return err
-	}
 	held := plan.Held(r.PostFormValue("held"))
 	if !entry.Among(plan.Helds(), string(held)) && held != "" {
 		return store.ErrNotFound
 	}
-	changed := *d.Plan
-	changed.Held = held
-	if held == d.Plan.Held {
-		return desk.SeeOther(w, r, d.At())
-	}
-	name := entry.NameOf(plan.Helds(), string(held))
-	if held == "" {
-		name = "Your own"
-	}
-	if err := s.Save(r, d, r.PostFormValue("base"), &changed, "Whose it is: "+name); err != nil {
+	return s.hold(w, r, held, "Whose it is: "+held.Word())
+}
+
+// hold saves whose a bike is.
+func (s *Server) hold(w http.ResponseWriter, r *http.Request, held plan.Held, said string) error {
+	d, err := s.Open(r)
+	if err != nil {
 		return err
+	}
+	if held != d.Plan.Held {
+		changed := *d.Plan
+		changed.Held = held
+		if err := s.Save(r, d, r.PostFormValue("base"), &changed, said); err != nil {
+			return err
+		}
 	}
 	return desk.SeeOther(w, r, d.At())
 }
@@ -215,23 +216,19 @@ func (s *Server) removeBike(w http.ResponseWriter, r *http.Request) error {
 // joinBike makes two bikes of the garage one machine.
 func (s *Server) joinBike(w http.ResponseWriter, r *http.Request) error {
 	into := r.PostFormValue("into")
-	err := s.Store.Join(r.Context(), s.Rider(r), chi.URLParam(r, "bike"), into)
-	if errors.Is(err, store.ErrFull) {
-		return s.showBike(w, r, http.StatusUnprocessableEntity, machineView{Error: "Together they have more readings than one log holds."})
-	}
-	if err != nil {
+	if err := s.Store.Join(r.Context(), s.Rider(r), chi.URLParam(r, "bike"), into); err != nil {
 		return err
 	}
 	return desk.SeeOther(w, r, "/bikes/"+into)
 }
 
 func (s *Server) exportBike(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
+	bike, err := s.Snapshot(r)
 	if err != nil {
 		return err
 	}
-	desk.Attach(w, "application/json", format.FileName(d.Plan.Name, ".bike.json"))
-	return format.WriteBike(w, d.Plan)
+	desk.Attach(w, "application/json", format.FileName(bike.Plan.Name, ".bike.json"))
+	return format.WriteBike(w, bike.Plan)
 }
 
 // bikeRoutes are those of a bike by itself; its pages are the stages'.

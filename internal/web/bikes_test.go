@@ -12,6 +12,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/format"
+	"valiantmule/internal/store"
 	"valiantmule/internal/web"
 	"valiantmule/internal/web/webtest"
 )
@@ -140,8 +141,11 @@ func TestWhichIsIt(t *testing.T) {
 	s := webtest.New(t)
 	v, path := s.Demo(t)
 	other := tripOn(t, v, path, "Over the moor")
-	for _, c := range [][3]string{{other, "kerb_mass", "177 kg"}, {path, "wheelbase", "1502 mm"}, {v.BikeOf(path), "wheelbase", "1510 mm"}} {
-		status, _ := enter(t, v, c[0]+"/sheet", c[1], c[2])
+	for _, c := range [][4]string{{other, "kerb_mass", "177 kg", "measured"}, {path, "wheelbase", "1502 mm", "measured"}, {v.BikeOf(path), "wheelbase", "1510 mm", "maker"}} {
+		form := webtest.Form(v.Page(c[0] + "/sheet"))
+		form.Set(c[1], c[2])
+		form.Set("origin", c[3])
+		status, _, _ := v.Post(c[0]+"/sheet", form)
 		require.Equal(t, http.StatusSeeOther, status, c)
 	}
 	form := formTo(t, v.Page(path+"/moved"), path+"/moved")
@@ -155,6 +159,7 @@ func TestWhichIsIt(t *testing.T) {
 		assert.Equal(t, "1502 mm", sheet.Get("wheelbase"), at)
 		assert.Equal(t, "177 kg", sheet.Get("kerb_mass"), at)
 	}
+	assert.EqualValues(t, "measured", v.Stored(path).Bike.OriginOf("wheelbase"), "where it comes from goes along with it")
 }
 
 // TestOneMachineOrTwo: a plan gets a bike of its own, and two are made one again.
@@ -171,6 +176,15 @@ func TestOneMachineOrTwo(t *testing.T) {
 	require.NotEqual(t, first, second)
 	assert.Equal(t, "23400 km", v.Stored(other).Bike.Odometer.String())
 	assert.Contains(t, v.Page("/garage"), second)
+	few := store.UsualQuotas
+	few.Readings = 0
+	s.Store.Limit(few)
+	status, body, _ := v.Post(path+"/fills/revoke", url.Values{"of": {v.Stored(path).Readings[1].ID}})
+	require.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "holds no more readings", "a full log says so, whoever writes to it")
+	s.Store.Limit(store.UsualQuotas)
+	status, _, _ = v.Post(second+"/join", url.Values{"into": {strings.TrimPrefix(second, "/bikes/")}})
+	assert.Equal(t, http.StatusNotFound, status, "it is that one")
 	status, _, _ = v.Post(second+"/join", url.Values{"into": {strings.TrimPrefix(first, "/bikes/")}})
 	require.Equal(t, http.StatusSeeOther, status)
 	assert.Equal(t, first, v.BikeOf(other))
@@ -187,6 +201,8 @@ func TestKeepingBikes(t *testing.T) {
 	assert.Contains(t, v.Page("/garage"), "Somebody else")
 	v.Post(bike+"/archive", nil)
 	assert.Contains(t, v.Page(bike), "put aside")
+	assert.NotContains(t, v.Page("/garage"), path+"/brief", "its trips are folded away with it")
+	assert.Contains(t, v.Page("/garage"), bike)
 	v.Post(bike+"/archive", url.Values{"back": {"1"}})
 	status, body, _ := v.Post(bike+"/remove", nil)
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
@@ -268,7 +284,9 @@ func TestBeforeBuying(t *testing.T) {
 	assert.NotEqual(t, first, offer(), "what is due comes off")
 	form := formTo(t, v.Page(at), at)
 	form.Set("worth", "400 EUR")
-	v.Post(at, form)
+	_, _, header = v.Post(at, form)
+	assert.Equal(t, at+"?trip="+form.Get("trip"), header.Get("Location"), "the trip stays that was looked at")
+	require.NotEmpty(t, form.Get("trip"))
 	assert.Equal(t, "nothing", offer(), "worth less than making it ready")
 
 	v.Post(bike+"/bought", url.Values{"base": {webtest.Base(v.Page(at))}})

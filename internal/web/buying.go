@@ -31,6 +31,7 @@ type buyingView struct {
 	Error               string
 	Walk                string // to the walk around it
 	Walked              string
+	Trip                string // that it is to be ready for
 	Trips               []desk.OptionView
 	Ready               []readyColumn // this one, then the one that the trip has
 	Offer, Why          string        // the most to offer, and how that comes about
@@ -130,13 +131,10 @@ func readBuying(u words.Units, p *plan.Plan, form url.Values) desk.FormErrors {
 			pick.Set(form.Get(pick.Key))
 		}
 	}
-	for _, a := range []struct {
-		key  string
-		into *money.Amount
-	}{{"asking", &offer.Asking}, {"worth", &offer.Worth}} {
+	for key, into := range offer.Amounts() {
 		var err error
-		if *a.into, err = u.Amount(form.Get(a.key), p.Currency); err != nil {
-			errs[a.key] = err.Error()
+		if *into, err = u.Amount(form.Get(key), p.Currency); err != nil {
+			errs[key] = err.Error()
 		}
 	}
 	offer.Note = strings.TrimSpace(form.Get("note"))
@@ -169,7 +167,7 @@ func (s *Server) showBuying(w http.ResponseWriter, r *http.Request, status int, 
 	v := buyingForm(d.Units, d.Plan, form, errs)
 	v.Save, v.Walk = d.At()+"/buying", d.Href("baseline")
 	v.Walked = fmt.Sprintf("%d looked at so far", len(d.Plan.Baseline.Answers))
-	ids, err := s.Store.PlanIDs(r.Context(), s.Rider(r))
+	ids, err := s.Store.PlansAtHand(r.Context(), s.Rider(r))
 	if err != nil {
 		return err
 	}
@@ -189,6 +187,7 @@ func (s *Server) showBuying(w http.ResponseWriter, r *http.Request, status int, 
 		v.Trips = append(v.Trips, desk.OptionView{Value: t.ID, Name: t.Plan.Name, Selected: t == trip})
 	}
 	if trip != nil {
+		v.Trip = trip.ID
 		if err := v.compare(d, trip.Plan); err != nil {
 			return err
 		}
@@ -239,25 +238,29 @@ func (v *buyingView) compare(d *desk.Desk, trip *plan.Plan) error {
 		v.Why = "The brief of this trip says nothing of its ground yet, so nothing can be lacking: write it first."
 		return nil
 	}
-	home, _, ok := trip.Home(worth)
-	if !ok || !worth.Known() {
+	most := this.MostToOffer(worth)
+	switch home, _, _ := trip.Home(worth); {
+	case !most.Known():
 		v.Why = "Say what it would be worth to you, ready for the trip, and the most to offer follows."
-		return nil
-	}
-	most := money.New(home.Minor()-this.Cost().Minor(), trip.Currency)
-	if most.Minor() <= 0 {
+	case most.Minor() <= 0:
 		v.Offer, v.Why = "nothing", fmt.Sprintf("Making it ready takes %s, and %s is %s.", this.Cost().Rough(), from, home.Rough())
-		return nil
+	default:
+		v.Offer, v.Against = most.Rough(), against(trip, offer.Asking, most)
+		v.Why = fmt.Sprintf("%s (%s) less %s to put right and %s that the brief lacks.", home.Rough(), from, this.DueCost.Rough(), this.LackCost.Rough())
 	}
-	v.Offer = most.Rough()
-	if asked, _, ok := trip.Home(offer.Asking); ok && offer.Asking.Known() {
-		v.Against = "They ask " + asked.Rough() + ", which is less."
-		if asked.Minor() > most.Minor() {
-			v.Against = "They ask " + money.New(asked.Minor()-most.Minor(), trip.Currency).Rough() + " more."
-		}
-	}
-	v.Why = fmt.Sprintf("%s (%s) less %s to put right and %s that the brief lacks.", home.Rough(), from, this.DueCost.Rough(), this.LackCost.Rough())
 	return nil
+}
+
+// against sets what is asked beside the most to offer, "" where nobody has said it.
+func against(trip *plan.Plan, asking, most money.Amount) string {
+	asked, _, ok := trip.Home(asking)
+	switch {
+	case !asking.Known() || !ok:
+		return ""
+	case asked.Minor() > most.Minor():
+		return "They ask " + money.New(asked.Minor()-most.Minor(), trip.Currency).Rough() + " more."
+	}
+	return "They ask " + asked.Rough() + ", which is less."
 }
 
 // readyColumnOf is one bike's sums, and all of them together, missing where its price is.
@@ -267,15 +270,11 @@ func readyColumnOf(trip *plan.Plan, r *eval.Readiness, name string, price money.
 	if r.Unpriced > 0 {
 		c.Unpriced = fmt.Sprintf("and %d without a price", r.Unpriced)
 	}
-	home, _, ok := trip.Home(price)
-	if !price.Known() || !ok {
-		return c, money.Amount{}
+	ready := r.Ready(price)
+	if ready.Known() {
+		home, _, _ := trip.Home(price)
+		c.Price, c.Ready = home.Rough(), ready.Rough()
 	}
-	ready, err := home.Plus(r.Cost())
-	if err != nil {
-		return c, money.Amount{}
-	}
-	c.Price, c.Ready = home.Rough(), ready.Rough()
 	return c, ready
 }
 
@@ -300,28 +299,19 @@ func (s *Server) keepBuying(w http.ResponseWriter, r *http.Request) error {
 
 // bought makes a bike that was looked at one of the rider's own.
 func (s *Server) bought(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
-	if err != nil {
-		return err
-	}
-	changed := *d.Plan
-	changed.Held = ""
-	if err := s.Save(r, d, r.PostFormValue("base"), &changed, "Bought"); err != nil {
-		return err
-	}
-	return desk.SeeOther(w, r, d.At())
+	return s.hold(w, r, "", "Bought")
 }
 
 // forget throws a bike away that was only looked at.
 func (s *Server) forget(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
+	bike, err := s.Snapshot(r)
 	if err != nil {
 		return err
 	}
-	if d.Plan.Held != plan.Looked {
+	if bike.Plan.Held != plan.Looked {
 		return store.ErrNotFound
 	}
-	if err := s.Store.Remove(r.Context(), s.Rider(r), d.ID); err != nil {
+	if err := s.Store.Remove(r.Context(), s.Rider(r), bike.ID); err != nil {
 		return err
 	}
 	return desk.SeeOther(w, r, "/garage#removed")

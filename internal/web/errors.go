@@ -68,6 +68,10 @@ func (s *Server) fail(w http.ResponseWriter, r *http.Request, err error) {
 		status, view = http.StatusConflict, failure{What: "The plan has changed since this page was opened.", Do: "Nothing was overwritten and nothing was saved from here. Open the plan as it is now and do it again."}
 	case errors.Is(err, store.ErrMoved):
 		status, view = http.StatusConflict, failure{What: err.Error(), Do: "Nothing was overwritten and nothing was saved from here. Bring the plan up to date with its bike first and do it again, or change it by hand."}
+	case errors.Is(err, store.ErrFull):
+		status, view = http.StatusUnprocessableEntity, failure{What: "The log holds no more readings.", Do: "Nothing was changed. Export the bike and begin a new one, which starts without them."}
+	case errors.Is(err, store.ErrClash):
+		status, view = http.StatusConflict, failure{What: "Nothing was changed.", Do: err.Error()}
 	case errors.Is(err, store.ErrLost):
 		status, view = http.StatusServiceUnavailable, failure{What: "The database went away, and this was not kept.", Do: "Nothing was changed. Go back and save again: what you typed is still in the form."}
 	case errors.Is(err, store.ErrDoubt):

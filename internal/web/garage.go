@@ -108,7 +108,7 @@ func countriesOf(r *http.Request) []string {
 }
 
 func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, view garageView) error {
-	ids, err := s.Store.PlanIDs(r.Context(), s.Rider(r))
+	ids, err := s.Store.PlansAtHand(r.Context(), s.Rider(r))
 	if err != nil {
 		return err
 	}
@@ -179,12 +179,7 @@ func (v *garageView) put(p *plan.Plan, card planCard) {
 
 // standsOut says in a few words what of a bike wants doing.
 func standsOut(p *plan.Plan) string {
-	due := 0
-	for _, l := range p.Due() {
-		if l.Decision != plan.OnTheBike {
-			due++
-		}
-	}
+	due := len(p.ToPutRight())
 	if due == 0 {
 		return ""
 	}
@@ -375,10 +370,10 @@ func (s *Server) sameBike(r *http.Request, p *plan.Plan, errs desk.FormErrors) (
 }
 
 func (s *Server) exportPlan(w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
+	of, err := s.Snapshot(r)
 	if err != nil {
 		return err
 	}
-	desk.Attach(w, "application/json", format.FileName(d.Plan.Name, ".plan.json"))
-	return format.WritePlan(w, d.Plan)
+	desk.Attach(w, "application/json", format.FileName(of.Plan.Name, ".plan.json"))
+	return format.WritePlan(w, of.Plan)
 }

@@ -14,8 +14,6 @@ import (
 type movedView struct {
 	Rows  []movedRow
 	Reads []string
-	Bike  string
-	Href  string // of the bike
 }
 
 // movedRow is one thing; where the plan's copy was changed too the rider says which it is.
@@ -29,13 +27,10 @@ func (s *Server) movedPage(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	v := movedView{Href: d.BikeHref()}
-	if d.Plan.Bike != nil {
-		v.Bike = d.Plan.Bike.Name
-	}
+	v := movedView{}
 	if d.News.Any() {
 		for _, n := range plan.NewsTold(d.News.Differ) {
-			_, mine, theirs := d.Sides(n)
+			mine, theirs := d.Sides(n)
 			v.Rows = append(v.Rows, movedRow{n.Key, n.Label, mine, theirs, n.Clash})
 		}
 		for _, read := range d.News.Readings {
@@ -56,7 +51,7 @@ func (s *Server) takeOver(w http.ResponseWriter, r *http.Request) error {
 		save = rand.Text()
 	}
 	err = s.Store.TakeOver(r.Context(), s.Rider(r), d.ID, r.PostFormValue("base"), save, func(n plan.News) bool {
-		return r.PostFormValue("keep."+n.Key) == "plan"
+		return r.PostFormValue("keep."+n.Key) == "plan" || r.PostFormValue("keep."+n.With()) == "plan"
 	})
 	if err != nil {
 		return err

@@ -159,7 +159,7 @@ func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormE
 		return nil, nil, err
 	}
 	if m.Garage == "" { // of one that is in the garage its sheet knows
-		desk.Enter(u, desk.Sent(slices.DeleteFunc(m.Bike.Fields(), func(f entry.Field) bool { return f.Key != "displacement" }), form), form, errs)
+		desk.Enter(u, desk.Sent(entry.Only(m.Bike.Fields(), "displacement"), form), form, errs)
 	}
 	p.Machine, p.Name = m, cmp.Or(strings.TrimSpace(form.Get("name")), m.Bike.Name)
 	if err := s.asRider(r, p); err != nil {
@@ -167,7 +167,7 @@ func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormE
 	}
 	b := &p.Brief
 	asked := []string{"rider", "stature", "distance", "gap"}
-	desk.Enter(u, slices.DeleteFunc(b.Fields(), func(f entry.Field) bool { return !slices.Contains(asked, f.Key) }), form, errs)
+	desk.Enter(u, entry.Only(b.Fields(), asked...), form, errs)
 	if b.Start, err = u.Date(form.Get("start")); err != nil {
 		errs["start"] = err.Error()
 	}

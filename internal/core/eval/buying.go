@@ -51,11 +51,8 @@ func ReadyFor(trip *plan.Plan, m plan.Machine, on []plan.Line, shelf plan.Shelf,
 		return nil, err
 	}
 	r := &Readiness{Report: bench.Report(), DueCost: money.New(0, p.Currency), LackCost: money.New(0, p.Currency)}
-	for _, l := range p.Due() {
-		if l.Decision == plan.OnTheBike {
-			continue
-		}
-		r.Due = append(r.Due, l)
+	r.Due = p.ToPutRight()
+	for _, l := range r.Due {
 		r.add(p, &r.DueCost, l.Amount)
 	}
 	if err := r.lack(bench, p); err != nil {
@@ -223,4 +220,28 @@ func (r *Readiness) Cost() money.Amount {
 		return money.Amount{}
 	}
 	return sum
+}
+
+// Ready is what the bike comes to, ready for the trip, in the trip's currency; missing where its
+// price is.
+func (r *Readiness) Ready(price money.Amount) money.Amount {
+	home, _, ok := r.Report.Plan.Home(price)
+	if !price.Known() || !ok {
+		return money.Amount{}
+	}
+	sum, err := home.Plus(r.Cost())
+	if err != nil {
+		return money.Amount{}
+	}
+	return sum
+}
+
+// MostToOffer is what a bike is worth once it is ready, less all that it takes: below zero where that
+// is more. It is missing where the worth is.
+func (r *Readiness) MostToOffer(worth money.Amount) money.Amount {
+	home, _, ok := r.Report.Plan.Home(worth)
+	if !worth.Known() || !ok {
+		return money.Amount{}
+	}
+	return money.New(home.Minor()-r.Cost().Minor(), home.Code())
 }

@@ -183,6 +183,14 @@ func (i Inspection) Answer(check string) (a Answer, ok bool) {
 	return Answer{Check: check}, false
 }
 
+// ToPutRight is what of [Plan.Due] is not done yet.
+func (p *Plan) ToPutRight() []Line {
+	return slices.DeleteFunc(p.Due(), func(l Line) bool { return l.Decision == OnTheBike })
+}
+
+// Differs reports whether the bike was found otherwise than it came.
+func (i Inspection) Differs() bool { return i.Set != AsSet{} || len(i.Found()) > 0 }
+
 // Answered is the plan with an answer in place of the one before.
 func (p *Plan) Answered(a Answer) *Plan {
 	changed := *p

@@ -1,6 +1,8 @@
 package plan
 
 import (
+	"cmp"
+	"iter"
 	"slices"
 	"strings"
 
@@ -83,15 +85,34 @@ type Offer struct {
 	Note   string       `json:"note,omitempty"`
 }
 
+// Amounts are its sums by their names in a form.
+func (o *Offer) Amounts() iter.Seq2[string, *money.Amount] {
+	return func(yield func(string, *money.Amount) bool) {
+		_ = yield("asking", &o.Asking) && yield("worth", &o.Worth)
+	}
+}
+
+// BikeName is what its bike is called, "" where it has none.
+func (m *Machine) BikeName() string {
+	if m.Bike == nil {
+		return ""
+	}
+	return m.Bike.Name
+}
+
+// Word says whose a bike is.
+func (h Held) Word() string { return cmp.Or(entry.NameOf(Helds(), string(h)), OwnBike) }
+
+// OwnBike is what a form calls a bike that is nobody else's.
+const OwnBike = "Your own"
+
 // Alone is a plan of nothing but the machine, for what is looked at and written down of it
 // without a trip. Amounts that are typed without a currency are in the one given.
 func (m Machine) Alone(currency string) *Plan {
 	p := New("", currency)
 	p.Guesses, p.Machine = GuessTable, m
 	p.Loadouts = []Loadout{{ID: "as-it-stands", Name: "As it stands"}}
-	if m.Bike != nil {
-		p.Name = m.Bike.Name
-	}
+	p.Name = m.BikeName()
 	return p
 }
 
@@ -158,12 +179,11 @@ func (m *Machine) SetAside() (all []entry.Problem) {
 }
 
 func (m *Machine) validate(v *entry.Problems) {
-	if m.Held != "" {
-		v.Pick("held", string(m.Held), Helds())
-	}
+	v.Pick("held", string(m.Held), Helds())
 	if m.Offer != nil {
-		v.That(!m.Offer.Asking.Known() || m.Offer.Asking.Minor() >= 0, "offer.asking", "is below zero")
-		v.That(!m.Offer.Worth.Known() || m.Offer.Worth.Minor() >= 0, "offer.worth", "is below zero")
+		for key, a := range m.Offer.Amounts() {
+			v.That(!a.Known() || a.Minor() >= 0, "offer."+key, "is below zero")
+		}
 		v.Note("offer.note", m.Offer.Note)
 	}
 	for _, s := range m.sheets() {

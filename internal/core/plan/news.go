@@ -72,10 +72,19 @@ func NewsTold(list []News) []News {
 	for _, n := range list {
 		there[n.Key] = true
 	}
-	return slices.DeleteFunc(slices.Clone(list), func(n News) bool {
-		of, field, ok := strings.Cut(n.Key, "/origins/")
-		return ok && there[of+"/"+field] || strings.HasPrefix(n.Key, "odometers/") && there["bike/odometer"]
-	})
+	return slices.DeleteFunc(slices.Clone(list), func(n News) bool { return n.With() != n.Key && there[n.With()] })
+}
+
+// With is the key of the number that a place goes along with, told or kept: of where that comes from,
+// or of the day that it was read on. Of anything else it is its own.
+func (n News) With() string {
+	if of, field, ok := strings.Cut(n.Key, "/origins/"); ok {
+		return of + "/" + field
+	}
+	if strings.HasPrefix(n.Key, "odometers/") {
+		return "bike/odometer"
+	}
+	return n.Key
 }
 
 // News is one thing in which a plan's copy of a machine and the machine itself differ.

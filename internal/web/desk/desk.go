@@ -173,11 +173,8 @@ type stageView struct {
 // View of the desk for a page. On the bench lies what is tried, or nothing.
 func (d *Desk) View(page string, bench *BenchView) *PlanView {
 	v := &PlanView{
-		ID: d.ID, At: d.At(), Alone: d.Kind == store.OfBike, BikeHref: d.BikeHref(), OfBike: d.house.ofBike(page), Moved: d.moved(), BikeSeen: d.seen, Name: d.Plan.Name, Revision: d.Revision, Aside: d.Aside, Page: page, Loadout: d.Loadout,
+		ID: d.ID, At: d.At(), Alone: d.Kind == store.OfBike, BikeHref: d.BikeHref(), BikeName: d.Plan.BikeName(), OfBike: d.house.ofBike(page), Moved: d.moved(), BikeSeen: d.seen, Name: d.Plan.Name, Revision: d.Revision, Aside: d.Aside, Page: page, Loadout: d.Loadout,
 		Undo: d.Undo, Redo: d.Redo, Bike: d.Plan.Bike != nil, Bench: bench, Turns: d.house.TurnKeys(), href: d.Href,
-	}
-	if d.Plan.Bike != nil {
-		v.BikeName = d.Plan.Bike.Name
 	}
 	if at, _ := d.house.pageOf(page); at >= 0 {
 		v.Script = d.house.Stages[at].Script

@@ -61,12 +61,12 @@ func ReadWords(r logbook.Reading) string {
 }
 
 // Sides are both sides of a difference as the rider reads numbers.
-func (d *Desk) Sides(n plan.News) (was, mine, theirs string) {
+func (d *Desk) Sides(n plan.News) (mine, theirs string) {
 	say := func(text string) string {
 		if text == "" {
 			return "not said"
 		}
 		return d.Units.Shown(text)
 	}
-	return say(n.Was), say(n.Mine), say(n.Theirs)
+	return say(n.Mine), say(n.Theirs)
 }

@@ -77,6 +77,15 @@ func (s *House) look(r *http.Request) (*opened, error) {
 	return s.keepOpen(key, snapshot, shelf, news), nil
 }
 
+// Snapshot is the plan of a request, or the bike by itself, as it was read: nothing is worked out.
+func (s *House) Snapshot(r *http.Request) (*store.Snapshot, error) {
+	o, err := s.look(r)
+	if err != nil {
+		return nil, err
+	}
+	return o.Snapshot, nil
+}
+
 // keepOpen keeps a plan that was read.
 func (s *House) keepOpen(key openedKey, snapshot *store.Snapshot, shelf plan.Shelf, news *store.News) *opened {
 	o := newOpen(snapshot, shelf, news, key.day)

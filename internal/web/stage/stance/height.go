@@ -110,7 +110,7 @@ func heightOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 		v.Riders = append(v.Riders, desk.LinkView{Name: o.Name, Href: d.Href("height", append(tried.Query(), "state", state, "rider", o.Value)...), Current: o.Value == pose})
 	}
 	v.Drawing = draw.TurnedBike(turned(d, after, state, draw.RiderPose(pose)))
-	v.Rows, v.Beds, v.Found = heightRows(d, after), bedRows(d, after), differs(after.Facts.Plan)
+	v.Rows, v.Beds, v.Found = heightRows(d, after), bedRows(d, after), after.Facts.Plan.Baseline.Differs()
 	v.Says, v.Where = heightSays(d, after), whereItMatters(d.Plan)
 	v.Working = d.Gauges(after, "height", tried, "seat-reach", "clearance", "room-static", "room-pressed", "rake", "trail", "wheelbase", "stand-lean", "stand-pressure", "stand-short", "knee", "back-seated", "back-standing")
 	v.Missing = desk.MissingOf(v.Working)
@@ -161,11 +161,6 @@ func turned(d *desk.Desk, after *eval.LoadoutReport, state string, pose draw.Rid
 	return t
 }
 
-// differs reports whether the bike was found otherwise than it came.
-func differs(p *plan.Plan) bool {
-	return p.Baseline.Set != plan.AsSet{} || len(p.Baseline.Found()) > 0
-}
-
 // heightRows hold the bike as it came, its rider alone, against the bike as built.
 func heightRows(d *desk.Desk, after *eval.LoadoutReport) []heightRow {
 	f := after.Facts
@@ -174,7 +169,7 @@ func heightRows(d *desk.Desk, after *eval.LoadoutReport) []heightRow {
 		return nil
 	}
 	found := came
-	if differs(f.Plan) {
+	if f.Plan.Baseline.Differs() {
 		if found, err = d.On.Evaluate(eval.AsFound(f.Plan)); err != nil {
 			return nil
 		}
