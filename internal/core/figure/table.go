@@ -98,6 +98,7 @@ var (
 	CostWanted         = beside("cost-wanted", "Of it wanted", Money, 2, Spend)
 	CostBaseline       = beside("cost-baseline", "Of it put right first", Money, 2, Spend)
 	CostSpent          = beside("cost-spent", "Of it ordered or paid", Money, 2, Spend)
+	CostBack           = beside("cost-back", "Sold or sent back", Money, 2, Spend)
 	CostOpen           = beside("cost-open", "Undecided, beside it", Money, 2, Spend)
 	CostLater          = beside("cost-later", "For later, beside it", Money, 2, Spend)
 	Contingency        = beside("contingency", "Wise to keep back", Money, 2, Spend)

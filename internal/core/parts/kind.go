@@ -23,7 +23,7 @@ type Kind struct {
 	Takes    Effort
 	Asks     []Property // what such parts have, in the order in which it is asked
 	Found    string     // key of the number by which one that was found on a bike is known; "" where it takes more
-	AtOnce   int        // how many a bike has room for, 0 for one; a plan holds one a slot so far
+	AtOnce   int        // how many a bike has room for, 0 for one
 	Weighs   Usual      // kg; of a bag, rack or box empty
 }
 
@@ -161,6 +161,12 @@ func (s Slot) Has(p row) bool { return s.row(p.row().Key) != nil }
 
 // Asks is a property as parts of a slot are asked for it, nil where they are not.
 func (s Slot) Asks(key string) *Property { return s.row(key) }
+
+// Room is how many parts of the slot are on a bike at once, in a loadout.
+func (s Slot) Room() int {
+	kind, _ := KindOf(s)
+	return max(1, kind.AtOnce)
+}
 
 // HoursToFit is what a part of the slot usually takes, h.
 func (s Slot) HoursToFit() float64 {

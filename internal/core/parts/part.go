@@ -15,6 +15,7 @@ package parts
 
 import (
 	"fmt"
+	"iter"
 	"strings"
 
 	"valiantmule/internal/core/load"
@@ -43,6 +44,7 @@ type Part struct {
 	Replaces unit.Mass    `json:"replaces,omitzero"`  // mass of what it takes the place of; missing: what the bike's sheet says
 	Fitment  *Fitment     `json:"fitment,omitempty"`
 	Made     Made         `json:"made,omitzero"` // the bikes that it was made for
+	Kit      []Part       `json:"kit,omitempty"` // more parts out of the same box, each in a slot of its own; their price is in this one's
 }
 
 // Sits is where a part sits: its own place, or its kind's.
@@ -52,6 +54,33 @@ func (p *Part) Sits() load.Place {
 	}
 	kind, _ := KindOf(p.Slot)
 	return kind.Place
+}
+
+// Fills lists the slots that the part and what is in its box take, its own first.
+func (p *Part) Fills() iter.Seq[Slot] {
+	return func(yield func(Slot) bool) {
+		if !yield(p.Slot) {
+			return
+		}
+		for i := range p.Kit {
+			if !yield(p.Kit[i].Slot) {
+				return
+			}
+		}
+	}
+}
+
+// In is the part itself, or the one out of its box that goes into a slot; nil for neither.
+func (p *Part) In(s Slot) *Part {
+	if p.Slot == s {
+		return p
+	}
+	for i := range p.Kit {
+		if p.Kit[i].Slot == s {
+			return &p.Kit[i]
+		}
+	}
+	return nil
 }
 
 // OwnPrefix starts the ids of parts that a rider has entered.

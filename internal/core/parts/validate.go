@@ -17,6 +17,7 @@ import (
 const (
 	maxEffects = 30
 	maxGuarded = 60 // places, hazards and accesses of a guard
+	maxKit     = 12 // parts in one box
 )
 
 // Validate notes what is wrong with a part at a place in a document: not what is missing,
@@ -41,6 +42,15 @@ func (p *Part) Validate(v *entry.Problems, path string) {
 		p.validateHeld(v, path+".has.", kind, &p.Has.held[i])
 	}
 	p.together(v, path+".has.")
+	v.Few(path+".kit", len(p.Kit), maxKit)
+	for i := range p.Kit {
+		at := path + ".kit" + entry.At(i)
+		v.That(len(p.Kit[i].Kit) == 0, at+".kit", "a part out of a box is no box itself")
+		v.That(!p.Kit[i].Price.Known(), at+".price", "is in the price of the box")
+		piece := p.Kit[i]
+		piece.Kit = nil
+		piece.Validate(v, at)
+	}
 	v.Few(path+".effects", len(p.Effects), maxEffects)
 	for i, e := range p.Effects {
 		e.validate(v, fmt.Sprintf("%s.effects[%d]", path, i))

@@ -14,13 +14,13 @@ import (
 // Built is the bike with parts folded in.
 type Built struct {
 	Bike    *Bike
-	Fitted  []Fitted // by slot, in the order of the kinds; empty slots left out
+	Fitted  []Fitted // by slot, in the order of the kinds, several in one beside each other; empty slots left out
 	Fuels   []Fuel   // what holds fuel, the main tank first
 	figures [parts.FigureCount]float64
 	Clashes []parts.Figure // set by two parts
 	Off     []Off          // what the plan wants on it and does not go on
 
-	at    []int8 // place in Fitted by the kind's index, −1 where it is empty
+	at    []int16 // place in Fitted of the first by the kind's index, −1 where it is empty
 	views views
 }
 
@@ -59,7 +59,7 @@ const usualKinds = 128
 
 func build(bike *Bike, found []*parts.Part, lines []Line, loadout string) *Built {
 	kinds := parts.Kinds()
-	b := &Built{Bike: bike, Fitted: make([]Fitted, 0, len(bike.Standard)+len(lines)), at: make([]int8, len(kinds))}
+	b := &Built{Bike: bike, Fitted: make([]Fitted, 0, len(bike.Standard)+len(lines)), at: make([]int16, len(kinds))}
 	// Room for the kinds there are; more of them are no fault, only slower.
 	var (
 		roomChosen, roomStandard [usualKinds]*parts.Part
@@ -69,10 +69,24 @@ func build(bike *Bike, found []*parts.Part, lines []Line, loadout string) *Built
 	if len(kinds) > usualKinds {
 		chosen, standard, on = make([]*parts.Part, len(kinds)), make([]*parts.Part, len(kinds)), make([]bool, len(kinds))
 	}
+	var more []Fitted // beside the first of their kinds
+	put := func(part *parts.Part, l *Line) {
+		at := part.Slot.Index()
+		switch {
+		case at < 0:
+		case chosen[at] == nil:
+			chosen[at], on[at] = part, l.Decision == OnTheBike
+		case kinds[at].AtOnce > 1:
+			more = append(more, Fitted{part.Slot, part, true, l.Decision == OnTheBike})
+		case l.Loadout != "":
+			chosen[at], on[at] = part, l.Decision == OnTheBike
+		}
+	}
 	for i := range lines {
 		if l := &lines[i]; l.fitted(loadout) {
-			if at := l.Part.Slot.Index(); at >= 0 && (chosen[at] == nil || l.Loadout != "") {
-				chosen[at], on[at] = l.Part, l.Decision == OnTheBike
+			put(l.Part, l)
+			for k := range l.Part.Kit {
+				put(&l.Part.Kit[k], l)
 			}
 		}
 	}
@@ -89,6 +103,11 @@ func build(bike *Bike, found []*parts.Part, lines []Line, loadout string) *Built
 	for i := range kinds {
 		if part := chosen[i]; part != nil {
 			b.Fitted = append(b.Fitted, Fitted{kinds[i].Slot, part, true, on[i]})
+			for _, f := range more {
+				if f.Slot == kinds[i].Slot {
+					b.Fitted = append(b.Fitted, f)
+				}
+			}
 		} else if part := standard[i]; part != nil {
 			b.Fitted = append(b.Fitted, Fitted{Slot: kinds[i].Slot, Part: part})
 		}
@@ -106,8 +125,8 @@ func (b *Built) index() {
 	for i := range b.at {
 		b.at[i] = -1
 	}
-	for i := range b.Fitted {
-		b.at[b.Fitted[i].Slot.Index()] = int8(i)
+	for i := len(b.Fitted) - 1; i >= 0; i-- {
+		b.at[b.Fitted[i].Slot.Index()] = int16(i)
 	}
 }
 
@@ -142,7 +161,7 @@ func (b *Built) takeOff(standard []*parts.Part) {
 			continue
 		}
 		b.Off = append(b.Off, o)
-		if was := standard[f.Slot.Index()]; was != nil {
+		if was := standard[f.Slot.Index()]; was != nil && len(slices.Collect(b.Parts(f.Slot))) == 1 {
 			b.Fitted[i] = Fitted{Slot: f.Slot, Part: was}
 		} else {
 			b.Fitted = slices.Delete(b.Fitted, i, i+1)
@@ -208,12 +227,40 @@ func (b *Built) place(i int) *Fitted {
 	return &b.Fitted[b.at[i]]
 }
 
-// Part in a slot, nil when it is empty.
+// next is what sits beside a part in its slot, nil after the last.
+func (b *Built) next(f *Fitted) *Fitted {
+	if f == nil || b.at[f.Slot.Index()] < 0 {
+		return nil
+	}
+	for i := int(b.at[f.Slot.Index()]); i+1 < len(b.Fitted) && b.Fitted[i+1].Slot == f.Slot; i++ {
+		if &b.Fitted[i] == f {
+			return &b.Fitted[i+1]
+		}
+	}
+	return nil
+}
+
+// Part in a slot, the first of several; nil when it is empty.
 func (b *Built) Part(s parts.Slot) *parts.Part {
 	if f := b.fitted(s); f != nil {
 		return f.Part
 	}
 	return nil
+}
+
+// Parts are all in a slot.
+func (b *Built) Parts(s parts.Slot) iter.Seq[*parts.Part] {
+	return func(yield func(*parts.Part) bool) {
+		at := s.Index()
+		if at < 0 || b.at[at] < 0 {
+			return
+		}
+		for i := int(b.at[at]); i < len(b.Fitted) && b.Fitted[i].Slot == s; i++ {
+			if !yield(b.Fitted[i].Part) {
+				return
+			}
+		}
+	}
 }
 
 // Tyre in a slot, nil when it is unknown: its code is what everything rests on.
@@ -383,11 +430,13 @@ func (b *Built) Against(other *Built) iter.Seq2[*parts.Kind, [2]*Fitted] {
 		kinds := parts.Kinds()
 		for i := range kinds {
 			one, two := b.place(i), other.place(i)
-			if one == nil && two == nil || one != nil && two != nil && *one == *two {
-				continue
-			}
-			if !yield(&kinds[i], [2]*Fitted{one, two}) {
-				return
+			for one != nil || two != nil {
+				if one == nil || two == nil || *one != *two {
+					if !yield(&kinds[i], [2]*Fitted{one, two}) {
+						return
+					}
+				}
+				one, two = b.next(one), other.next(two)
 			}
 		}
 	}

@@ -35,32 +35,30 @@ func (b *Built) holdsFuel() []Fuel {
 	}
 	list := append(make([]Fuel, 0, len(slots)), main)
 	for _, slot := range slots {
-		p := b.Part(slot)
-		if p == nil {
-			continue
-		}
-		is := p.Carrier()
-		f := Fuel{Slot: slot, Part: p, HoldsL: is.Holds.In("L")}
-		if !is.Holds.Known() {
-			usual := p.Usually(parts.Holds)
-			if !usual.Known() { // a tank holds what the bike's own does, until somebody says
+		for p := range b.Parts(slot) {
+			is := p.Carrier()
+			f := Fuel{Slot: slot, Part: p, HoldsL: is.Holds.In("L")}
+			if !is.Holds.Known() {
+				usual := p.Usually(parts.Holds)
+				if !usual.Known() { // a tank holds what the bike's own does, until somebody says
+					continue
+				}
+				f.HoldsL, f.HalfL, f.Usual = usual.Value, usual.Half, 1
+			}
+			if is.Unusable.Known() {
+				f.UnusedL = is.Unusable.In("L")
+			}
+			f.SpreadL = fuel.SteelSpread * f.HoldsL
+			if is.Plastic {
+				f.SpreadL = fuel.PlasticSpread * f.HoldsL
+			}
+			f.SpreadL = math.Hypot(f.SpreadL, f.HalfL/oneSD)
+			if slot == parts.FuelTank {
+				list[0] = f
 				continue
 			}
-			f.HoldsL, f.HalfL, f.Usual = usual.Value, usual.Half, 1
+			list = append(list, f)
 		}
-		if is.Unusable.Known() {
-			f.UnusedL = is.Unusable.In("L")
-		}
-		f.SpreadL = fuel.SteelSpread * f.HoldsL
-		if is.Plastic {
-			f.SpreadL = fuel.PlasticSpread * f.HoldsL
-		}
-		f.SpreadL = math.Hypot(f.SpreadL, f.HalfL/oneSD)
-		if slot == parts.FuelTank {
-			list[0] = f
-			continue
-		}
-		list = append(list, f)
 	}
 	return list
 }

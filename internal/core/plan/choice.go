@@ -1,7 +1,9 @@
 package plan
 
 import (
+	"cmp"
 	"slices"
+	"strings"
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/parts"
@@ -20,16 +22,19 @@ type Choice struct {
 // First is what becomes of the part whose place another takes.
 type First string
 
-// What may become of it; "" is home where it is paid for, undecided where nobody else has its
-// sheet, and else out of the plan.
+// What may become of it; "" is beside the other where it is kept and there is room, on until the other is
+// fitted where it is on, home where it is paid for, undecided where nobody else has its sheet, and else out of the plan.
 const (
-	StaysHome First = "home" // beside it, its money in the total
-	GoesOut   First = "out"  // of the plan, with its money
+	StaysBeside First = "beside" // both are on
+	StaysHome   First = "home"   // its money in the total
+	GoesOut     First = "out"    // of the plan, with its money
 )
 
 // Firsts lists them.
 func Firsts() []entry.Option {
-	return []entry.Option{entry.Opt(StaysHome, "it stays at home, its money counts"), entry.Opt(GoesOut, "it leaves the plan, with its money")}
+	return []entry.Option{
+		entry.Opt(StaysBeside, "both are on, beside each other"), entry.Opt(StaysHome, "it stays at home, its money counts"), entry.Opt(GoesOut, "it leaves the plan, with its money"),
+	}
 }
 
 // With is a copy of the plan with choices made. The original stays as it is.
@@ -43,65 +48,169 @@ func (p *Plan) With(choices ...Choice) *Plan {
 }
 
 func (p *Plan) choose(c Choice) {
-	line := Line{Kind: PartLine, Part: c.Part, Loadout: c.Loadout, Need: c.Need, Decision: c.Decision}
-	if c.Part != nil { // what is noted about this part already comes along
-		if at := slices.IndexFunc(p.Lines, func(l Line) bool {
-			return l.Part != nil && l.Part.Slot == c.Slot && l.Part.ID == c.Part.ID && l.Loadout == c.Loadout
-		}); at >= 0 {
-			line.Amount, line.Source, line.Why, line.Hours = p.Lines[at].Amount, p.Lines[at].Source, p.Lines[at].Why, p.Lines[at].Hours
-			if line.Need == "" {
-				line.Need = p.Lines[at].Need
-			}
-			if p.Lines[at].Standing() != In || line.Standing() != In {
-				p.Lines = slices.Delete(p.Lines, at, at+1)
-			}
-		}
+	same := -1
+	if c.Part != nil {
+		same = slices.IndexFunc(p.Lines, func(l Line) bool { return c.is(&l) })
 	}
-	at := p.lineIn(c.Slot, c.Loadout)
+	line := c.line()
+	if same >= 0 { // what is noted about this part already comes along
+		was := p.Lines[same]
+		if thing, ok := ThingOf(c.Part); ok && was.Thing == thing {
+			line.Part = was.Part
+		}
+		line.Amount, line.Source, line.Why, line.Hours, line.Thing, line.Workshop, line.Swap = was.Amount, was.Source, was.Why, was.Hours, was.Thing, was.Workshop, was.Swap
+		line.Need = cmp.Or(line.Need, was.Need)
+		if line.Decision == OnTheBike {
+			planned := line
+			planned.Decision = was.Decision
+			line = p.Fit(planned)
+		}
+		if was.Standing() == In && line.Standing() == In {
+			p.Lines[same] = line
+			return
+		}
+		p.Lines = slices.Delete(p.Lines, same, same+1)
+	} else if line.Decision == OnTheBike {
+		planned := line
+		planned.Decision = ""
+		line = p.Fit(planned)
+	}
+	at := -1 // where the first of those stood that leave
+	for _, i := range slices.Backward(p.displacedBy(c)) {
+		was := &p.Lines[i]
+		line.Need = cmp.Or(line.Need, was.Need)
+		then, stays := was.Becomes(c)
+		if stays {
+			was.Decision = then
+			continue
+		}
+		p.Lines = slices.Delete(p.Lines, i, i+1)
+		at = i
+	}
 	if c.Part == nil {
-		if at >= 0 && !p.aside(at, nil, c.First) {
-			p.Lines = slices.Delete(p.Lines, at, at+1)
-		}
 		return
 	}
-	if line.Need == "" {
-		line.Need = Needed
-		if at >= 0 {
-			line.Need = p.Lines[at].Need
-		}
+	line.Need = cmp.Or(line.Need, Needed)
+	if at < 0 {
+		at = len(p.Lines)
 	}
-	if at < 0 || line.Standing() != In {
-		p.Lines = append(p.Lines, line)
-		return
-	}
-	if p.aside(at, c.Part, c.First) {
-		p.Lines = append(p.Lines, line)
-		return
-	}
-	p.Lines[at] = line
+	p.Lines = slices.Insert(p.Lines, at, line)
 }
 
-// aside keeps the line of a part that another takes the place of, where it is to be kept;
-// the same part again is no other.
-func (p *Plan) aside(at int, by *parts.Part, first First) bool {
-	line := &p.Lines[at]
-	if by != nil && by.ID == line.Part.ID {
+// line is what the choice puts into a plan that has nothing of it.
+func (c *Choice) line() Line {
+	line := Line{Kind: PartLine, Part: c.Part, Loadout: c.Loadout, Need: c.Need, Decision: c.Decision}
+	if thing, ok := ThingOf(c.Part); ok {
+		line.Thing, line.Source = thing, Had
+	}
+	return line
+}
+
+// is reports whether a line is of the part that the choice puts in, for the same loadout.
+func (c *Choice) is(l *Line) bool {
+	if l.Part == nil || l.Part.Slot != c.Slot || l.Loadout != c.Loadout {
 		return false
 	}
-	then, stays := line.Becomes(first)
-	if stays {
-		line.Decision = then
-	}
-	return stays
+	thing, ok := ThingOf(c.Part)
+	return l.Part.ID == c.Part.ID || ok && l.Thing == thing
 }
 
-// Becomes is what a line is decided as when another part takes its place; stays is false where
-// it leaves the plan.
-func (l *Line) Becomes(first First) (then Decision, stays bool) {
-	switch {
-	case first == GoesOut:
+// thingPrefix starts the ids of things of the rider's that are had already, as they are offered; behind
+// that of a part that a rider has entered it says which.
+const thingPrefix = "thing-"
+
+// OfThing is a thing's part under an id of its own, by which it is offered beside the same part of the shelf.
+func OfThing(part *parts.Part, thing string) *parts.Part {
+	p := *part
+	if p.ID = thingPrefix + strings.ToLower(thing); part.Own() {
+		p.ID = parts.OwnPrefix + p.ID
+	}
+	return &p
+}
+
+// ThingOf is which thing of the rider's a part is that is offered as had already.
+func ThingOf(p *parts.Part) (id string, ok bool) {
+	if p == nil {
 		return "", false
-	case first == StaysHome || l.Paid():
+	}
+	id, ok = strings.CutPrefix(strings.TrimPrefix(p.ID, parts.OwnPrefix), thingPrefix)
+	return strings.ToUpper(id), ok
+}
+
+// inTheWay are the lines whose parts are in the places that a choice takes, by their index: all in a slot that it
+// empties, and whatever fills one of those that its part does.
+func (p *Plan) inTheWay(c Choice) (list []int) {
+	if c.Part == nil {
+		return p.linesIn(c.Slot, c.Loadout)
+	}
+	for slot := range c.Part.Fills() {
+		for _, i := range p.linesIn(slot, c.Loadout) {
+			if !c.is(&p.Lines[i]) && !slices.Contains(list, i) {
+				list = append(list, i)
+			}
+		}
+	}
+	slices.Sort(list)
+	return list
+}
+
+// CanStay reports whether there is room for a choice's part beside what is in its places.
+func (p *Plan) CanStay(c Choice) bool {
+	if c.Part == nil {
+		return false
+	}
+	for slot := range c.Part.Fills() {
+		if there := p.linesIn(slot, c.Loadout); len(there) >= slot.Room() {
+			return false
+		}
+	}
+	return true
+}
+
+// Stays reports whether what is in a choice's places stays on beside it. Where nobody has said and there is room,
+// what is paid for or the rider's own stays, and any part without a kind of its own.
+func (p *Plan) Stays(c Choice) bool {
+	switch {
+	case !p.CanStay(c):
+		return false
+	case c.First != "":
+		return c.First == StaysBeside
+	}
+	return c.Slot == parts.OtherPart || c.Part.Own() || slices.ContainsFunc(p.inTheWay(c), func(i int) bool { return p.Lines[i].Paid() || p.Lines[i].Part.Own() })
+}
+
+// displacedBy are the lines whose place a choice takes, by their index; as many as there is too little room.
+func (p *Plan) displacedBy(c Choice) []int {
+	if (&Line{Decision: c.Decision}).Standing() != In || p.Stays(c) {
+		return nil
+	}
+	if c.Part == nil {
+		return p.inTheWay(c)
+	}
+	var list []int
+	for slot := range c.Part.Fills() {
+		there := slices.DeleteFunc(p.linesIn(slot, c.Loadout), func(i int) bool { return c.is(&p.Lines[i]) })
+		if over := max(1, len(there)+1-slot.Room()); len(there) > 0 {
+			for _, i := range there[max(0, len(there)-over):] {
+				if !slices.Contains(list, i) {
+					list = append(list, i)
+				}
+			}
+		}
+	}
+	slices.Sort(list)
+	return list
+}
+
+// Becomes is what a line is decided as when a choice takes its place; stays is false where
+// it leaves the plan. What is on the bike is so until the other is fitted.
+func (l *Line) Becomes(c Choice) (then Decision, stays bool) {
+	switch {
+	case l.Decision == OnTheBike && c.Decision != OnTheBike:
+		return ComesOff, true
+	case c.First == GoesOut && l.Decision != OnTheBike:
+		return "", false
+	case c.First == StaysHome || l.Paid():
 		return AtHome, true
 	case l.Part.Own(): // nobody else has its sheet
 		return Undecided, true
@@ -109,20 +218,20 @@ func (l *Line) Becomes(first First) (then Decision, stays bool) {
 	return "", false
 }
 
-// Displaced is the line whose place a choice takes, nil where it takes none, or only that of
-// a part of the shelf that is no more than chosen.
-func (p *Plan) Displaced(c Choice) *Line {
-	if (&Line{Decision: c.Decision}).Standing() != In {
-		return nil
+// Displaced are the lines whose place a choice takes and that stay in the plan; where it leaves them on
+// beside it, those that it could take the place of.
+func (p *Plan) Displaced(c Choice) []*Line {
+	at := p.displacedBy(c)
+	if p.Stays(c) {
+		at = p.inTheWay(c)
 	}
-	at := p.lineIn(c.Slot, c.Loadout)
-	if at < 0 || c.Part != nil && p.Lines[at].Part.ID == c.Part.ID {
-		return nil
+	var list []*Line
+	for _, i := range at {
+		if _, stays := p.Lines[i].Becomes(Choice{Decision: c.Decision}); stays {
+			list = append(list, &p.Lines[i])
+		}
 	}
-	if _, stays := p.Lines[at].Becomes(""); !stays {
-		return nil
-	}
-	return &p.Lines[at]
+	return list
 }
 
 // Owned lists the parts of the plan that a rider has entered, each once.
@@ -176,12 +285,62 @@ func (p *Plan) Deciding(choice Choice, source Source) *Plan {
 	return changed
 }
 
+// place is where a part of a line is, in which of the loadouts.
+type place struct {
+	slot    parts.Slot
+	loadout string
+}
+
+// Alternatives are the lines that are undecided, by what they are alternatives for: parts for one place in
+// one loadout, none of which is left once that is filled. Any other line is by itself.
+func (p *Plan) Alternatives() [][]*Line {
+	var list [][]*Line
+	at := map[place]int{}
+	for i := range p.Lines {
+		l := &p.Lines[i]
+		if l.Standing() != Open {
+			continue
+		}
+		if l.Part == nil || l.Part.Slot.Room() > 1 {
+			list = append(list, []*Line{l})
+			continue
+		}
+		to := place{l.Part.Slot, l.Loadout}
+		if len(p.linesIn(to.slot, to.loadout)) > 0 {
+			continue
+		}
+		group, ok := at[to]
+		if !ok {
+			group, list = len(list), append(list, nil)
+			at[to] = group
+		}
+		list[group] = append(list[group], l)
+	}
+	return list
+}
+
 // lineIn is the line whose part is in a slot for exactly this loadout, -1 for
 // none.
 func (p *Plan) lineIn(s parts.Slot, loadout string) int {
-	return slices.IndexFunc(p.Lines, func(l Line) bool {
-		return l.Part != nil && l.Part.Slot == s && l.Loadout == loadout && l.Standing() == In
-	})
+	return slices.IndexFunc(p.Lines, func(l Line) bool { return l.in(s, loadout) })
+}
+
+// linesIn are all of them, by their index.
+func (p *Plan) linesIn(s parts.Slot, loadout string) (list []int) {
+	for i := range p.Lines {
+		if p.Lines[i].in(s, loadout) {
+			list = append(list, i)
+		}
+	}
+	return list
+}
+
+// in reports whether the line's part, or one out of its box, is in a slot for exactly this loadout.
+func (l *Line) in(s parts.Slot, loadout string) bool {
+	if l.Part == nil || l.Loadout != loadout || l.Standing() != In {
+		return false
+	}
+	return l.Part.Slot == s || slices.ContainsFunc(l.Part.Kit, func(k parts.Part) bool { return k.Slot == s })
 }
 
 // Chosen is the part that the plan puts into a slot in a loadout, nil when the
@@ -189,7 +348,7 @@ func (p *Plan) lineIn(s parts.Slot, loadout string) int {
 func (p *Plan) Chosen(s parts.Slot, loadout string) *parts.Part {
 	for _, scope := range [...]string{loadout, ""} {
 		if at := p.lineIn(s, scope); at >= 0 {
-			return p.Lines[at].Part
+			return p.Lines[at].Part.In(s)
 		}
 	}
 	return nil

@@ -20,7 +20,7 @@ func TestASecondPartForASlot(t *testing.T) {
 		then  plan.Decision
 		lines int
 	}{
-		{plan.OnTheBike, "", plan.AtHome, 2},
+		{plan.OnTheBike, "", plan.ComesOff, 2},
 		{plan.Ordered, "", plan.AtHome, 2},
 		{"", "", plan.Undecided, 2},
 		{"", plan.StaysHome, plan.AtHome, 2},
@@ -31,7 +31,7 @@ func TestASecondPartForASlot(t *testing.T) {
 		p = p.With(plan.Choice{Slot: parts.Seat, Part: first, Decision: c.was})
 		p.Lines[0].Why = "as noted"
 		choice := plan.Choice{Slot: parts.Seat, Part: second, First: c.first}
-		assert.Equal(t, first, p.Displaced(choice).Part)
+		assert.Equal(t, first, p.Displaced(choice)[0].Part)
 		now := p.With(choice)
 		require.Empty(t, now.Validate())
 		require.Len(t, now.Lines, c.lines, "%+v", c)
@@ -39,14 +39,14 @@ func TestASecondPartForASlot(t *testing.T) {
 		if c.lines == 2 {
 			assert.Equal(t, c.then, now.Lines[0].Decision)
 			assert.Equal(t, "as noted", now.Lines[0].Why)
-			assert.Equal(t, c.then == plan.AtHome, now.Lines[0].Costs())
+			assert.Equal(t, c.then != plan.Undecided, now.Lines[0].Costs())
 		}
 		back := now.With(plan.Choice{Slot: parts.Seat, Part: first, Decision: plan.OnTheBike})
 		assert.Empty(t, back.Validate())
 		assert.Equal(t, first, back.Chosen(parts.Seat, "travel"))
 		assert.NotNil(t, back.Owned())
 		only := p.With(plan.Choice{Slot: parts.Seat, Part: second, Loadout: "trail-day"})
-		assert.Nil(t, p.Displaced(plan.Choice{Slot: parts.Seat, Part: second, Loadout: "trail-day"}))
+		assert.Empty(t, p.Displaced(plan.Choice{Slot: parts.Seat, Part: second, Loadout: "trail-day"}))
 		assert.Equal(t, first, only.Chosen(parts.Seat, "travel"))
 	}
 	p := plan.New("P", "EUR")

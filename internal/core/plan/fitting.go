@@ -2,6 +2,7 @@ package plan
 
 import (
 	"math"
+	"strconv"
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/money"
@@ -61,29 +62,76 @@ func (p *Plan) OwnHours(l *Line) float64 {
 	return hours
 }
 
-// Workshop is the lines whose parts are beyond the rider's tools, with what a
+// Workshop is the lines whose parts are beyond the rider's tools and still to be fitted, with what a
 // workshop takes for them where its rate is known.
 func (p *Plan) Workshop() []Line {
 	var list []Line
 	for i := range p.Lines {
 		l := &p.Lines[i]
-		hours, own := p.toFit(l)
-		if own {
-			continue
+		if hours, own := p.toFit(l); !own {
+			list = append(list, Line{Kind: Workshop, Name: "Fit " + l.Part.Name, Need: l.Need, Amount: p.workshopTakes(hours)})
 		}
-		line := Line{Kind: Workshop, Name: "Fit " + l.Part.Name, Need: l.Need}
-		if rate := p.Brief.HourRate; rate.Known() {
-			line.Amount = money.New(int64(math.Round(float64(rate.Minor())*hours)), rate.Code())
-		}
-		list = append(list, line)
 	}
 	return list
 }
 
-// Priced is the workshop's lines at a rate that is known.
-func (p *Plan) Priced() []Line {
-	if !p.Brief.HourRate.Known() {
-		return nil
+// workshopTakes is what some hours of a workshop come to; missing where its rate is.
+func (p *Plan) workshopTakes(hours float64) money.Amount {
+	rate := p.Brief.HourRate
+	if !rate.Known() {
+		return money.Amount{}
 	}
-	return p.Workshop()
+	return money.New(int64(math.Round(float64(rate.Minor())*hours)), rate.Code())
+}
+
+// Fit is a line with its part fitted. What that took goes with it, as it was planned until somebody
+// says what it was: fitted changes no cost.
+func (p *Plan) Fit(l Line) Line {
+	if l.Part == nil || l.Decision == OnTheBike {
+		return l
+	}
+	planned := l
+	planned.Decision = ""
+	switch hours, own := p.toFit(&planned); {
+	case !own && !l.Workshop.Known():
+		l.Workshop = p.workshopTakes(hours)
+	case own && !l.Hours.Known() && hours > 0:
+		if err := l.Hours.Enter(strconv.FormatFloat(hours, 'f', -1, 64), "h"); err != nil {
+			panic(err) // a number is one
+		}
+	}
+	l.Decision = OnTheBike
+	return l
+}
+
+// Took is what the workshop took for lines that were fitted.
+func (p *Plan) Took() []Line {
+	var list []Line
+	for i := range p.Lines {
+		if l := &p.Lines[i]; l.Part != nil && l.Workshop.Known() && l.Paid() {
+			list = append(list, Line{Kind: Workshop, Name: "Fit " + l.Part.Name, Need: l.Need, Amount: l.Workshop, Decision: OnTheBike})
+		}
+	}
+	return list
+}
+
+// CameBack is what came back of what was spent: sold, sent back. Its amounts are below zero.
+func (p *Plan) CameBack() []Line {
+	var list []Line
+	for i := range p.Lines {
+		if l := &p.Lines[i]; l.Back.Known() && l.Paid() {
+			list = append(list, Line{Kind: GivenBack, Name: "Back for " + l.Title(), Need: l.Need, Amount: money.New(-l.Back.Minor(), l.Back.Code()), Decision: l.Decision})
+		}
+	}
+	return list
+}
+
+// Beside is what costs money, or gives some back, beside the plan's own lines: what is due first,
+// what workshops take at a rate that is known, and took, and what came back.
+func (p *Plan) Beside() []Line {
+	list := p.Due()
+	if p.Brief.HourRate.Known() {
+		list = append(list, p.Workshop()...)
+	}
+	return append(append(list, p.Took()...), p.CameBack()...)
 }

@@ -26,10 +26,11 @@ const (
 	Consumable LineKind = "consumable"
 	Gear       LineKind = "gear" // a part or a bag without a slot here
 	Lesson     LineKind = "lesson"
+	GivenBack  LineKind = "given-back" // what came back for a line; see [Plan.CameBack]
 )
 
 // LineKinds lists the kinds with their names; a part line is made by choosing a
-// part, not by hand.
+// part, and what came back stands with what it came back for.
 func LineKinds() []entry.Option {
 	return []entry.Option{
 		entry.Opt(Gear, "Other part, gear"),
@@ -67,7 +68,13 @@ const (
 	NotUntil     Decision = "not-until"
 	Rejected     Decision = "rejected"
 	TakenOff     Decision = "removed"
-	AtHome       Decision = "at-home" // owned, and something else is on
+	AtHome       Decision = "at-home"   // owned, and something else is on
+	ComesOff     Decision = "comes-off" // on until what takes its place is fitted
+	OnAnother    Decision = "elsewhere" // on another bike of the garage
+	LentOut      Decision = "lent-out"
+	WornOut      Decision = "worn-out"
+	Sold         Decision = "sold"
+	SentBack     Decision = "sent-back"
 )
 
 // Standing is how a decision counts.
@@ -76,7 +83,7 @@ type Standing int
 // The standings.
 const (
 	In    Standing = iota // on the bike, in the cost
-	Aside                 // paid for, and at home beside the bike
+	Aside                 // paid for, and not in the way the bike is planned
 	Open                  // neither, until somebody says yes
 	Later                 // not for this trip, as things are
 	Out
@@ -92,6 +99,12 @@ var decisions = []struct {
 	{Owned, "In the garage", In},
 	{OnTheBike, "Fitted", In},
 	{AtHome, "At home beside it", Aside},
+	{ComesOff, "On, comes off", Aside},
+	{OnAnother, "On another bike", Aside},
+	{LentOut, "Lent out", Aside},
+	{WornOut, "Worn out", Aside},
+	{Sold, "Sold", Aside},
+	{SentBack, "Sent back", Aside},
 	{Undecided, "Undecided", Open},
 	{WhenItBreaks, "When it breaks", Later},
 	{NotUntil, "Not until …", Later},
@@ -119,10 +132,11 @@ const (
 	HomeMade   Source = "home-made"  // costs material; cracks and lost fasteners are its risks
 	Lent       Source = "lent"       // goes back, so keep what it took the place of
 	Given      Source = "given"      // costs nothing, and is praised accordingly
+	Had        Source = "had"        // it lay at home, or was on before: paid for already
 )
 
 // free reports whether what comes from there costs nothing but its fitting.
-func (s Source) free() bool { return s == MovedOver || s == Lent || s == Given }
+func (s Source) free() bool { return s == MovedOver || s == Lent || s == Given || s == Had }
 
 // Sources lists them.
 func Sources() []entry.Option {
@@ -133,6 +147,7 @@ func Sources() []entry.Option {
 		entry.Opt(HomeMade, "Home-made"),
 		entry.Opt(Lent, "Lent"),
 		entry.Opt(Given, "Given"),
+		entry.Opt(Had, "Had already"),
 	}
 }
 
@@ -149,9 +164,14 @@ type Line struct {
 	Why      string        `json:"why,omitempty"`      // not until what, rejected because of what, with what meanwhile
 	Hours    unit.Duration `json:"hours,omitzero"`     // of one's own work
 	Mass     unit.Mass     `json:"mass,omitzero"`      // of a line that is not a part
+	Draw     unit.Power    `json:"draw,omitzero"`      // of a line that is not a part, while riding
 	Place    load.Place    `json:"place,omitempty"`    // where that sits, "" for behind the seat
 	Percent  unit.Ratio    `json:"percent,omitzero"`   // of a tax: of all parts that are in
 	Swap     *Swap         `json:"swap,omitempty"`     // of a part that is fitted on the way
+
+	Thing    string       `json:"thing,omitempty"`   // which of the rider's own parts it is, "" for none yet
+	Back     money.Amount `json:"back,omitzero"`     // what came back for it: sold, sent back
+	Workshop money.Amount `json:"workshop,omitzero"` // what a workshop took to fit it, once it is
 }
 
 // Standing of the line's decision.
@@ -169,11 +189,16 @@ func (l *Line) Standing() Standing {
 
 // Paid reports whether its money is spent or promised.
 func (l *Line) Paid() bool {
-	return l.Decision == Ordered || l.Decision == Owned || l.Decision == OnTheBike || l.Decision == AtHome
+	return l.Decision == Ordered || l.Decision == Owned || l.Decision == OnTheBike || l.Standing() == Aside || l.takenOff()
 }
 
-// Costs reports whether it counts in the cost of the plan.
-func (l *Line) Costs() bool { return l.Standing() == In || l.Standing() == Aside }
+// Costs reports whether it counts in the cost of the plan: what is spent stays spent, whatever
+// is on the bike later.
+func (l *Line) Costs() bool { return l.Standing() == In || l.Standing() == Aside || l.takenOff() }
+
+// takenOff reports whether it is a thing of the rider's that was taken off again. Of one that was never
+// had nothing is spent.
+func (l *Line) takenOff() bool { return l.Thing != "" && l.Decision == TakenOff }
 
 // fitted reports whether the line's part is on the bike in a loadout.
 func (l *Line) fitted(loadout string) bool {
@@ -231,11 +256,8 @@ func (l *Line) Cost() money.Amount {
 func (p *Plan) validateLines(v *entry.Problems) {
 	lines := p.Lines
 	v.Few("lines", len(lines), maxLines)
-	type place struct {
-		slot    parts.Slot
-		loadout string
-	}
-	taken := map[place]string{}
+	taken := map[place][]string{}
+	things := map[string]bool{}
 	for i, l := range lines {
 		path := fmt.Sprintf("lines[%d]", i)
 		v.That(l.Need == Needed || l.Need == Wanted, path+".need", "%q is neither needed nor wanted", l.Need)
@@ -246,6 +268,9 @@ func (p *Plan) validateLines(v *entry.Problems) {
 		v.That(!l.Mass.Known() || l.Part == nil && l.Mass.Base() >= 0 && l.Mass.Base() < 100, path+".mass", "%s: want 0–100 kg, of a line that is not a part", l.Mass)
 		_, isPlace := load.SpotOf(l.Place)
 		v.That(l.Place == "" || isPlace, path+".place", "%q is not a place on the bike", l.Place)
+		v.That(!l.Back.Known() || l.Back.Minor() >= 0, path+".back", "is below zero")
+		v.That(!l.Workshop.Known() || l.Workshop.Minor() >= 0, path+".workshop", "is below zero")
+		v.That(l.Thing == "" || entry.ValidID(l.Thing), path+".thing", "%q is no id of a part", entry.Cut(l.Thing))
 		v.That(!l.Percent.Known() || l.Kind == Tax && l.Percent.Base() >= 0 && l.Percent.Base() <= 1, path+".percent", "%s: want 0–100 %%, of a tax", l.Percent)
 		if s := l.Swap; s != nil {
 			v.That(l.Part != nil, path+".swap", "belongs to lines of kind part only")
@@ -261,13 +286,22 @@ func (p *Plan) validateLines(v *entry.Problems) {
 			l.Part.Validate(v, path+".part")
 			_, err := p.Loadout(l.Loadout)
 			v.That(l.Loadout == "" || err == nil, path+".loadout", "%q is not a loadout of this plan", l.Loadout)
-			if at := (place{l.Part.Slot, l.Loadout}); l.Standing() == In {
-				kind, _ := parts.KindOf(l.Part.Slot)
-				v.That(taken[at] == "", path+".part.slot", "%s and %s cannot both be the %s: one of them stays at home, or is for one loadout", taken[at], l.Part.Name, strings.ToLower(kind.Name))
-				taken[at] = l.Part.Name
+			v.That(l.Thing == "" || !things[l.Thing], path+".thing", "%q stands in another line already", entry.Cut(l.Thing))
+			things[l.Thing] = true
+			if l.Standing() != In {
+				continue
+			}
+			for slot := range l.Part.Fills() {
+				at := place{slot, l.Loadout}
+				there := taken[at]
+				kind, _ := parts.KindOf(slot)
+				v.That(len(there) < slot.Room(), path+".part.slot", "%s and %s cannot both be the %s: one of them stays at home, or is for one loadout", strings.Join(there, ", "), l.Part.Name, strings.ToLower(kind.Name))
+				taken[at] = append(there, l.Part.Name)
 			}
 			continue
 		}
+		v.That(l.Thing == "", path+".thing", "belongs to lines of kind part only")
+		v.That(!l.Draw.Known() || l.Draw.Base() >= 0 && l.Draw.In("W") <= 1000, path+".draw", "%s is outside 0–1000 W", l.Draw)
 		v.That(entry.Among(LineKinds(), string(l.Kind)), path+".kind", "%q is not a kind of line", l.Kind)
 		v.That(l.Part == nil, path+".part", "belongs to lines of kind part only")
 		v.That(l.Loadout == "", path+".loadout", "belongs to lines of kind part only")

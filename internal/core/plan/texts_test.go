@@ -60,7 +60,7 @@ func TestEveryTextIsBounded(t *testing.T) {
 		case reflect.Struct:
 			for i := range v.NumField() {
 				field := v.Type().Field(i)
-				if name, _, _ := strings.Cut(field.Tag.Get("json"), ","); field.IsExported() && name != "-" {
+				if name, _, _ := strings.Cut(field.Tag.Get("json"), ","); field.IsExported() && name != "-" && !(name == "kit" && strings.Contains(path, "kit")) { // a box in a box is refused whole
 					visit(v.Field(i), path+"."+name)
 				}
 			}

@@ -142,23 +142,38 @@ func (b *BenchView) lay(d *Desk, l Laid) {
 // be; nil where nothing is lost.
 func (d *Desk) First(typed string, choices ...plan.Choice) *FirstView {
 	var names []string
-	selected := ""
+	beside, comesOff, none := true, false, ""
+	selected := plan.StaysBeside
 	for _, c := range choices {
-		if l := d.Plan.Displaced(c); l != nil {
+		c.First = ""
+		beside = beside && d.Plan.CanStay(c)
+		for _, l := range d.Plan.Displaced(c) {
 			names = append(names, l.Part.Name)
-			if then, _ := l.Becomes(""); then == plan.AtHome {
-				selected = string(plan.StaysHome)
+			switch then, _ := l.Becomes(c); {
+			case d.Plan.Stays(c):
+			case then == plan.ComesOff:
+				comesOff, selected = true, plan.StaysHome
+			case then == plan.AtHome:
+				selected = plan.StaysHome
+			default:
+				selected, none = "", "it is undecided again"
 			}
 		}
 	}
 	if len(names) == 0 {
 		return nil
 	}
-	none := ""
-	if selected == "" {
-		none = "it is undecided again"
+	options := slices.DeleteFunc(plan.Firsts(), func(o entry.Option) bool {
+		return o.Value == string(plan.StaysBeside) && !beside || o.Value == string(plan.GoesOut) && comesOff
+	})
+	if comesOff {
+		for i := range options {
+			if options[i].Value == string(plan.StaysHome) {
+				options[i].Name = "it comes off when the other goes on, and stays at home"
+			}
+		}
 	}
-	return &FirstView{strings.Join(names, ", "), OptionsOf(plan.Firsts(), cmp.Or(typed, selected), none)}
+	return &FirstView{strings.Join(names, ", "), OptionsOf(options, cmp.Or(typed, string(selected)), none)}
 }
 
 // FirstOf is what a form says becomes of a part whose place is taken, "" for nothing.

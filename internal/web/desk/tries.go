@@ -145,15 +145,17 @@ func (d *Desk) choiceSaid(c plan.Choice) string {
 
 // Displaces says what becomes of the part whose place a choice takes, "" where nothing does.
 func (d *Desk) Displaces(c plan.Choice) string {
-	l := d.Plan.Displaced(c)
-	if l == nil {
+	if d.Plan.Stays(c) {
 		return ""
 	}
-	switch then, stays := l.Becomes(c.First); {
-	case !stays:
-		return "; " + l.Part.Name + " leaves the plan"
-	case then == plan.AtHome:
-		return "; " + l.Part.Name + " stays at home"
+	said := ""
+	for _, l := range d.Plan.Displaced(c) {
+		then, stays := l.Becomes(c)
+		if said += "; " + l.Part.Name; !stays {
+			said += " leaves the plan"
+		} else {
+			said += ": " + strings.ToLower(entry.NameOf(plan.Decisions(), string(then)))
+		}
 	}
-	return "; " + l.Part.Name + " is undecided again"
+	return said
 }

@@ -178,6 +178,14 @@ func drawsOf(f *facts.All, c *facts.Charging) {
 		}
 		c.Draws, c.DrawnW, c.FullW, c.ParkedMA = append(c.Draws, d), c.DrawnW+d.MeanW, c.FullW+d.FullW, c.ParkedMA+d.ParkedMA
 	}
+	for i := range f.Plan.Lines { // what is no part and draws, on all the time
+		l := &f.Plan.Lines[i]
+		if w := l.Draw.In("W"); l.Part == nil && l.Standing() == plan.In && w > 0 {
+			part := &parts.Part{Slot: parts.OtherPart, Name: l.Name, Place: l.Place}
+			c.Draws = append(c.Draws, facts.Draw{Wired: f.Plan.Wiring(part, &parts.Electric{}), Part: part, FullW: w, Used: 1, MeanW: w, AtOnceW: w})
+			c.DrawnW, c.FullW = c.DrawnW+w, c.FullW+w
+		}
+	}
 }
 
 // dutyOf is the share of its use for which a part draws: as its sheet says, and where nobody

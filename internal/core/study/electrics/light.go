@@ -88,13 +88,14 @@ func lamps(f *facts.All) {
 		l.Beams = append(l.Beams, facts.LampBeam{Beam: main, Name: name})
 	}
 	for _, slot := range parts.ToSeeBy() {
-		p := f.Built.Part(slot)
-		if p == nil || p.Lamp() == nil {
-			continue
-		}
-		beam := beamOf(p.Lamp())
-		if note(l, p, p.Lamp(), beam.Cd); !math.IsNaN(beam.Cd) {
-			l.Beams, l.AuxCd = append(l.Beams, facts.LampBeam{Beam: beam, Name: p.Name}), l.AuxCd+beam.CdAt(0)
+		for p := range f.Built.Parts(slot) {
+			if p.Lamp() == nil {
+				continue
+			}
+			beam := beamOf(p.Lamp())
+			if note(l, p, p.Lamp(), beam.Cd); !math.IsNaN(beam.Cd) {
+				l.Beams, l.AuxCd = append(l.Beams, facts.LampBeam{Beam: beam, Name: p.Name}), l.AuxCd+beam.CdAt(0)
+			}
 		}
 	}
 }
@@ -350,8 +351,10 @@ var lawful = []parts.Slot{parts.Headlamp, parts.AuxLamps, parts.WideLamps, parts
 func lampsAndLaw(f *facts.All) (study.Finding, bool) {
 	var names []string
 	for _, slot := range lawful {
-		if f.Built.Chosen(slot) {
-			names = append(names, f.Built.Part(slot).Name)
+		for p := range f.Built.Parts(slot) {
+			if f.Built.Chosen(slot) {
+				names = append(names, p.Name)
+			}
 		}
 	}
 	if len(names) == 0 {
@@ -429,12 +432,10 @@ func seenByDay(f *facts.All) (n study.Need, ok bool) {
 // litAllDay is a second lamp in front that somebody has said is on all day, nil for none.
 func litAllDay(f *facts.All) *parts.Part {
 	for _, slot := range [...]parts.Slot{parts.AuxLamps, parts.WideLamps} {
-		p := f.Built.Part(slot)
-		if p == nil {
-			continue
-		}
-		if f.Plan.WiredIn(slot).Use == parts.InUse || f.Plan.WiredIn(slot).Use == "" && parts.UsedAt.In(p) == parts.InUse {
-			return p
+		for p := range f.Built.Parts(slot) {
+			if f.Plan.WiredIn(slot).Use == parts.InUse || f.Plan.WiredIn(slot).Use == "" && parts.UsedAt.In(p) == parts.InUse {
+				return p
+			}
 		}
 	}
 	return nil

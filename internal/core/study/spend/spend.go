@@ -34,8 +34,7 @@ var rules = []study.Rule{
 
 // ledger finds what costs money beside the plan's own lines.
 func ledger(r *study.Run) {
-	due := r.Plan.Due()
-	r.Ledger = facts.Ledger{Due: due, Beside: append(due[:len(due):len(due)], r.Plan.Priced()...)}
+	r.Ledger = facts.Ledger{Due: r.Plan.Due(), Beside: r.Plan.Beside()}
 }
 
 // totals are the sums beside the cost.
@@ -47,8 +46,9 @@ var totals = []struct {
 	{figure.CostWanted, func(l *plan.Line) bool { return in(l) && l.Need == plan.Wanted }},
 	{figure.CostBaseline, func(l *plan.Line) bool { return in(l) && l.Kind == plan.Baseline }},
 	{figure.CostSpent, func(l *plan.Line) bool {
-		return l.Paid()
+		return l.Paid() && l.Kind != plan.GivenBack
 	}},
+	{figure.CostBack, func(l *plan.Line) bool { return l.Kind == plan.GivenBack }},
 	{figure.CostOpen, func(l *plan.Line) bool { return l.Standing() == plan.Open }},
 	{figure.CostLater, func(l *plan.Line) bool { return l.Standing() == plan.Later }},
 }
@@ -66,16 +66,23 @@ func in(l *plan.Line) bool { return l.Costs() }
 // costs adds everything up.
 func costs(r *study.Run) {
 	all := cost(r)
-	var spent *study.Figure
+	var spent, back *study.Figure
 	for _, t := range totals {
 		c := r.Figure(t.id)
-		sum(c, t.counts)
+		if t.id == figure.CostOpen {
+			open(c)
+		} else {
+			sum(c, t.counts)
+		}
 		c.Plain()
-		if t.id == figure.CostSpent {
+		switch t.id {
+		case figure.CostSpent:
 			spent = c.Figure
+		case figure.CostBack:
+			back = c.Figure
 		}
 	}
-	contingency(r, all, spent)
+	contingency(r, all, spent, back)
 	ownHours(r)
 }
 
@@ -95,7 +102,7 @@ func spending(f *facts.All) func(yield func(*plan.Line) bool) {
 var (
 	costFormula        = sheet.Formula{Text: "cost = Σ lines that are in", Origin: sheet.Computed}
 	workFormula        = sheet.Formula{Text: "hours = Σ hours of the lines that are in", Origin: sheet.Computed}
-	contingencyFormula = sheet.Formula{Text: "contingency = (cost − spent) / 10", Origin: sheet.Practice}
+	contingencyFormula = sheet.Formula{Text: "contingency = (cost − spent − came back) / 10", Origin: sheet.Practice}
 )
 
 // cost adds up every line that is in, in minor units of the plan's currency,
@@ -150,15 +157,15 @@ func ownHours(r *study.Run) {
 
 // contingency is a tenth of what is still to be spent, apart from it: what is paid holds
 // no more surprises.
-func contingency(r *study.Run, cost, spent *study.Figure) {
+func contingency(r *study.Run, cost, spent, back *study.Figure) {
 	c := r.Figure(figure.Contingency)
 	if !cost.Known {
 		c.Lacks("the cost")
 	}
-	left := (cost.Value - spent.Value) / 10
+	left := (cost.Value - spent.Value - back.Value) / 10
 	c.Is(left)
 	if c.Sheet != nil {
-		c.Sheet.Step(contingencyFormula, study.Computed("contingency", left, r.Plan.Currency), study.Computed("cost", cost.Value, r.Plan.Currency), study.Computed("spent", spent.Value, r.Plan.Currency))
+		c.Sheet.Step(contingencyFormula, study.Computed("contingency", left, r.Plan.Currency), study.Computed("cost", cost.Value, r.Plan.Currency), study.Computed("spent", spent.Value, r.Plan.Currency), study.Computed("came back", back.Value, r.Plan.Currency))
 	}
 	c.Plain()
 }
@@ -205,6 +212,45 @@ func sum(c study.Calc, counts func(*plan.Line) bool) {
 	c.Unsure(lacks...)
 	if c.Sheet != nil {
 		c.Sheet.Step(costFormula, study.Computed("cost", float64(total.Minor()), p.Currency), in...)
+	}
+}
+
+// open adds up what is undecided. Lines for one place are alternatives: it comes to the least or to the
+// most of them, and to nothing once the place is filled.
+func open(c study.Calc) {
+	p := c.Run.Plan
+	counted, least := map[*plan.Line]bool{}, money.New(0, p.Currency)
+	for _, among := range p.Alternatives() {
+		var low money.Amount
+		var dearest *plan.Line
+		most := int64(-1)
+		for _, l := range among {
+			home, _, ok := p.Home(p.CostOf(l))
+			if !ok || !home.Known() {
+				counted[l] = true // it says what it lacks
+				continue
+			}
+			if home.Minor() > most {
+				dearest, most = l, home.Minor()
+			}
+			if !low.Known() || home.Minor() < low.Minor() {
+				low = home
+			}
+		}
+		if dearest == nil {
+			continue
+		}
+		counted[dearest] = true
+		if sum, err := least.Plus(low); err == nil {
+			least = sum
+		}
+	}
+	sum(c, func(l *plan.Line) bool { return counted[l] })
+	if c.Known && float64(least.Minor()) < c.Value {
+		c.Band(float64(least.Minor()), c.Value)
+	}
+	if c.Sheet != nil {
+		c.Sheet.Note("Of several for one place the dearest counts, and " + least.Display() + " is the least that it comes to. What is undecided for a place that is filled counts nothing.")
 	}
 }
 
