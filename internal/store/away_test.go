@@ -350,7 +350,7 @@ func TestQuotas(t *testing.T) {
 	}
 	var counted, is int64
 	require.NoError(t, st.DB().GetContext(ctx, &counted, `SELECT bytes FROM riders WHERE id = ?`, me))
-	require.NoError(t, st.DB().GetContext(ctx, &is, `SELECT (SELECT SUM(LENGTH(document)) FROM revisions) + (SELECT SUM(LENGTH(document)) FROM readings) + (SELECT SUM(LENGTH(points)) FROM tracks)`))
+	require.NoError(t, st.DB().GetContext(ctx, &is, `SELECT (SELECT SUM(LENGTH(document)) FROM revisions) + (SELECT SUM(LENGTH(document)) FROM readings) + (SELECT SUM(LENGTH(points)) FROM tracks) + (SELECT SUM(LENGTH(document)) FROM things) + (SELECT SUM(LENGTH(document)) FROM moves)`))
 	assert.Equal(t, is, counted, "what is counted is what is there")
 }
 

@@ -8,6 +8,7 @@ import (
 	"fmt"
 	"strings"
 
+	"valiantmule/internal/core/garage"
 	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/plan"
 )
@@ -278,14 +279,14 @@ func (s *Store) TakeOver(ctx context.Context, rider, id, base, save string, keep
 		if err != nil {
 			return err
 		}
-		moved := lockHead(ctx, tx, rider, id, base)
-		if errors.Is(moved, ErrStale) {
+		stale := lockHead(ctx, tx, rider, id, base)
+		if errors.Is(stale, ErrStale) {
 			if done, err := has(ctx, tx, id, save); done || err != nil {
 				return err
 			}
 		}
-		if moved != nil {
-			return moved
+		if stale != nil {
+			return stale
 		}
 		p, _, err := OfPlan.decode(was.Document)
 		if err != nil {
@@ -299,10 +300,17 @@ func (s *Store) TakeOver(ctx context.Context, rider, id, base, save string, keep
 		if err != nil {
 			return err
 		}
-		if merged.Same(p.Machine) && merged.Same(bike.machine) && was.Taken == bike.Readings {
+		things, err := lockThings(ctx, tx, rider)
+		if err != nil {
+			return err
+		}
+		p.Garage = was.Bike.String
+		moved := garage.Differs(things.All(), p)
+		if merged.Same(p.Machine) && merged.Same(bike.machine) && was.Taken == bike.Readings && len(moved) == 0 {
 			return nil
 		}
-		next := revisionRow{ID: save, Dossier: id, Kind: OfPlan, Parent: some(base), Summary: takenWords(news, bike.Readings-was.Taken)}
+		p = garage.Taken(p, moved)
+		next := revisionRow{ID: save, Dossier: id, Kind: OfPlan, Parent: some(base), Summary: takenWords(news, bike.Readings-was.Taken, moved)}
 		next.place = place{Bike: was.Bike, From: some(bike.ID), Taken: bike.Readings}
 		if !merged.Same(bike.machine) {
 			wrote, err := s.writeBike(ctx, tx, bike, merged, next.Summary)
@@ -324,13 +332,16 @@ func (s *Store) TakeOver(ctx context.Context, rider, id, base, save string, keep
 }
 
 // takenWords say what was taken over.
-func takenWords(news []plan.News, readings int) string {
+func takenWords(news []plan.News, readings int, moved []garage.News) string {
 	var list []string
 	for _, n := range plan.NewsTold(news) {
 		list = append(list, n.Label)
 	}
 	if readings > 0 {
 		list = append(list, fmt.Sprintf("%d read", readings))
+	}
+	for _, m := range moved {
+		list = append(list, m.Name())
 	}
 	return "Bike brought up to date: " + strings.Join(list, ", ")
 }

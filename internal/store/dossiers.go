@@ -160,8 +160,18 @@ func (s *Store) insertDossier(ctx context.Context, tx transaction, rider string,
 	if err := s.addRevision(ctx, tx, r); err != nil {
 		return err
 	}
-	_, err := tx.ExecContext(ctx, `INSERT INTO heads (dossier_id, revision_id, revisions) VALUES (?, ?, 1)`, r.Dossier, r.ID)
-	return err
+	if _, err := tx.ExecContext(ctx, `INSERT INTO heads (dossier_id, revision_id, revisions) VALUES (?, ?, 1)`, r.Dossier, r.ID); err != nil {
+		return err
+	}
+	return r.counts(ctx, tx)
+}
+
+// counts writes down what follows from a revision that is at the head now.
+func (r *revisionRow) counts(ctx context.Context, tx transaction) error {
+	if r.Kind != OfPlan {
+		return nil
+	}
+	return countsOn(ctx, tx, r.Dossier, r.Document)
 }
 
 // append puts a revision on top of the head that is locked and has its parent.
@@ -169,7 +179,10 @@ func (s *Store) append(ctx context.Context, tx transaction, r revisionRow) error
 	if err := s.addRevision(ctx, tx, r); err != nil {
 		return err
 	}
-	return moveHead(ctx, tx, r.Dossier, r.Parent.String, r.ID)
+	if err := moveHead(ctx, tx, r.Dossier, r.Parent.String, r.ID); err != nil {
+		return err
+	}
+	return r.counts(ctx, tx)
 }
 
 // addRevision puts a revision on top of its parent, and makes it the one that a redo from

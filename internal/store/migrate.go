@@ -135,5 +135,5 @@ func (s *Store) provider() (*goose.Provider, error) {
 	if err != nil {
 		return nil, err
 	}
-	return goose.NewProvider(goose.DialectMySQL, s.db.DB.DB, files, goose.WithGoMigrations(s.bikesOutOfPlans()))
+	return goose.NewProvider(goose.DialectMySQL, s.db.DB.DB, files, goose.WithGoMigrations(s.bikesOutOfPlans(), s.thingsOutOfPlans()))
 }

@@ -67,6 +67,7 @@ type headRow struct {
 	Own      int            `db:"own_readings"`
 	BikeHead sql.NullString `db:"bike_head"`
 	BikeRead sql.NullInt64  `db:"bike_readings"`
+	Moves    int            `db:"moves"`
 	place
 }
 
@@ -75,7 +76,7 @@ const fromHeads = `
 	LEFT JOIN dossiers b ON b.id = r.bike_id AND b.removed_at IS NULL LEFT JOIN heads bh ON bh.dossier_id = b.id`
 
 const selectHeads = `
-	SELECT d.id AS dossier_id, d.kind, r.id AS revision, s.parent_id, s.next_id, n.summary AS next_summary, s.summary, r.made_at, r.document, h.readings AS own_readings,
+	SELECT d.id AS dossier_id, d.kind, (SELECT moves FROM riders WHERE id = d.rider_id) AS moves, r.id AS revision, s.parent_id, s.next_id, n.summary AS next_summary, s.summary, r.made_at, r.document, h.readings AS own_readings,
 		r.bike_id, r.bike_revision_id, r.taken, bh.revision_id AS bike_head, bh.readings AS bike_readings` + fromHeads + `
 	LEFT JOIN revisions n ON n.id = s.next_id
 	WHERE d.rider_id = ? AND d.removed_at IS NULL`
@@ -168,7 +169,7 @@ func (s *Store) snapshots(ctx context.Context, rows []headRow) ([]*Snapshot, err
 		if row.Parent.Valid {
 			one.Undo = row.Summary
 		}
-		one.Version = versionOf(row.Revision, row.Next, one.bike)
+		one.Version = versionOf(row.Revision, row.Next, one.bike, row.Moves)
 		list[i] = one
 	}
 	return list, s.withReadings(ctx, list...)
@@ -179,7 +180,7 @@ func (s *Store) snapshots(ctx context.Context, rows []headRow) ([]*Snapshot, err
 func (s *Store) Version(ctx context.Context, rider string, kind Kind, id string) (string, error) {
 	var row headRow
 	err := s.db.GetContext(ctx, &row, `
-		SELECT r.id AS revision, s.next_id, r.bike_id, h.readings AS own_readings, bh.revision_id AS bike_head, bh.readings AS bike_readings`+fromHeads+`
+		SELECT (SELECT moves FROM riders WHERE id = d.rider_id) AS moves, r.id AS revision, s.next_id, r.bike_id, h.readings AS own_readings, bh.revision_id AS bike_head, bh.readings AS bike_readings`+fromHeads+`
 		WHERE d.rider_id = ? AND d.kind = ? AND d.removed_at IS NULL AND d.id = ?`, rider, kind, id)
 	if errors.Is(err, sql.ErrNoRows) {
 		return "", ErrNotFound
@@ -188,13 +189,13 @@ func (s *Store) Version(ctx context.Context, rider string, kind Kind, id string)
 	if !row.Bike.Valid {
 		now.Readings = row.Own
 	}
-	return versionOf(row.Revision, row.Next, now), err
+	return versionOf(row.Revision, row.Next, now, row.Moves), err
 }
 
-// versionOf a plan is that of its head, of its bike's, and how much was read off that: nothing
-// that was read is ever changed.
-func versionOf(revision string, next sql.NullString, bike bikeNow) string {
-	return fmt.Sprintf("%s %s %s %d", revision, next.String, bike.Head, bike.Readings)
+// versionOf a plan is that of its head, of its bike's, how much was read off that, and what happened to the
+// rider's parts: nothing of those two is ever changed.
+func versionOf(revision string, next sql.NullString, bike bikeNow, moves int) string {
+	return fmt.Sprintf("%s %s %s %d %d", revision, next.String, bike.Head, bike.Readings, moves)
 }
 
 // GarageVersion is another after every change of a rider's plans and bikes but of what was read.
@@ -238,6 +239,11 @@ func (s *Store) create(ctx context.Context, rider string, p *plan.Plan, summary,
 		if of != "" { // they are there
 			readings = nil
 		}
+		if of == "" {
+			if err := s.arrive(ctx, tx, rider, &r, p); err != nil {
+				return err
+			}
+		}
 		if r.Bike.Valid && len(readings) > 0 {
 			added, err := s.insertReadings(ctx, tx, r.Bike.String, planID, readings)
 			if err != nil {
@@ -248,8 +254,10 @@ func (s *Store) create(ctx context.Context, rider string, p *plan.Plan, summary,
 		if err := s.insertDossier(ctx, tx, rider, OfPlan, family, sql.NullString{}, r); err != nil {
 			return err
 		}
-		_, err = s.insertReadings(ctx, tx, planID, planID, readings)
-		return err
+		if _, err := s.insertReadings(ctx, tx, planID, planID, readings); err != nil {
+			return err
+		}
+		return nil
 	})
 	return planID, s.settle(ctx, err, made(ctx, rider, planID))
 }

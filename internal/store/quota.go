@@ -13,11 +13,12 @@ type Quotas struct {
 	Revisions int   // of a plan or a bike
 	Readings  int   // of a log; never more than plan.MaxReadings
 	Tracks    int   // of routes
+	Things    int   // parts of one's own, with those that are gone
 	Bytes     int64 // of all of it
 }
 
 // UsualQuotas are far above what a rider needs.
-var UsualQuotas = Quotas{Plans: 500, Bikes: 500, Revisions: 100_000, Readings: 5000, Tracks: 500, Bytes: 1 << 30}
+var UsualQuotas = Quotas{Plans: 500, Bikes: 500, Revisions: 100_000, Readings: 5000, Tracks: 500, Things: 3000, Bytes: 1 << 30}
 
 // ErrQuota says that a rider keeps as much as may be kept; see [Quota].
 var ErrQuota = errors.New("no more can be kept")

@@ -115,6 +115,7 @@ func (s *Store) gone(ctx context.Context, tx transaction, rider, id string) erro
 		return err
 	}
 	for _, statement := range []string{
+		`DELETE FROM counts_on WHERE plan_id = ?`,
 		`DELETE FROM heads WHERE dossier_id = ?`,
 		`UPDATE revisions SET parent_id = NULL WHERE dossier_id = ?`,
 		`DELETE FROM revisions WHERE dossier_id = ?`,

@@ -286,6 +286,9 @@ func (s *Store) DeleteRider(ctx context.Context, riderID, password string) error
 	return s.change(ctx, func(tx transaction) error {
 		const all = `(SELECT id FROM dossiers WHERE rider_id = ?)`
 		for _, statement := range []string{
+			`DELETE FROM counts_on WHERE plan_id IN ` + all,
+			`DELETE FROM moves WHERE rider_id = ?`,
+			`DELETE FROM things WHERE rider_id = ?`,
 			`DELETE FROM heads WHERE dossier_id IN ` + all,
 			`DELETE FROM readings WHERE log_id IN ` + all,
 			`UPDATE revisions SET parent_id = NULL WHERE dossier_id IN ` + all,

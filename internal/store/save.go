@@ -9,6 +9,7 @@ import (
 	"time"
 
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/unit"
 )
 
 // Change is a save: a changed plan, or a bike by itself, on top of a revision.
@@ -20,6 +21,10 @@ type Change struct {
 	// Seen is the bike's revision that the rider has seen beside what was typed: what is typed
 	// goes over it. "" where nobody has asked.
 	Seen string
+	// Day on which parts move by it, and what the odometer shows then; today and what the plan knows where
+	// nobody has said.
+	Day      string
+	Odometer unit.Length
 }
 
 // Save puts a changed document on top of its base. ErrStale when that is not the head any
@@ -40,12 +45,12 @@ func (s *Store) Save(ctx context.Context, rider, id string, c Change) error {
 		if err != nil {
 			return err
 		}
-		if document, err = was.Kind.encode(c.Plan); err != nil {
-			return err
-		}
-		next := revisionRow{ID: c.ID, Dossier: id, Kind: was.Kind, Parent: some(c.Base), Summary: c.Summary, Document: document}
+		c := c // another try starts from what was sent
 		write, err := s.towardsBike(ctx, tx, rider, was, c)
 		if err != nil {
+			return err
+		}
+		if document, err = was.Kind.encode(c.Plan); err != nil {
 			return err
 		}
 		// The lock makes two savers queue here, not deadlock further down.
@@ -59,10 +64,7 @@ func (s *Store) Save(ctx context.Context, rider, id string, c Change) error {
 		if moved != nil {
 			return moved
 		}
-		if next.place, err = write(); err != nil {
-			return err
-		}
-		return s.append(ctx, tx, next)
+		return s.put(ctx, tx, rider, was, c, write, &document)
 	})
 	if duplicate(err) { // of another plan: no page of this one made it
 		return ErrStale
@@ -76,11 +78,47 @@ func (s *Store) Save(ctx context.Context, rider, id string, c Change) error {
 	})
 }
 
+// put appends a change to what it is made from, with what it does to bike and things. Document becomes what
+// is stored.
+func (s *Store) put(ctx context.Context, tx transaction, rider string, was revisionRow, c Change, write func() (place, error), document *[]byte) error {
+	var things *shift
+	if was.Kind == OfPlan {
+		before, _, err := was.Kind.decode(was.Document)
+		if err == nil {
+			things, err = s.settled(ctx, tx, rider, before.Lines, &c)
+		}
+		if err != nil {
+			return err
+		}
+		if things != nil {
+			if *document, err = was.Kind.encode(c.Plan); err != nil {
+				return err
+			}
+		}
+	}
+	next := revisionRow{ID: c.ID, Dossier: was.Dossier, Kind: was.Kind, Parent: some(was.ID), Summary: c.Summary, Document: *document}
+	var err error
+	if next.place, err = write(); err != nil {
+		return err
+	}
+	if err := s.append(ctx, tx, next); err != nil {
+		return err
+	}
+	return things.enact(ctx, s, tx, rider, next.Bike.String, c.Plan.BikeName(), c.ID)
+}
+
 // saved tells whether a save is there: its id, on top of base, with this document.
 func saved(ctx context.Context, tx transaction, id, base, save string, document []byte) (bool, error) {
-	var there int
-	err := tx.GetContext(ctx, &there, `SELECT COUNT(*) FROM revisions WHERE id = ? AND dossier_id = ? AND parent_id = ? AND CAST(document AS BINARY) = ?`, save, id, base, document)
-	return there > 0, err
+	var there struct {
+		Kind     Kind   `db:"kind"`
+		Document []byte `db:"document"`
+	}
+	err := tx.GetContext(ctx, &there, `
+		SELECT d.kind, r.document FROM revisions r JOIN dossiers d ON d.id = r.dossier_id WHERE r.id = ? AND r.dossier_id = ? AND r.parent_id = ?`, save, id, base)
+	if errors.Is(err, sql.ErrNoRows) {
+		return false, nil
+	}
+	return err == nil && sameDocument(there.Kind, there.Document, document), err
 }
 
 // settling is how long something whose answer was lost is looked for.
@@ -142,15 +180,12 @@ func (s *Store) Amend(ctx context.Context, rider, id, save string, change func(*
 		if err != nil {
 			return err
 		}
-		write, err := s.towardsBike(ctx, tx, rider, was, Change{Plan: changed, Summary: summary, Seen: over})
+		c := Change{ID: save, Plan: changed, Summary: summary, Seen: over}
+		write, err := s.towardsBike(ctx, tx, rider, was, c)
 		if err != nil {
 			return err
 		}
-		next := revisionRow{ID: save, Dossier: id, Kind: was.Kind, Parent: some(was.ID), Summary: summary, Document: document}
-		if next.place, err = write(); err != nil {
-			return err
-		}
-		return s.append(ctx, tx, next)
+		return s.put(ctx, tx, rider, was, c, write, &document)
 	})
 	if duplicate(err) { // of another plan, or the same at the same moment
 		if done, err := has(ctx, s.db, id, save); done || err != nil {

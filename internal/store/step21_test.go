@@ -131,7 +131,7 @@ func TestBikesOutOfPlans(t *testing.T) {
 
 		random, cuts := mrand.New(mrand.NewPCG(seed, 21)), 0
 		for done := false; !done; {
-			left, broken := random.IntN(60), false
+			left, broken := random.IntN(60+cuts), false // ever further
 			wire := mariadbtest.Wire(t, dsn, func(statement string) mariadbtest.Fate {
 				switch {
 				case strings.Contains(statement, "_LOCK("):
@@ -152,10 +152,11 @@ func TestBikesOutOfPlans(t *testing.T) {
 			if done = err == nil && !broken; !done {
 				cuts++
 			}
-			require.Less(t, cuts, 300)
+			require.Less(t, cuts, 300, "%v", err)
 		}
 		assert.Greater(t, cuts, 3)
 		require.NoError(t, st.Migrate(ctx))
+		thingsOf(t, st, o.rider, p)
 
 		var rows []struct {
 			ID       string `db:"id"`

@@ -11,7 +11,8 @@ import (
 
 // Undo takes back the latest change. One of the plan alone moves its head from base to the
 // parent. One that was written to the bike as well, and any of a bike, is taken back by
-// a revision more, of each: others may have seen it. [Moved] where the bike says something else
+// a revision more, of each: others may have seen it. So is one that moved parts, which go back: a
+// [garage.Refusal] where something else has happened to them since. [Moved] where the bike says something else
 // there by now.
 func (s *Store) Undo(ctx context.Context, rider, id, base string) error {
 	return s.step(ctx, rider, id, base, true)
@@ -57,11 +58,18 @@ func (s *Store) step(ctx context.Context, rider, id, base string, back bool) err
 		if back {
 			changed, said = is, "Undone: "+is.Summary
 		}
-		if now.Kind == OfPlan && !changed.Wrote.Valid {
+		things, err := moved(ctx, tx, changed.ID)
+		if err != nil {
+			return err
+		}
+		if now.Kind == OfPlan && !changed.Wrote.Valid && !things {
 			if err := lockHead(ctx, tx, rider, id, base); err != nil {
 				return err
 			}
-			return moveHead(ctx, tx, id, base, to.ID)
+			if err := moveHead(ctx, tx, id, base, to.ID); err != nil {
+				return err
+			}
+			return to.counts(ctx, tx)
 		}
 		next := revisionRow{ID: rand.Text(), Dossier: id, Kind: now.Kind, Parent: some(base), Summary: said, Document: to.Document}
 		write := func() (place, error) { return place{}, nil }
@@ -80,7 +88,14 @@ func (s *Store) step(ctx context.Context, rider, id, base string, back bool) err
 		if to.As.Valid {
 			next.As = to.As
 		}
-		return s.append(ctx, tx, next)
+		if err := s.append(ctx, tx, next); err != nil || !things {
+			return err
+		}
+		way, err := s.takenBack(ctx, tx, rider, changed.ID, next.ID, back)
+		if err != nil {
+			return err
+		}
+		return way.enact(ctx, s, tx, rider, next.Bike.String, "", next.ID)
 	})
 }
 

@@ -17,6 +17,7 @@ import (
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/garage"
 	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
@@ -130,6 +131,11 @@ func TestRevisions(t *testing.T) {
 	require.NoError(t, err)
 	require.NotEmpty(t, first.Plan.Garage, "its bike is one of the garage")
 	p.Garage = first.Plan.Garage
+	for i := range first.Plan.Lines { // what is real is a thing now
+		l := &first.Plan.Lines[i]
+		assert.Equal(t, garage.IsReal(&p.Lines[i]), l.Thing != "", l.Title())
+		l.Thing = ""
+	}
 	assert.Equal(t, p, first.Plan, "to the digit")
 	assert.Empty(t, first.Undo)
 	assert.ErrorIs(t, st.Undo(ctx, me, id, first.Revision), store.ErrNothing)

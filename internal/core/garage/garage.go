@@ -218,7 +218,7 @@ func (g *Garage) since(k *kept, of *Event) error {
 	if n := len(k.chain); n > 0 && k.chain[n-1] != of {
 		says = k.chain[n-1].words(k.Name(), g.Bikes)
 	}
-	return &Refusal{"Since then " + says + ".", "Take that back first, or move the part to where it is."}
+	return &Refusal{sinceThen + " " + says + ".", "Take that back first, or move the part to where it is."}
 }
 
 // spot is a place on a bike that has bounded room.
@@ -289,23 +289,31 @@ func (g *Garage) Redo(of, act, day string) ([]Event, error) {
 	return list, g.tried(list)
 }
 
-// tried tells whether an act that takes back or does again can be done, and leaves all as it is. Only then are
-// two parts in one place for which something has come since.
-func (g *Garage) tried(act []Event) error {
+// Can tells whether an act could be done; it leaves all as it is.
+func (g *Garage) Can(act []Event) error {
 	try := slices.Clone(act)
 	var refused error
-	err := g.attempt(try, func() error {
+	if err := g.attempt(try, func() error {
 		refused = g.room(try)
 		return errTried
-	})
-	if !errors.Is(err, errTried) {
+	}); !errors.Is(err, errTried) {
 		return err
-	}
-	var full *Refusal
-	if errors.As(refused, &full) {
-		return &Refusal{"Since then something else has its place. " + full.What, full.Do}
 	}
 	return refused
 }
+
+// tried tells whether an act that takes back or does again can be done; where a place is full, something has come
+// there since.
+func (g *Garage) tried(act []Event) error {
+	err := g.Can(act)
+	var full *Refusal
+	if errors.As(err, &full) && !strings.HasPrefix(full.What, sinceThen) {
+		return &Refusal{sinceThen + " something else has its place. " + full.What, full.Do}
+	}
+	return err
+}
+
+// sinceThen begins the refusal of what something that happened later rests on.
+const sinceThen = "Since then"
 
 var errTried = errors.New("only tried")

@@ -114,8 +114,8 @@ func stateOf(l *plan.Line) (s State, ok bool) {
 
 // Event is something that happens to a thing.
 type Event struct {
-	ID    string `json:"id" is:"id"`
-	Act   string `json:"act" is:"id"` // that it is part of
+	ID    string `json:"id,omitempty" is:"id"`
+	Act   string `json:"act,omitempty" is:"id"` // that it is part of
 	Thing string `json:"thing,omitempty" is:"id"`
 
 	To      State        `json:"to,omitempty"`      // where it goes; "" for a note, or for what takes back
