@@ -27,6 +27,7 @@ type Snapshot struct {
 	// Version tells whether anything of it has changed: the revision, the one that redo
 	// leads to, the bike, what was read off it.
 	Version string
+	Moves   int // what ever happened to the rider's parts
 
 	from  string // revision of the bike that its copy was taken over from, "" for the copy itself
 	taken int    // readings
@@ -158,7 +159,7 @@ func (s *Store) snapshots(ctx context.Context, rows []headRow) ([]*Snapshot, err
 		p.Garage = row.Bike.String
 		one := &Snapshot{
 			ID: row.ID, Kind: row.Kind, Revision: row.Revision, MadeAt: row.MadeAt, Plan: p, Aside: aside, Redo: row.Redo.String,
-			from: row.From.String, taken: row.Taken, bike: bikeNow{row.BikeHead.String, int(row.BikeRead.Int64)},
+			Moves: row.Moves, from: row.From.String, taken: row.Taken, bike: bikeNow{row.BikeHead.String, int(row.BikeRead.Int64)},
 		}
 		if row.Kind == OfBike {
 			p.Garage = row.ID

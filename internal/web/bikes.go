@@ -8,6 +8,7 @@ import (
 	"github.com/go-chi/chi/v5"
 
 	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/garage"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
 	"valiantmule/internal/store"
@@ -157,6 +158,11 @@ func (s *Server) newTrip(w http.ResponseWriter, r *http.Request) error {
 	}
 	p := plan.New(strings.TrimSpace(r.PostFormValue("name")), bike.Plan.Currency)
 	p.Guesses, p.Machine = plan.GuessTable, bike.Plan.Machine.Bare()
+	things, err := s.Things(r.Context(), s.Rider(r), bike)
+	if err != nil {
+		return err
+	}
+	p = garage.Standing(p, things.All())
 	if err := s.asRider(r, p); err != nil {
 		return err
 	}

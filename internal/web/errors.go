@@ -8,8 +8,10 @@ import (
 	"net/http"
 	"runtime/debug"
 	"strconv"
+	"strings"
 	"unicode/utf8"
 
+	"valiantmule/internal/core/garage"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
 )
@@ -56,6 +58,7 @@ func (s *Server) fail(w http.ResponseWriter, r *http.Request, err error) {
 	var tooMany *store.TooMany
 	var refused desk.Refused
 	var quota *store.Quota
+	var rests *garage.Refusal
 	status, view := http.StatusInternalServerError, failure{What: "Something went wrong here.", Do: "Nothing was changed. Go back: what you typed is still in the form. If it happens again, the server's log says why."}
 	switch {
 	case errors.Is(err, context.Canceled): // who went away half may still read
@@ -68,6 +71,8 @@ func (s *Server) fail(w http.ResponseWriter, r *http.Request, err error) {
 		status, view = http.StatusConflict, failure{What: "The plan has changed since this page was opened.", Do: "Nothing was overwritten and nothing was saved from here. Open the plan as it is now and do it again."}
 	case errors.Is(err, store.ErrMoved):
 		status, view = http.StatusConflict, failure{What: err.Error(), Do: "Nothing was overwritten and nothing was saved from here. Bring the plan up to date with its bike first and do it again, or change it by hand."}
+	case errors.As(err, &rests):
+		status, view = http.StatusConflict, failure{What: rests.What, Do: strings.TrimSpace(rests.Do + " Nothing was changed.")}
 	case errors.Is(err, store.ErrFull):
 		status, view = http.StatusUnprocessableEntity, failure{What: "The log holds no more readings.", Do: "Nothing was changed. Export the bike and begin a new one, which starts without them."}
 	case errors.Is(err, store.ErrClash):

@@ -124,7 +124,7 @@ func (s *Server) showGarage(w http.ResponseWriter, r *http.Request, status int, 
 	for _, snapshot := range plans {
 		p := snapshot.Plan
 		last := p.Loadouts[len(p.Loadouts)-1]
-		d, err := s.DeskOf(s.Rider(r), snapshot, shelf, version, last.ID, desk.UnitsOf(r))
+		d, err := s.DeskOf(r.Context(), s.Rider(r), snapshot, shelf, version, last.ID, desk.UnitsOf(r))
 		if err != nil {
 			return err
 		}

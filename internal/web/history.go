@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/garage"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/study"
@@ -244,7 +245,7 @@ func sideBySide(report *eval.LoadoutReport) []study.Figure {
 }
 
 // beside makes a variant of the plan on another bike: the same brief and loads, and the parts
-// that are on that bike by its own latest trip; nothing of this one's.
+// that are on that bike; nothing of this one's.
 func (s *Server) beside(w http.ResponseWriter, r *http.Request) error {
 	d, err := s.Open(r)
 	if err != nil {
@@ -257,17 +258,7 @@ func (s *Server) beside(w http.ResponseWriter, r *http.Request) error {
 	changed := d.Plan.BareOn(m.Bare())
 	changed.Name = entry.CutName(d.Plan.Name + ", on the " + m.Bike.Name)
 	if m.Garage != "" {
-		ids, err := s.Store.TripsOf(r.Context(), s.Rider(r), m.Garage)
-		if err != nil {
-			return err
-		}
-		trips, err := s.Store.PlansOf(r.Context(), s.Rider(r), ids[:min(1, len(ids))])
-		if err != nil {
-			return err
-		}
-		for _, t := range trips {
-			changed.Lines = t.Plan.OnTheBike()
-		}
+		changed = garage.Standing(changed, d.Things.All())
 	}
 	variant, err := s.Store.Split(r.Context(), s.Rider(r), d.ID, changed, "Beside “"+d.Plan.Name+"”, on the "+m.Bike.Name)
 	if err != nil {

@@ -12,6 +12,7 @@ import (
 
 // movedView is what has changed on the bike since the plan took it over.
 type movedView struct {
+	Parts []string // that are elsewhere than the plan has them
 	Rows  []movedRow
 	Reads []string
 }
@@ -27,7 +28,7 @@ func (s *Server) movedPage(w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	v := movedView{}
+	v := movedView{Parts: d.PartedWords()}
 	if d.News.Any() {
 		for _, n := range plan.NewsTold(d.News.Differ) {
 			mine, theirs := d.Sides(n)

@@ -203,9 +203,6 @@ func (p Place) Words(bikes map[string]Bike) string {
 	if p.Since != "" {
 		words += " since " + p.Since
 	}
-	if p.At.Known() {
-		words += fmt.Sprintf(" at %.0f km", p.At.In("km"))
-	}
 	switch {
 	case p.Until != "" && p.State == On:
 		words += ", back to standard by " + p.Until

@@ -28,12 +28,14 @@ type Desk struct {
 	Report  *eval.LoadoutReport
 	After   *eval.LoadoutReport // with what is tried, or else the same
 	News    *store.News         // of the plan's bike, nil for none
+	Things  *store.Things       // all parts of the rider's own
 
 	Shown []string // needs whose findings the page tells itself
 	Told  bool     // the page tells all points itself
 
 	seen  string // the bike's revision that a form shows beside what was typed, "" for none
 	house *House
+	rider string
 	asked fragment
 	laid  *Laid // by the address, once somebody has asked
 }
@@ -47,7 +49,7 @@ func (s *House) Open(r *http.Request) (*Desk, error) {
 	if err != nil {
 		return nil, err
 	}
-	d := &Desk{Snapshot: o.Snapshot, Shelf: o.shelf, Loadout: r.FormValue("loadout"), Units: UnitsOf(r), AsOf: o.day, News: o.news, house: s, asked: fragmentOf(r)}
+	d := &Desk{Snapshot: o.Snapshot, Things: o.things, Shelf: o.shelf, Loadout: r.FormValue("loadout"), Units: UnitsOf(r), AsOf: o.day, News: o.news, house: s, rider: s.Rider(r), asked: fragmentOf(r)}
 	if _, err := d.Plan.Loadout(d.Loadout); err != nil {
 		d.Loadout = d.Plan.Loadouts[len(d.Plan.Loadouts)-1].ID
 	}

@@ -30,6 +30,7 @@ type House struct {
 	pages  map[string]*template.Template
 	memo   *memo
 	opened *otter.Cache[openedKey, *opened]
+	things *otter.Cache[thingsKey, *store.Things]
 }
 
 // NewHouse checks the stages and parses their templates, and those of pages that
@@ -47,6 +48,6 @@ func NewHouse(st *store.Store, rider func(*http.Request) string, asset func(name
 	if err != nil {
 		return nil, err
 	}
-	s := &House{Store: st, Rider: rider, Stages: stages, Help: words, Answered: func(string) {}, memo: m, opened: newOpened()}
+	s := &House{Store: st, Rider: rider, Stages: stages, Help: words, Answered: func(string) {}, memo: m, opened: newOpened(), things: newThings()}
 	return s, s.parse(asset, own)
 }

@@ -19,19 +19,24 @@ const movedMost = 3
 
 // moved says what of the bike is not in the plan yet, nil for nothing.
 func (d *Desk) moved() *MovedView {
-	if !d.News.Any() {
-		return nil
-	}
 	var list []string
-	for _, n := range plan.NewsTold(d.News.Differ) {
-		if further := d.further(); n.Key == "bike/odometer" && further != "" {
-			list = append(list, further)
-			continue
-		}
-		list = append(list, within(n.Label))
+	for _, n := range d.parted() {
+		list = append(list, n.Says(d.Things.Bikes))
 	}
-	for _, r := range d.News.Readings {
-		list = append(list, ReadWords(r))
+	if d.News.Any() {
+		for _, n := range plan.NewsTold(d.News.Differ) {
+			if further := d.further(); n.Key == "bike/odometer" && further != "" {
+				list = append(list, further)
+				continue
+			}
+			list = append(list, within(n.Label))
+		}
+		for _, r := range d.News.Readings {
+			list = append(list, ReadWords(r))
+		}
+	}
+	if len(list) == 0 {
+		return nil
 	}
 	if over := len(list) - movedMost; over > 0 {
 		list = append(list[:movedMost], fmt.Sprintf("%d more", over))
@@ -58,6 +63,14 @@ func ReadWords(r logbook.Reading) string {
 		return "a reading taken out on " + r.On
 	}
 	return r.Words()
+}
+
+// PartedWords say in a line each which parts are elsewhere than the plan has them.
+func (d *Desk) PartedWords() (list []string) {
+	for _, n := range d.parted() {
+		list = append(list, n.Says(d.Things.Bikes))
+	}
+	return list
 }
 
 // Sides are both sides of a difference as the rider reads numbers.

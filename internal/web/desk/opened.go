@@ -1,6 +1,7 @@
 package desk
 
 import (
+	"context"
 	"net/http"
 	"sync"
 
@@ -8,6 +9,7 @@ import (
 	"github.com/maypok86/otter/v2"
 
 	"valiantmule/internal/core/eval"
+	"valiantmule/internal/core/garage"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/store"
 	"valiantmule/internal/words"
@@ -25,9 +27,10 @@ func dossierOf(r *http.Request) (store.Kind, string) {
 // one: nobody writes to what is in it, a change is a copy.
 type opened struct {
 	*store.Snapshot
-	shelf plan.Shelf // with the plan's own parts
-	day   string
-	news  *store.News // of its bike, nil for none
+	shelf  plan.Shelf // with the plan's own parts
+	day    string
+	news   *store.News   // of its bike, nil for none
+	things *store.Things // all of the rider's
 
 	lock    sync.Mutex
 	benches map[string]*eval.Bench // by loadout
@@ -67,6 +70,10 @@ func (s *House) look(r *http.Request) (*opened, error) {
 	if err != nil {
 		return nil, err
 	}
+	things, err := s.Things(r.Context(), rider, snapshot)
+	if err != nil {
+		return nil, err
+	}
 	shelf, version, err := s.Store.Shelf(r.Context())
 	if err != nil {
 		return nil, err
@@ -74,7 +81,7 @@ func (s *House) look(r *http.Request) (*opened, error) {
 	if k.plan != snapshot.Version || k.shelf != version { // changed since it was asked for
 		k.key, key.version, key.shelf = sum{}, snapshot.Version, version
 	}
-	return s.keepOpen(key, snapshot, shelf, news), nil
+	return s.keepOpen(key, snapshot, shelf, news, things), nil
 }
 
 // Snapshot is the plan of a request, or the bike by itself, as it was read: nothing is worked out.
@@ -87,30 +94,37 @@ func (s *House) Snapshot(r *http.Request) (*store.Snapshot, error) {
 }
 
 // keepOpen keeps a plan that was read.
-func (s *House) keepOpen(key openedKey, snapshot *store.Snapshot, shelf plan.Shelf, news *store.News) *opened {
-	o := newOpen(snapshot, shelf, news, key.day)
+func (s *House) keepOpen(key openedKey, snapshot *store.Snapshot, shelf plan.Shelf, news *store.News, things *store.Things) *opened {
+	o := newOpen(snapshot, shelf, news, things, key.day)
 	s.opened.Set(key, o)
 	return o
 }
 
-func newOpen(snapshot *store.Snapshot, shelf plan.Shelf, news *store.News, day string) *opened {
-	return &opened{Snapshot: snapshot, shelf: snapshot.Plan.WithOwn(shelf), day: day, news: news, benches: map[string]*eval.Bench{}}
+// newOpen is a plan with all that can go on its bike: the shelf, its own parts, and what lies at home.
+func newOpen(snapshot *store.Snapshot, shelf plan.Shelf, news *store.News, things *store.Things, day string) *opened {
+	snapshot = stood(snapshot, things)
+	shelf = append(snapshot.Plan.WithOwn(shelf), garage.Offered(things.All(), snapshot.Plan.Lines)...)
+	return &opened{Snapshot: snapshot, shelf: shelf, day: day, news: news, things: things, benches: map[string]*eval.Bench{}}
 }
 
 // DeskOf is a rider's plan that was read on a desk of its own, in a loadout; it stays open.
-func (s *House) DeskOf(rider string, snapshot *store.Snapshot, shelf plan.Shelf, version, loadout string, units words.Units) (*Desk, error) {
+func (s *House) DeskOf(ctx context.Context, rider string, snapshot *store.Snapshot, shelf plan.Shelf, version, loadout string, units words.Units) (*Desk, error) {
 	key := openedKey{rider, snapshot.ID, snapshot.Version, version, Today()}
 	o, ok := s.opened.GetIfPresent(key)
+	things, err := s.Things(ctx, rider, snapshot)
+	if err != nil {
+		return nil, err
+	}
 	if !ok && snapshot.Behind() { // of which nobody has looked what
-		o = newOpen(snapshot, shelf, nil, key.day)
+		o = newOpen(snapshot, shelf, nil, things, key.day)
 	} else if !ok {
-		o = s.keepOpen(key, snapshot, shelf, nil)
+		o = s.keepOpen(key, snapshot, shelf, nil, things)
 	}
 	b, err := o.bench(loadout)
 	if err != nil {
 		return nil, err
 	}
-	d := &Desk{Snapshot: snapshot, Shelf: shelf, Loadout: loadout, Units: units, AsOf: o.day, On: b, Report: b.Report(), house: s}
+	d := &Desk{Snapshot: o.Snapshot, Things: things, Shelf: shelf, Loadout: loadout, Units: units, AsOf: o.day, On: b, Report: b.Report(), house: s}
 	d.After = d.Report
 	return d, nil
 }

@@ -23,7 +23,10 @@ func (s *House) Save(r *http.Request, d *Desk, base string, changed *plan.Plan, 
 	if !entry.ValidID(id) {
 		id = ""
 	}
-	return s.Store.Save(r.Context(), s.Rider(r), d.ID, store.Change{Base: base, ID: id, Plan: changed, Summary: summary, Seen: r.PostFormValue("bike_seen")})
+	when := d.WhenOf(r.PostForm, FormErrors{})
+	return s.Store.Save(r.Context(), s.Rider(r), d.ID, store.Change{
+		Base: base, ID: id, Plan: when.Ran(changed, d.AsOf), Summary: summary, Seen: r.PostFormValue("bike_seen"), Day: when.Day, Odometer: when.Odometer,
+	})
 }
 
 // Refused is a change that would leave the plan such that it could not be read again.
@@ -158,6 +161,9 @@ func (f StageForm) Keep(s *House, w http.ResponseWriter, r *http.Request) error 
 		if d, err = s.Open(r); err == nil {
 			return f.conflict(s, w, r, d)
 		}
+	}
+	if refused := refusedBy(err); refused != "" {
+		return f.again(s, w, r, d, http.StatusConflict, r.PostForm, nil, FormState{Note: "Not saved: " + refused + " What you typed is still here."})
 	}
 	if err != nil {
 		return err

@@ -33,7 +33,7 @@ type decisionKey struct{ Key, Decision, Name string }
 
 // decisionKeys are letters that no other key of the plan has.
 var decisionKeys = map[plan.Decision]string{
-	plan.Chosen: "c", plan.Ordered: "o", plan.Owned: "m", plan.OnTheBike: "f", plan.Undecided: "d", plan.WhenItBreaks: "k", plan.NotUntil: "n", plan.Rejected: "x", plan.TakenOff: "t", plan.AtHome: "h",
+	plan.Chosen: "c", plan.Ordered: "o", plan.Owned: "m", plan.OnTheBike: "f", plan.Undecided: "d", plan.WhenItBreaks: "k", plan.NotUntil: "n", plan.Rejected: "x", plan.TakenOff: "t", plan.AtHome: "h", plan.ComesOff: "q", plan.OnAnother: "a", plan.LentOut: "l", plan.WornOut: "w", plan.Sold: "v", plan.SentBack: "z",
 }
 
 // drawerMost is how many parts are held against the plan at once.

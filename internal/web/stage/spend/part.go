@@ -132,11 +132,7 @@ func partPage(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErr
 	v.fill(d, parts.DraftOf(from), line, typed, errs)
 	only := desk.Typed(typed, "loadout_only", line.Loadout)
 	if len(d.Plan.Loadouts) > 1 {
-		var list []entry.Option
-		for _, l := range d.Plan.Loadouts {
-			list = append(list, entry.Option{Value: l.ID, Name: l.Name + " only"})
-		}
-		v.Loadouts = desk.OptionsOf(list, only, "every loadout")
+		v.Loadouts = desk.OptionsOf(loadoutOptions(d.Plan), only, "every loadout")
 	}
 	v.First = d.First(typed.Get("first"), plan.Choice{Slot: slot, Part: &parts.Part{ID: v.ID, Slot: slot}, Loadout: only, Decision: plan.Decision(desk.Typed(typed, "decision", string(line.Decision)))})
 	return v, nil

@@ -26,8 +26,15 @@ import (
 
 var spendForm = desk.StageForm{
 	Stage: "spend", Title: "The ledger as typed", Save: "Save the ledger", Read: readSpend,
-	View: func(_ *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
-		return spend(d, typed, errs), nil
+	View: func(r *http.Request, d *desk.Desk, typed url.Values, errs desk.FormErrors) (desk.FormBody, error) {
+		also, err := d.AlsoCounted(r.Context())
+		v := spend(d, typed, errs)
+		for i := range v.Parts {
+			if names := also[v.Parts[i].thing]; len(names) > 0 {
+				v.Parts[i].Also = "bought for " + strings.Join(names, ", ") + " too"
+			}
+		}
+		return v, err
 	},
 }
 
@@ -43,6 +50,9 @@ type spendView struct {
 	Stairs   draw.Stairs
 	Currency string
 	Over     string // what the budget is short of
+	Open     string // what is undecided, from least to most; "" where it is one sum
+	MovedOn  desk.FieldView
+	MovedAt  desk.FieldView
 	desk.FormState
 }
 
@@ -64,6 +74,12 @@ type partRow struct {
 	Scoped             bool   // for one loadout: it is fitted on the way
 	Minutes, Tools     string
 	Packed             bool
+	Loadouts           []desk.OptionView // that it is for; none where there is one
+	Back, Workshop     string            // what came back for it, what a workshop took
+	Where, WhereHref   string            // it is, as a thing of the rider's; "" for a wish
+	Also               string            // who else counts on it
+
+	thing string
 	lineWords
 }
 
@@ -77,7 +93,7 @@ type spendRow struct {
 	Name, Amount string
 	Error        string
 	Kinds        []desk.OptionView
-	Mass         string
+	Mass, Draw   string
 	Places       []desk.OptionView
 	Out, New     bool
 	lineWords
@@ -90,7 +106,7 @@ type rateRow struct {
 
 var rates = &desk.List{Name: "Rates", Columns: []string{"rate_from", "rate", "rate_on"}}
 
-var ledger = &desk.List{Name: "Other sums", Columns: []string{"name", "amount", "kind", "need", "decision", "source", "why", "hours", "mass", "place"}, Out: "out"}
+var ledger = &desk.List{Name: "Other sums", Columns: []string{"name", "amount", "kind", "need", "decision", "source", "why", "hours", "mass", "place", "draw"}, Out: "out"}
 
 // Fields lists the values of the ledger, for what changed in two places.
 func (v spendView) Fields() []desk.FieldView {
@@ -99,7 +115,11 @@ func (v spendView) Fields() []desk.FieldView {
 		fields = append(fields, desk.Selected("need."+row.Key, row.Name, row.Needs), desk.Selected("decision."+row.Key, row.Name+", decision", row.Decisions),
 			desk.Selected("source."+row.Key, row.Name+", source", row.Sources), desk.FieldView{Key: "amount." + row.Key, Label: row.Name + ", paid", Value: row.Amount},
 			desk.FieldView{Key: "why." + row.Key, Label: row.Name + ", why", Value: row.Why}, desk.FieldView{Key: "hours." + row.Key, Label: row.Name + ", hours", Value: row.Hours},
+			desk.FieldView{Key: "back." + row.Key, Label: row.Name + ", came back", Value: row.Back}, desk.FieldView{Key: "workshop." + row.Key, Label: row.Name + ", workshop", Value: row.Workshop},
 			desk.Checked("out."+row.Key, row.Name+", taken out", row.Out))
+		if row.Loadouts != nil {
+			fields = append(fields, desk.Selected("loadout."+row.Key, row.Name+", for which loadout", row.Loadouts))
+		}
 		if row.Scoped {
 			fields = append(fields, desk.FieldView{Key: "minutes." + row.Key, Label: row.Name + ", minutes", Value: row.Minutes}, desk.FieldView{Key: "tools." + row.Key, Label: row.Name + ", tools", Value: row.Tools},
 				desk.Checked("packed."+row.Key, row.Name+", comes along", row.Packed))
@@ -107,7 +127,7 @@ func (v spendView) Fields() []desk.FieldView {
 	}
 	for _, row := range v.Rows {
 		fields = append(fields, ledger.Fields(row.Index, row.Name, row.Amount, desk.Selected("", "", row.Kinds).Value, desk.Selected("", "", row.Needs).Value,
-			desk.Selected("", "", row.Decisions).Value, desk.Selected("", "", row.Sources).Value, row.Why, row.Hours, row.Mass, desk.Selected("", "", row.Places).Value)...)
+			desk.Selected("", "", row.Decisions).Value, desk.Selected("", "", row.Sources).Value, row.Why, row.Hours, row.Mass, desk.Selected("", "", row.Places).Value, row.Draw)...)
 	}
 	for _, row := range v.Rates {
 		fields = append(fields, rates.Fields(row.Index, row.From, row.Rate, row.On)...)
@@ -120,8 +140,22 @@ func (v spendView) With(state desk.FormState) desk.FormBody {
 	return v
 }
 
-// partKey is a part's line in the form: its slot, the loadout it is for, its id.
-func partKey(l plan.Line) string { return string(l.Part.Slot) + "." + l.Loadout + "." + l.Part.ID }
+// partKeys are the lines of parts in the form: slot, loadout and id; of several that have those in common, the later
+// ones by a number behind them.
+func partKeys(lines []plan.Line) map[int]string {
+	keys, seen := make(map[int]string, len(lines)), map[string]int{}
+	for i, l := range lines {
+		if l.Part == nil {
+			continue
+		}
+		key := string(l.Part.Slot) + "." + l.Loadout + "." + l.Part.ID
+		if seen[key]++; seen[key] > 1 {
+			key += "~" + strconv.Itoa(seen[key])
+		}
+		keys[i] = key
+	}
+	return keys
+}
 
 // wordsOf shows what is said of a line; in the form its fields end in key.
 func wordsOf(d *desk.Desk, form url.Values, key string, l plan.Line) lineWords {
@@ -186,12 +220,13 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 	}
 	v.beside(d, built)
 	var sums []plan.Line
-	for _, l := range d.Plan.Lines {
+	keys := partKeys(d.Plan.Lines)
+	for i, l := range d.Plan.Lines {
 		if l.Part == nil {
 			sums = append(sums, l)
 			continue
 		}
-		key := partKey(l)
+		key := keys[i]
 		info, _ := parts.KindOf(l.Part.Slot)
 		row := partRow{Key: key, Name: l.Part.Name, Slots: info.Name, Price: "no price", Out: form.Has("out." + key),
 			Amount: desk.Typed(form, "amount."+key, d.Units.Shown(l.Amount.String())), Error: errs["line."+key], lineWords: wordsOf(d, form, key, l)}
@@ -209,6 +244,13 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 		}
 		if l.Standing() == plan.In && built != nil && !l.FitKnown(built) {
 			row.Ask = "nobody knows yet whether it goes on"
+		}
+		row.Back, row.Workshop = desk.Typed(form, "back."+key, d.Units.Shown(l.Back.String())), desk.Typed(form, "workshop."+key, d.Units.Shown(l.Workshop.String()))
+		if len(d.Plan.Loadouts) > 1 {
+			row.Loadouts = desk.OptionsOf(loadoutOptions(d.Plan), desk.Typed(form, "loadout."+key, l.Loadout), "every loadout")
+		}
+		if h, ok := d.Things.Held(l.Thing); ok {
+			row.thing, row.Where, row.WhereHref = l.Thing, h.Place.Words(d.Things.Bikes), "/parts/"+l.Thing
 		}
 		if l.Part.Own() {
 			row.Sheet = d.Href("part", "edit", l.Part.ID)
@@ -233,6 +275,7 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 			Name:      desk.Typed(form, desk.RowKey("name", i), stored.Name),
 			Amount:    desk.Typed(form, desk.RowKey("amount", i), d.Units.Shown(cmp.Or(stored.Amount.String(), stored.Percent.String()))),
 			Mass:      desk.Typed(form, desk.RowKey("mass", i), d.Units.Shown(stored.Mass.String())),
+			Draw:      desk.Typed(form, desk.RowKey("draw", i), d.Units.Shown(stored.Draw.String())),
 			Places:    desk.OptionsOf(desk.Places(), desk.Typed(form, desk.RowKey("place", i), string(stored.Place)), "behind the seat"),
 			Kinds:     desk.OptionsOf(plan.LineKinds(), desk.Typed(form, desk.RowKey("kind", i), string(stored.Kind)), ""),
 			lineWords: wordsOf(d, form, strconv.Itoa(i), stored),
@@ -254,9 +297,14 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 		})
 	}
 	v.Stairs = stairs(d)
-	v.Totals = d.Gauges(d.Report, "spend", desk.Laid{}, "cost", "cost-needed", "cost-wanted", "cost-baseline", "cost-spent", "cost-open", "cost-later", "contingency", "own-hours")
+	v.Totals = d.Gauges(d.Report, "spend", desk.Laid{}, "cost", "cost-needed", "cost-wanted", "cost-baseline", "cost-spent", "cost-back", "cost-open", "cost-later", "contingency", "own-hours")
 	cost, _ := d.Report.Figure(figure.Cost)
 	v.Over = over(cost)
+	if open, _ := d.Report.Figure(figure.CostOpen); open.Known && open.Banded {
+		v.Open = money.New(int64(open.Low), d.Plan.Currency).Display() + " to " + money.New(int64(open.High), d.Plan.Currency).Display()
+	}
+	v.MovedOn = desk.FieldView{Key: "moved_on", Label: "Parts moved on", Value: desk.Typed(form, "moved_on", ""), Error: errs["moved_on"], Help: "Of what is fitted, taken off or sold here. Empty: today."}
+	v.MovedAt = desk.FieldView{Key: "moved_at", Label: "The odometer showed", Unit: "km", Value: desk.Typed(form, "moved_at", ""), Error: errs["moved_at"], Help: "Kilometres on a part follow from it. Empty: what the plan knows."}
 	return v
 }
 
@@ -269,12 +317,16 @@ func (v *spendView) beside(d *desk.Desk, built *plan.Built) {
 			checks[c.Name] = d.Href("baseline") + "#check-" + c.ID
 		}
 	}
-	for _, l := range slices.Concat(d.Plan.Due(), d.Plan.Workshop()) {
+	for _, l := range slices.Concat(d.Plan.Due(), d.Plan.Workshop(), d.Plan.Took(), d.Plan.CameBack()) {
 		row := besideRow{Name: l.Title(), Amount: "no price", Href: checks[l.Title()]}
 		if l.Amount.Known() {
 			row.Amount = l.Amount.Display()
 		}
 		switch {
+		case l.Kind == plan.GivenBack:
+			row.State = "came back"
+		case l.Kind == plan.Workshop && l.Decision == plan.OnTheBike:
+			row.State = "a workshop took it, spent"
 		case l.Kind == plan.Workshop:
 			row.Href, row.State = d.Href("brief")+"#f-spanner", "beyond your tools: a workshop"
 			if !l.Amount.Known() {
@@ -379,13 +431,20 @@ func readSpend(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 		}
 		next++
 	}
-	for _, was := range d.Plan.Lines {
+	keys := partKeys(d.Plan.Lines)
+	for i, was := range d.Plan.Lines {
 		if was.Part == nil {
 			sum(was)
 			continue
 		}
-		line, key := was, partKey(was)
+		line, key := was, keys[i]
 		err := readWords(d, form, key, &line)
+		err = cmp.Or(err, readThing(d, form, key, &line))
+		if line.Decision == plan.OnTheBike && was.Decision != plan.OnTheBike {
+			planned := line
+			planned.Decision = ""
+			line = d.Plan.Fit(planned)
+		}
 		if err == nil && was.Loadout != "" && form.Has("minutes."+key) {
 			line.Swap, err = readSwap(d, form, key, was.Swap)
 		}
@@ -415,10 +474,38 @@ func readSpend(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	if was, now := ratesText(d.Plan.Rates), ratesText(changed.Rates); was != now {
 		summary = append(summary, desk.ChangedWords("Rates", was, now))
 	}
+	when := d.WhenOf(form, errs)
 	if len(errs) == 0 {
 		desk.Problems(&changed, "lines", errs)
 	}
-	return &changed, summary, errs
+	return when.Ran(&changed, d.AsOf), summary, errs
+}
+
+// readThing reads what is said of a part as a thing: what came back for it, what a workshop took, for which loadout
+// it is on. What the form does not have stays.
+func readThing(d *desk.Desk, form url.Values, key string, l *plan.Line) (err error) {
+	for name, sum := range map[string]*money.Amount{"back.": &l.Back, "workshop.": &l.Workshop} {
+		if !form.Has(name + key) {
+			continue
+		}
+		var said error
+		if *sum, said = d.Units.Amount(form.Get(name+key), d.Plan.Currency); said == nil && sum.Known() && sum.Minor() < 0 {
+			said = errors.New("a sum that came back, or was taken, is not below zero")
+		}
+		err = cmp.Or(err, said)
+	}
+	if form.Has("loadout." + key) {
+		l.Loadout = form.Get("loadout." + key)
+	}
+	return err
+}
+
+func loadoutOptions(p *plan.Plan) []entry.Option {
+	var list []entry.Option
+	for _, l := range p.Loadouts {
+		list = append(list, entry.Option{Value: l.ID, Name: l.Name + " only"})
+	}
+	return list
 }
 
 // readSwap reads what changing a part over takes; nil where nothing is said.
@@ -488,6 +575,11 @@ func readSum(d *desk.Desk, form url.Values, i int, was plan.Line) (line plan.Lin
 	if form.Has(desk.RowKey("mass", i)) {
 		line.Place = load.Place(form.Get(desk.RowKey("place", i)))
 		if err := d.Units.Enter(&line.Mass, form.Get(desk.RowKey("mass", i)), "kg"); err != nil {
+			return line, false, err
+		}
+	}
+	if form.Has(desk.RowKey("draw", i)) {
+		if err := d.Units.Enter(&line.Draw, form.Get(desk.RowKey("draw", i)), "W"); err != nil {
 			return line, false, err
 		}
 	}
