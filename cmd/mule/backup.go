@@ -11,6 +11,7 @@ import (
 	"path/filepath"
 	"strings"
 
+	"valiantmule/internal/core/garage"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
 	"valiantmule/internal/mariadb"
@@ -166,33 +167,37 @@ func exportTo(ctx context.Context, st *store.Store, rider *store.Rider, dir stri
 	if err := os.MkdirAll(dir, 0o700); err != nil {
 		return err
 	}
-	put := func(of *store.Snapshot, kind string, write func(io.Writer, *plan.Plan) error) error {
+	things, err := st.Things(ctx, rider.ID)
+	if err != nil {
+		return err
+	}
+	put := func(of *store.Snapshot, kind string, write func(io.Writer, *plan.Plan, ...garage.Packed) error, ids []string) error {
 		path := filepath.Join(dir, format.FileName(of.Plan.Name, "-"+strings.ToLower(of.ID[:6])+kind))
 		file, err := os.OpenFile(path, os.O_WRONLY|os.O_CREATE|os.O_EXCL, 0o600)
 		if err != nil {
 			return err
 		}
-		if err := errors.Join(write(file, of.Plan), file.Close()); err != nil {
+		if err := errors.Join(write(file, of.Plan, things.Pack(ids, of.Plan.Garage)...), file.Close()); err != nil {
 			return err
 		}
 		fmt.Fprintln(out, path)
 		return nil
 	}
 	for _, p := range plans {
-		if err := put(p, ".plan.json", format.WritePlan); err != nil {
+		if err := put(p, ".plan.json", format.WritePlan, things.OfPlan(p.Plan)); err != nil {
 			return err
 		}
 	}
-	garage, err := st.GarageBikes(ctx, rider.ID)
+	bikes, err := st.GarageBikes(ctx, rider.ID)
 	if err != nil {
 		return err
 	}
-	for _, b := range garage { // also those that plans hold: what was read off one may be in none of them
+	for _, b := range bikes { // also those that plans hold: what was read off one may be in none of them
 		bike, err := st.Plan(ctx, rider.ID, b.ID)
 		if err != nil {
 			return err
 		}
-		if err := put(bike, ".bike.json", format.WriteBike); err != nil {
+		if err := put(bike, ".bike.json", format.WriteBike, things.OnBike(b.ID)); err != nil {
 			return err
 		}
 	}

@@ -8,6 +8,7 @@ import (
 	"github.com/go-json-experiment/json/jsontext"
 
 	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/garage"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 )
@@ -25,6 +26,7 @@ type BikeFile struct {
 	Version  int    `json:"version"`
 	Currency string `json:"currency" is:"currency"` // ISO 4217; of amounts that are typed without one
 	plan.Machine
+	Things []garage.Packed `json:"things,omitempty"` // that are on it
 }
 
 // ReadBike reads a bike file; it refuses what [ReadPlan] would refuse of a plan's.
@@ -52,20 +54,21 @@ func bikeIn(data []byte, head fileHead) (file BikeFile, err error) {
 	case !money.Valid(file.Currency):
 		return file, entry.Problem{Path: "currency", What: fmt.Sprintf("%q is not an ISO 4217 code, want e.g. EUR", entry.Cut(file.Currency))}
 	}
-	if problems := file.Machine.Validate(); len(problems) > 0 {
+	if problems := append(file.Machine.Validate(), garage.ValidatePacked(file.Things)...); len(problems) > 0 {
 		return file, problems[0]
 	}
 	return file, nil
 }
 
-// WriteBike writes a bike file of a plan's machine that ReadBike reads back to the digit.
-func WriteBike(w io.Writer, p *plan.Plan) error {
-	return write(w, BikeFile{BikeFormat, BikeVersion, p.Currency, p.Machine})
+// WriteBike writes a bike file of a plan's machine, with the things that are on it, that ReadBike reads back to the
+// digit.
+func WriteBike(w io.Writer, p *plan.Plan, things ...garage.Packed) error {
+	return write(w, BikeFile{BikeFormat, BikeVersion, p.Currency, p.Machine, things})
 }
 
 // EncodeBike is a plan's machine as it is stored, compact, without what was read off it.
 func EncodeBike(p *plan.Plan) ([]byte, error) {
-	return json.Marshal(BikeFile{BikeFormat, BikeVersion, p.Currency, p.Machine.Bare()}, json.Deterministic(true))
+	return json.Marshal(BikeFile{BikeFormat, BikeVersion, p.Currency, p.Machine.Bare(), nil}, json.Deterministic(true))
 }
 
 // DecodeBike reads what EncodeBike wrote, now or earlier, as DecodePlan reads a plan: one of

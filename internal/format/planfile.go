@@ -15,6 +15,7 @@ import (
 	"github.com/go-json-experiment/json/jsontext"
 
 	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/garage"
 	"valiantmule/internal/core/plan"
 )
 
@@ -29,20 +30,30 @@ func ReadPlan(r io.Reader) (*plan.Plan, error) {
 	if err != nil {
 		return nil, err
 	}
-	return planIn(data, head)
+	file, err := planIn(data, head)
+	if err != nil {
+		return nil, err
+	}
+	return &file.Plan, nil
+}
+
+// PlanFile is a plan as it leaves the house, with the things that its lines are.
+type PlanFile struct {
+	plan.Plan
+	Things []garage.Packed `json:"things,omitempty"`
 }
 
 // ReadAny reads a plan file or a bike file, whichever it is; the other is nil.
-func ReadAny(r io.Reader) (p *plan.Plan, bike *BikeFile, err error) {
+func ReadAny(r io.Reader) (file *PlanFile, bike *BikeFile, err error) {
 	data, head, err := readFile(r)
 	if err == nil && head.Format == BikeFormat {
-		file, err := bikeIn(data, head)
-		return nil, &file, err
+		bike, err := bikeIn(data, head)
+		return nil, &bike, err
 	}
 	if err == nil {
-		p, err = planIn(data, head)
+		file, err = planIn(data, head)
 	}
-	return p, nil, err
+	return file, nil, err
 }
 
 // fileHead is how every file starts.
@@ -61,7 +72,7 @@ func readFile(r io.Reader) (data []byte, head fileHead, err error) {
 	return data, head, placed(json.Unmarshal(data, &head))
 }
 
-func planIn(data []byte, head fileHead) (_ *plan.Plan, err error) {
+func planIn(data []byte, head fileHead) (_ *PlanFile, err error) {
 	if head.Format != plan.Format {
 		return nil, entry.Problem{Path: "format", What: fmt.Sprintf("is %q, want %q", head.Format, plan.Format)}
 	}
@@ -72,18 +83,20 @@ func planIn(data []byte, head fileHead) (_ *plan.Plan, err error) {
 	} else if head.Version != plan.Version {
 		return nil, entry.Problem{Path: "version", What: fmt.Sprintf("is %d; this program reads version %d", head.Version, plan.Version)}
 	}
-	p := new(plan.Plan)
+	p := new(PlanFile)
 	if err := DecodeStrict(data, p); err != nil {
 		return nil, err
 	}
-	if problems := p.Validate(); len(problems) > 0 {
+	if problems := append(p.Plan.Validate(), garage.ValidatePacked(p.Things)...); len(problems) > 0 {
 		return nil, problems[0]
 	}
 	return p, nil
 }
 
-// WritePlan writes a plan file that ReadPlan reads back to the digit.
-func WritePlan(w io.Writer, p *plan.Plan) error { return write(w, p) }
+// WritePlan writes a plan file, with the things that its lines are, that ReadPlan reads back to the digit.
+func WritePlan(w io.Writer, p *plan.Plan, things ...garage.Packed) error {
+	return write(w, PlanFile{*p, things})
+}
 
 // EncodePlan is the document as it is stored, compact.
 func EncodePlan(p *plan.Plan) ([]byte, error) { return json.Marshal(p, json.Deterministic(true)) }

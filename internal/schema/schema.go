@@ -41,7 +41,7 @@ type Document struct {
 
 // The files that leave the house.
 var (
-	Plan = Document{"Valiant Mule plan", "One conversion of one bike for one trip", plan.Format, plan.Version, reflect.TypeFor[plan.Plan](), nil}
+	Plan = Document{"Valiant Mule plan", "One conversion of one bike for one trip", plan.Format, plan.Version, reflect.TypeFor[format.PlanFile](), nil}
 	Bike = Document{"Valiant Mule bike", "One bike by itself, with what was read off it", format.BikeFormat, format.BikeVersion, reflect.TypeFor[format.BikeFile](), []string{"bike"}}
 )
 

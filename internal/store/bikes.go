@@ -193,15 +193,18 @@ func (s *Store) insertBike(ctx context.Context, tx transaction, rider, id, revis
 }
 
 // CreateBike puts a bike into the garage that no plan rides yet, with what was read off it; it
-// returns the bike's id.
-func (s *Store) CreateBike(ctx context.Context, rider string, m plan.Machine, currency, summary string) (string, error) {
-	id := rand.Text()
+// returns the bike's id. Things out of its file are on it.
+func (s *Store) CreateBike(ctx context.Context, rider string, m plan.Machine, currency, summary string, things ...garage.Packed) (string, error) {
+	id, act := rand.Text(), rand.Text()
+	put, events, _ := garage.Unpack(things, act)
 	err := s.change(ctx, func(tx transaction) error {
 		if err := s.insertBike(ctx, tx, rider, id, rand.Text(), sql.NullString{}, m.Alone(currency), summary); err != nil {
 			return err
 		}
-		_, err := s.insertReadings(ctx, tx, id, "", m.Readings)
-		return err
+		if _, err := s.insertReadings(ctx, tx, id, "", m.Readings); err != nil {
+			return err
+		}
+		return s.unpack(ctx, tx, rider, id, m.BikeName(), packed{put, events, act})
 	})
 	return id, s.settle(ctx, err, made(ctx, rider, id))
 }

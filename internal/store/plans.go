@@ -6,10 +6,12 @@ import (
 	"database/sql"
 	"errors"
 	"fmt"
+	"slices"
 	"time"
 
 	"github.com/jmoiron/sqlx"
 
+	"valiantmule/internal/core/garage"
 	"valiantmule/internal/core/plan"
 )
 
@@ -74,10 +76,10 @@ type headRow struct {
 
 const fromHeads = `
 	FROM dossiers d JOIN heads h ON h.dossier_id = d.id JOIN revisions r ON r.id = h.revision_id JOIN revisions s ON s.id = COALESCE(r.as_id, r.id)
-	LEFT JOIN dossiers b ON b.id = r.bike_id AND b.removed_at IS NULL LEFT JOIN heads bh ON bh.dossier_id = b.id`
+	JOIN riders w ON w.id = d.rider_id LEFT JOIN dossiers b ON b.id = r.bike_id AND b.removed_at IS NULL LEFT JOIN heads bh ON bh.dossier_id = b.id`
 
 const selectHeads = `
-	SELECT d.id AS dossier_id, d.kind, (SELECT moves FROM riders WHERE id = d.rider_id) AS moves, r.id AS revision, s.parent_id, s.next_id, n.summary AS next_summary, s.summary, r.made_at, r.document, h.readings AS own_readings,
+	SELECT d.id AS dossier_id, d.kind, w.moves, r.id AS revision, s.parent_id, s.next_id, n.summary AS next_summary, s.summary, r.made_at, r.document, h.readings AS own_readings,
 		r.bike_id, r.bike_revision_id, r.taken, bh.revision_id AS bike_head, bh.readings AS bike_readings` + fromHeads + `
 	LEFT JOIN revisions n ON n.id = s.next_id
 	WHERE d.rider_id = ? AND d.removed_at IS NULL`
@@ -181,7 +183,7 @@ func (s *Store) snapshots(ctx context.Context, rows []headRow) ([]*Snapshot, err
 func (s *Store) Version(ctx context.Context, rider string, kind Kind, id string) (string, error) {
 	var row headRow
 	err := s.db.GetContext(ctx, &row, `
-		SELECT (SELECT moves FROM riders WHERE id = d.rider_id) AS moves, r.id AS revision, s.next_id, r.bike_id, h.readings AS own_readings, bh.revision_id AS bike_head, bh.readings AS bike_readings`+fromHeads+`
+		SELECT w.moves, r.id AS revision, s.next_id, r.bike_id, h.readings AS own_readings, bh.revision_id AS bike_head, bh.readings AS bike_readings`+fromHeads+`
 		WHERE d.rider_id = ? AND d.kind = ? AND d.removed_at IS NULL AND d.id = ?`, rider, kind, id)
 	if errors.Is(err, sql.ErrNoRows) {
 		return "", ErrNotFound
@@ -210,12 +212,63 @@ func (s *Store) GarageVersion(ctx context.Context, rider string) (version string
 // CreatePlan stores a new plan with its readings; it returns the plan's id. Its bike is the one
 // of the garage that it names, or becomes a new one there.
 func (s *Store) CreatePlan(ctx context.Context, rider string, p *plan.Plan, summary string) (string, error) {
-	return s.create(ctx, rider, p, summary, "")
+	return s.create(ctx, rider, p, summary, "", packed{})
+}
+
+// ImportPlan stores a plan out of a file, as CreatePlan does, with the things that its lines are. Those that the
+// rider has already are taken for the same where their ids are left.
+func (s *Store) ImportPlan(ctx context.Context, rider string, p *plan.Plan, things []garage.Packed, summary string) (string, error) {
+	act := rand.Text()
+	put, events, ids := garage.Unpack(things, act)
+	changed := *p
+	changed.Lines = slices.Clone(p.Lines)
+	for i := range changed.Lines {
+		if id, ok := ids[changed.Lines[i].Thing]; ok {
+			changed.Lines[i].Thing = id
+		}
+	}
+	return s.create(ctx, rider, &changed, summary, "", packed{put, events, act})
+}
+
+// packed are things out of a file.
+type packed struct {
+	put    []garage.Thing
+	events []garage.Event
+	act    string
+}
+
+// unpack puts things out of a file into the garage, on the bike that they came with; they lie at home where their
+// places are taken.
+func (s *Store) unpack(ctx context.Context, tx transaction, rider, bike, name string, p packed) error {
+	if len(p.put) == 0 {
+		return nil
+	}
+	things, err := lockThings(ctx, tx, rider)
+	if err != nil {
+		return err
+	}
+	if _, ok := things.Bikes[bike]; !ok && bike != "" {
+		things.Bikes[bike] = garage.Bike{Name: name}
+	}
+	put, events := slices.Clone(p.put), slices.Clone(p.events)
+	for i := range put {
+		put[i].For = bike
+		things.Add(put[i])
+	}
+	for i := range events {
+		if events[i].Bike == garage.ThisBike {
+			events[i].Bike = bike
+		}
+	}
+	if errors.Is(things.Can(events), garage.ErrRefused) {
+		events = garage.AtHome(put, p.act, s.day())
+	}
+	return s.enact(ctx, tx, rider, things, put, events, "")
 }
 
 // create stores a new plan. Of is another plan whose family it joins, and whose place towards its
 // bike it has where it names the same, "" for none.
-func (s *Store) create(ctx context.Context, rider string, p *plan.Plan, summary, of string) (string, error) {
+func (s *Store) create(ctx context.Context, rider string, p *plan.Plan, summary, of string, things packed) (string, error) {
 	document, err := OfPlan.encode(p)
 	if err != nil {
 		return "", err
@@ -241,6 +294,9 @@ func (s *Store) create(ctx context.Context, rider string, p *plan.Plan, summary,
 			readings = nil
 		}
 		if of == "" {
+			if err := s.unpack(ctx, tx, rider, r.Bike.String, p.BikeName(), things); err != nil {
+				return err
+			}
 			if err := s.arrive(ctx, tx, rider, &r, p); err != nil {
 				return err
 			}

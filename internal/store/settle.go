@@ -43,8 +43,14 @@ func (s *Store) settled(ctx context.Context, tx transaction, rider string, befor
 	if !m.Odometer.Known() && c.Plan.Bike != nil { // as the plan knows it
 		m.Odometer = c.Plan.Bike.Odometer
 	}
-	w := &shift{things.Settle(before, c.Plan.Lines, m), things}
 	changed := *c.Plan
+	changed.Lines = slices.Clone(c.Plan.Lines)
+	for i := range changed.Lines { // of another house: here it is one of its own
+		if _, ok := things.Held(changed.Lines[i].Thing); !ok {
+			changed.Lines[i].Thing = ""
+		}
+	}
+	w := &shift{things.Settle(before, changed.Lines, m), things}
 	changed.Lines = w.Lines
 	c.Plan = &changed
 	return w, nil

@@ -180,5 +180,5 @@ func (s *Store) joins(ctx context.Context, tx transaction, rider, of string) (sq
 // Split makes a variant of a plan, with a document of its own and the same family; on the same
 // bike it stands as the plan does. It returns the variant's id.
 func (s *Store) Split(ctx context.Context, rider, planID string, p *plan.Plan, summary string) (string, error) {
-	return s.create(ctx, rider, p, summary, planID)
+	return s.create(ctx, rider, p, summary, planID, packed{})
 }

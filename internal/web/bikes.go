@@ -234,7 +234,11 @@ func (s *Server) exportBike(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	desk.Attach(w, "application/json", format.FileName(bike.Plan.Name, ".bike.json"))
-	return format.WriteBike(w, bike.Plan)
+	things, err := s.Things(r.Context(), s.Rider(r), bike)
+	if err != nil {
+		return err
+	}
+	return format.WriteBike(w, bike.Plan, things.Pack(things.OnBike(bike.ID), bike.ID)...)
 }
 
 // bikeRoutes are those of a bike by itself; its pages are the stages'.

@@ -13,6 +13,7 @@ import (
 	"golang.org/x/text/language"
 
 	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/garage"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/format"
@@ -311,25 +312,29 @@ func (s *Server) importPlan(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	defer file.Close()
-	p, bike, err := format.ReadAny(file)
+	read, bike, err := format.ReadAny(file)
 	if err != nil {
 		view.Errors["file"] = fmt.Sprintf("%s was not taken, and nothing was changed. %v", name, err)
 		return s.showGarage(w, r, http.StatusUnprocessableEntity, view)
 	}
 	if bike != nil {
-		id, err := s.Store.CreateBike(r.Context(), s.Rider(r), bike.Machine, bike.Currency, "Imported from "+name)
+		id, err := s.Store.CreateBike(r.Context(), s.Rider(r), bike.Machine, bike.Currency, "Imported from "+name, bike.Things...)
 		if err != nil {
 			return err
 		}
 		return desk.SeeOther(w, r, "/bikes/"+id)
 	}
+	p := &read.Plan
 	if p.Garage, err = s.sameBike(r, p, view.Errors); err != nil {
+		return err
+	}
+	if read.Things, err = s.sameThings(r, read, view.Errors); err != nil {
 		return err
 	}
 	if len(view.Errors) > 0 {
 		return s.showGarage(w, r, http.StatusUnprocessableEntity, view)
 	}
-	id, err := s.Store.CreatePlan(r.Context(), s.Rider(r), p, "Imported from "+name)
+	id, err := s.Store.ImportPlan(r.Context(), s.Rider(r), p, read.Things, "Imported from "+name)
 	if errors.Is(err, store.ErrClash) || errors.Is(err, store.ErrFull) {
 		view.Errors["file"] = fmt.Sprintf("%s was not taken, and nothing was changed. %v", name, err)
 		return s.showGarage(w, r, http.StatusUnprocessableEntity, view)
@@ -369,11 +374,43 @@ func (s *Server) sameBike(r *http.Request, p *plan.Plan, errs desk.FormErrors) (
 	return "", nil
 }
 
+// sameThings are the things of a file that the garage does not have yet, or all of them where the rider says that they
+// are others. Where it has some and nobody has said, that is asked.
+func (s *Server) sameThings(r *http.Request, file *format.PlanFile, errs desk.FormErrors) ([]garage.Packed, error) {
+	if len(file.Things) == 0 {
+		return nil, nil
+	}
+	there, err := s.Store.Things(r.Context(), s.Rider(r))
+	if err != nil {
+		return nil, err
+	}
+	var names []string
+	fresh := slices.DeleteFunc(slices.Clone(file.Things), func(t garage.Packed) bool {
+		_, is := there.Held(t.ID)
+		if is {
+			names = append(names, t.Name())
+		}
+		return is
+	})
+	switch said := r.PostFormValue("parts"); {
+	case len(names) == 0 || said == "same":
+		return fresh, nil
+	case said == "other":
+		return file.Things, nil
+	}
+	errs["parts"] = fmt.Sprintf("The garage has %s already. Say whether they are the same parts or others, and choose the file again; nothing was changed.", strings.Join(names, ", "))
+	return nil, nil
+}
+
 func (s *Server) exportPlan(w http.ResponseWriter, r *http.Request) error {
 	of, err := s.Snapshot(r)
 	if err != nil {
 		return err
 	}
 	desk.Attach(w, "application/json", format.FileName(of.Plan.Name, ".plan.json"))
-	return format.WritePlan(w, of.Plan)
+	things, err := s.Things(r.Context(), s.Rider(r), of)
+	if err != nil {
+		return err
+	}
+	return format.WritePlan(w, of.Plan, things.Pack(things.OfPlan(of.Plan), of.Plan.Garage)...)
 }

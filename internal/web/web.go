@@ -232,6 +232,7 @@ func (s *Server) smallRoutes(r chi.Router) {
 			r.Post("/garage/import", s.handle(s.importPlan))
 			r.Post("/garage/recover", s.handle(s.recoverPlan))
 			s.bikeRoutes(r)
+			s.partRoutes(r)
 			r.Get("/calculators", s.handle(s.calculators))
 			r.Get("/calculators/{name}", s.handle(s.calculator))
 			s.planRoutes(r)

@@ -65,6 +65,16 @@ func (g *Garage) Money(id string) Ledger {
 	return l
 }
 
+// Add adds another's sums.
+func (l *Ledger) Add(o Ledger) {
+	for _, a := range o.Spent {
+		l.book(a, true)
+	}
+	for _, a := range o.Back {
+		l.book(a, false)
+	}
+}
+
 func (l *Ledger) book(a money.Amount, spent bool) {
 	if spent {
 		l.Spent = plus(l.Spent, a)

@@ -7,6 +7,7 @@ import (
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/core/unit"
@@ -40,6 +41,9 @@ func (p *Plan) Relaid(list []Loadout, like map[string]string) *Plan {
 		for _, line := range p.Lines {
 			if _, err := p.Loadout(l.ID); err != nil && line.Part != nil && line.Loadout != "" && line.Loadout == like[l.ID] {
 				line.Loadout = l.ID
+				if line.Thing != "" { // the same part once more: it is in one place, and paid for
+					line.Thing, line.Decision, line.Source, line.Amount, line.Workshop, line.Back = "", "", Had, money.Amount{}, money.Amount{}, money.Amount{}
+				}
 				changed.Lines = append(changed.Lines, line)
 			}
 		}

@@ -38,6 +38,14 @@ func (v *Visitor) BikeOf(plan string) string {
 	return path
 }
 
+// FirstPart is the path of the part on top of the list of the rider's own.
+func (v *Visitor) FirstPart() string {
+	v.TB.Helper()
+	path := regexp.MustCompile(`/parts/[A-Z2-7]{26}`).FindString(v.Page("/parts?where=all"))
+	require.NotEmpty(v.TB, path)
+	return path
+}
+
 // Do sends a request; a redirect is an answer.
 func (v *Visitor) Do(r *http.Request) (int, string, http.Header) {
 	v.TB.Helper()
