@@ -45,13 +45,13 @@ func Load(ctx context.Context, st *store.Store) error {
 		return err
 	}
 	// Of two first starts on one database one waits.
-	return st.Alone(ctx, func(*store.Store) error { return garage(ctx, st, p, others, more, bike) })
+	return st.Alone(ctx, func(*store.Store) error { return furnish(ctx, st, p, others, more, bike) })
 }
 
-// garage is the demo rider's: their other plans, a bike that they look at, and the plan that the
+// furnish puts what is the demo rider's there: their other plans, a bike that they look at, and the plan that the
 // demo is about with how it came to be. A second trip with its bike is begun on the way, and has
 // not taken over all that was found since.
-func garage(ctx context.Context, st *store.Store, p *plan.Plan, others []*plan.Plan, more *plan.Plan, bike format.BikeFile) error {
+func furnish(ctx context.Context, st *store.Store, p *plan.Plan, others []*plan.Plan, more *plan.Plan, bike format.BikeFile) error {
 	switch _, err := st.RiderByName(ctx, Rider); {
 	case err == nil:
 		return nil // the garage is as the rider left it
@@ -73,9 +73,18 @@ func garage(ctx context.Context, st *store.Store, p *plan.Plan, others []*plan.P
 	if _, err := st.KeepTrack(ctx, rider.ID, parts); err != nil {
 		return err
 	}
+	averill := ""
 	for _, other := range others {
-		if _, err := st.CreatePlan(ctx, rider.ID, other, "Imported from a friend's stick"); err != nil {
+		id, err := st.CreatePlan(ctx, rider.ID, other, "Imported from a friend's stick")
+		if err != nil {
 			return err
+		}
+		if other.Bike != nil && other.Bike.ID == "averill-720" {
+			its, err := st.Plan(ctx, rider.ID, id)
+			if err != nil {
+				return err
+			}
+			averill = its.Plan.Garage
 		}
 	}
 	if _, err := st.CreateBike(ctx, rider.ID, bike.Machine, bike.Currency, "Looked at: "+bike.Bike.Name); err != nil {
@@ -111,6 +120,9 @@ func garage(ctx context.Context, st *store.Store, p *plan.Plan, others []*plan.P
 		return err
 	}
 	if err := save(late); err != nil {
+		return err
+	}
+	if err := things(ctx, st, rider.ID, head.Plan.Garage, averill); err != nil {
 		return err
 	}
 	if err := st.SetPerson(ctx, rider.ID, p.Brief.Person); err != nil {

@@ -13,6 +13,7 @@ import (
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/garage"
+	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/format"
 )
@@ -118,6 +119,13 @@ type Act struct {
 	Events    []garage.Event
 	Day       string
 	Odometers map[string]unit.Length // what bikes show then, by their ids; written down with it
+	HandOver  *HandOver              // of a bike that goes with it, nil for none
+}
+
+// HandOver is a bike that leaves the garage: it is put aside as it is then, with its history.
+type HandOver struct {
+	Bike string
+	As   func(plan.Machine) plan.Machine
 }
 
 // Do does an act of a rider's, all of it or none; an [garage.Refusal] says what stands against it. Done
@@ -134,6 +142,16 @@ func (s *Store) Do(ctx context.Context, rider string, act Act) error {
 				return err
 			}
 		}
+		var handed lockedBike
+		if act.HandOver != nil {
+			var err error
+			if handed, err = lockBike(ctx, tx, rider, act.HandOver.Bike); err != nil {
+				return err
+			}
+			if handed.machine.Held == plan.Gone { // sent again
+				return nil
+			}
+		}
 		things, err := lockThings(ctx, tx, rider)
 		if err != nil {
 			return err
@@ -147,6 +165,14 @@ func (s *Store) Do(ctx context.Context, rider string, act Act) error {
 				continue
 			}
 			if _, err := s.writeBike(ctx, tx, bike, bike.machine.Ran(act.Day, at), "Odometer, as parts moved"); err != nil {
+				return err
+			}
+		}
+		if over := act.HandOver; over != nil {
+			if _, err := s.writeBike(ctx, tx, handed, over.As(handed.machine), "Handed over"); err != nil {
+				return err
+			}
+			if _, err := tx.ExecContext(ctx, `UPDATE dossiers SET archived_at = ? WHERE id = ?`, s.now(), over.Bike); err != nil {
 				return err
 			}
 		}
@@ -168,7 +194,7 @@ func (s *Store) Do(ctx context.Context, rider string, act Act) error {
 func acted(ctx context.Context, from getter, rider, act string) (bool, error) {
 	var there int
 	err := from.GetContext(ctx, &there, `
-		SELECT (SELECT COUNT(*) FROM moves WHERE act_id = ? AND rider_id = ?) + (SELECT COUNT(*) FROM things WHERE id = ? AND rider_id = ?)`, act, rider, garage.DerivedID(act, madeBy), rider)
+		SELECT (SELECT COUNT(*) FROM moves WHERE act_id = ? AND rider_id = ?) + (SELECT COUNT(*) FROM things WHERE id = ? AND rider_id = ?)`, act, rider, MadeBy(act), rider)
 	return there > 0, err
 }
 

@@ -3,6 +3,7 @@ package web
 import (
 	"fmt"
 	"net/http"
+	"slices"
 	"strings"
 
 	"github.com/go-chi/chi/v5"
@@ -27,6 +28,11 @@ type machineView struct {
 	Due      []string        // what is to be put right
 	Read     []string        // the latest readings
 	Runs     []string        // what the odometer showed before, the latest first
+	Parts    []onItView      // that are on it
+	Gaps     []onItView      // that were on it, and are elsewhere for now
+	Sum      *sumRow         // over its life; nil for none
+	HandOver string
+	Handed   string // when, to whom, for how much; "" where it is here
 	Trips    []tripView
 	Pages    desk.Paging       // of its trips
 	Others   []desk.OptionView // bikes of the garage that may be the same machine
@@ -38,6 +44,9 @@ type machineView struct {
 }
 
 type factView struct{ Name, Value string }
+
+// onItView is a part of the rider's own on a bike.
+type onItView struct{ Name, Href, Says string }
 
 type tripView struct{ Name, Href, Says string }
 
@@ -73,6 +82,17 @@ func (s *Server) showBike(w http.ResponseWriter, r *http.Request, status int, vi
 	for i := len(m.Runs) - 2; i >= 0 && len(view.Runs) < latest; i-- {
 		view.Runs = append(view.Runs, d.Units.Quantity(m.Runs[i].At.In("km"), "km")+" on "+m.Runs[i].On)
 	}
+	view.parts(d)
+	view.HandOver = d.At() + "/hand-over"
+	if h := m.Handed; h != nil {
+		view.HandOver, view.Handed = "", "Handed over on "+h.On
+		if h.Whom != "" {
+			view.Handed += " to " + h.Whom
+		}
+		if h.For.Known() {
+			view.Handed += " for " + h.For.Display()
+		}
+	}
 	ids, err := s.Store.TripsOf(r.Context(), s.Rider(r), d.ID)
 	if err != nil {
 		return err
@@ -107,6 +127,32 @@ func (s *Server) showBike(w http.ResponseWriter, r *http.Request, status int, vi
 	}
 	view.Hangs = hangs(len(ids), len(m.Readings))
 	return s.Render(w, r, status, "machine", desk.Frame{Title: d.Plan.Name, Plan: d.View("machine", nil), Body: view})
+}
+
+// parts lists what is on a bike of the rider's own, and what has left a gap.
+func (v *machineView) parts(d *desk.Desk) {
+	today := desk.Today()
+	for _, id := range d.Things.OnBike(d.ID) {
+		h, _ := d.Things.Held(id)
+		says := ran(d.Things, id, d.Units)
+		if says != "" {
+			says += " on it"
+		}
+		switch {
+		case h.Overdue(today):
+			says = "was to come off by " + h.Until
+		case h.Until != "":
+			says = "comes off by " + h.Until
+		}
+		v.Parts = append(v.Parts, onItView{h.Name(), "/parts/" + id, says})
+	}
+	slices.SortFunc(v.Parts, func(a, b onItView) int { return strings.Compare(a.Name, b.Name) })
+	for _, h := range d.Things.LeftBike(d.ID) {
+		v.Gaps = append(v.Gaps, onItView{h.Name(), "/parts/" + h.ID, h.Place.Words(d.Things.Bikes)})
+	}
+	if l := d.Things.Ledgers()[d.ID]; l != nil {
+		v.Sum = &sumRow{Spent: amounts(l.Spent), Back: amounts(l.Back), Per: per1000(l, d.Plan.Bike.Odometer.In("km"))}
+	}
 }
 
 // hangs says what goes with a bike that is thrown away.
@@ -244,6 +290,9 @@ func (s *Server) exportBike(w http.ResponseWriter, r *http.Request) error {
 // bikeRoutes are those of a bike by itself; its pages are the stages'.
 func (s *Server) bikeRoutes(r chi.Router) {
 	r.Get(atBike, s.handle(s.bike))
+	r.Get(atBike+"/hand-over", s.handle(s.askHandOver))
+	r.Get(atBike+"/hand-over/file", s.handle(s.handOverFile))
+	r.Post(atBike+"/hand-over", s.handle(s.handOver))
 	r.Get(atBike+"/export", s.handle(s.exportBike))
 	r.Get(atBike+"/history", s.handle(s.history))
 	r.Post(atBike+"/restore", s.handle(s.restore))

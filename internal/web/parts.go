@@ -15,6 +15,7 @@ import (
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
 	"valiantmule/internal/words"
@@ -256,7 +257,7 @@ func (s *Server) keepPart(w http.ResponseWriter, r *http.Request) error {
 		if _, known := parts.KindOf(slot); !known {
 			return store.ErrNotFound
 		}
-		t = garage.Thing{ID: store.MadeBy(act), Part: &parts.Part{ID: parts.OwnPrefix + strings.ToLower(act[:16]), Slot: slot, Origin: "rider"}}
+		t = garage.Thing{ID: store.MadeBy(act), Part: &parts.Part{ID: parts.OwnPrefix + strings.ToLower(act[:16]), Slot: slot, Origin: sheet.Rider}}
 	}
 	d, errs := s.Blank(r, currencyOf(r)), desk.FormErrors{}
 	draft := parts.DraftOf(t.Part)

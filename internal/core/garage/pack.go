@@ -59,6 +59,23 @@ func (g *Garage) OnBike(bike string) []string {
 	return ids
 }
 
+// LeftBike are the things that were on a bike and are on another, or lent out, by now: each leaves a gap.
+func (g *Garage) LeftBike(bike string) []Held {
+	var list []Held
+	for _, id := range g.order {
+		k := g.things[id]
+		now := k.place()
+		if now.State != Lent && (now.State != On || now.Bike == bike) {
+			continue
+		}
+		moves := slices.DeleteFunc(slices.Clone(k.chain), func(e *Event) bool { return e.To == "" })
+		if n := len(moves); n > 1 && moves[n-2].To == On && moves[n-2].Bike == bike {
+			list = append(list, Held{k.Thing, now})
+		}
+	}
+	return list
+}
+
 // OfPlan are the ids of the things that a plan's lines are.
 func (g *Garage) OfPlan(p *plan.Plan) []string {
 	var ids []string

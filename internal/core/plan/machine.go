@@ -19,9 +19,10 @@ import (
 type Machine struct {
 	// Garage is which bike of the garage it is, "" for none yet. It is of one house and in no
 	// file.
-	Garage string `json:"-"`
-	Held   Held   `json:"held,omitempty"`
-	Offer  *Offer `json:"offer,omitempty"` // of one that is looked at
+	Garage string  `json:"-"`
+	Held   Held    `json:"held,omitempty"`
+	Offer  *Offer  `json:"offer,omitempty"`       // of one that is looked at
+	Handed *Handed `json:"handed_over,omitempty"` // of one that is the rider's no more
 
 	Bike *Bike `json:"bike,omitempty"` // nil until one is chosen
 	Like *Bike `json:"like,omitempty"` // whose sheet stands for what nobody has said of that one, nil for none
@@ -69,12 +70,13 @@ const (
 	Another Held = "another" // a customer's, a friend's
 	Wished  Held = "wished"
 	Looked  Held = "looked" // at a seller's, see [Offer]
+	Gone    Held = "gone"   // sold, given away: its history stays
 )
 
 // Helds lists whose a bike may be.
 func Helds() []entry.Option {
 	return []entry.Option{
-		entry.Opt(Another, "Somebody else's"), entry.Opt(Wished, "Wished for"), entry.Opt(Looked, "Looked at, before buying"),
+		entry.Opt(Another, "Somebody else's"), entry.Opt(Wished, "Wished for"), entry.Opt(Looked, "Looked at, before buying"), entry.Opt(Gone, "Handed over"),
 	}
 }
 
@@ -83,6 +85,13 @@ type Offer struct {
 	Asking money.Amount `json:"asking,omitzero"`
 	Worth  money.Amount `json:"worth,omitzero"` // to the rider, once it is ready for the trip
 	Note   string       `json:"note,omitempty"`
+}
+
+// Handed is how a bike went to somebody else.
+type Handed struct {
+	On   string       `json:"on" is:"date"` // date, 2026-11-20
+	Whom string       `json:"whom,omitempty"`
+	For  money.Amount `json:"for,omitzero"`
 }
 
 // Amounts are its sums by their names in a form.
@@ -185,6 +194,12 @@ func (m *Machine) validate(v *entry.Problems) {
 			v.That(!a.Known() || a.Minor() >= 0, "offer."+key, "is below zero")
 		}
 		v.Note("offer.note", m.Offer.Note)
+	}
+	if h := m.Handed; h != nil {
+		v.That(h.On != "", "handed_over.on", "is missing")
+		v.Date("handed_over.on", h.On)
+		v.Short("handed_over.whom", h.Whom)
+		v.That(!h.For.Known() || h.For.Minor() >= 0, "handed_over.for", "is below zero")
 	}
 	for _, s := range m.sheets() {
 		s.bike.validate(v, s.at)

@@ -16,6 +16,7 @@ import (
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
+	"valiantmule/internal/core/unit"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
 )
@@ -41,9 +42,21 @@ type partView struct {
 	Decisions, Sources, Places []desk.OptionView
 	Loadouts                   []desk.OptionView // that it is fitted in; none where there is one
 	First                      *desk.FirstView   // what has its place, nil for nothing
+	Kit                        []kitRow
+	Boxed                      bool // there is more in the box
 	desk.DraftView
 	desk.FormState
 }
+
+// kitRow is one more part out of the same box.
+type kitRow struct {
+	Index            int
+	Slots            []desk.OptionView
+	Name, Mass, Draw string
+	Error            string
+}
+
+var kit = &desk.List{Name: "Out of the same box", Columns: []string{"kit_slot", "kit_name", "kit_mass", "kit_draw"}}
 
 func (v partView) With(state desk.FormState) desk.FormBody {
 	v.FormState = state.At(v.FormState)
@@ -53,6 +66,9 @@ func (v partView) With(state desk.FormState) desk.FormBody {
 // Fields lists the values of the sheet, for what changed in two places.
 func (v partView) Fields() []desk.FieldView {
 	fields := []desk.FieldView{v.Name, v.Price, v.PartNote, desk.Selected("decision", "How far decided", v.Decisions), desk.Selected("source", "Where it comes from", v.Sources), desk.Selected("place", "Sits", v.Places)}
+	for _, row := range v.Kit {
+		fields = append(fields, kit.Fields(row.Index, desk.Selected("", "", row.Slots).Value, row.Name, row.Mass, row.Draw)...)
+	}
 	return append(fields, v.DraftView.Fields()...)
 }
 
@@ -155,6 +171,62 @@ func (v *partView) fill(d *desk.Desk, draft *parts.Draft, line plan.Line, typed 
 	info, _ := parts.KindOf(draft.Slot)
 	v.Places = desk.OptionsOf(spots(), desk.Typed(typed, "place", string(draft.Place)), "As usual: "+spotName(info.Place))
 	v.DraftView = d.DraftOf(draft, typed, errs)
+	v.kit(d, draft.Kit, typed, errs)
+}
+
+// kit shows what else is in the box, and room for more.
+func (v *partView) kit(d *desk.Desk, pieces []parts.Part, typed url.Values, errs desk.FormErrors) {
+	v.Boxed = len(pieces) > 0 || typed.Get(desk.RowKey("kit_slot", 0)) != ""
+	for i := range desk.RowsOf(typed, "kit_slot", len(pieces)) {
+		var p parts.Part
+		if i < len(pieces) {
+			p = pieces[i]
+		}
+		v.Kit = append(v.Kit, kitRow{
+			Index: i, Error: errs[desk.RowKey("kit_name", i)], Slots: desk.OptionsOf(parts.KindOptions(), desk.Typed(typed, desk.RowKey("kit_slot", i), string(p.Slot)), "Nothing more"),
+			Name: desk.Typed(typed, desk.RowKey("kit_name", i), p.Name), Mass: desk.Typed(typed, desk.RowKey("kit_mass", i), d.Units.Shown(p.Mass.String())),
+			Draw: desk.Typed(typed, desk.RowKey("kit_draw", i), d.Units.Shown(parts.Draw.In(&p).String())),
+		})
+	}
+}
+
+// readKit reads what else is in the box; what the form does not ask of a piece stays.
+func readKit(d *desk.Desk, box *parts.Part, form url.Values, errs desk.FormErrors) {
+	if !form.Has(desk.RowKey("kit_slot", 0)) {
+		return
+	}
+	was := box.Kit
+	box.Kit = nil
+	for i := 0; form.Has(desk.RowKey("kit_slot", i)); i++ {
+		slot := parts.Slot(form.Get(desk.RowKey("kit_slot", i)))
+		kind, known := parts.KindOf(slot)
+		if slot == "" {
+			continue
+		}
+		if !known {
+			errs[desk.RowKey("kit_name", i)] = "is no kind of part"
+			continue
+		}
+		p := parts.Part{ID: box.ID + "-" + strconv.Itoa(i+1), Slot: slot, Origin: sheet.Rider}
+		if i < len(was) && was[i].Slot == slot {
+			p = was[i]
+		}
+		if p.Name = strings.TrimSpace(form.Get(desk.RowKey("kit_name", i))); p.Name == "" {
+			p.Name = kind.Name + " of " + box.Name
+		}
+		if err := d.Units.Enter(&p.Mass, form.Get(desk.RowKey("kit_mass", i)), "kg"); err != nil {
+			errs[desk.RowKey("kit_name", i)] = err.Error()
+		}
+		var draw unit.Power
+		if err := d.Units.Enter(&draw, form.Get(desk.RowKey("kit_draw", i)), "W"); err != nil {
+			errs[desk.RowKey("kit_name", i)] = err.Error()
+		} else if draw.Known() && !slot.Has(parts.Draw) {
+			errs[desk.RowKey("kit_name", i)] = "a " + strings.ToLower(kind.Name) + " draws nothing"
+		} else if slot.Has(parts.Draw) {
+			parts.Draw.Put(&p, draw)
+		}
+		box.Kit = append(box.Kit, p)
+	}
 }
 
 func spots() []entry.Option {
@@ -193,6 +265,7 @@ func readPart(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormErr
 		errs["price"] = "is below zero"
 	}
 	part := d.ReadDraft(draft, form, errs)
+	readKit(d, part, form, errs)
 	choice := choiceOf(part, form)
 	if _, err := d.Plan.Loadout(choice.Loadout); choice.Loadout != "" && err != nil {
 		return d.Plan, nil, desk.FormErrors{"loadout_only": "is no loadout of this plan"}
