@@ -61,6 +61,7 @@ func readFlags(args []string) (serving, []string, error) {
 	flags.Int64Var(&memo, "memo", memo, "")
 	flags.IntVar(&o.quotas.Plans, "plans", o.quotas.Plans, "")
 	flags.IntVar(&o.quotas.Bikes, "bikes", o.quotas.Bikes, "")
+	flags.IntVar(&o.quotas.Things, "parts", o.quotas.Things, "")
 	flags.IntVar(&o.quotas.Revisions, "revisions", o.quotas.Revisions, "")
 	flags.IntVar(&o.quotas.Readings, "readings", o.quotas.Readings, "")
 	flags.IntVar(&o.quotas.Tracks, "tracks", o.quotas.Tracks, "")
@@ -89,8 +90,8 @@ func readFlags(args []string) (serving, []string, error) {
 		return o, nil, errUse{"serve: -metrics wants an address on loopback, such as 127.0.0.1:9100: what it says is for this machine"}
 	case o.gogc < 1 || o.limit < 1 || memo < 0 || o.limit > mostMiB || memo > mostMiB:
 		return o, nil, errUse{fmt.Sprintf("serve: -gogc in percent and -memory-limit in MiB are at least 1, -memo in MiB at least 0; neither of the two is above %d", mostMiB)}
-	case o.quotas.Plans < 1 || o.quotas.Bikes < 1 || o.quotas.Revisions < 1 || o.quotas.Readings < 1 || o.quotas.Tracks < 1 || megabytes < 1 || megabytes > mostMiB:
-		return o, nil, errUse{fmt.Sprintf("serve: -plans, -bikes, -revisions, -readings, -tracks and -megabytes are at least 1, the last at most %d", mostMiB)}
+	case o.quotas.Plans < 1 || o.quotas.Bikes < 1 || o.quotas.Things < 1 || o.quotas.Revisions < 1 || o.quotas.Readings < 1 || o.quotas.Tracks < 1 || megabytes < 1 || megabytes > mostMiB:
+		return o, nil, errUse{fmt.Sprintf("serve: -plans, -bikes, -parts, -revisions, -readings, -tracks and -megabytes are at least 1, the last at most %d", mostMiB)}
 	case (o.cert == "") != (o.key == ""):
 		return o, nil, errUse{"serve: -tls-cert and -tls-key go together"}
 	case o.HSTS && o.cert == "" && len(o.Proxies) == 0:

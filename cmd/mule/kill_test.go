@@ -31,12 +31,14 @@ var (
 // written is what the server has acknowledged of a stream of changes.
 type written struct {
 	saves   map[string]bool // distances
+	moves   map[string]bool // acts by which a part changes places
 	fills   map[string]bool // ids
 	answers map[string]bool // ids of their revisions
 	bike    string          // the path of the bike by itself
+	parts   [2]string       // those of two parts for one place
 }
 
-func (w written) count() int { return len(w.saves) + len(w.fills) + len(w.answers) }
+func (w written) count() int { return len(w.saves) + len(w.moves) + len(w.fills) + len(w.answers) }
 
 // change makes one of the changes of the stream, the n-th; true when it was acknowledged.
 func (w written) change(r *rider, at *running, n int) bool {
@@ -49,7 +51,18 @@ func (w written) change(r *rider, at *running, n int) bool {
 		w.answers[id] = true
 		return true
 	}
-	switch n % 4 {
+	switch n % 5 {
+	case 4: // one of two lamps goes on the bike or comes off, and of two for one place the other makes room
+		id := crand.Text()
+		to := "on:" + strings.TrimPrefix(w.bike, "/bikes/")
+		if n%10 == 4 {
+			to = "home"
+		}
+		_, at, err := r.post(at, w.parts[n/10%2]+"/move", url.Values{"save": {id}, "to": {to}, "room": {"on"}, "text": {fmt.Sprint("move ", n)}})
+		if err != nil || !strings.HasPrefix(at, "/parts/") {
+			return false
+		}
+		w.moves[id] = true
 	case 0:
 		id := crand.Text()
 		_, to, err := r.post(at, r.plan+"/fills", url.Values{
@@ -83,7 +96,7 @@ func TestKilled(t *testing.T) {
 	st, err := store.Open(h.dsn)
 	require.NoError(t, err)
 	defer st.Close()
-	st.Limit(store.Quotas{Plans: 99, Bikes: 99, Revisions: 1 << 30, Readings: 1 << 30, Tracks: 9, Bytes: 1 << 40})
+	st.Limit(store.Quotas{Plans: 99, Bikes: 99, Revisions: 1 << 30, Readings: 1 << 30, Tracks: 9, Things: 1 << 20, Bytes: 1 << 40})
 	require.NoError(t, demo.Load(context.Background(), st))
 	server := h.serve("-revisions", "100000000", "-megabytes", "1000000")
 	r := newRider(t, server)
@@ -96,8 +109,13 @@ func TestKilled(t *testing.T) {
 	random := rand.New(rand.NewPCG(*seed, 11))
 	_, page, err = r.get(server, r.plan+"/sheet")
 	require.NoError(t, err)
-	done := written{map[string]bool{}, map[string]bool{}, map[string]bool{}, regexp.MustCompile(`/bikes/[A-Z0-9]+`).FindString(page)}
+	done := written{map[string]bool{}, map[string]bool{}, map[string]bool{}, map[string]bool{}, regexp.MustCompile(`/bikes/[A-Z0-9]+`).FindString(page), [2]string{}}
 	require.NotEmpty(t, done.bike)
+	for i := range done.parts {
+		_, done.parts[i], err = r.post(server, "/parts", url.Values{"kind": {"rear-sprocket"}, "name": {fmt.Sprint("Sprocket ", i)}})
+		require.NoError(t, err)
+		require.Contains(t, done.parts[i], "/parts/")
+	}
 	n := 100
 	for round := range *kills {
 		deadline := time.After(time.Duration(50+random.IntN(350)) * time.Millisecond)
@@ -160,6 +178,12 @@ func TestKilled(t *testing.T) {
 	var torn int
 	require.NoError(t, st.DB().Get(&torn, `SELECT COUNT(*) FROM revisions p LEFT JOIN revisions b ON b.id = p.wrote_id AND b.dossier_id = p.bike_id WHERE p.dossier_id = ? AND p.wrote_id IS NOT NULL AND b.id IS NULL`, planID))
 	assert.Zero(t, torn)
+	// A part is in one place, and of two for one place one is on the bike: all that happened can be folded anew.
+	who, err := st.RiderByName(context.Background(), "Rook")
+	require.NoError(t, err)
+	things, err := st.Things(context.Background(), who.ID)
+	require.NoError(t, err)
+	assert.LessOrEqual(t, len(things.OnBike(bikeID)), 1)
 	fmt.Printf("%d kills, %d acknowledged, %d lost, %d doubled\n", *kills, done.count(), len(lost), doubled)
 }
 
@@ -173,12 +197,17 @@ func (w written) missing(t *testing.T, st *store.Store, planID, bikeID string) (
 	for _, r := range revisions {
 		there[r.ID], there[r.Distance] = true, true
 	}
+	var acts []string
+	require.NoError(t, st.DB().SelectContext(ctx, &acts, `SELECT act_id FROM moves`))
+	for _, id := range acts {
+		there[id] = true
+	}
 	var readings []string
 	require.NoError(t, st.DB().SelectContext(ctx, &readings, `SELECT id FROM readings WHERE log_id = ?`, bikeID))
 	for _, id := range readings {
 		there[id] = true
 	}
-	for _, kind := range []map[string]bool{w.saves, w.fills, w.answers} {
+	for _, kind := range []map[string]bool{w.saves, w.moves, w.fills, w.answers} {
 		for what := range kind {
 			if !there[what] {
 				lost = append(lost, what)

@@ -64,7 +64,7 @@ Flags of serve:
   -idle DURATION                 after which a rider who is not seen is signed out (168h)
   -metrics ADDRESS               /metrics and /debug/pprof, on loopback
   -slow DURATION                 log requests that take so long with their queries (1s)
-  -plans N -bikes N -revisions N -readings N -tracks N -megabytes N
+  -plans N -bikes N -parts N -revisions N -readings N -tracks N -megabytes N
                                  what a rider may keep (500, 100000 a plan, 5000 a log, 500, 1024)
   -gogc PERCENT -memory-limit MIB -memo MIB
                                  memory against time (400, 120, 24)

@@ -7,6 +7,7 @@ import (
 
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/garage"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/logbook"
@@ -33,6 +34,7 @@ var closedLists = map[reflect.Type]func() []string{
 	reflect.TypeFor[verdict.State]():      func() []string { return orNone(names(verdict.Points())) },
 	reflect.TypeFor[plan.Bother]():        func() []string { return orNone(values(plan.Bothers())) },
 	reflect.TypeFor[plan.Kit]():           func() []string { return orNone(values(plan.Kits())) },
+	reflect.TypeFor[garage.State]():       func() []string { return orNone(values(garage.States())) },
 	reflect.TypeFor[plan.Held]():          func() []string { return orNone(values(plan.Helds())) },
 	reflect.TypeFor[plan.Weather]():       func() []string { return orNone(values(plan.Weathers())) },
 	reflect.TypeFor[plan.Spanner]():       func() []string { return orNone(values(plan.Spanners())) },

@@ -309,10 +309,11 @@ func screens(t *testing.T, s *webtest.Site, path string) (all []screen) {
 		{"another bike on the bench", path + "/bike?bike=fennick-300"},
 		{"a calculator with a mistake", "/calculators/wire?amps=lots"},
 		{"a calculator with a plan", "/calculators/axles?plan=" + strings.TrimPrefix(path, "/plans/")},
+		{"a part at home, its sheet", "/parts/new?kind=rear-tyre"},
 		{"no such page", "/nowhere"},
 	}
 	routes(t, s, path, func(method, route, path string) {
-		file := strings.Contains(route, "/assets/") || strings.HasSuffix(route, "/export") || strings.Contains(route, ".")
+		file := strings.Contains(route, "/assets/") || strings.HasSuffix(route, "/export") || strings.HasSuffix(route, "/file") || strings.Contains(route, ".")
 		if method == "GET" && !file && route != "/healthz" && route != "/livez" && route != "/sign-in" && route != "/register" {
 			all = append(all, screen{route, path})
 		}

@@ -82,7 +82,7 @@ func TestNoRoom(t *testing.T) {
 	}
 	way := `<gpx><trk><name>Way</name><trkseg><trkpt lat="1" lon="2"/><trkpt lat="1.1" lon="2.1"/></trkseg></trk></gpx>`
 	for path, content := range map[string]string{"/garage/import": file, plan + "/route/import": way} {
-		status, page, _ := v.Upload(path, "file", []byte(content), "onto", "new")
+		status, page, _ := v.Upload(path, "file", []byte(content), "onto", "new", "parts", "other")
 		assert.Equal(t, http.StatusServiceUnavailable, status, path)
 		assert.Contains(t, page, "Nothing was changed", path)
 		assert.Contains(t, page, "no room", path)

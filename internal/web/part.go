@@ -48,6 +48,7 @@ type moveView struct {
 	Leaves                       bool // it is on a bike
 	Money, Whom, Until, NoteText desk.FieldView
 	Room                         bool // what has its place is to go home
+	More                         bool // something of what is folded is said
 	Error                        string
 }
 
@@ -203,15 +204,16 @@ func (v *thingView) move(things *store.Things, h garage.Held, bikes []store.Gara
 	v.Move = moveView{
 		Save: rand.Text(), To: desk.OptionsOf(to, typed.Get("to"), "only a note"), Error: errs["form"], Room: typed.Has("room"),
 		Day:      field("day", "On", "", "Empty: today."),
-		At:       field("at", "Odometer of the bike that it goes on", "km", "What it has run follows from it. Empty: as last written down."),
-		Money:    field("money", "Money", "", "What came back, where it is sold or sent back; what a workshop took, where it goes on; what it cost, where it is bought back."),
+		At:       field("at", "Odometer where it goes on", "km", "Empty: as last written down."),
+		Money:    field("money", "Money", "", "Came back, where it is sold or sent back; spent, where a workshop fits it or it is bought back."),
 		Whom:     field("whom", "To whom", "", "Lent, sold."),
 		Until:    field("until", "Until", "", "The day by which it comes back, or the bike is put back to standard."),
-		NoteText: field("text", "Note", "", "Filed, cut, turns counted, a bolt that no wrench reaches: it comes up when the part goes on the next bike."),
+		NoteText: field("text", "Note", "", "Filed, cut, turns counted, a bolt that no wrench reaches: it stays with the part."),
 	}
+	v.Move.More = typed.Get("money")+typed.Get("whom")+typed.Get("until") != "" || errs["money"]+errs["until"] != ""
 	if h.State == garage.On {
 		v.Move.Leaves = true
-		v.Move.Off = field("off", "Odometer of the "+things.Bikes[h.Bike].Name, "km", "As it comes off. Empty: as last written down.")
+		v.Move.Off = field("off", "Odometer where it comes off", "km", "Of the "+things.Bikes[h.Bike].Name+". Empty: as last written down.")
 	}
 }
 

@@ -101,7 +101,11 @@ func (s *Server) parts(w http.ResponseWriter, r *http.Request) error {
 	})
 	for _, h := range found[v.Pages.From:v.Pages.To] {
 		kind, _ := parts.KindOf(h.Part.Slot)
-		row := partRow{Href: "/parts/" + h.ID, Name: h.Name(), Kind: kind.Name, Where: h.Place.Words(things.Bikes), Ran: ran(things, h.ID, u), Overdue: h.Overdue(today)}
+		called := kind.Name
+		if b, ok := things.Bikes[h.For]; ok && h.State != garage.On {
+			called += ", for the " + b.Name
+		}
+		row := partRow{Href: "/parts/" + h.ID, Name: h.Name(), Kind: called, Where: h.Place.Words(things.Bikes), Ran: ran(things, h.ID, u), Overdue: h.Overdue(today)}
 		sum := things.Money(h.ID)
 		row.Spent, row.Back = amounts(sum.Spent), amounts(sum.Back)
 		v.Rows = append(v.Rows, row)

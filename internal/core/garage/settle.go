@@ -74,9 +74,6 @@ func (g *Garage) Settle(before, after []plan.Line, m Moment) Settled {
 		}
 		is, had := g.Held(l.Thing)
 		if t := thingOf(l, is.Thing, m.Bike, made || !had); made || !had || was != nil && differ(was, l) {
-			if !had || made {
-				t.Bought = m.Day
-			}
 			s.Put = append(s.Put, t)
 		}
 		moved := was == nil || was.Thing == "" || was.Decision != l.Decision || was.Loadout != l.Loadout

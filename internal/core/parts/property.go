@@ -43,7 +43,7 @@ func (u Usual) Known() bool { return u.Origin != "" }
 
 // in is it in words.
 func (u Usual) in(symbol string) string {
-	return fmt.Sprintf("Usually {%g %s} to {%g %s}.", u.Value-u.Half, symbol, u.Value+u.Half, symbol)
+	return fmt.Sprintf("Usually %.3g %s to %.3g %s.", u.Value-u.Half, symbol, u.Value+u.Half, symbol)
 }
 
 // row is anything that stands for a row: a property, or one as a kind asks for it.

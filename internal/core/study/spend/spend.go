@@ -249,7 +249,7 @@ func open(c study.Calc) {
 	if c.Known && float64(least.Minor()) < c.Value {
 		c.Band(float64(least.Minor()), c.Value)
 	}
-	if c.Sheet != nil {
+	if c.Sheet != nil && c.Banded {
 		c.Sheet.Note("Of several for one place the dearest counts, and " + least.Display() + " is the least that it comes to. What is undecided for a place that is filled counts nothing.")
 	}
 }

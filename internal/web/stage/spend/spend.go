@@ -297,7 +297,11 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 		})
 	}
 	v.Stairs = stairs(d)
-	v.Totals = d.Gauges(d.Report, "spend", desk.Laid{}, "cost", "cost-needed", "cost-wanted", "cost-baseline", "cost-spent", "cost-back", "cost-open", "cost-later", "contingency", "own-hours")
+	ids := []figure.ID{"cost", "cost-needed", "cost-wanted", "cost-baseline", "cost-spent", "cost-open", "cost-later", "contingency", "own-hours"}
+	if back, _ := d.Report.Figure(figure.CostBack); back.Value != 0 {
+		ids = append(ids, figure.CostBack)
+	}
+	v.Totals = d.Gauges(d.Report, "spend", desk.Laid{}, ids...)
 	cost, _ := d.Report.Figure(figure.Cost)
 	v.Over = over(cost)
 	if open, _ := d.Report.Figure(figure.CostOpen); open.Known && open.Banded {
