@@ -27,6 +27,9 @@ func (s *Store) Join(ctx context.Context, rider, other, into string) error {
 		if err != nil {
 			return err
 		}
+		if err := sameMachine(ctx, tx, rider, other, into); err != nil {
+			return err
+		}
 		added, err := s.insertReadings(ctx, tx, into, "", readings)
 		if err != nil {
 			return err
@@ -54,6 +57,30 @@ func (s *Store) Join(ctx context.Context, rider, other, into string) error {
 		}
 		return one(tx.ExecContext(ctx, `UPDATE dossiers SET removed_at = ? WHERE id = ?`, s.now(), other))
 	})
+}
+
+// sameMachine has all parts that are or were on one bike be so on another, which it is: refused where two are in one
+// place then.
+func sameMachine(ctx context.Context, tx transaction, rider, other, into string) error {
+	if _, err := lockThings(ctx, tx, rider); err != nil {
+		return err
+	}
+	for _, statement := range []string{
+		`UPDATE moves SET bike_id = ? WHERE bike_id = ? AND rider_id = ?`,
+		`UPDATE things SET bike_id = ? WHERE bike_id = ? AND rider_id = ?`,
+	} {
+		if _, err := tx.ExecContext(ctx, statement, into, other, rider); err != nil {
+			return err
+		}
+	}
+	if _, err := tx.ExecContext(ctx, `UPDATE riders SET moves = moves + 1 WHERE id = ?`, rider); err != nil {
+		return err
+	}
+	things, err := lockThings(ctx, tx, rider)
+	if err != nil {
+		return err
+	}
+	return things.Crowded(into)
 }
 
 // Apart gives a plan a bike of its own, as its copy has it, with what was written down in the plan:
@@ -93,6 +120,18 @@ func (s *Store) Apart(ctx context.Context, rider, id, base string) error {
 			}
 		}
 		if _, err := s.insertReadings(ctx, tx, was.log(), "", revoked); err != nil {
+			return err
+		}
+		// What was fitted in the plan was fitted on its own bike.
+		for _, statement := range []string{
+			`UPDATE moves m JOIN revisions r ON r.id = m.revision_id SET m.bike_id = ? WHERE r.dossier_id = ? AND m.bike_id = ?`,
+			`UPDATE things t JOIN moves m ON m.thing_id = t.id JOIN revisions r ON r.id = m.revision_id SET t.bike_id = ? WHERE r.dossier_id = ? AND t.bike_id = ?`,
+		} {
+			if _, err := tx.ExecContext(ctx, statement, next.Bike, id, was.Bike); err != nil {
+				return err
+			}
+		}
+		if _, err := tx.ExecContext(ctx, `UPDATE riders SET moves = moves + 1 WHERE id = ?`, rider); err != nil {
 			return err
 		}
 		return s.append(ctx, tx, next)

@@ -200,3 +200,40 @@ func TestThingsOfOthers(t *testing.T) {
 	require.NoError(t, err)
 	assert.Empty(t, counting)
 }
+
+// TestSameMachine: made one machine, two bikes have the parts of both, unless two would be in one place; a plan that gets
+// a bike of its own takes along what was fitted in it.
+func TestSameMachine(t *testing.T) {
+	st, me, id, bike := garageOf(t)
+	require.NoError(t, change(t, st, me, id, plan.Choice{Slot: parts.RearSprocket, Part: sprocket("one"), Decision: plan.OnTheBike}))
+	at, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	other, err := st.CreateBike(ctx, me, at.Plan.Machine.Bare(), "EUR", "The same again")
+	require.NoError(t, err)
+	act := rand.Text()
+	bag := &parts.Part{ID: "bag", Slot: parts.TailBag, Name: "Bag"}
+	require.NoError(t, st.Do(ctx, me, store.Act{ID: act, Day: "2026-11-20", Put: []garage.Thing{{ID: store.MadeBy(act), Part: bag}}, Events: []garage.Event{{Thing: store.MadeBy(act), To: garage.On, Bike: other, Day: "2026-11-20"}}}))
+	next := rand.Text()
+	require.NoError(t, st.Do(ctx, me, store.Act{ID: next, Day: "2026-11-20", Put: []garage.Thing{{ID: store.MadeBy(next), Part: sprocket("two")}}, Events: []garage.Event{{Thing: store.MadeBy(next), To: garage.On, Bike: other, Day: "2026-11-20"}}}))
+	require.ErrorIs(t, st.Join(ctx, me, other, bike), garage.ErrRefused, "two rear sprockets")
+	things, err := st.Things(ctx, me)
+	require.NoError(t, err)
+	assert.Len(t, things.OnBike(other), 2, "nothing of what is refused is done")
+	require.NoError(t, st.UndoAct(ctx, me, next, rand.Text()))
+	require.NoError(t, st.Join(ctx, me, other, bike))
+	things, err = st.Things(ctx, me)
+	require.NoError(t, err)
+	assert.Len(t, things.OnBike(bike), 2)
+
+	at, err = st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	require.NoError(t, st.Apart(ctx, me, id, at.Revision))
+	at, err = st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	things, err = st.Things(ctx, me)
+	require.NoError(t, err)
+	require.Len(t, things.OnBike(at.Plan.Garage), 1)
+	assert.Equal(t, at.Plan.Lines[0].Thing, things.OnBike(at.Plan.Garage)[0])
+	assert.Empty(t, garage.Differs(things.All(), at.Plan))
+	assert.Equal(t, []string{store.MadeBy(act)}, things.OnBike(bike))
+}

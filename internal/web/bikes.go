@@ -138,6 +138,9 @@ func (v *machineView) parts(d *desk.Desk) {
 		if says != "" {
 			says += " on it"
 		}
+		if from := d.Things.CameFrom(id); from != "" {
+			says = strings.TrimPrefix(says+", from the "+from, ", ")
+		}
 		switch {
 		case h.Overdue(today):
 			says = "was to come off by " + h.Until

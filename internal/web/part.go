@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"crypto/rand"
 	"errors"
 	"net/http"
@@ -271,7 +272,7 @@ func (s *Server) actOf(r *http.Request, things *store.Things, h garage.Held) (st
 	if e.Money, err = d.Units.Amount(form.Get("money"), d.Plan.Currency); err != nil {
 		errs["money"] = err.Error()
 	}
-	to := form.Get("to")
+	to := cmp.Or(form.Get("back"), form.Get("to"))
 	if bike, on := strings.CutPrefix(to, onBike); on {
 		e.To, e.Bike = garage.On, bike
 	} else {

@@ -227,6 +227,15 @@ type spot struct {
 	slot          parts.Slot
 }
 
+// Crowded is the refusal of what is on a bike without room for it, nil where there is room for all of it.
+func (g *Garage) Crowded(bike string) error {
+	var on []Event
+	for _, id := range g.OnBike(bike) {
+		on = append(on, Event{Thing: id})
+	}
+	return g.room(on)
+}
+
 // room makes sure that nothing is in a place without room for it, where something has just come.
 func (g *Garage) room(act []Event) error {
 	came := map[spot]*kept{}

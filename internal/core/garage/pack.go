@@ -76,6 +76,19 @@ func (g *Garage) LeftBike(bike string) []Held {
 	return list
 }
 
+// CameFrom is the name of the bike that a thing was on just before the one that it is on, "" for none.
+func (g *Garage) CameFrom(id string) string {
+	k, ok := g.things[id]
+	if !ok {
+		return ""
+	}
+	moves := slices.DeleteFunc(slices.Clone(k.chain), func(e *Event) bool { return e.To == "" })
+	if n := len(moves); n > 1 && moves[n-1].To == On && moves[n-2].To == On && moves[n-2].Bike != moves[n-1].Bike {
+		return bikeName(g.Bikes, moves[n-2].Bike)
+	}
+	return ""
+}
+
 // OfPlan are the ids of the things that a plan's lines are.
 func (g *Garage) OfPlan(p *plan.Plan) []string {
 	var ids []string

@@ -5,6 +5,7 @@ import (
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 )
@@ -17,7 +18,12 @@ func Offered(things []Held, lines []plan.Line) []*parts.Part {
 		if h.State != Home || slices.ContainsFunc(lines, func(l plan.Line) bool { return l.Thing == h.ID }) {
 			continue
 		}
-		list = append(list, plan.OfThing(h.Part, h.ID))
+		p := plan.OfThing(h.Part, h.ID)
+		p.Note = strings.TrimSpace("Yours, at home: costs its fitting. " + p.Note)
+		if p.Price.Known() {
+			p.Price = money.New(0, p.Price.Code())
+		}
+		list = append(list, p)
 	}
 	return list
 }
@@ -28,7 +34,7 @@ func asPart(p, was *parts.Part) *parts.Part {
 		return p
 	}
 	own := *p
-	own.ID = was.ID
+	own.ID, own.Price, own.Note = was.ID, was.Price, was.Note
 	return &own
 }
 
