@@ -65,9 +65,7 @@ var more = []view{
 	}},
 	{name: "matters", path: "/garage", then: []chromedp.Action[chromedp.Void]{inGarage("Wenna", "matters")}},
 	{name: "route", path: "route?loadout=travel"},
-	{name: "buying", path: "/garage", garage: true, then: []chromedp.Action[chromedp.Void]{
-		chromedp.Click(chromedp.CSS(`#idle a[href$="/buying"]`)), chromedp.WaitVisible(chromedp.CSS("#offer")), dark,
-	}},
+	{name: "parts", path: "/parts", garage: true, then: []chromedp.Action[chromedp.Void]{dark}},
 	{name: "working", path: "gearing?loadout=travel", then: []chromedp.Action[chromedp.Void]{
 		chromedp.Click(chromedp.CSS(`.strip [data-gauge="crawl-speed"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")),
 	}},

@@ -131,7 +131,9 @@ func (s *Store) takenBack(ctx context.Context, tx transaction, rider, revision, 
 // is on it, and the plan says what differs.
 func (s *Store) arrive(ctx context.Context, tx transaction, rider string, r *revisionRow, p *plan.Plan) error {
 	c := Change{ID: r.ID, Plan: p}
-	things, err := s.settled(ctx, tx, rider, nil, &c)
+	// What names its thing already moves nothing: a file, or another plan, may be of long ago.
+	named := slices.DeleteFunc(slices.Clone(p.Lines), func(l plan.Line) bool { return l.Thing == "" })
+	things, err := s.settled(ctx, tx, rider, named, &c)
 	if things == nil || err != nil {
 		return err
 	}

@@ -253,12 +253,18 @@ func (s *Store) enact(ctx context.Context, tx transaction, rider string, things 
 	if n := len(things.All()); n > s.quotas.Things {
 		return &Quota{fmt.Sprintf("The garage keeps %d parts, and no more.", s.quotas.Things), "Only who runs this site can help."}
 	}
+	if things.Version > mostMoves {
+		return &Quota{fmt.Sprintf("More than %d moves of parts are not kept.", mostMoves), "Only who runs this site can help."}
+	}
 	var bytes int64
 	if err := tx.GetContext(ctx, &bytes, `SELECT bytes FROM riders WHERE id = ?`, rider); err != nil {
 		return err
 	}
 	return s.heavy(bytes)
 }
+
+// mostMoves is far above what a rider does in a life, and folds within a tenth of a second.
+const mostMoves = 50_000
 
 // keepThings is enact, however much there is.
 func (s *Store) keepThings(ctx context.Context, tx transaction, rider string, things *Things, put []garage.Thing, events []garage.Event, revision string) error {

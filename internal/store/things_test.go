@@ -128,8 +128,8 @@ func TestFittedOnTheBike(t *testing.T) {
 	assert.Equal(t, at.Revision, now.Revision, "nothing of what is refused is done")
 }
 
-// TestTwoTabs: of two that fit two things into one place at once one wins, and the other is refused in words.
-func TestTwoTabs(t *testing.T) {
+// TestTwoInOnePlace: of two that fit two things into one place at once one wins, and the other is refused in words.
+func TestTwoInOnePlace(t *testing.T) {
 	st, me, _, bike := garageOf(t)
 	var ids []string
 	for _, name := range []string{"one", "two"} {
@@ -236,4 +236,48 @@ func TestSameMachine(t *testing.T) {
 	assert.Equal(t, at.Plan.Lines[0].Thing, things.OnBike(at.Plan.Garage)[0])
 	assert.Empty(t, garage.Differs(things.All(), at.Plan))
 	assert.Equal(t, []string{store.MadeBy(act)}, things.OnBike(bike))
+}
+
+// TestOldFileMovesNothing: a plan that comes in again and says that a part is fitted, which lies at home by now, moves it
+// nowhere; it says what differs.
+func TestOldFileMovesNothing(t *testing.T) {
+	st, me, id, bike := garageOf(t)
+	require.NoError(t, change(t, st, me, id, plan.Choice{Slot: parts.RearSprocket, Part: sprocket("one"), Decision: plan.OnTheBike}))
+	old, err := st.Plan(ctx, me, id)
+	require.NoError(t, err)
+	thing := old.Plan.Lines[0].Thing
+	require.NoError(t, st.Do(ctx, me, store.Act{ID: rand.Text(), Day: "2026-11-20", Events: []garage.Event{{Thing: thing, To: garage.Home, Day: "2026-11-20"}}}))
+	again := *old.Plan
+	again.Garage, again.Readings = bike, nil
+	copied, err := st.ImportPlan(ctx, me, &again, nil, "Imported")
+	require.NoError(t, err)
+	things, err := st.Things(ctx, me)
+	require.NoError(t, err)
+	require.Len(t, things.All(), 1)
+	assert.Equal(t, garage.Home, things.All()[0].State)
+	at, err := st.Plan(ctx, me, copied)
+	require.NoError(t, err)
+	news := garage.Differs(things.All(), at.Plan)
+	require.Len(t, news, 1)
+	assert.Equal(t, plan.AtHome, news[0].Then.Decision)
+	require.NoError(t, st.TakeOver(ctx, me, copied, at.Revision, rand.Text(), nil))
+	at, err = st.Plan(ctx, me, copied)
+	require.NoError(t, err)
+	assert.Equal(t, plan.AtHome, at.Plan.Lines[0].Decision)
+	assert.Empty(t, garage.Differs(things.All(), at.Plan))
+
+	// Of another house all of it is new here.
+	other := rider(t, st, "Other")
+	again.Garage = ""
+	packed := things.Pack([]string{thing}, bike)
+	theirs, err := st.ImportPlan(ctx, other, &again, packed, "Imported")
+	require.NoError(t, err)
+	at, err = st.Plan(ctx, other, theirs)
+	require.NoError(t, err)
+	assert.NotEqual(t, thing, at.Plan.Lines[0].Thing)
+	there, err := st.Things(ctx, other)
+	require.NoError(t, err)
+	require.Len(t, there.All(), 1)
+	assert.Equal(t, at.Plan.Lines[0].Thing, there.All()[0].ID)
+	assert.Len(t, there.Steps(there.All()[0].ID), 2, "what it has seen comes along")
 }

@@ -79,7 +79,7 @@ func (s *Server) showHandOver(w http.ResponseWriter, r *http.Request, status int
 	}
 	typed := r.PostForm
 	field := func(key, label, unit, help string) desk.FieldView {
-		return desk.FieldView{Key: key, Label: label, Unit: unit, Value: typed.Get(key), Error: errs[key], Help: help}
+		return desk.FieldView{Key: key, Label: label, Unit: d.Units.Of(unit), Value: typed.Get(key), Error: errs[key], Help: help}
 	}
 	v := handOverView{
 		Name: d.Plan.BikeName(), File: d.At() + "/hand-over/file", Error: errs["form"],

@@ -108,7 +108,7 @@ func (s *Server) showPart(w http.ResponseWriter, r *http.Request, status int, ty
 	if err := s.fits(r, things, h, bikes, &v); err != nil {
 		return err
 	}
-	v.move(things, h, bikes, typed, errs)
+	v.move(u, things, h, bikes, typed, errs)
 	return s.Show(w, r, status, "part-of-own", h.Name(), v)
 }
 
@@ -187,7 +187,7 @@ func (s *Server) fits(r *http.Request, things *store.Things, h garage.Held, bike
 }
 
 // move fills the form that moves the part.
-func (v *thingView) move(things *store.Things, h garage.Held, bikes []store.GarageBike, typed url.Values, errs desk.FormErrors) {
+func (v *thingView) move(u words.Units, things *store.Things, h garage.Held, bikes []store.GarageBike, typed url.Values, errs desk.FormErrors) {
 	var to []entry.Option
 	for _, b := range bikes {
 		if h.State != garage.On || h.Bike != b.ID {
@@ -200,7 +200,7 @@ func (v *thingView) move(things *store.Things, h garage.Held, bikes []store.Gara
 		}
 	}
 	field := func(key, label, unit, help string) desk.FieldView {
-		return desk.FieldView{Key: key, Label: label, Unit: unit, Value: typed.Get(key), Error: errs[key], Help: help}
+		return desk.FieldView{Key: key, Label: label, Unit: u.Of(unit), Value: typed.Get(key), Error: errs[key], Help: help}
 	}
 	v.Move = moveView{
 		Save: rand.Text(), To: desk.OptionsOf(to, typed.Get("to"), "only a note"), Error: errs["form"], Room: typed.Has("room"),

@@ -284,3 +284,21 @@ func TestFittedChangesNoCost(t *testing.T) {
 	assert.Contains(t, v.Page("/parts?where=sold"), "sold since")
 	assert.True(t, garage.IsReal(&p.Lines[0]))
 }
+
+// TestPartsInMiles: a rider who reads miles is asked for miles, and what is typed without a unit is in them.
+func TestPartsInMiles(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	status, _, _ := v.Post("/account/units", url.Values{"preset": {"US"}})
+	require.Equal(t, http.StatusSeeOther, status)
+	bike := strings.TrimPrefix(v.BikeOf(path), "/bikes/")
+	part := atHome(t, v, "rear-sprocket", "Trail sprocket", "mass", "2")
+	status, body := move(v, part, "to", "on:"+bike, "at", "14000")
+	require.Equal(t, http.StatusSeeOther, status, body)
+	status, body = move(v, part, "to", "home", "off", "15000")
+	require.Equal(t, http.StatusSeeOther, status, body)
+	page := v.Page(part)
+	assert.Regexp(t, `Has run</dt><dd>1[^0-9]{0,3}000[^0-9]{1,3}mi`, page)
+	assert.Regexp(t, `Weighs</dt><dd>2[^0-9]{1,3}lb`, page)
+	assert.Regexp(t, `Odometer where it goes on[^<]*<span class="unit">mi</span>`, page)
+}

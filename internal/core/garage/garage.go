@@ -94,12 +94,22 @@ func (g *Garage) All() []Held {
 
 // place follows from the latest event that moved it.
 func (k *kept) place() Place {
-	for _, e := range slices.Backward(k.chain) {
-		if e.To != "" {
-			return Place{State: e.To, Bike: e.Bike, Loadout: e.Loadout, Since: e.Day, At: e.At, Whom: e.Whom, Until: e.Until, Money: e.Money}
+	var p Place
+	for _, e := range k.chain {
+		if e.To == "" {
+			continue
 		}
+		back := p.Back
+		if e.Money.Known() && !e.Spends(p.State) {
+			if back = e.Money; p.Back.Known() {
+				if sum, err := p.Back.Plus(e.Money); err == nil {
+					back = sum
+				}
+			}
+		}
+		p = Place{State: e.To, Bike: e.Bike, Loadout: e.Loadout, Since: e.Day, At: e.At, Whom: e.Whom, Until: e.Until, Back: back}
 	}
-	return Place{}
+	return p
 }
 
 // Do does an act: all of its events, in their order, or none. What is refused is a [Refusal] that

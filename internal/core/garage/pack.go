@@ -104,13 +104,14 @@ func (g *Garage) OfPlan(p *plan.Plan) []string {
 const (
 	maxPacked = 1000
 	maxEvents = 300 // of a thing
+	maxAll    = 5000
 )
 
 // ValidatePacked notes what is wrong with the things of a file.
 func ValidatePacked(list []Packed) []entry.Problem {
 	v := new(entry.Problems)
 	v.Few("things", len(list), maxPacked)
-	seen := map[string]bool{}
+	seen, all := map[string]bool{}, 0
 	for i := range list {
 		at := "things" + entry.At(i)
 		p := &list[i]
@@ -120,6 +121,7 @@ func ValidatePacked(list []Packed) []entry.Problem {
 			v.That(false, at+"."+problem.Path, "%s", problem.What)
 		}
 		v.Few(at+".events", len(p.Events), maxEvents)
+		all += len(p.Events)
 		for j := range p.Events {
 			e := &p.Events[j]
 			for _, problem := range e.Validate() {
@@ -129,6 +131,7 @@ func ValidatePacked(list []Packed) []entry.Problem {
 			v.That(e.Of == "" && e.Thing == "", at+".events"+entry.At(j), "names another")
 		}
 	}
+	v.Few("things", all, maxAll)
 	return v.List
 }
 

@@ -66,7 +66,9 @@ func (g *Garage) Settle(before, after []plan.Line, m Moment) Settled {
 		made := false
 		if l.Thing == "" {
 			if h, ok := match(g.All(), l, m.Bike, claimed); ok {
-				l.Thing = h.ID
+				if l.Thing = h.ID; h.For != m.Bike { // another bike's ledger has what it cost
+					l.Source = plan.Had
+				}
 			} else {
 				l.Thing, made = DerivedID(m.Act, 1000+i), true
 			}
@@ -81,9 +83,15 @@ func (g *Garage) Settle(before, after []plan.Line, m Moment) Settled {
 			continue
 		}
 		if made || !had || is.State != want || want == On && (is.Bike != m.Bike || is.Loadout != l.Loadout) {
-			e := Event{Thing: l.Thing, To: want, Money: l.Back}
-			if want == On {
-				e.Loadout, e.Money = l.Loadout, money.Amount{}
+			e := Event{Thing: l.Thing, To: want}
+			switch {
+			case want == On:
+				e.Loadout = l.Loadout
+			case want.Gone():
+				e.Money = more(l.Back, is.Back)
+			}
+			if l.Source == plan.Had { // it comes back to the ledger that has what it cost
+				l.Back = money.Amount{}
 			}
 			place(e)
 			if l.Decision == plan.OnTheBike {
@@ -96,6 +104,17 @@ func (g *Garage) Settle(before, after []plan.Line, m Moment) Settled {
 		s.Act[i].ID = DerivedID(m.Act, i)
 	}
 	return s
+}
+
+// more is by how much an amount is above one before, missing where it is not.
+func more(a, before money.Amount) money.Amount {
+	if !before.Known() || a.Code() != before.Code() {
+		return a
+	}
+	if a.Minor() <= before.Minor() {
+		return money.Amount{}
+	}
+	return money.New(a.Minor()-before.Minor(), a.Code())
 }
 
 // makeRoom sends home what comes off for a part that is fitted.
@@ -141,7 +160,7 @@ func lineBefore(before []plan.Line, l *plan.Line) *plan.Line {
 // it, that no other line is.
 func match(all []Held, l *plan.Line, bike string, claimed map[string]bool) (h Held, ok bool) {
 	for _, h := range all {
-		same := h.Part.ID == l.Part.ID && h.Part.Slot == l.Part.Slot && h.State != Nowhere && !claimed[h.ID]
+		same := h.Part.ID == l.Part.ID && h.Part.Slot == l.Part.Slot && h.State != Nowhere && !h.State.Gone() && !claimed[h.ID]
 		if same && (h.Bike == bike || h.For == bike) {
 			return h, true
 		}

@@ -122,11 +122,15 @@ func stands(l plan.Line, h *Held, bike string) plan.Line {
 			then.Decision = plan.AtHome
 		}
 	case h.State == Nowhere:
+	case h.State == Coming: // a line that waits beside another goes on waiting
+		if l.Standing() == plan.In {
+			then.Decision = plan.Ordered
+		}
 	default:
 		then.Decision = h.State.decision()
 	}
-	if h.State.Gone() && h.Money.Known() {
-		then.Back = h.Money
+	if h.Back.Known() && l.Source != plan.Had { // it comes back to the ledger that has what it cost
+		then.Back = h.Back
 	}
 	if then != l && then.Thing == "" {
 		then.Thing = h.ID
@@ -140,29 +144,33 @@ func unplanned(p *plan.Plan, h Held) News {
 	then := plan.Line{Kind: plan.PartLine, Part: plan.OfThing(h.Part, h.ID), Thing: h.ID, Loadout: h.Loadout, Need: plan.Needed, Source: plan.Had, Decision: plan.OnTheBike}
 	for i, l := range p.Lines {
 		if l.Part != nil && l.Thing == "" && l.Standing() == plan.In && l.Part.ID == h.Part.ID && l.Part.Slot == h.Part.Slot && l.Loadout == h.Loadout {
-			l.Decision, l.Thing = plan.OnTheBike, h.ID
-			return News{h, i, l}
+			if l.Thing = h.ID; h.For != p.Garage {
+				l.Source = plan.Had
+			}
+			return News{h, i, stands(l, &h, p.Garage)}
 		}
 	}
-	if !p.CanStay(plan.Choice{Slot: h.Part.Slot, Part: h.Part, Loadout: h.Loadout}) {
-		then.Decision = plan.ComesOff
-	}
-	return News{h, -1, then}
+	return News{h, -1, roomFor(p, then)}
 }
 
 // Taken is a plan with its lines as the things are.
 func Taken(p *plan.Plan, news []News) *plan.Plan {
 	changed := *p
 	changed.Lines = slices.Clone(p.Lines)
+	comes := func(n News) bool { return n.Line >= 0 && n.Then.Decision == plan.OnTheBike }
 	for _, n := range news {
-		if n.Line >= 0 {
+		if comes(n) { // its place is looked for below
+			changed.Lines[n.Line].Decision = plan.AtHome
+		} else if n.Line >= 0 {
 			changed.Lines[n.Line] = n.Then
 		}
 	}
 	for _, n := range news { // what has gone has made room by now
-		if n.Line < 0 {
-			again := unplanned(&changed, n.Held)
-			if again.Line >= 0 {
+		switch {
+		case comes(n):
+			changed.Lines[n.Line] = roomFor(&changed, n.Then)
+		case n.Line < 0:
+			if again := unplanned(&changed, n.Held); again.Line >= 0 {
 				changed.Lines[again.Line] = again.Then
 			} else {
 				changed.Lines = append(changed.Lines, again.Then)
@@ -170,6 +178,14 @@ func Taken(p *plan.Plan, news []News) *plan.Plan {
 		}
 	}
 	return &changed
+}
+
+// roomFor is a line of what is on the bike; where a plan has something else in its place, it comes off for that.
+func roomFor(p *plan.Plan, l plan.Line) plan.Line {
+	if !p.CanStay(plan.Choice{Slot: l.Part.Slot, Part: l.Part, Loadout: l.Loadout}) {
+		l.Decision = plan.ComesOff
+	}
+	return l
 }
 
 // Standing is a plan for a machine with what is on its bike now, each paid for already.

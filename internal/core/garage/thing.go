@@ -177,7 +177,7 @@ type Place struct {
 	Since         string // day
 	At            unit.Length
 	Whom, Until   string
-	Money         money.Amount // that came back when it went there
+	Back          money.Amount // that came back for it in all, where it is of one currency
 }
 
 // Bike is what of a bike of the garage matters to things.

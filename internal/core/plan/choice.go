@@ -298,7 +298,7 @@ func (p *Plan) Alternatives() [][]*Line {
 	at := map[place]int{}
 	for i := range p.Lines {
 		l := &p.Lines[i]
-		if l.Standing() != Open {
+		if l.Standing() != Open || l.Costs() {
 			continue
 		}
 		if l.Part == nil || l.Part.Slot.Room() > 1 {

@@ -189,16 +189,12 @@ func (l *Line) Standing() Standing {
 
 // Paid reports whether its money is spent or promised.
 func (l *Line) Paid() bool {
-	return l.Decision == Ordered || l.Decision == Owned || l.Decision == OnTheBike || l.Standing() == Aside || l.takenOff()
+	return l.Decision == Ordered || l.Decision == Owned || l.Decision == OnTheBike || l.Standing() == Aside || l.Thing != ""
 }
 
-// Costs reports whether it counts in the cost of the plan: what is spent stays spent, whatever
-// is on the bike later.
-func (l *Line) Costs() bool { return l.Standing() == In || l.Standing() == Aside || l.takenOff() }
-
-// takenOff reports whether it is a thing of the rider's that was taken off again. Of one that was never
-// had nothing is spent.
-func (l *Line) takenOff() bool { return l.Thing != "" && l.Decision == TakenOff }
+// Costs reports whether it counts in the cost of the plan: what is spent on a thing that was had stays spent,
+// whatever is decided later.
+func (l *Line) Costs() bool { return l.Standing() == In || l.Standing() == Aside || l.Thing != "" }
 
 // fitted reports whether the line's part is on the bike in a loadout.
 func (l *Line) fitted(loadout string) bool {

@@ -50,7 +50,7 @@ var totals = []struct {
 	}},
 	{figure.CostBack, func(l *plan.Line) bool { return l.Kind == plan.GivenBack }},
 	{figure.CostOpen, func(l *plan.Line) bool { return l.Standing() == plan.Open }},
-	{figure.CostLater, func(l *plan.Line) bool { return l.Standing() == plan.Later }},
+	{figure.CostLater, func(l *plan.Line) bool { return l.Standing() == plan.Later && !l.Costs() }},
 }
 
 func totalIDs() []figure.ID {

@@ -33,7 +33,7 @@ type decisionKey struct{ Key, Decision, Name string }
 
 // decisionKeys are letters that no other key of the plan has.
 var decisionKeys = map[plan.Decision]string{
-	plan.Chosen: "c", plan.Ordered: "o", plan.Owned: "m", plan.OnTheBike: "f", plan.Undecided: "d", plan.WhenItBreaks: "k", plan.NotUntil: "n", plan.Rejected: "x", plan.TakenOff: "t", plan.AtHome: "h", plan.ComesOff: "q", plan.OnAnother: "a", plan.LentOut: "l", plan.WornOut: "w", plan.Sold: "v", plan.SentBack: "z",
+	plan.Chosen: "c", plan.Ordered: "o", plan.Owned: "m", plan.OnTheBike: "f", plan.Undecided: "d", plan.WhenItBreaks: "k", plan.NotUntil: "n", plan.Rejected: "x", plan.TakenOff: "t", plan.AtHome: "h",
 }
 
 // drawerMost is how many parts are held against the plan at once.
@@ -58,7 +58,9 @@ func drawer(d *desk.Desk, query url.Values, tried desk.Laid) (drawerView, error)
 		v.Slots = append(v.Slots, desk.OptionView{Value: string(info.Slot), Name: info.Name, Selected: string(info.Slot) == query.Get("slot")})
 	}
 	for _, o := range plan.Decisions() {
-		v.Keys = append(v.Keys, decisionKey{decisionKeys[plan.Decision(o.Value)], o.Value, o.Name})
+		if key, ok := decisionKeys[plan.Decision(o.Value)]; ok { // the others are of what was had
+			v.Keys = append(v.Keys, decisionKey{key, o.Value, o.Name})
+		}
 	}
 	found, err := search(d, v, parts.Slot(query.Get("slot")))
 	if err != nil {

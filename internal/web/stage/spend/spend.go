@@ -168,7 +168,7 @@ func wordsOf(d *desk.Desk, form url.Values, key string, l plan.Line) lineWords {
 	}
 	v := lineWords{
 		Needs:     desk.OptionsOf([]entry.Option{{Value: string(plan.Needed), Name: "Needed"}, {Value: string(plan.Wanted), Name: "Wanted"}}, desk.Typed(form, "need."+key, string(l.Need)), ""),
-		Decisions: desk.OptionsOf(plan.Decisions(), desk.Typed(form, "decision."+key, decision), ""),
+		Decisions: desk.OptionsOf(decisionsOf(l), desk.Typed(form, "decision."+key, decision), ""),
 		Sources:   desk.OptionsOf(plan.Sources(), desk.Typed(form, "source."+key, source), ""),
 		Why:       desk.Typed(form, "why."+key, l.Why), Hours: desk.Typed(form, "hours."+key, d.Units.Shown(l.Hours.String())), Off: l.Standing() != plan.In,
 	}
@@ -185,6 +185,21 @@ func wordsOf(d *desk.Desk, form url.Values, key string, l plan.Line) lineWords {
 	}
 	v.Aside = strings.Join(aside, ", ")
 	return v
+}
+
+// decisionsOf are those that a line can have: on another bike, or about to come off, only what is so; a sum is on none.
+func decisionsOf(l plan.Line) []entry.Option {
+	return slices.DeleteFunc(plan.Decisions(), func(o entry.Option) bool {
+		switch d := plan.Decision(o.Value); d {
+		case plan.OnAnother:
+			return l.Decision != d
+		case plan.ComesOff:
+			return l.Decision != d && l.Decision != plan.OnTheBike
+		case plan.LentOut, plan.WornOut, plan.Sold, plan.SentBack:
+			return l.Part == nil && l.Decision != d
+		}
+		return false
+	})
 }
 
 // readWords sets what is said of a line from the form. What the form does not
@@ -308,7 +323,7 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 		v.Open = money.New(int64(open.Low), d.Plan.Currency).Display() + " to " + money.New(int64(open.High), d.Plan.Currency).Display()
 	}
 	v.MovedOn = desk.FieldView{Key: "moved_on", Label: "Parts moved on", Value: desk.Typed(form, "moved_on", ""), Error: errs["moved_on"], Help: "Of what is fitted, taken off or sold here. Empty: today."}
-	v.MovedAt = desk.FieldView{Key: "moved_at", Label: "The odometer showed", Unit: "km", Value: desk.Typed(form, "moved_at", ""), Error: errs["moved_at"], Help: "Kilometres on a part follow from it. Empty: what the plan knows."}
+	v.MovedAt = desk.FieldView{Key: "moved_at", Label: "The odometer showed", Unit: d.Units.Of("km"), Value: desk.Typed(form, "moved_at", ""), Error: errs["moved_at"], Help: "Kilometres on a part follow from it. Empty: what the plan knows."}
 	return v
 }
 
