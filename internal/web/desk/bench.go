@@ -128,7 +128,7 @@ func (b *BenchView) lay(d *Desk, l Laid) {
 				b.Rates = append(b.Rates, c.Part.Price.Code())
 			}
 		}
-		if was := d.Plan.Chosen(c.Slot, d.Loadout); was != nil && (c.Part == nil || c.Part.ID != was.ID) {
+		if was := d.Plan.Chosen(c.Slot, d.Loadout); was != nil && (c.Part == nil || c.Part.ID != was.ID) && !d.Plan.Stays(c) {
 			v.Replaces = was.Name
 			if price := d.Price(was.Price); price != "" {
 				v.Replaces += ", " + price

@@ -135,6 +135,9 @@ func (d *Desk) choiceSaid(c plan.Choice) string {
 	if chosen := d.Plan.Chosen(c.Slot, d.Loadout); chosen != nil {
 		was = chosen
 	}
+	if d.Plan.Stays(c) && was != nil {
+		return info.Name + ": " + choiceName(c) + " beside " + was.Name
+	}
 	name := info.Name
 	if c.Loadout != "" {
 		loadout, _ := d.Plan.Loadout(c.Loadout)

@@ -138,13 +138,17 @@ func powerColumns(parts.Slot) []desk.Column {
 
 // lanes put each accessory under what it hangs on.
 func (v *powerView) lanes(c *facts.Charging) {
+	seen := map[parts.Slot]bool{}
 	for _, o := range parts.Feeds() {
 		lane := laneView{Feed: o.Value, Name: o.Name}
 		for _, a := range c.Draws {
 			if string(a.Feed) == o.Value {
-				lane.Blocks = append(lane.Blocks, blockView{
-					Slot: string(a.Slot), Name: a.Part.Name, Draws: watts(a.FullW), Feeds: desk.OptionsOf(parts.Feeds(), string(a.Feed), ""), Uses: desk.OptionsOf(parts.Uses(), string(a.Use), ""),
-				})
+				block := blockView{Slot: string(a.Slot), Name: a.Part.Name, Draws: watts(a.FullW)}
+				if !seen[a.Slot] { // several in one slot are wired alike
+					block.Feeds, block.Uses = desk.OptionsOf(parts.Feeds(), string(a.Feed), ""), desk.OptionsOf(parts.Uses(), string(a.Use), "")
+				}
+				seen[a.Slot] = true
+				lane.Blocks = append(lane.Blocks, block)
 			}
 		}
 		v.Lanes = append(v.Lanes, lane)

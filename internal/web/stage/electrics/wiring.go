@@ -174,6 +174,10 @@ func (v *wiringView) circuits(d *desk.Desk, s desk.Shown) {
 				row.Relay = "relay"
 			}
 		}
+		if slices.ContainsFunc(v.Circuits, func(before circuitView) bool { return before.Slot == slot }) { // wired as the first there
+			v.Circuits = append(v.Circuits, row)
+			continue
+		}
 		kept := d.Plan.WiredIn(c.Draw.Slot)
 		stands := []string{wireLength(d, c.LengthM), "", ""}
 		if c.Err == nil {
