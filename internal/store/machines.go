@@ -73,7 +73,7 @@ func sameMachine(ctx context.Context, tx transaction, rider, other, into string)
 			return err
 		}
 	}
-	if _, err := tx.ExecContext(ctx, `UPDATE riders SET moves = moves + 1 WHERE id = ?`, rider); err != nil {
+	if err := anew(ctx, tx, rider); err != nil {
 		return err
 	}
 	things, err := lockThings(ctx, tx, rider)
@@ -131,7 +131,7 @@ func (s *Store) Apart(ctx context.Context, rider, id, base string) error {
 				return err
 			}
 		}
-		if _, err := tx.ExecContext(ctx, `UPDATE riders SET moves = moves + 1 WHERE id = ?`, rider); err != nil {
+		if err := anew(ctx, tx, rider); err != nil {
 			return err
 		}
 		return s.append(ctx, tx, next)

@@ -35,7 +35,10 @@ func (s *Store) Remove(ctx context.Context, rider, id string) error {
 		_, err := tx.ExecContext(ctx, `
 			UPDATE dossiers p JOIN heads h ON h.dossier_id = p.id JOIN revisions r ON r.id = h.revision_id
 			SET p.removed_at = ? WHERE r.bike_id = ? AND p.rider_id = ? AND p.removed_at IS NULL`, now, id, rider)
-		return err
+		if err != nil {
+			return err
+		}
+		return anew(ctx, tx, rider)
 	})
 }
 
@@ -65,7 +68,7 @@ func (s *Store) Recover(ctx context.Context, rider, id string) error {
 				return err
 			}
 		}
-		return nil
+		return anew(ctx, tx, rider)
 	})
 }
 

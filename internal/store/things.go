@@ -340,12 +340,35 @@ func (s *Store) Counting(ctx context.Context, rider string, things []string) (li
 	return list, err
 }
 
-// countsOn writes down on which things a plan counts by the document that it has at its head.
+// anew makes a version more of a rider's parts, where there are any: what is said of them is otherwise now.
+func anew(ctx context.Context, tx transaction, rider string) error {
+	_, err := tx.ExecContext(ctx, `UPDATE riders SET moves = moves + 1 WHERE id = ? AND moves > 0`, rider)
+	return err
+}
+
+// countsOn writes down on which things a plan counts by the document that it has at its head. Where that is another
+// than before, other plans that count on them say so: it is a version more of the rider's parts.
 func countsOn(ctx context.Context, tx transaction, id string, document []byte) error {
+	var was []string
+	if err := tx.SelectContext(ctx, &was, `SELECT thing_id FROM counts_on WHERE plan_id = ?`, id); err != nil {
+		return err
+	}
+	now := format.CountedOn(document)
+	slices.Sort(now)
+	if slices.Sort(was); slices.Equal(was, now) {
+		return nil
+	}
+	var rider string
+	if err := tx.GetContext(ctx, &rider, `SELECT rider_id FROM dossiers WHERE id = ?`, id); err != nil {
+		return err
+	}
+	if err := anew(ctx, tx, rider); err != nil {
+		return err
+	}
 	if _, err := tx.ExecContext(ctx, `DELETE FROM counts_on WHERE plan_id = ?`, id); err != nil {
 		return err
 	}
-	for _, thing := range format.CountedOn(document) {
+	for _, thing := range now {
 		if _, err := tx.ExecContext(ctx, `INSERT INTO counts_on (plan_id, thing_id) VALUES (?, ?)`, id, thing); err != nil {
 			return err
 		}

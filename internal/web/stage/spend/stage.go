@@ -15,11 +15,7 @@ var files embed.FS
 var Stage = desk.Stage{
 	ID: figure.Spend, Group: desk.Go, Name: "Spend", Key: "s", Files: files,
 	Pages: []desk.Page{
-		{ID: "spend", Name: "Spend", Routes: []desk.Route{
-			desk.Garage("/spend", spendForm.Page), // other plans may count on the same part
-			desk.Post("/spend", spendForm.Keep),
-			desk.Post("/spend/try", spendForm.Try),
-		}},
+		{ID: "spend", Name: "Spend", Routes: desk.Form(spendForm)},
 		{ID: "drawer", Name: "Parts drawer", Routes: []desk.Route{
 			desk.Get("/drawer", drawerPage),
 		}},
