@@ -13,6 +13,7 @@ import (
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/garage"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/format"
@@ -21,7 +22,8 @@ import (
 // Things are all parts of a rider's own with what happened to them, at one version.
 type Things struct {
 	*garage.Garage
-	Version int // another after every change
+	Version int           // another after every change
+	Offered []*parts.Part // what lies at home, to be tried; see [garage.Untaken]
 
 	stored map[string]bool // by id
 }
@@ -33,7 +35,11 @@ func (s *Store) Things(ctx context.Context, rider string) (*Things, error) {
 	if err := s.db.GetContext(ctx, &t.Version, `SELECT moves FROM riders WHERE id = ?`, rider); err != nil {
 		return nil, err
 	}
-	return t, t.read(ctx, s.db, rider)
+	if err := t.read(ctx, s.db, rider); err != nil {
+		return nil, err
+	}
+	t.Offered = garage.Offered(t.All())
+	return t, nil
 }
 
 // lockThings locks the things of a rider and reads them. Whatever else is locked, bikes and plans, is
@@ -324,7 +330,8 @@ type Counting struct {
 	Name  string `db:"name"`
 }
 
-// Counting lists the plans of a rider that count on some things.
+// Counting lists the plans of a rider that count on some things, two dozen at most: who reads them wants to know
+// that there are others.
 func (s *Store) Counting(ctx context.Context, rider string, things []string) (list []Counting, err error) {
 	if len(things) == 0 {
 		return nil, nil
@@ -332,7 +339,7 @@ func (s *Store) Counting(ctx context.Context, rider string, things []string) (li
 	query, args, err := sqlx.In(`
 		SELECT c.thing_id, c.plan_id, COALESCE(JSON_VALUE(r.document, '$.name'), '') AS name
 		FROM counts_on c JOIN dossiers d ON d.id = c.plan_id JOIN heads h ON h.dossier_id = d.id JOIN revisions r ON r.id = h.revision_id
-		WHERE d.rider_id = ? AND d.removed_at IS NULL AND c.thing_id IN (?) ORDER BY name, c.plan_id`, rider, things)
+		WHERE d.rider_id = ? AND d.removed_at IS NULL AND c.thing_id IN (?) ORDER BY c.plan_id LIMIT 24`, rider, things)
 	if err != nil {
 		return nil, err
 	}

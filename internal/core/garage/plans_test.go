@@ -54,7 +54,7 @@ func TestPlansAndThings(t *testing.T) {
 			part := &parts.Part{ID: fmt.Sprint("part-", r.IntN(40)), Slot: slot, Name: fmt.Sprint("Part ", n), Price: money.New(1000+r.Int64N(9000), "EUR")}
 			p = p.With(plan.Choice{Slot: slot, Part: part, Decision: []plan.Decision{"", plan.Undecided, plan.Ordered, plan.OnTheBike}[r.IntN(4)]})
 		case kind == 3: // one that lies at home
-			offered := garage.Offered(things, p.Lines)
+			offered := garage.Untaken(garage.Offered(things), p.Lines)
 			if len(offered) == 0 {
 				continue
 			}

@@ -10,12 +10,11 @@ import (
 	"valiantmule/internal/core/plan"
 )
 
-// Offered are things that lie at home as parts to be tried, under ids of their own; one that a plan has in a
-// line already is none of them.
-func Offered(things []Held, lines []plan.Line) []*parts.Part {
+// Offered are things that lie at home as parts to be tried, under ids of their own.
+func Offered(things []Held) []*parts.Part {
 	var list []*parts.Part
 	for _, h := range things {
-		if h.State != Home || slices.ContainsFunc(lines, func(l plan.Line) bool { return l.Thing == h.ID }) {
+		if h.State != Home {
 			continue
 		}
 		p := plan.OfThing(h.Part, h.ID)
@@ -26,6 +25,18 @@ func Offered(things []Held, lines []plan.Line) []*parts.Part {
 		list = append(list, p)
 	}
 	return list
+}
+
+// Untaken are those of what is offered that a plan has in no line yet.
+func Untaken(offered []*parts.Part, lines []plan.Line) []*parts.Part {
+	taken := map[string]bool{}
+	for i := range lines {
+		taken[lines[i].Thing] = lines[i].Thing != ""
+	}
+	return slices.DeleteFunc(slices.Clone(offered), func(p *parts.Part) bool {
+		id, _ := plan.ThingOf(p)
+		return taken[id]
+	})
 }
 
 // asPart is the part of a thing by its own id, whatever a plan offers it under.

@@ -103,7 +103,7 @@ func (s *House) keepOpen(key openedKey, snapshot *store.Snapshot, shelf plan.She
 // newOpen is a plan with all that can go on its bike: the shelf, its own parts, and what lies at home.
 func newOpen(snapshot *store.Snapshot, shelf plan.Shelf, news *store.News, things *store.Things, day string) *opened {
 	snapshot = stood(snapshot, things)
-	shelf = append(snapshot.Plan.WithOwn(shelf), garage.Offered(things.All(), snapshot.Plan.Lines)...)
+	shelf = append(snapshot.Plan.WithOwn(shelf), garage.Untaken(things.Offered, snapshot.Plan.Lines)...)
 	return &opened{Snapshot: snapshot, shelf: shelf, day: day, news: news, things: things, benches: map[string]*eval.Bench{}}
 }
 
