@@ -4,13 +4,11 @@ import (
 	"crypto/rand"
 	"errors"
 	"net/http"
-	"regexp"
 	"slices"
 	"strings"
 
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/garage"
-	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/format"
@@ -35,39 +33,6 @@ type handOverPart struct{ ID, Name string }
 
 type handOverTick struct{ Key, Says string }
 
-// private is what of a bike's record goes along only where its rider says so.
-var private = []struct {
-	key, says string
-	strip     func(m *plan.Machine)
-}{
-	{"money", "what it and its parts cost", func(m *plan.Machine) {
-		m.Offer = nil
-		bike := *m.Bike
-		bike.Price = money.Amount{}
-		m.Bike = &bike
-		m.Baseline.Answers, m.Baseline.Changes = slices.Clone(m.Baseline.Answers), slices.Clone(m.Baseline.Changes)
-		for i := range m.Baseline.Answers {
-			m.Baseline.Answers[i].Cost = money.Amount{}
-		}
-		for i := range m.Baseline.Changes {
-			m.Baseline.Changes[i].Cost = money.Amount{}
-		}
-	}},
-	{"codes", "codes and keys that are written down as built", func(m *plan.Machine) {
-		m.Baseline.AsBuilt = slices.DeleteFunc(slices.Clone(m.Baseline.AsBuilt), func(f plan.Fact) bool { return secret.MatchString(f.Name) || secret.MatchString(f.Value) })
-	}},
-	{"places", "notes of the log, that may say where you were", func(m *plan.Machine) {
-		m.Readings = slices.Clone(m.Readings)
-		for i := range m.Readings {
-			m.Readings[i].Note = ""
-		}
-	}},
-	{"log", "the log: fills with their days, weighings, volts", func(m *plan.Machine) { m.Readings = nil }},
-}
-
-// secret is what a fact is called by that opens or starts a bike, or says whose it is.
-var secret = regexp.MustCompile(`(?i)\b(codes?|pins?|keys?|alarm|immobili[sz]er|password|vin|frame number|plate|insur\w*|owner|address|phone)\b`)
-
 func (s *Server) askHandOver(w http.ResponseWriter, r *http.Request) error {
 	return s.showHandOver(w, r, http.StatusOK, desk.FormErrors{})
 }
@@ -90,8 +55,8 @@ func (s *Server) showHandOver(w http.ResponseWriter, r *http.Request, status int
 		h, _ := d.Things.Held(id)
 		v.Parts = append(v.Parts, handOverPart{id, h.Name()})
 	}
-	for _, p := range private {
-		v.Ticks = append(v.Ticks, handOverTick{p.key, p.says})
+	for _, p := range plan.Privates() {
+		v.Ticks = append(v.Ticks, handOverTick{p.Key, p.Says})
 	}
 	return s.Render(w, r, status, "hand-over", desk.Frame{Title: "Handing over · " + d.Plan.Name, Plan: d.View("hand-over", nil), Body: v})
 }
@@ -106,19 +71,13 @@ func (s *Server) handOverFile(w http.ResponseWriter, r *http.Request) error {
 	if d.Plan.Bike == nil {
 		return store.ErrNotFound
 	}
-	given := *d.Plan
-	given.Held = ""
-	for _, p := range private {
-		if !r.Form.Has(p.key) {
-			p.strip(&given.Machine)
-		}
-	}
+	given := d.Plan.Taking(d.Plan.Given(r.Form.Has))
 	parts := d.Things.Pack(staying(r, d), d.ID)
 	if !r.Form.Has("money") {
 		parts = garage.Without(parts)
 	}
 	desk.Attach(w, "application/json", format.FileName(d.Plan.BikeName(), ".bike.json"))
-	return format.WriteBike(w, &given, parts...)
+	return format.WriteBike(w, given, parts...)
 }
 
 // staying are the parts on a bike that go along with it: all but those that a form keeps.

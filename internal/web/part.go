@@ -167,19 +167,7 @@ func (s *Server) fits(r *http.Request, things *store.Things, h garage.Held, bike
 			continue
 		}
 		row := fitView{Name: b.Plan.Bike.Name}
-		built := garage.Standing(b.Plan, things.All()).Build("")
-		switch row.Goes = built.Goes(h.Part); {
-		case !row.Goes && !built.Fits(h.Part):
-			row.Says = "what it needs is not there, or somebody found that it does not go on"
-		case !row.Goes:
-			row.Says = "another size"
-		default:
-			if is, sure := b.Plan.Bike.IsFor(h.Part.Made); !is {
-				row.Goes, row.Says = false, "made for another bike"
-			} else if !sure {
-				row.Says = "as far as its sheet and the bike's say"
-			}
-		}
+		row.Goes, row.Says = garage.Standing(b.Plan, things.All()).Build("").Says(h.Part)
 		v.Fits = append(v.Fits, row)
 	}
 	slices.SortFunc(v.Fits, func(a, b fitView) int { return strings.Compare(a.Name, b.Name) })
@@ -295,7 +283,7 @@ func (s *Server) actOf(r *http.Request, things *store.Things, h garage.Held) (st
 	if e.To == garage.On {
 		e.At = odometer("at", e.Bike)
 		if form.Has("room") {
-			act.Events = s.makeRoom(things, h, e)
+			act.Events = things.MakeRoom(e)
 		}
 	}
 	if e.To == "" && e.Note == "" {
@@ -303,25 +291,6 @@ func (s *Server) actOf(r *http.Request, things *store.Things, h garage.Held) (st
 	}
 	act.Events = append(act.Events, e)
 	return act, errs
-}
-
-// makeRoom sends home what has the places that a part needs on a bike.
-func (s *Server) makeRoom(things *store.Things, h garage.Held, e garage.Event) []garage.Event {
-	var events []garage.Event
-	for slot := range h.Part.Fills() {
-		var there []garage.Held
-		for _, o := range things.All() {
-			if o.State == garage.On && o.Bike == e.Bike && o.Loadout == e.Loadout && o.ID != h.ID && o.Part.In(slot) != nil {
-				there = append(there, o)
-			}
-		}
-		for i := slot.Room() - 1; i < len(there); i++ {
-			if !slices.ContainsFunc(events, func(o garage.Event) bool { return o.Thing == there[i].ID }) {
-				events = append(events, garage.Event{Thing: there[i].ID, To: garage.Home, Day: e.Day, Off: e.At})
-			}
-		}
-	}
-	return events
 }
 
 // undoPart takes the latest that happened to a part back, or does it again.

@@ -161,18 +161,12 @@ func sums(things *store.Things, bikes []store.GarageBike) []sumRow {
 	return append(list, sumRow{Name: "The garage", Spent: amounts(whole.Spent), Back: amounts(whole.Back)})
 }
 
-// per1000 is what parts took per 1000 km of a bike's odometer, where all of it is in one currency.
+// per1000 is what parts took per 1000 km of a bike's odometer, "" where nobody can tell.
 func per1000(l *garage.Ledger, km float64) string {
-	if len(l.Spent) != 1 || !(km >= 100) {
-		return ""
+	if a := l.Per1000(km); a.Known() {
+		return a.Display()
 	}
-	minor := l.Spent[0].Minor()
-	if len(l.Back) == 1 && l.Back[0].Code() == l.Spent[0].Code() {
-		minor -= l.Back[0].Minor()
-	} else if len(l.Back) > 0 {
-		return ""
-	}
-	return money.New(int64(float64(minor)*1000/km), l.Spent[0].Code()).Display()
+	return ""
 }
 
 // goesOn tells which parts go on a bike as it stands, by fitment.
@@ -185,7 +179,7 @@ func (s *Server) goesOn(r *http.Request, things *store.Things, bike string) (fun
 		return nil, store.ErrNotFound
 	}
 	built := garage.Standing(list[0].Plan, things.All()).Build("")
-	return built.Goes, nil
+	return func(p *parts.Part) bool { goes, _ := built.Says(p); return goes }, nil
 }
 
 // newPart asks for a part that is had: its kind first, and then all that such parts have.

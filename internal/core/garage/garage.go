@@ -237,6 +237,28 @@ type spot struct {
 	slot          parts.Slot
 }
 
+// MakeRoom are the events by which what has the places that a thing needs on a bike goes home, as that goes on by an
+// event: as many as there is too little room.
+func (g *Garage) MakeRoom(e Event) []Event {
+	k, ok := g.things[e.Thing]
+	if !ok {
+		return nil
+	}
+	var events []Event
+	for slot := range k.Part.Fills() {
+		room := slot.Room() - 1
+		for _, h := range g.All() {
+			if h.State != On || h.Bike != e.Bike || h.Loadout != e.Loadout || h.ID == e.Thing || h.Part.In(slot) == nil {
+				continue
+			}
+			if room--; room < 0 && !slices.ContainsFunc(events, func(o Event) bool { return o.Thing == h.ID }) {
+				events = append(events, Event{Thing: h.ID, To: Home, Day: e.Day, Off: e.At})
+			}
+		}
+	}
+	return events
+}
+
 // Crowded is the refusal of what is on a bike without room for it, nil where there is room for all of it.
 func (g *Garage) Crowded(bike string) error {
 	var on []Event

@@ -341,3 +341,13 @@ func settle(t *testing.T, g *garage.Garage, before, after []plan.Line, id string
 	require.NoError(t, g.Do(s.Act))
 	return s
 }
+
+// TestBoxWithTwoForOnePlace: a box that holds more for a place than there is room is refused before it goes anywhere.
+func TestBoxWithTwoForOnePlace(t *testing.T) {
+	box := thing("box", parts.RearSprocket, 100)
+	box.Part.Kit = []parts.Part{{ID: "own-another00", Slot: parts.RearSprocket, Name: "Another"}}
+	problems := box.Validate()
+	require.NotEmpty(t, problems)
+	assert.Equal(t, "part.kit[0].slot", problems[0].Path)
+	assert.NotEmpty(t, garage.ValidatePacked([]garage.Packed{{Thing: box}}))
+}

@@ -75,6 +75,22 @@ func (l *Ledger) Add(o Ledger) {
 	}
 }
 
+// Per1000 is what was spent less what came back for each 1000 km of a distance; missing where it is of several
+// currencies, or over less than 100 km.
+func (l *Ledger) Per1000(km float64) money.Amount {
+	if len(l.Spent) != 1 || len(l.Back) > 1 || !(km >= 100) {
+		return money.Amount{}
+	}
+	minor := l.Spent[0].Minor()
+	if len(l.Back) == 1 {
+		if l.Back[0].Code() != l.Spent[0].Code() {
+			return money.Amount{}
+		}
+		minor -= l.Back[0].Minor()
+	}
+	return money.New(int64(float64(minor)*1000/km), l.Spent[0].Code())
+}
+
 func (l *Ledger) book(a money.Amount, spent bool) {
 	if spent {
 		l.Spent = plus(l.Spent, a)

@@ -43,9 +43,12 @@ func (p *Part) Validate(v *entry.Problems, path string) {
 	}
 	p.together(v, path+".has.")
 	v.Few(path+".kit", len(p.Kit), maxKit)
+	fills := map[Slot]int{p.Slot: 1}
 	for i := range p.Kit {
 		at := path + ".kit" + entry.At(i)
 		v.That(len(p.Kit[i].Kit) == 0, at+".kit", "a part out of a box is no box itself")
+		fills[p.Kit[i].Slot]++
+		v.That(fills[p.Kit[i].Slot] <= p.Kit[i].Slot.Room(), at+".slot", "the box has more for that place than there is room")
 		v.That(!p.Kit[i].Price.Known(), at+".price", "is in the price of the box")
 		piece := p.Kit[i]
 		piece.Kit = nil

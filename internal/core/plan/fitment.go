@@ -102,6 +102,23 @@ func (l *Line) FitKnown(b *Built) bool {
 	return !slices.ContainsFunc(b.Off, func(o Off) bool { return o.Part == l.Part && o.Unsure })
 }
 
+// Says tells whether a part goes on the bike as built, made for it and of its size, and why not or how far that is
+// known; "" where it is plain.
+func (b *Built) Says(p *parts.Part) (goes bool, why string) {
+	is, sure := b.Bike.IsFor(p.Made)
+	switch {
+	case !b.Fits(p):
+		return false, "what it needs is not there, or somebody found that it does not go on"
+	case !b.sizeGoes(p):
+		return false, "another size"
+	case !is:
+		return false, "made for another bike"
+	case !sure:
+		return true, "as far as its sheet and the bike's say"
+	}
+	return true, ""
+}
+
 // Goes reports whether a part goes on the bike as built: what it needs is there,
 // nobody has found otherwise, and a tyre, tube or lock is of the rim's size. Clearance
 // is another question.

@@ -2,6 +2,7 @@ package plan
 
 import (
 	"math"
+	"slices"
 	"strconv"
 
 	"valiantmule/internal/core/entry"
@@ -126,10 +127,10 @@ func (p *Plan) CameBack() []Line {
 	return list
 }
 
-// Beside is what costs money, or gives some back, beside the plan's own lines: what is due first,
+// Beside is what costs money, or gives some back, beside the plan's own lines: what is due first, see [Plan.Due],
 // what workshops take at a rate that is known, and took, and what came back.
-func (p *Plan) Beside() []Line {
-	list := p.Due()
+func (p *Plan) Beside(due []Line) []Line {
+	list := slices.Clone(due)
 	if p.Brief.HourRate.Known() {
 		list = append(list, p.Workshop()...)
 	}

@@ -273,7 +273,7 @@ func (p *Plan) Due() []Line {
 
 // Spending is all that costs money: the lines, what is due first, and what a
 // workshop fits at a rate that is known.
-func (p *Plan) Spending() []Line { return slices.Concat(p.Lines, p.Beside()) }
+func (p *Plan) Spending() []Line { return slices.Concat(p.Lines, p.Beside(p.Due())) }
 
 // slotOf is where the part sits that a check looks at.
 var slotOf = map[string]parts.Slot{

@@ -34,7 +34,8 @@ var rules = []study.Rule{
 
 // ledger finds what costs money beside the plan's own lines.
 func ledger(r *study.Run) {
-	r.Ledger = facts.Ledger{Due: r.Plan.Due(), Beside: r.Plan.Beside()}
+	due := r.Plan.Due()
+	r.Ledger = facts.Ledger{Due: due, Beside: r.Plan.Beside(due)}
 }
 
 // totals are the sums beside the cost.
