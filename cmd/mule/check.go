@@ -12,6 +12,7 @@ import (
 	"github.com/go-json-experiment/json"
 	"github.com/go-json-experiment/json/jsontext"
 
+	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/plan"
@@ -122,12 +123,12 @@ type (
 		ID      string        `json:"id"`
 		Loadout string        `json:"loadout"`
 		State   verdict.State `json:"state"`
-		Value   *float64      `json:"value"`
+		Value   any           `json:"value"` // a number, of a day its date, null when it is unknown
 		Unit    string        `json:"unit"`
-		Limit   *float64      `json:"limit"`
+		Limit   any           `json:"limit"`
 		Missing []string      `json:"missing"`
-		Low     *float64      `json:"low"`
-		High    *float64      `json:"high"`
+		Low     any           `json:"low"`
+		High    any           `json:"high"`
 		// ByEstimate is how many numbers under it are guessed or usual ones that nobody has said.
 		ByEstimate int `json:"by_estimate"`
 	}
@@ -151,14 +152,20 @@ func checkDocument(report *eval.Report) checkJSON {
 	for _, l := range report.Loadouts {
 		for _, g := range l.Gauges {
 			out := gaugeJSON{ID: string(g.ID), Loadout: l.ID, State: g.State, Unit: g.Unit, Missing: g.Missing}
+			written := func(v float64) any {
+				if g.IsDate() {
+					return calendar.Day(v).String()
+				}
+				return v
+			}
 			if g.Known {
-				out.Value, out.ByEstimate = &g.Value, int(g.Usual)
+				out.Value, out.ByEstimate = written(g.Value), int(g.Usual)
 			}
 			if g.Known && g.Banded {
-				out.Low, out.High = &g.Low, &g.High
+				out.Low, out.High = written(g.Low), written(g.High)
 			}
 			if g.Limited {
-				out.Limit = &g.Limit
+				out.Limit = written(g.Limit)
 			}
 			doc.Gauges = append(doc.Gauges, out)
 		}

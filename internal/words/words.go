@@ -7,6 +7,7 @@ import (
 	"strconv"
 	"strings"
 
+	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/study"
@@ -33,8 +34,14 @@ func (u Units) Value(f study.Figure) string {
 		}
 		return u.quantity(f.Row, math.Abs(f.Value), f.Unit) + how
 	}
+	if f.IsDate() {
+		return date(f.Value)
+	}
 	return u.quantity(f.Row, f.Value, f.Unit)
 }
+
+// date is a day as it is written everywhere here.
+func date(v float64) string { return calendar.Day(math.Round(v)).String() }
 
 // Told is a figure's value, or what it lacks first: for where no gauge stands beside it.
 func (u Units) Told(f study.Figure) string {
@@ -62,6 +69,9 @@ func (u Units) About(f study.Figure) string {
 
 // Limit is a figure's limit with its unit.
 func (u Units) Limit(f study.Figure) string {
+	if f.IsDate() {
+		return date(f.Limit)
+	}
 	if f.Digits > 0 && !f.IsSum() { // a limit that is a whole number is written as one
 		limit, symbol := u.Convert(f.Limit, f.Unit)
 		return join(trimmed(limit, f.Digits), symbol)
@@ -76,6 +86,9 @@ func (u Units) Limit(f study.Figure) string {
 
 // Band is a figure's band with its unit, said once.
 func (u Units) Band(f study.Figure) string {
+	if f.IsDate() {
+		return date(f.Low) + " to " + date(f.High)
+	}
 	low, high := u.quantity(f.Row, f.Low, f.Unit), u.quantity(f.Row, f.High, f.Unit)
 	if _, symbol := u.Convert(f.High, f.Unit); strings.HasSuffix(high, symbol) {
 		low = strings.TrimRight(strings.TrimSuffix(low, symbol), " \u00a0"+thin)
@@ -86,9 +99,13 @@ func (u Units) Band(f study.Figure) string {
 // Delta is a change of a figure with its sign and unit, "" when it is too small
 // to be shown.
 func (u Units) Delta(f study.Figure, delta float64) string {
-	text := u.quantity(f.Row, math.Abs(delta), f.Unit)
+	row, unit := f.Row, f.Unit
+	if f.IsDate() { // how much later, or sooner
+		row, unit, delta = nil, "days", math.Round(delta)
+	}
+	text := u.quantity(row, math.Abs(delta), unit)
 	switch {
-	case text == u.quantity(f.Row, 0, f.Unit):
+	case text == u.quantity(row, 0, unit):
 		return ""
 	case delta < 0:
 		return "−" + text

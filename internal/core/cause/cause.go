@@ -40,6 +40,7 @@ const (
 	Workshop   ID = "workshop"
 	Speedo     ID = "speedo"
 	Pressuring ID = "pressure"
+	Time       ID = "time"
 )
 
 // order is in the order in which they are looked at where findings cost the trip as much and are
@@ -48,7 +49,7 @@ const (
 var order = []ID{
 	Unproved, Found, Fitting, Overload, Luggage, Wiring, Charging, Breakage, Flats, Pump, Tank,
 	Posture, Comfort, Paint, TyreFit, Grip, Inside, Pressuring, Height, Springs, Level, Stand, Light,
-	Gearing, Speedo, Altitude, Character, Shipping, Workshop,
+	Gearing, Speedo, Altitude, Character, Shipping, Time, Workshop,
 }
 
 // Rank is the cause's place in the order, from 0; −1 for none.

@@ -61,8 +61,15 @@ func touched(before, after *facts.All) facts.Set {
 	note(looked, facts.InLooked)
 	note(was.Route == now.Route && shared(was.Group, now.Group) && shared(was.Reports, now.Reports), facts.InWay)
 	note(shared(was.Readings, now.Readings), facts.InLog)
+	note(sameTime(&was.Ready, &now.Ready), facts.InTime)
 	note(was.BoxSits == now.BoxSits && shared(was.Wired, now.Wired) && shared(was.Seen, now.Seen) && shared(was.Trials, now.Trials) && shared(was.Touches, now.Touches), facts.InRest)
 	return set
+}
+
+// sameTime reports whether two plans say the same of time.
+func sameTime(a, b *plan.Ready) bool {
+	return a.Weekly == b.Weekly && a.Week == b.Week && a.Ride == b.Ride && a.Margin == b.Margin && shared(a.Away, b.Away) && shared(a.Sellers, b.Sellers) &&
+		shared(a.Shops, b.Shops) && shared(a.Jobs, b.Jobs) && shared(a.Firsts, b.Firsts) && shared(a.Done, b.Done) && shared(a.Order, b.Order)
 }
 
 // shared reports whether two lists are one.

@@ -18,6 +18,7 @@ import (
 	"valiantmule/internal/core/study/inspection"
 	"valiantmule/internal/core/study/loading"
 	"valiantmule/internal/core/study/ranging"
+	"valiantmule/internal/core/study/ready"
 	"valiantmule/internal/core/study/spend"
 	"valiantmule/internal/core/study/stance"
 	"valiantmule/internal/core/study/tyres"
@@ -28,7 +29,7 @@ import (
 func Studies() []study.Study {
 	return []study.Study{
 		bike.Study, inspection.Study, tyres.Study, armour.Study, contact.Study, spend.Study,
-		ranging.Study, loading.Study, gearing.Study, stance.Study, electrics.Study,
+		ranging.Study, loading.Study, gearing.Study, stance.Study, electrics.Study, ready.Study,
 	}
 }
 

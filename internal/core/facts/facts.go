@@ -40,6 +40,7 @@ type All struct {
 	Weighed  plan.Correction
 	Sat      Sat
 	Metered  Metered
+	Ready    Ready
 
 	// What is found of the bike in the loadout.
 	Wheels     Wheels
@@ -104,6 +105,7 @@ const (
 	InWay                     // route, group, other riders' reports
 	InLog                     // readings
 	InRest                    // whatever else the document says
+	InTime                    // hours, sellers, jobs and their order
 	InWheels
 	InGuards
 	InContact
@@ -129,6 +131,7 @@ const (
 	WeighedGroup
 	SatGroup
 	MeteredGroup
+	ReadyGroup
 	WheelsGroup
 	HeightsGroup
 	SpringsGroup
@@ -175,6 +178,7 @@ var groups = []row{
 	of(WeighedGroup, func(a *All) *plan.Correction { return &a.Weighed }),
 	of(SatGroup, func(a *All) *Sat { return &a.Sat }),
 	of(MeteredGroup, func(a *All) *Metered { return &a.Metered }),
+	of(ReadyGroup, func(a *All) *Ready { return &a.Ready }),
 	of(WheelsGroup, func(a *All) *Wheels { return &a.Wheels }),
 	of(HeightsGroup, func(a *All) *Heights { return &a.Heights }),
 	of(SpringsGroup, func(a *All) *Springs { return &a.Springs }),
@@ -221,7 +225,7 @@ func of[T any](set Set, field func(a *All) *T) row {
 
 // inputs names what is put in, in the order of the bits.
 var inputs = []string{
-	"Bike", "InBrief", "InLines", "InLoadout", "InLooked", "InWay", "InLog", "InRest", "InWheels", "InGuards", "InContact", "InElectrics", "InCarrying", "InSprings", "InEngine", "InTags", "InFigures",
+	"Bike", "InBrief", "InLines", "InLoadout", "InLooked", "InWay", "InLog", "InRest", "InTime", "InWheels", "InGuards", "InContact", "InElectrics", "InCarrying", "InSprings", "InEngine", "InTags", "InFigures",
 }
 
 // Has reports whether all groups of another set are in it.

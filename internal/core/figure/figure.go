@@ -33,7 +33,7 @@ const (
 	Stance    Stage = "stance"
 	Electrics Stage = "electrics"
 	Spend     Stage = "spend"
-	Calendar  Stage = "calendar"
+	Ready     Stage = "ready"
 )
 
 // Row is what there is to know of a figure beside its value.
@@ -56,6 +56,12 @@ type Row struct {
 
 // Money is the unit of sums: minor units of the plan's currency.
 const Money = "¤"
+
+// Date is the unit of days, counted from 1970-01-01 as [calendar.Day] does.
+const Date = "date"
+
+// IsDate reports whether the figure is a day.
+func (r *Row) IsDate() bool { return r.Unit == Date }
 
 // IsSum reports whether the figure is a sum of money.
 func (r *Row) IsSum() bool { return r.Unit == Money }
@@ -97,11 +103,6 @@ func gauge(id ID, name, short, unit string, digits int, stage Stage, limit strin
 // wished is a gauge against a wish or a practice, known give or take half of a band.
 func wished(half float64, id ID, name, short, unit string, digits int, stage Stage, limit string) ID {
 	return row(Row{ID: id, Name: name, Short: short, Unit: unit, Digits: digits, Stage: stage, LimitName: limit, Gauge: true, Half: half})
-}
-
-// pending is a gauge that no step works out yet, with what it lacks.
-func pending(id ID, name, short, unit string, stage Stage, limit string, lacks ...string) ID {
-	return row(Row{ID: id, Name: name, Short: short, Unit: unit, Stage: stage, LimitName: limit, Gauge: true, Lacks: lacks})
 }
 
 // beside is a figure that is not on the strip.

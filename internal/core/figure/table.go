@@ -18,7 +18,7 @@ var (
 	SeatReach    = wished(10, "seat-reach", "Seat reach", "Reach", "mm", 0, Stance, "max")
 	Clearance    = wished(5, "clearance", "Clearance", "Room", "mm", 0, Stance, "wants")
 	NightSpeed   = wished(2, "night-speed", "Night speed", "Night", "km/h", 0, Electrics, "min")
-	ReadyDate    = pending("ready-date", "Ready", "Ready", "date", Calendar, "start", "lead times", "hours to fit each part")
+	ReadyDate    = gauge("ready-date", "Ready", "Ready", Date, 0, Ready, "start")
 	Needs        = gauge("needs", "Needs not met", "Needs", "", 0, Brief, "max")
 )
 

@@ -18,6 +18,8 @@ import (
 	"iter"
 	"strings"
 
+	"valiantmule/internal/core/calendar"
+	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/load"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/sheet"
@@ -44,7 +46,23 @@ type Part struct {
 	Replaces unit.Mass    `json:"replaces,omitzero"`  // mass of what it takes the place of; missing: what the bike's sheet says
 	Fitment  *Fitment     `json:"fitment,omitempty"`
 	Made     Made         `json:"made,omitzero"` // the bikes that it was made for
+	Sold     Sold         `json:"sold,omitzero"` // by whom, and how long that takes
 	Kit      []Part       `json:"kit,omitempty"` // more parts out of the same box, each in a slot of its own; their price is in this one's
+}
+
+// Sold is where a part can be had, and how long it is on its way.
+type Sold struct {
+	By   string          `json:"by,omitempty"` // whoever sells it, in a rider's words
+	From calendar.Supply `json:"from,omitempty"`
+	Days unit.Duration   `json:"days,omitzero"` // that it likely takes; missing: as usual for where it comes from
+}
+
+// Validate tells what of it cannot be.
+func (s Sold) Validate(v *entry.Problems, path string) {
+	v.Short(path+".by", s.By)
+	_, known := calendar.SupplyOf(s.From)
+	v.That(s.From == "" || known, path+".from", "%q is no kind of seller", entry.Cut(string(s.From)))
+	v.That(!s.Days.Known() || s.Days.Base() >= 0 && s.Days.In("d") <= 1000, path+".days", "%s is outside 0–1000 d", s.Days)
 }
 
 // Sits is where a part sits: its own place, or its kind's.

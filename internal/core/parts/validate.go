@@ -38,6 +38,7 @@ func (p *Part) Validate(v *entry.Problems, path string) {
 	v.Tags(path+".needs", p.Needs)
 	v.Tags(path+".excludes", p.Excludes)
 	p.validateFitting(v, path)
+	p.Sold.Validate(v, path+".sold")
 	for i := range p.Has.held {
 		p.validateHeld(v, path+".has.", kind, &p.Has.held[i])
 	}

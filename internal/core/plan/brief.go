@@ -43,6 +43,7 @@ type Brief struct {
 	Weather Weather          `json:"weather,omitempty"` // the worst to count on
 
 	Spanner  Spanner      `json:"spanner,omitempty"`
+	Practice Practice     `json:"practice,omitempty"` // with them, from 1
 	HourRate money.Amount `json:"hour_rate,omitzero"` // of a workshop
 
 	Skill guard.Skill   `json:"skill,omitempty"` // where it is loose
@@ -218,6 +219,7 @@ func (b *Brief) validate(v *entry.Problems) {
 	v.Pick("brief.weather", string(b.Weather), Weathers())
 	v.Pick("brief.bothers", string(b.Bothers), Bothers())
 	v.Pick("brief.spanner", string(b.Spanner), Spanners())
+	v.That(b.Practice.Valid(), "brief.practice", "%d is outside 1–5", b.Practice)
 	v.That(!b.HourRate.Known() || b.HourRate.Minor() >= 0, "brief.hour_rate", "is below zero")
 	v.Pick("brief.skill", string(b.Skill), Skills())
 	v.That(!b.Budget.Known() || b.Budget.Minor() >= 0, "brief.budget", "is below zero")

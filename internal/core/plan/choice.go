@@ -58,7 +58,7 @@ func (p *Plan) choose(c Choice) {
 		if thing, ok := ThingOf(c.Part); ok && was.Thing == thing {
 			line.Part = was.Part
 		}
-		line.Amount, line.Source, line.Why, line.Hours, line.Thing, line.Workshop, line.Swap = was.Amount, was.Source, was.Why, was.Hours, was.Thing, was.Workshop, was.Swap
+		line.Amount, line.Source, line.Why, line.Hours, line.Thing, line.Workshop, line.Swap, line.Supply = was.Amount, was.Source, was.Why, was.Hours, was.Thing, was.Workshop, was.Swap, was.Supply
 		line.Need = cmp.Or(line.Need, was.Need)
 		if line.Decision == OnTheBike {
 			planned := line

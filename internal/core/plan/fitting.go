@@ -40,14 +40,57 @@ func (s Spanner) reach() parts.Effort {
 	return parts.Hands
 }
 
-// toFit is the hours that a line's part still takes, and whether they are the
+// ToFit is the hours that a line's part still takes, and whether they are the
 // rider's own. A part that is fitted, or is not decided for, takes none.
-func (p *Plan) toFit(l *Line) (hours float64, own bool) {
+func (p *Plan) ToFit(l *Line) (hours float64, own bool) {
 	if l.Part == nil || l.Standing() != In || l.Decision == OnTheBike {
 		return 0, true
 	}
 	info, _ := parts.KindOf(l.Part.Slot)
-	return info.Hours + l.Part.WorkHours(), p.Brief.Spanner == "" || info.Takes <= p.Brief.Spanner.reach()
+	own = p.Brief.Spanner == "" || info.Takes <= p.Brief.Spanner.reach()
+	switch l.Supplied().By {
+	case ByRider:
+		own = true
+	case ByOthers:
+		own = false
+	}
+	hours = info.Hours + l.Part.WorkHours()
+	if own {
+		hours *= p.Brief.Practice.Factor()
+	}
+	return hours, own
+}
+
+// Practice is how used to spanners a rider is, from 1; 0 where nobody has said.
+type Practice int
+
+// practices are how they are called, and how much longer than somebody used to it they take
+// [memory, the handbook's calendar].
+var practices = []struct {
+	name   string
+	factor float64
+}{
+	{"", 1}, {"First time", 2}, {"Now and then", 1.5}, {"Used to it", 1}, {"Often", 0.8}, {"Every day", 0.7},
+}
+
+// Practices lists them.
+func Practices() []entry.Option {
+	var list []entry.Option
+	for i, p := range practices[1:] {
+		list = append(list, entry.Option{Value: strconv.Itoa(i + 1), Name: p.name})
+	}
+	return list
+}
+
+// Valid reports whether it is one, or none.
+func (p Practice) Valid() bool { return p >= 0 && int(p) < len(practices) }
+
+// Factor is how much longer a job takes than for somebody who is used to it.
+func (p Practice) Factor() float64 {
+	if !p.Valid() {
+		return 1
+	}
+	return practices[p].factor
 }
 
 // OwnHours is what a line takes of the rider's time: as noted, or else what such a
@@ -56,7 +99,7 @@ func (p *Plan) OwnHours(l *Line) float64 {
 	if l.Hours.Known() {
 		return l.Hours.In("h")
 	}
-	hours, own := p.toFit(l)
+	hours, own := p.ToFit(l)
 	if !own {
 		return 0
 	}
@@ -69,7 +112,7 @@ func (p *Plan) Workshop() []Line {
 	var list []Line
 	for i := range p.Lines {
 		l := &p.Lines[i]
-		if hours, own := p.toFit(l); !own {
+		if hours, own := p.ToFit(l); !own {
 			list = append(list, Line{Kind: Workshop, Name: "Fit " + l.Part.Name, Need: l.Need, Amount: p.workshopTakes(hours)})
 		}
 	}
@@ -93,7 +136,7 @@ func (p *Plan) Fit(l Line) Line {
 	}
 	planned := l
 	planned.Decision = ""
-	switch hours, own := p.toFit(&planned); {
+	switch hours, own := p.ToFit(&planned); {
 	case !own && !l.Workshop.Known():
 		l.Workshop = p.workshopTakes(hours)
 	case own && !l.Hours.Known() && hours > 0:

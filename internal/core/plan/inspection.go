@@ -243,7 +243,7 @@ func (p *Plan) Due() []Line {
 	var due []Line
 	for _, a := range p.Baseline.Answers {
 		done := a.Verdict == baseline.Done
-		if !done && (!a.Due() || p.replaces(a.Check)) {
+		if !done && (!a.Due() || p.Replaces(a.Check)) {
 			continue
 		}
 		if c, ok := baseline.CheckOf(a.Check); ok {
@@ -283,9 +283,9 @@ var slotOf = map[string]parts.Slot{
 // SlotOf is where the part sits that a check looks at, "" for no slot here.
 func SlotOf(check string) parts.Slot { return slotOf[check] }
 
-// replaces reports whether the plan puts a new part in the place of the one that a
+// Replaces reports whether the plan puts a new part in the place of the one that a
 // check looks at.
-func (p *Plan) replaces(check string) bool {
+func (p *Plan) Replaces(check string) bool {
 	slot, ok := slotOf[check]
 	return ok && p.lineIn(slot, "") >= 0
 }

@@ -168,6 +168,7 @@ type Line struct {
 	Place    load.Place    `json:"place,omitempty"`    // where that sits, "" for behind the seat
 	Percent  unit.Ratio    `json:"percent,omitzero"`   // of a tax: of all parts that are in
 	Swap     *Swap         `json:"swap,omitempty"`     // of a part that is fitted on the way
+	Supply   *Supply       `json:"supply,omitempty"`   // how it comes, and who fits it
 
 	Thing    string       `json:"thing,omitempty"`   // which of the rider's own parts it is, "" for none yet
 	Back     money.Amount `json:"back,omitzero"`     // what came back for it: sold, sent back
@@ -268,6 +269,7 @@ func (p *Plan) validateLines(v *entry.Problems) {
 		v.That(!l.Workshop.Known() || l.Workshop.Minor() >= 0, path+".workshop", "is below zero")
 		v.That(l.Thing == "" || entry.ValidID(l.Thing), path+".thing", "%q is no id of a part", entry.Cut(l.Thing))
 		v.That(!l.Percent.Known() || l.Kind == Tax && l.Percent.Base() >= 0 && l.Percent.Base() <= 1, path+".percent", "%s: want 0–100 %%, of a tax", l.Percent)
+		l.Supply.validate(v, path+".supply")
 		if s := l.Swap; s != nil {
 			v.That(l.Part != nil, path+".swap", "belongs to lines of kind part only")
 			v.That(!s.Minutes.Known() || s.Minutes.In("min") >= 0 && s.Minutes.In("min") <= 600, path+".swap.minutes", "%s is outside 0–600 min", s.Minutes)

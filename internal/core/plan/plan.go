@@ -60,6 +60,8 @@ type Plan struct {
 
 	Alone []Alone `json:"left_alone,omitempty"` // what is left standard on purpose
 
+	Ready Ready `json:"ready,omitzero"`
+
 	Touches      []Touch       `json:"touches,omitempty"` // what is in each other's way
 	Risk         Risk          `json:"risk,omitempty"`
 	Rates        []Rate        `json:"rates,omitempty"`

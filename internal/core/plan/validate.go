@@ -41,6 +41,7 @@ func (p *Plan) Validate() []entry.Problem {
 	p.validateWaivers(v)
 	p.validateAlone(v)
 	p.Risk.validate(v)
+	p.Ready.validate(v)
 	p.validateRates(v)
 	validateCalculations(v, p.Calculations)
 	return v.List

@@ -254,6 +254,8 @@ var durationUnits = []Unit{
 	{"h", 3600, []string{"hours"}, false},
 	{"min", 60, []string{"minutes"}, false},
 	{"s", 1, []string{"seconds"}, false},
+	{"d", 86400, []string{"day", "days"}, false},
+	{"wk", 7 * 86400, []string{"week", "weeks"}, false},
 	{"yr", 365.25 * 86400, []string{"year", "years"}, false},
 }
 

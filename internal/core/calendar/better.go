@@ -1,0 +1,192 @@
+package calendar
+
+import (
+	"math"
+	"slices"
+)
+
+// ExactUpTo is how many serial jobs all orders of are looked through; of more, [Net.Better] says
+// before which day no order is ready.
+const ExactUpTo = 9
+
+// Better is what a search for an order came to.
+type Better struct {
+	Order []int
+	Table Table
+	Exact bool    // no order is ready earlier, and none that is ready as early takes fewer hours
+	Bound float64 // no order is ready before
+}
+
+// sooner reports whether a moment and the hours that it takes are better than others: the day
+// first, then the hours.
+func sooner(ready, hours, thanReady, thanHours float64) bool {
+	const same = 1e-7
+	return ready < thanReady-same || ready < thanReady+same && hours < thanHours-same
+}
+
+// Better looks for an order of the serial jobs by which all is done sooner or, as soon, in fewer
+// hours; by likely durations. What it begins from is an order that can be, see [Net.Arranged].
+func (n *Net) Better(from []int) Better {
+	s := search{n: n, order: slices.Clone(from)}
+	s.table = n.Table(s.order)
+	if other := n.Dispatch(); len(from) > 0 {
+		if t := n.Table(other); sooner(t.Ready, t.Hours, s.table.Ready, s.table.Hours) {
+			s.order, s.table = other, t
+		}
+	}
+	s.improve()
+	best := Better{Bound: s.bound(nil)}
+	if len(from) <= ExactUpTo {
+		s.all(nil)
+		best.Exact, best.Bound = true, s.table.Ready
+	}
+	best.Order, best.Table = s.order, s.table
+	return best
+}
+
+type search struct {
+	n     *Net
+	order []int // the best so far
+	table Table
+}
+
+// moves is how often a whole sweep of moves may be tried.
+const moves = 12
+
+// improve moves one job after the other to where it is better, until none is.
+func (s *search) improve() {
+	size := len(s.order)
+	for range moves {
+		found := false
+		for i := range size {
+			for to := range size {
+				if to == i {
+					continue
+				}
+				order := slices.Clone(s.order)
+				j := order[i]
+				order = slices.Insert(slices.Delete(order, i, i+1), to, j)
+				if !s.can(order) {
+					continue
+				}
+				if t := s.n.Table(order); sooner(t.Ready, t.Hours, s.table.Ready, s.table.Hours) {
+					s.order, s.table, found = order, t, true
+				}
+			}
+		}
+		if !found {
+			return
+		}
+	}
+}
+
+// can reports whether each job stands behind those that have to be over first.
+func (s *search) can(order []int) bool {
+	waits, _ := s.n.serialFirsts()
+	for _, j := range order {
+		if waits[j] > 0 {
+			return false
+		}
+		s.n.free(waits, j)
+	}
+	return true
+}
+
+// all goes through every order that begins so and may be better than the best so far.
+func (s *search) all(begin []int) {
+	waits, serial := s.n.serialFirsts()
+	for _, j := range begin {
+		s.n.free(waits, j)
+	}
+	if len(begin) == len(serial) {
+		if t := s.n.Table(begin); sooner(t.Ready, t.Hours, s.table.Ready, s.table.Hours) {
+			s.order, s.table = slices.Clone(begin), t
+		}
+		return
+	}
+	for _, j := range serial {
+		if waits[j] > 0 || slices.Contains(begin, j) {
+			continue
+		}
+		next := append(slices.Clone(begin), j)
+		if sooner(s.bound(next), s.least(next), s.table.Ready, s.table.Hours) {
+			s.all(next)
+		}
+	}
+}
+
+// least is how many hours of one's own an order takes at least that begins so: all that can be
+// found open is.
+func (s *search) least(begin []int) float64 {
+	sum, before := 0.0, -1
+	in := make([]bool, len(s.n.Jobs))
+	for _, j := range begin {
+		if job := &s.n.Jobs[j]; job.Kind == Work {
+			sum += math.Max(0, job.Takes.Likely-s.n.saved(before, j))
+		}
+		in[j], before = true, j
+	}
+	for j := range s.n.Jobs {
+		if job := &s.n.Jobs[j]; job.Kind == Work && !in[j] {
+			sum += math.Max(0, job.Takes.Likely-s.mostSaved(j))
+		}
+	}
+	return sum
+}
+
+// mostSaved is the most that a job may find open behind any other.
+func (s *search) mostSaved(j int) float64 {
+	most := 0.0
+	for k := range s.n.Jobs {
+		if k != j && s.n.Jobs[k].Serial() {
+			most = math.Max(most, s.n.saved(k, j))
+		}
+	}
+	return most
+}
+
+// bound is a moment before which nothing is ready in an order that begins so: as if the other
+// jobs hindered nobody, or as if nothing were waited for.
+func (s *search) bound(begin []int) float64 {
+	p := s.n.pass(likely)
+	before := -1
+	for _, j := range begin {
+		p.do(before, j)
+		before = j
+	}
+	then := p.now
+	hours := 0.0
+	for _, j := range s.n.order { // by themselves, each finding open what it can
+		job := &s.n.Jobs[j]
+		if job.Last || p.firstDone[j] {
+			continue
+		}
+		if !job.Serial() {
+			p.wait(j)
+			continue
+		}
+		start := math.Max(then, p.ready(j))
+		takes := math.Max(0, job.Takes.Likely-s.mostSaved(j))
+		row := &p.rows[j]
+		row.Start = start
+		if job.Kind == Work {
+			row.End = s.n.Own.After(start, takes)
+			hours += takes
+		} else {
+			row.End = job.over(start, takes)
+		}
+		p.firstDone[j] = true
+	}
+	ready := s.n.Own.After(then, hours)
+	for j := range p.rows {
+		if !s.n.Jobs[j].Last {
+			ready = math.Max(ready, p.rows[j].End)
+		}
+	}
+	for j := range s.n.Jobs {
+		if job := &s.n.Jobs[j]; job.Last {
+			ready = job.over(ready, job.Takes.Likely)
+		}
+	}
+	return ready
+}

@@ -1,0 +1,202 @@
+package calendar
+
+import "math"
+
+// Row is one job in its time, in days from the first.
+type Row struct {
+	Start, End   float64
+	LatestStart  float64 // NaN without a day by which all has to be done
+	LatestEnd    float64
+	Spare        float64 // days that it may slip and nothing is late; below zero it is late
+	Takes, Saved float64 // in the job's unit, with places that were found open
+	By           int     // the job that its start waits for, −1 for none
+}
+
+// Table is the jobs in their time.
+type Table struct {
+	Rows  []Row
+	Order []int   // of those that are done one after the other
+	Ready float64 // the moment when all are done
+	Last  int     // the job that ends then, −1 without jobs
+	Hours float64 // of one's own
+	Saved float64 // of them, that places were open already
+}
+
+// pass is one way through the jobs in time.
+type pass struct {
+	n         *Net
+	takes     func(*Spread) float64
+	rows      []Row
+	now       float64 // when the last serial job was over
+	saved     float64
+	hours     float64
+	firstDone []bool
+}
+
+func likely(s *Spread) float64 { return s.Likely }
+
+func (n *Net) pass(takes func(*Spread) float64) *pass {
+	return &pass{n: n, takes: takes, rows: make([]Row, len(n.Jobs)), firstDone: make([]bool, len(n.Jobs))}
+}
+
+// ready is when all is over that comes before a job, waits reckoned as they come.
+func (p *pass) ready(j int) float64 {
+	t := math.Max(0, p.n.Jobs[j].From)
+	for _, first := range p.n.Jobs[j].After {
+		p.wait(first)
+		t = math.Max(t, p.rows[first].End)
+	}
+	return t
+}
+
+// wait reckons a job that passes by itself.
+func (p *pass) wait(j int) {
+	job := &p.n.Jobs[j]
+	if p.firstDone[j] || job.Serial() {
+		return
+	}
+	p.firstDone[j] = true
+	start, by := job.From, -1
+	for _, first := range job.After {
+		p.wait(first)
+		if end := p.rows[first].End; end > start || by < 0 && end >= start {
+			start, by = end, first
+		}
+	}
+	takes := p.takes(&job.Takes)
+	row := &p.rows[j]
+	row.Start, row.By, row.Takes = start, by, takes
+	row.End = math.Max(math.Max(0, start), job.over(start, takes))
+}
+
+// over is when a job that begins at a moment and takes so many days is over.
+func (j *Job) over(start, takes float64) float64 {
+	if j.Clock == nil || start < 0 {
+		return start + takes
+	}
+	return j.Clock.After(start, takes)
+}
+
+// do reckons a serial job behind another, −1 for none.
+func (p *pass) do(before, j int) {
+	job, row := &p.n.Jobs[j], &p.rows[j]
+	start, by := math.Max(0, job.From), -1
+	for _, first := range job.After {
+		p.wait(first)
+		if end := p.rows[first].End; end > start || by < 0 && end >= start && end > 0 {
+			start, by = end, first
+		}
+	}
+	if p.now > start || before >= 0 && p.now == start && by < 0 {
+		start, by = p.now, before
+	}
+	takes := p.takes(&job.Takes)
+	row.Saved = math.Min(takes, p.n.saved(before, j))
+	row.Takes = takes - row.Saved
+	row.Start, row.By = start, by
+	if job.Kind == Work {
+		row.End = p.n.Own.After(start, row.Takes)
+		p.hours, p.saved = p.hours+row.Takes, p.saved+row.Saved
+	} else {
+		row.End = job.over(start, row.Takes)
+	}
+	p.now, p.firstDone[j] = row.End, true
+}
+
+// Table is the jobs by their likely durations, in an order in which all serial jobs stand and
+// each behind what comes first, see [Net.Arranged].
+func (n *Net) Table(order []int) Table { return n.table(order, likely) }
+
+func (n *Net) table(order []int, takes func(*Spread) float64) Table {
+	p := n.pass(takes)
+	before := -1
+	for _, j := range order {
+		p.do(before, j)
+		before = j
+	}
+	t := Table{Rows: p.rows, Order: order, Last: -1, Hours: p.hours, Saved: p.saved}
+	for _, j := range n.order {
+		p.wait(j)
+		if t.Last < 0 || p.rows[j].End > t.Ready {
+			t.Ready, t.Last = p.rows[j].End, j
+		}
+	}
+	for _, j := range n.order { // what follows all others
+		job, row := &n.Jobs[j], &t.Rows[j]
+		if !job.Last {
+			continue
+		}
+		row.Start, row.By = math.Max(t.Ready, job.From), t.Last
+		row.End = job.over(row.Start, row.Takes)
+		t.Ready, t.Last = row.End, j
+	}
+	for i := range t.Rows {
+		row := &t.Rows[i]
+		row.LatestStart, row.LatestEnd, row.Spare = math.NaN(), math.NaN(), math.NaN()
+	}
+	return t
+}
+
+// By reckons back from a moment by which all has to be done: how late each job may begin, and
+// how many days it has to spare.
+func (n *Net) By(t *Table, deadline float64) {
+	after := make([]int, len(n.Jobs)) // the serial job behind each
+	for i := range after {
+		after[i] = -1
+	}
+	for i := 1; i < len(t.Order); i++ {
+		after[t.Order[i-1]] = t.Order[i]
+	}
+	last := deadline
+	for _, j := range n.order {
+		if n.Jobs[j].Last {
+			row := &t.Rows[j]
+			row.LatestEnd, row.LatestStart = last, last-row.Takes
+			row.Spare = row.LatestStart - row.Start
+			last = row.LatestStart
+		}
+	}
+	done := make([]bool, len(n.Jobs))
+	var back func(j int) float64
+	back = func(j int) float64 {
+		job, row := &n.Jobs[j], &t.Rows[j]
+		if job.Last || done[j] {
+			return row.LatestStart
+		}
+		done[j] = true
+		end := last
+		for _, k := range n.next[j] {
+			end = math.Min(end, back(k))
+		}
+		if k := after[j]; k >= 0 {
+			end = math.Min(end, back(k))
+		}
+		row.LatestEnd = end
+		switch {
+		case job.Kind == Work:
+			row.LatestStart = n.Own.Before(end, row.Takes)
+		case job.Clock != nil:
+			row.LatestStart = job.Clock.Before(end, row.Takes)
+		default:
+			row.LatestStart = end - row.Takes
+		}
+		row.Spare = row.LatestStart - row.Start
+		return row.LatestStart
+	}
+	for j := range n.Jobs {
+		back(j)
+	}
+}
+
+// Holds is what holds the last day up: the jobs that follow one another without a gap until
+// everything is done, the first of them first.
+func (t *Table) Holds() []int {
+	var list []int
+	for j := t.Last; j >= 0 && len(list) <= len(t.Rows); j = t.Rows[j].By {
+		list = append(list, j)
+	}
+	for i, k := 0, len(list)-1; i < k; i, k = i+1, k-1 {
+		list[i], list[k] = list[k], list[i]
+	}
+	return list
+}

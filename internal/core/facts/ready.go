@@ -1,0 +1,91 @@
+package facts
+
+import (
+	"valiantmule/internal/core/calendar"
+	"valiantmule/internal/core/parts"
+)
+
+// Ready is what is to be done until the bike leaves, and when that is done.
+type Ready struct {
+	Jobs    []Job
+	Net     *calendar.Net // the same jobs, nil while there is nothing to do
+	Order   []int         // of those that are done one after the other, as planned
+	Table   calendar.Table
+	Outlook calendar.Outlook
+	Today   calendar.Day
+	Leaves  calendar.Day // by which all has to be done
+	Dated   bool         // whether somebody has said when that is
+	Circle  []string     // names of jobs that would wait for one another; what the rider said of them is left out
+	Usual   int          // jobs whose duration nobody has said
+	Hours   [7]float64   // of the rider's own by weekday
+	UsualWk bool         // nobody has said those
+}
+
+// JobKind is what a job does.
+type JobKind string
+
+// What jobs do.
+const (
+	JobOrder   JobKind = "order" // it is on its way, or to be ordered
+	JobFit     JobKind = "fit"
+	JobShop    JobKind = "shop" // a workshop fits it
+	JobQueue   JobKind = "queue"
+	JobRight   JobKind = "right" // put right what the inspection found
+	JobMake    JobKind = "make"
+	JobTry     JobKind = "try"
+	JobPaint   JobKind = "paint"
+	JobSets    JobKind = "sets"
+	JobMeasure JobKind = "measure"
+	JobSet     JobKind = "set" // sag, lamp, fork height
+	JobTest    JobKind = "test"
+	JobChange  JobKind = "change"
+	JobPack    JobKind = "pack"
+	JobPapers  JobKind = "papers"
+	JobUseUp   JobKind = "use-up"
+	JobOwn     JobKind = "own"
+	JobShake   JobKind = "shakedown"
+)
+
+// Job is one of them, beside what the calendar knows of it.
+type Job struct {
+	Key    string // of a line, a check, the rider's own job
+	Kind   JobKind
+	Name   string
+	Line   int // of the plan, −1 for none
+	Slot   parts.Slot
+	Seller string
+	Shop   string
+	Usual  bool // nobody has said how long it takes
+	Places []calendar.Place
+}
+
+// Day is the day that a moment of the table falls on.
+func (r *Ready) Day(t float64) calendar.Day {
+	return r.Today + calendar.Day(floor(t))
+}
+
+// Morning is the first morning on which what ends at a moment is done.
+func (r *Ready) Morning(t float64) calendar.Day {
+	return r.Today - calendar.Day(floor(-t+1e-6))
+}
+
+func floor(t float64) int {
+	i := int(t)
+	if float64(i) > t {
+		i--
+	}
+	return i
+}
+
+// Index of a job by its id, −1 for none.
+func (r *Ready) Index(id string) int {
+	if r.Net == nil {
+		return -1
+	}
+	for i := range r.Net.Jobs {
+		if r.Net.Jobs[i].ID == id {
+			return i
+		}
+	}
+	return -1
+}

@@ -1,0 +1,117 @@
+package ready
+
+import (
+	"slices"
+
+	"valiantmule/internal/core/calendar"
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/parts"
+)
+
+// firsts is what of two things on one bike goes on first [practice, the handbook's calendar].
+var firsts = []struct{ first, then []parts.Slot }{
+	{[]parts.Slot{parts.Handlebar, parts.Risers, parts.Clamps}, []parts.Slot{parts.Grips, parts.HandGuards, parts.Levers, parts.Mirrors, parts.NavMount, parts.Windscreen}},
+	{[]parts.Slot{parts.Grips}, []parts.Slot{parts.HandGuards}},
+	{[]parts.Slot{parts.NavMount}, []parts.Slot{parts.Navigator}},
+	{[]parts.Slot{parts.FrontWheel}, []parts.Slot{parts.FrontTyre, parts.FrontTube, parts.FrontLock}},
+	{[]parts.Slot{parts.RearWheel}, []parts.Slot{parts.RearTyre, parts.RearTube, parts.RearLock, parts.RearSprocket}},
+	{[]parts.Slot{parts.FrontSprocket, parts.RearSprocket}, []parts.Slot{parts.Chain}},
+	{[]parts.Slot{parts.Seat}, []parts.Slot{parts.Links}},
+	{[]parts.Slot{parts.Silencer}, []parts.Slot{parts.SideRack, parts.SideBags}},
+	{[]parts.Slot{parts.RearRack, parts.SideRack}, []parts.Slot{parts.TopBox, parts.TailBag, parts.SideBags}},
+	{[]parts.Slot{parts.FuelTank}, []parts.Slot{parts.TankBag, parts.TankGuard}},
+	{[]parts.Slot{parts.EngineBars}, []parts.Slot{parts.HighwayPegs}},
+	{[]parts.Slot{parts.PowerBox}, []parts.Slot{parts.AuxLamps, parts.WideLamps, parts.DayLamps, parts.Socket, parts.Horn}},
+	{[]parts.Slot{parts.FrontMudguard}, []parts.Slot{parts.LampGuard}},
+	{[]parts.Slot{parts.Silencer, parts.Header, parts.Airbox, parts.AirFilter}, []parts.Slot{parts.Fuelling}},
+}
+
+// arrivals is what has to be there before something else is begun: cables that nobody has stall a whole bar.
+var arrivals = []struct{ there, before parts.Slot }{
+	{parts.Cables, parts.Handlebar}, {parts.Cables, parts.Risers}, {parts.Chain, parts.RearSprocket}, {parts.RearTube, parts.RearTyre}, {parts.FrontTube, parts.FrontTyre},
+	{parts.RearLock, parts.RearTyre}, {parts.FrontLock, parts.FrontTyre},
+}
+
+// Slots whose parts are set, aimed, filled once they are on.
+var (
+	sprungSlots = []parts.Slot{parts.ForkSprings, parts.ForkCaps, parts.ForkOil, parts.ForkValving, parts.Fork, parts.ShockSpring, parts.ShockAdjuster, parts.ShockValving, parts.Shock, parts.Links}
+	lampSlots   = []parts.Slot{parts.Headlamp, parts.AuxLamps, parts.WideLamps, parts.FrontTyre, parts.RearTyre}
+	bagSlots    = []parts.Slot{parts.RearRack, parts.SideRack, parts.TopBox, parts.TailBag, parts.SideBags, parts.TankBag, parts.FrameBag, parts.ToolTube, parts.BarBags, parts.FuelCans, parts.FuelBladder}
+)
+
+// before adds what comes first: of the trade, and what the rider says.
+func (m *maker) before() {
+	structure := m.afters()
+	cut := func(first, then int) bool {
+		for _, b := range m.p.Ready.Firsts {
+			if b.Cut && b.Job == m.jobs[first].ID && b.Then == m.jobs[then].ID {
+				return true
+			}
+		}
+		return false
+	}
+	put := func(first, then int) {
+		if first >= 0 && then >= 0 && first != then && !slices.Contains(m.jobs[then].After, first) && !cut(first, then) {
+			m.jobs[then].After = append(slices.Clone(m.jobs[then].After), first)
+		}
+	}
+	for i := range firsts {
+		for _, first := range m.on(firsts[i].first...) {
+			for _, then := range m.on(firsts[i].then...) {
+				put(first, then)
+			}
+		}
+	}
+	for _, a := range arrivals {
+		for _, there := range m.orders[a.there] {
+			for _, then := range m.on(a.before) {
+				put(there, then)
+			}
+		}
+	}
+	m.needs(put)
+	for i := range m.jobs {
+		m.jobs[i].After = slices.DeleteFunc(slices.Clone(m.jobs[i].After), func(first int) bool { return cut(first, i) })
+	}
+	m.levels = append(m.levels, structure, m.afters())
+	for _, b := range m.p.Ready.Firsts {
+		if !b.Cut {
+			put(m.at(b.Job), m.at(b.Then))
+		}
+	}
+}
+
+// afters is what each job waits for as it is now.
+func (m *maker) afters() [][]int {
+	list := make([][]int, len(m.jobs))
+	for i := range m.jobs {
+		list[i] = m.jobs[i].After
+	}
+	return list
+}
+
+// at is where a job stands, −1 for one that is not there or that ends all.
+func (m *maker) at(id string) int {
+	return slices.IndexFunc(m.jobs, func(j calendar.Job) bool { return j.ID == id && !j.Last })
+}
+
+// needs puts a part behind one that provides what it needs.
+func (m *maker) needs(put func(first, then int)) {
+	for then := range m.f.Jobs {
+		j := &m.f.Jobs[then]
+		if j.Kind != facts.JobFit && j.Kind != facts.JobShop || j.Line < 0 || m.p.Lines[j.Line].Part == nil {
+			continue
+		}
+		for _, tag := range m.p.Lines[j.Line].Part.Needs {
+			for first := range m.f.Jobs {
+				g := &m.f.Jobs[first]
+				if first == then || g.Kind != facts.JobFit && g.Kind != facts.JobShop || g.Line < 0 || m.p.Lines[g.Line].Part == nil {
+					continue
+				}
+				if gives, _ := m.p.Lines[g.Line].Part.Gives(tag); gives {
+					put(first, then)
+				}
+			}
+		}
+	}
+}

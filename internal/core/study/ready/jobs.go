@@ -1,0 +1,548 @@
+package ready
+
+import (
+	"errors"
+	"math"
+	"slices"
+
+	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/calendar"
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/parts"
+	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/tyre"
+)
+
+// maker gathers the jobs of a plan.
+type maker struct {
+	p     *plan.Plan
+	today calendar.Day
+	f     facts.Ready
+	jobs  []calendar.Job
+
+	fits   map[parts.Slot][]int // jobs that put something into a slot
+	orders map[parts.Slot][]int
+	keys   []string
+	shops  map[string]int // waits for workshops
+	clocks map[string]*calendar.Clock
+
+	levels [][][]int // what each job waits for, by what it is made of, and by the trade
+}
+
+// Jobs are those of a plan as of the facts' day, in their time.
+func Jobs(of *facts.All) facts.Ready {
+	today, ok := calendar.ParseDay(of.AsOf)
+	m := maker{p: of.Plan, today: today, fits: map[parts.Slot][]int{}, orders: map[parts.Slot][]int{}, keys: of.Plan.LineKeys(), shops: map[string]int{}, clocks: map[string]*calendar.Clock{}}
+	m.f.Today = today
+	m.f.Leaves, m.f.Dated = calendar.ParseDay(of.Plan.Brief.Leaves())
+	m.f.Hours, m.f.UsualWk = of.Plan.Ready.Hours()
+	if !ok {
+		return m.f
+	}
+	m.faults()
+	m.lines()
+	m.settings()
+	m.rest()
+	m.own()
+	if len(m.jobs) == 0 {
+		return m.f
+	}
+	m.shakedown()
+	m.before()
+	m.schedule()
+	return m.f
+}
+
+// add notes a job, unless it is done: then it is −1.
+func (m *maker) add(job facts.Job, of calendar.Job) int {
+	of.ID = string(job.Kind) + "/" + job.Key
+	if m.p.Ready.DoneOn(of.ID) != "" {
+		return -1
+	}
+	for _, place := range job.Places {
+		row, at, _ := calendar.PlaceOf(place)
+		of.Opens = append(of.Opens, calendar.Open{Place: at, Takes: row.Hours.Likely})
+	}
+	of.After = slices.DeleteFunc(of.After, func(first int) bool { return first < 0 })
+	if job.Usual {
+		m.f.Usual++
+	}
+	m.f.Jobs, m.jobs = append(m.f.Jobs, job), append(m.jobs, of)
+	return len(m.jobs) - 1
+}
+
+// days is a moment of a date, NaN for none.
+func (m *maker) days(date string) float64 {
+	day, ok := calendar.ParseDay(date)
+	if !ok {
+		return math.NaN()
+	}
+	return float64(day - m.today)
+}
+
+// from is a date before which nothing begins; what is past is no bar.
+func (m *maker) from(date string) float64 {
+	if t := m.days(date); t > 0 {
+		return t
+	}
+	return 0
+}
+
+// closed is the clock of whoever is away on some days, nil for who never is.
+func (m *maker) closed(name string, spans []plan.Span) *calendar.Clock {
+	if len(spans) == 0 {
+		return nil
+	}
+	if c, ok := m.clocks[name]; ok {
+		return c
+	}
+	c := calendar.NewClock(m.today, [7]float64{1, 1, 1, 1, 1, 1, 1}, plan.Spans(spans))
+	m.clocks[name] = c
+	return c
+}
+
+// faults are what the inspection says is to be put right.
+func (m *maker) faults() {
+	for _, a := range m.p.Baseline.Answers {
+		c, ok := baseline.CheckOf(a.Check)
+		if !ok || !a.Due() || m.p.Replaces(a.Check) {
+			continue
+		}
+		job := facts.Job{Key: a.Check, Kind: facts.JobRight, Name: "Put right: " + c.Name, Line: -1, Places: atCheck[a.Check]}
+		if c.Area == baseline.Papers {
+			job.Usual = true
+			m.add(job, calendar.Job{Kind: calendar.Wait, Takes: papersTake})
+			continue
+		}
+		hours := a.Hours.In("h")
+		if job.Usual = !a.Hours.Known(); job.Usual {
+			hours = faultHours * m.p.Brief.Practice.Factor()
+			if c.Area == baseline.Free {
+				hours = settingHours
+			}
+		}
+		m.add(job, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(max(hours, m.opening(job.Places)))})
+	}
+	for _, c := range m.p.Baseline.Changes {
+		if c.Fate != baseline.Undo {
+			continue
+		}
+		hours := c.Hours.In("h")
+		job := facts.Job{Key: "undo " + c.Name, Kind: facts.JobRight, Name: "Undo: " + c.Name, Line: -1, Usual: !c.Hours.Known()}
+		if job.Usual {
+			hours = faultHours * m.p.Brief.Practice.Factor()
+		}
+		m.add(job, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours)})
+	}
+}
+
+// opening is the least that opening places takes.
+func (m *maker) opening(places []calendar.Place) float64 {
+	sum := 0.0
+	for _, p := range places {
+		row, _, _ := calendar.PlaceOf(p)
+		sum += row.Hours.Likely
+	}
+	return sum
+}
+
+// lines are what is ordered, waited for, made and fitted.
+func (m *maker) lines() {
+	order := make([]int, len(m.p.Lines))
+	for i := range order {
+		order[i] = i
+	}
+	slices.SortStableFunc(order, func(a, b int) int { return rank(&m.p.Lines[a]) - rank(&m.p.Lines[b]) })
+	for _, i := range order {
+		l := &m.p.Lines[i]
+		if l.Standing() != plan.In || l.Decision == plan.OnTheBike {
+			continue
+		}
+		switch {
+		case l.Part != nil:
+			m.part(i, l)
+		case l.Kind == plan.Gear || l.Kind == plan.Consumable:
+			m.order(i, l, nil)
+		case l.Kind == plan.Workshop:
+			m.visit(facts.Job{Key: m.keys[i], Kind: facts.JobShop, Name: l.Name, Line: i}, l, nil)
+		case l.Kind == plan.Baseline && l.Hours.Known():
+			m.add(facts.Job{Key: m.keys[i], Kind: facts.JobRight, Name: l.Name, Line: i}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(l.Hours.In("h"))})
+		}
+	}
+}
+
+// rank puts parts of one place beside one another, as one walks around the bike.
+func rank(l *plan.Line) int {
+	if l.Part == nil {
+		return len(calendar.Places()) * 1000
+	}
+	place := len(calendar.Places())
+	if opens := l.Part.Slot.Opens(); len(opens) > 0 {
+		_, place, _ = calendar.PlaceOf(opens[0])
+	}
+	return place*1000 + l.Part.Slot.Index()
+}
+
+// part is what one part takes until it is on.
+func (m *maker) part(i int, l *plan.Line) {
+	slot, s := l.Part.Slot, l.Supplied()
+	var first []int
+	if m.unmeasured(l) {
+		first = append(first, m.measure())
+	}
+	came := m.order(i, l, first)
+	job := facts.Job{Key: m.keys[i], Line: i, Slot: slot}
+	after := []int{came}
+	if l.Source == plan.HomeMade && l.Decision == "" {
+		after = []int{m.made(i, l, came)}
+	}
+	if s.UseUp {
+		after = append(after, m.useUp(slot, s))
+	}
+	hours, own := m.p.ToFit(l)
+	if l.Hours.Known() && l.Source != plan.HomeMade {
+		hours = l.Hours.In("h")
+	}
+	if hours <= 0 {
+		m.fits[slot] = append(m.fits[slot], came)
+		return
+	}
+	job.Places = slot.Opens()
+	var fit int
+	if own {
+		job.Kind, job.Name = facts.JobFit, "Fit "+l.Part.Name
+		fit = m.add(job, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours), After: after})
+	} else {
+		job.Kind, job.Name = facts.JobShop, "Workshop: "+l.Part.Name
+		fit = m.visit(job, l, after)
+	}
+	for s := range l.Part.Fills() {
+		m.fits[s] = append(m.fits[s], fit)
+	}
+	if what, days := slot.Sets(); what != "" && own && fit >= 0 {
+		m.add(facts.Job{Key: m.keys[i], Kind: facts.JobSets, Name: l.Part.Name + ": " + what, Line: i, Slot: slot}, calendar.Job{Takes: days, After: []int{fit}})
+	}
+	if l.Swap != nil && l.Swap.Minutes.Known() {
+		m.add(facts.Job{Key: m.keys[i], Kind: facts.JobChange, Name: "Change over: " + l.Part.Name, Line: i, Slot: slot},
+			calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(l.Swap.Minutes.In("h")), After: []int{fit}})
+	}
+}
+
+// order is the wait until what a line buys is there; −1 where it is, or is in reach.
+func (m *maker) order(i int, l *plan.Line, first []int) int {
+	s := l.Supplied()
+	if s.Came != "" || l.Decision == plan.Owned || l.Decision != "" && l.Decision != plan.Ordered && l.Decision != plan.Chosen {
+		return -1
+	}
+	from, days, usual := m.p.Comes(l)
+	if from == calendar.InReach && days.High <= 0 {
+		return -1
+	}
+	seller := l.SellerOf()
+	job := facts.Job{Key: m.keys[i], Kind: facts.JobOrder, Name: l.Title(), Line: i, Seller: seller, Usual: usual}
+	if l.Part != nil {
+		job.Slot = l.Part.Slot
+	}
+	of := calendar.Job{Takes: days, After: first, From: m.from(s.NotBefore)}
+	if seller != "" {
+		of.Slips = "from " + seller
+		if known := m.p.Ready.SellerOf(seller); known != nil {
+			of.Clock = m.closed("seller "+seller, known.Closed)
+		}
+	}
+	if last := m.days(s.Last); from == calendar.Used && last > 0 { // then a new one is bought
+		stock, _ := calendar.SupplyOf(calendar.Stock)
+		of.Takes.High = max(of.Takes.Likely, min(of.Takes.High, last)+stock.Days.High)
+	}
+	if ordered := m.days(s.Ordered); l.Decision == plan.Ordered {
+		of.After = nil
+		if ordered <= 0 {
+			of.From = ordered
+		}
+		if promised := m.days(s.Promised); !math.IsNaN(promised) {
+			job.Usual = false
+			late := 2.0
+			if !math.IsNaN(ordered) {
+				late = max(late, promisesSlip*(promised-ordered))
+			}
+			of.From, of.Takes = 0, calendar.Spread{Low: promised, Likely: promised, High: promised + late}
+			if promised < 1 {
+				of.Takes = calendar.Spread{Low: 1, Likely: 3, High: 3 + max(0, late)}
+			}
+		}
+	}
+	at := m.add(job, of)
+	if l.Part != nil && at >= 0 {
+		m.orders[l.Part.Slot] = append(m.orders[l.Part.Slot], at)
+	}
+	return at
+}
+
+// made is what one makes by hand: it is tried on before it is painted.
+func (m *maker) made(i int, l *plan.Line, materials int) int {
+	hours, usual := makeHours*m.p.Brief.Practice.Factor(), true
+	if l.Hours.Known() {
+		hours, usual = l.Hours.In("h"), false
+	}
+	job := facts.Job{Key: m.keys[i], Line: i, Slot: l.Part.Slot}
+	step := func(kind facts.JobKind, name string, usual bool, of calendar.Job) int {
+		job.Kind, job.Name, job.Usual = kind, name+l.Part.Name, usual
+		return m.add(job, of)
+	}
+	at := step(facts.JobMake, "Make ", usual, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours), After: []int{materials}})
+	at = step(facts.JobTry, "Try on, full lock and full travel: ", false, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(tryHours), After: []int{at}})
+	return step(facts.JobPaint, "Paint dries: ", false, calendar.Job{Takes: paintTakes, After: []int{at}})
+}
+
+// useUp is the wait until the old tyre is used up.
+func (m *maker) useUp(slot parts.Slot, s plan.Supply) int {
+	ride, usual := m.p.Ready.Ride.In("km"), false
+	if !m.p.Ready.Ride.Known() {
+		ride, usual = usualRideKm, true
+	}
+	left := s.Left.In("km")
+	if !s.Left.Known() {
+		left, usual = m.kmLeft(slot), true
+	}
+	if math.IsNaN(left) || ride <= 0 {
+		return -1
+	}
+	days := 7 * left / ride
+	return m.add(facts.Job{Key: string(slot), Kind: facts.JobUseUp, Name: "Use up the old " + slotName(slot), Line: -1, Slot: slot, Usual: usual},
+		calendar.Job{Takes: calendar.Spread{Low: 0.7 * days, Likely: days, High: 1.3 * days}})
+}
+
+// kmLeft is what the tyre that the bike stands on still runs: the middle of its kind's life by
+// what is left of its tread; NaN where nobody knows.
+func (m *maker) kmLeft(slot parts.Slot) float64 {
+	if m.p.Bike == nil {
+		return math.NaN()
+	}
+	t := m.p.BuildStandard().Tyre(slot)
+	if t == nil {
+		return math.NaN()
+	}
+	kind, ok := tyre.CharacterOf(t.Kind)
+	if !ok {
+		return math.NaN()
+	}
+	life := kind.Life().Mid
+	tread := m.p.Bike.RearTread.In("")
+	if slot == parts.FrontTyre {
+		life, tread = life*tyre.FrontLife, m.p.Bike.FrontTread.In("")
+	}
+	if measured := m.p.Baseline.Tread(slot); !math.IsNaN(measured) {
+		tread = measured
+	}
+	return life * tread
+}
+
+// visit is a job of a workshop, behind the wait for it.
+func (m *maker) visit(job facts.Job, l *plan.Line, after []int) int {
+	shop := m.shopFor(l)
+	name := "a workshop"
+	queue, takes, usual := usualQueue, usualVisit, true
+	var clock *calendar.Clock
+	kind := calendar.Visit
+	if shop != nil {
+		name = shop.Name
+		if shop.Queue.Known() {
+			queue = shop.Queue.Spread(calendar.Near)
+		}
+		if shop.Takes.Known() {
+			takes, usual = shop.Takes.Spread(calendar.Near), false
+		}
+		clock = m.closed("shop "+name, shop.Closed)
+		if shop.Parts {
+			kind = calendar.Wait
+		}
+	}
+	at, ok := m.shops[name]
+	if !ok {
+		at = -1
+		if queue.High > 0 {
+			at = m.add(facts.Job{Key: name, Kind: facts.JobQueue, Name: "A date at " + name, Line: -1, Shop: name, Usual: shop == nil || !shop.Queue.Known()},
+				calendar.Job{Takes: queue, Slips: "at " + name})
+		}
+		m.shops[name] = at
+	}
+	job.Shop, job.Usual, job.Places = name, usual, nil
+	of := calendar.Job{Kind: kind, Takes: takes, Clock: clock, After: append(slices.Clone(after), at)}
+	if kind == calendar.Visit { // the bike is brought once for jobs that follow one another
+		of.Opens = []calendar.Open{{Place: len(calendar.Places()) + m.shopAt(name), Takes: bringDays}}
+	}
+	return m.add(job, of)
+}
+
+func (m *maker) shopAt(name string) int {
+	return slices.IndexFunc(m.p.Ready.Shops, func(s plan.Shop) bool { return s.Name == name }) + 1
+}
+
+// shopFor is the workshop of a line: the one that it names, or the first that takes such work.
+func (m *maker) shopFor(l *plan.Line) *plan.Shop {
+	if named := m.p.Ready.ShopOf(l.Supplied().Shop); named != nil {
+		return named
+	}
+	for i := range m.p.Ready.Shops {
+		s := &m.p.Ready.Shops[i]
+		if l.Part == nil && !s.Parts || l.Part != nil && !s.Parts && !slices.Contains(s.Not, l.Part.Slot) {
+			return s
+		}
+	}
+	return nil
+}
+
+// unmeasured reports whether a spring is to be bought before anybody has measured the sag.
+func (m *maker) unmeasured(l *plan.Line) bool {
+	switch l.Part.Slot {
+	case parts.ForkSprings, parts.ShockSpring, parts.Shock, parts.Fork:
+		return l.Decision == "" && m.p.Bike != nil && len(m.p.ReadingsOf(logbook.SagRead)) == 0 && !m.p.Bike.RearSag.Known() && !m.p.Bike.FrontSag.Known()
+	}
+	return false
+}
+
+// measure is the sag with rider and bags, once for all springs.
+func (m *maker) measure() int {
+	if at := slices.IndexFunc(m.f.Jobs, func(j facts.Job) bool { return j.Kind == facts.JobMeasure }); at >= 0 {
+		return at
+	}
+	return m.add(facts.Job{Key: "sag", Kind: facts.JobMeasure, Name: "Measure sag, before springs are ordered", Line: -1},
+		calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(measureHours)})
+}
+
+// settings are what is set and tried once parts are on.
+func (m *maker) settings() {
+	sprung := m.on(sprungSlots...)
+	var sag int = -1
+	if len(sprung) > 0 {
+		sag = m.add(facts.Job{Key: "sag", Kind: facts.JobSet, Name: "Set sag and damping, loaded", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(sagHours), After: sprung})
+	}
+	if t := m.p.ForkThrough; t.Known() && t != m.p.Baseline.Set.ForkThrough {
+		m.add(facts.Job{Key: "fork", Kind: facts.JobSet, Name: "Fork to its height in the clamps", Line: -1, Places: []calendar.Place{calendar.Bars}},
+			calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(forkHours), After: m.on(parts.FrontTyre, parts.RearTyre)})
+	}
+	if lamps := m.on(lampSlots...); len(lamps) > 0 || sag >= 0 {
+		m.add(facts.Job{Key: "lamp", Kind: facts.JobSet, Name: "Aim the lamp, loaded", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(lampHours), After: append(slices.Clone(lamps), sag)})
+	}
+	var fed []int
+	for slot, jobs := range m.fits {
+		if kind, _ := parts.KindOf(slot); kind.Family == parts.Electrics || slot == parts.Socket || slot == parts.Monitor {
+			fed = append(fed, jobs...)
+		}
+	}
+	slices.Sort(fed)
+	if fed = slices.DeleteFunc(fed, func(j int) bool { return j < 0 }); len(fed) > 0 {
+		m.add(facts.Job{Key: "volts", Kind: facts.JobTest, Name: "Try every circuit, volts with all on", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(testHours), After: fed})
+	}
+}
+
+// on are the jobs that put something into one of some slots.
+func (m *maker) on(slots ...parts.Slot) []int {
+	var list []int
+	for _, s := range slots {
+		for _, j := range m.fits[s] {
+			if j >= 0 {
+				list = append(list, j)
+			}
+		}
+	}
+	return list
+}
+
+// rest is packing, and papers of who takes the bike away.
+func (m *maker) rest() {
+	if m.p.Brief.Ships != "" {
+		m.add(facts.Job{Key: "carrier", Kind: facts.JobPapers, Name: "Papers and straps for the carrier", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(carrierHours)})
+	}
+	if len(m.jobs) == 0 || !slices.ContainsFunc(m.p.Loadouts, func(l plan.Loadout) bool { return len(l.Loads) > 0 }) {
+		return
+	}
+	m.add(facts.Job{Key: "bags", Kind: facts.JobPack, Name: "Pack all of it, and weigh", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(packHours), After: m.on(bagSlots...)})
+}
+
+// own are the jobs that the rider has added.
+func (m *maker) own() {
+	for i := range m.p.Ready.Jobs {
+		j := &m.p.Ready.Jobs[i]
+		job := facts.Job{Key: j.ID, Kind: facts.JobOwn, Name: j.Name, Line: -1, Places: j.Opens, Usual: !j.Takes.Known()}
+		of := calendar.Job{From: m.from(j.From)}
+		unit, usual := "d", 1.0
+		switch j.Kind {
+		case plan.JobWait:
+		case plan.JobVisit:
+			of.Kind, job.Places = calendar.Visit, nil
+			if s := m.p.Ready.ShopOf(j.Shop); s != nil {
+				job.Shop, of.Clock = s.Name, m.closed("shop "+s.Name, s.Closed)
+				of.Opens = []calendar.Open{{Place: len(calendar.Places()) + m.shopAt(s.Name), Takes: bringDays}}
+			}
+		default:
+			of.Kind, unit = calendar.Work, "h"
+		}
+		likely := usual
+		if j.Takes.Known() {
+			likely = j.Takes.In(unit)
+		}
+		of.Takes = calendar.AroundHours(likely)
+		if j.Low.Known() {
+			of.Takes.Low = min(likely, j.Low.In(unit))
+		}
+		if j.High.Known() {
+			of.Takes.High = max(likely, j.High.In(unit))
+		}
+		m.add(job, of)
+	}
+}
+
+// shakedown is the last of all.
+func (m *maker) shakedown() {
+	days := m.p.Ready.MarginDays()
+	if days > 0 {
+		m.add(facts.Job{Key: "ride", Kind: facts.JobShake, Name: "Shakedown, and a week to correct", Line: -1}, calendar.Job{Takes: calendar.Just(days), Last: true})
+	}
+}
+
+// schedule puts the jobs in their time.
+func (m *maker) schedule() {
+	own := calendar.NewClock(m.today, m.f.Hours, plan.Spans(m.p.Ready.Away))
+	net, err := calendar.NewNet(m.jobs, own)
+	for len(m.levels) > 0 && err != nil { // without what the rider says, then without the trade's: a job is never lost
+		var circle *calendar.Circle
+		if errors.As(err, &circle) && m.f.Circle == nil {
+			for _, j := range circle.Jobs {
+				m.f.Circle = append(m.f.Circle, m.f.Jobs[j].Name)
+			}
+		}
+		last := len(m.levels) - 1
+		for i := range m.jobs {
+			m.jobs[i].After = m.levels[last][i]
+		}
+		m.levels = m.levels[:last]
+		net, err = calendar.NewNet(m.jobs, own)
+	}
+	m.f.Net = net
+	m.f.Order = net.Arranged(m.wished())
+	m.f.Table = net.Table(m.f.Order)
+	if m.f.Dated {
+		net.By(&m.f.Table, float64(m.f.Leaves-m.today))
+	}
+	m.f.Outlook = net.Outlook(m.f.Order)
+}
+
+// wished is the order of the work that the plan keeps.
+func (m *maker) wished() []int {
+	if len(m.p.Ready.Order) == 0 {
+		return nil
+	}
+	at := make(map[string]int, len(m.jobs))
+	for i := range m.jobs {
+		at[m.jobs[i].ID] = i
+	}
+	var list []int
+	for _, id := range m.p.Ready.Order {
+		if j, ok := at[id]; ok && m.jobs[j].Serial() {
+			list = append(list, j)
+		}
+	}
+	return list
+}
