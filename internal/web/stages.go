@@ -11,6 +11,7 @@ import (
 	"valiantmule/internal/web/stage/gearing"
 	"valiantmule/internal/web/stage/load"
 	"valiantmule/internal/web/stage/ranging"
+	"valiantmule/internal/web/stage/ready"
 	"valiantmule/internal/web/stage/spend"
 	"valiantmule/internal/web/stage/stance"
 	"valiantmule/internal/web/stage/tyres"
@@ -20,6 +21,6 @@ import (
 // pictures and tests know of a stage by this list alone.
 func Stages() []desk.Stage {
 	return []desk.Stage{
-		brief.Stage, bike.Stage, baseline.Stage, tyres.Stage, armour.Stage, contact.Stage, ranging.Stage, load.Stage, gearing.Stage, stance.Stage, electrics.Stage, spend.Stage,
+		brief.Stage, bike.Stage, baseline.Stage, tyres.Stage, armour.Stage, contact.Stage, ranging.Stage, load.Stage, gearing.Stage, stance.Stage, electrics.Stage, spend.Stage, ready.Stage,
 	}
 }

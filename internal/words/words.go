@@ -219,6 +219,9 @@ func join(number, unit string) string {
 // Plain is a number of a working with its unit: money as money, anything else
 // with the digits that matter.
 func (u Units) Plain(v float64, unit string) string {
+	if unit == figure.Date {
+		return date(v)
+	}
 	if money.Valid(unit) && !math.IsNaN(v) {
 		return money.New(int64(math.Round(v)), unit).Display()
 	}

@@ -121,24 +121,8 @@ func (j *Job) Serial() bool { return j.Kind != Wait }
 // not name comes as [Net.Dispatch] would have it.
 func (n *Net) Arranged(wished []int) []int {
 	rank := make([]int, len(n.Jobs))
-	for i := range rank {
-		rank[i] = math.MaxInt32
-	}
-	for i, j := range wished {
-		if rank[j] == math.MaxInt32 {
-			rank[j] = i
-		}
-	}
-	if missing := len(wished) == 0 || slices.ContainsFunc(n.order, func(j int) bool { return n.Jobs[j].Serial() && rank[j] == math.MaxInt32 }); missing {
-		// What is not named goes where it would go by itself: behind the job that it would follow.
-		before := -1
-		for _, j := range n.Dispatch() {
-			if rank[j] == math.MaxInt32 {
-				rank[j] = before
-			} else {
-				before = rank[j]
-			}
-		}
+	for i, j := range n.all(wished) {
+		rank[j] = i
 	}
 	waits, open := n.serialFirsts()
 	list := make([]int, 0, len(open))
@@ -153,6 +137,29 @@ func (n *Net) Arranged(wished []int) []int {
 		open = slices.Delete(open, best, best+1)
 		list = append(list, j)
 		n.free(waits, j)
+	}
+	return list
+}
+
+// all is a wish with the serial jobs that it does not name: each behind the one that it would
+// follow by itself.
+func (n *Net) all(wished []int) []int {
+	named := make([]bool, len(n.Jobs))
+	for _, j := range wished {
+		named[j] = true
+	}
+	if !slices.ContainsFunc(n.order, func(j int) bool { return n.Jobs[j].Serial() && !named[j] }) {
+		return wished
+	}
+	list := slices.Clone(wished)
+	at := 0 // behind which the next one goes
+	for _, j := range n.Dispatch() {
+		if named[j] {
+			at = slices.Index(list, j) + 1
+			continue
+		}
+		list = slices.Insert(list, at, j)
+		at++
 	}
 	return list
 }

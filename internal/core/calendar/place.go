@@ -28,25 +28,26 @@ type PlaceRow struct {
 	Name  string
 	Apart string // as it is said of the bike then
 	Hours Spread // [memory]
+	Must  bool   // nothing is done there without
 }
 
 // places are in the order in which one walks around the bike.
 var places = []PlaceRow{
-	{FrontWheel, "Front wheel", "front wheel out", Spread{0.4, 0.6, 0.8}},
-	{Fork, "Fork", "fork out", Spread{1, 1.2, 1.5}},
-	{FrontFluid, "Front brake circuit", "front brake open", Spread{0.5, 0.6, 0.75}},
-	{Bars, "Bars", "bars off", Spread{0.5, 0.7, 1}},
-	{LampMask, "Lamp mask", "lamp mask off", Spread{0.2, 0.3, 0.4}},
-	{Tank, "Tank", "tank off", Spread{0.3, 0.6, 1}},
-	{Seat, "Seat", "seat off", Spread{0.1, 0.1, 0.1}},
-	{Plate, "Skid plate", "plate off", Spread{0.15, 0.2, 0.3}},
-	{Coolant, "Coolant", "coolant drained", Spread{0.5, 0.7, 1}},
-	{Clutch, "Clutch cover", "clutch open", Spread{0.7, 0.9, 1.2}},
-	{Exhaust, "Exhaust", "exhaust off", Spread{0.4, 0.6, 1}},
-	{Chain, "Chain", "chain open", Spread{0.4, 0.5, 0.7}},
-	{RearWheel, "Rear wheel", "rear wheel out", Spread{0.5, 0.7, 1}},
-	{RearFluid, "Rear brake circuit", "rear brake open", Spread{0.5, 0.6, 0.75}},
-	{Swingarm, "Swingarm, shock", "swingarm out", Spread{2, 2.4, 3}},
+	{FrontWheel, "Front wheel", "front wheel out", Spread{0.4, 0.6, 0.8}, true},
+	{Fork, "Fork", "fork out", Spread{1, 1.2, 1.5}, true},
+	{FrontFluid, "Front brake circuit", "front brake open", Spread{0.5, 0.6, 0.75}, false},
+	{Bars, "Bars", "bars off", Spread{0.5, 0.7, 1}, false},
+	{LampMask, "Lamp mask", "lamp mask off", Spread{0.2, 0.3, 0.4}, false},
+	{Tank, "Tank", "tank off", Spread{0.3, 0.6, 1}, false},
+	{Seat, "Seat", "seat off", Spread{0.1, 0.1, 0.1}, false},
+	{Plate, "Skid plate", "plate off", Spread{0.15, 0.2, 0.3}, false},
+	{Coolant, "Coolant", "coolant drained", Spread{0.5, 0.7, 1}, false},
+	{Clutch, "Clutch cover", "clutch open", Spread{0.7, 0.9, 1.2}, false},
+	{Exhaust, "Exhaust", "exhaust off", Spread{0.4, 0.6, 1}, false},
+	{Chain, "Chain", "chain open", Spread{0.4, 0.5, 0.7}, false},
+	{RearWheel, "Rear wheel", "rear wheel out", Spread{0.5, 0.7, 1}, true},
+	{RearFluid, "Rear brake circuit", "rear brake open", Spread{0.5, 0.6, 0.75}, false},
+	{Swingarm, "Swingarm, shock", "swingarm out", Spread{2, 2.4, 3}, true},
 }
 
 // Places lists them as one walks around the bike.

@@ -56,7 +56,8 @@ func touched(before, after *facts.All) facts.Set {
 	}
 	note(reflect.DeepEqual(&was.Brief, &now.Brief) && reflect.DeepEqual(was.Risk, now.Risk), facts.InBrief)
 	note(shared(was.Lines, now.Lines) && shared(was.Rates, now.Rates) && was.Currency == now.Currency, facts.InLines)
-	note(before.Loadout == after.Loadout && shared(was.Loadouts, now.Loadouts) && was.Clicks == now.Clicks && was.ForkThrough == now.ForkThrough && was.Baseline.Set == now.Baseline.Set, facts.InLoadout)
+	note(before.Loadout == after.Loadout && shared(was.Loadouts, now.Loadouts) && was.Clicks == now.Clicks && was.Baseline.Set == now.Baseline.Set, facts.InLoadout)
+	note(was.ForkThrough == now.ForkThrough, facts.InLoadout|facts.InTime) // it is work too
 	looked := shared(was.Baseline.Answers, now.Baseline.Answers) && shared(was.Baseline.Changes, now.Baseline.Changes) && shared(was.Baseline.AsBuilt, now.Baseline.AsBuilt)
 	note(looked, facts.InLooked)
 	note(was.Route == now.Route && shared(was.Group, now.Group) && shared(was.Reports, now.Reports), facts.InWay)

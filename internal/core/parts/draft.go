@@ -120,7 +120,7 @@ func (d *Draft) Asks() []Asked {
 	if came { // and it goes on
 		return list
 	}
-	return append(list, Asked{
+	return append(list, d.sold(), Asked{
 		Name:  "Does it go on?",
 		Picks: []entry.Pick{entry.PickOf("fit", "As far as you know", &d.fitment.Verdict, FitVerdicts()...), entry.SaidOf("blind", "A torque wrench cannot get at its fasteners", &d.fitment.Blind)},
 		Texts: []entry.Text{

@@ -1,6 +1,7 @@
 package parts
 
 import (
+	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/unit"
 )
@@ -44,6 +45,20 @@ const (
 	Tools        // and patience
 	Press        // a balancer, or a hand for wiring and structure
 )
+
+// sold is what a form asks of where a part comes from.
+func (d *Draft) sold() Asked {
+	list := make([]entry.Option, 0, len(calendar.Supplies()))
+	for _, row := range calendar.Supplies() {
+		list = append(list, entry.Opt(row.Supply, row.Name))
+	}
+	return Asked{
+		Name:   "How it comes",
+		Texts:  []entry.Text{{Key: "sold_by", Label: "Sold by", Help: "What one seller sends comes together, and is late together.", Words: &d.Sold.By}},
+		Picks:  []entry.Pick{entry.PickOf("sold_from", "From", &d.Sold.From, list...)},
+		Fields: []entry.Field{entry.Ask("sold_days", "On its way", "d", 0, 1000, "As the seller says. Empty: as is usual for where it comes from.", &d.Sold.Days)},
+	}
+}
 
 // fitting are the numbers that every part has, wherever it goes: what it weighs, whom it is
 // made for, what it takes. They are asked for and believed alike.

@@ -417,3 +417,15 @@ func (p *Plan) Altered(at int, change func(*Line)) *Plan {
 	change(&changed.Lines[at])
 	return &changed
 }
+
+// Days is a lead of so many days.
+func Days(s calendar.Spread) Lead {
+	day := func(v float64) unit.Duration {
+		var d unit.Duration
+		if err := d.Enter(strconv.FormatFloat(v, 'f', -1, 64), "d"); err != nil {
+			panic(err) // a number is one
+		}
+		return d
+	}
+	return Lead{Likely: day(s.Likely), Low: day(s.Low), High: day(s.High)}
+}

@@ -192,3 +192,13 @@ func Yes(b bool) string {
 	}
 	return "no"
 }
+
+// Write writes a table, its head first. Cells of words go through [Text] before.
+func Write(w io.Writer, rows [][]string) error {
+	out := csv.NewWriter(w)
+	for _, row := range rows {
+		_ = out.Write(row) // Error reports what failed
+	}
+	out.Flush()
+	return out.Error()
+}

@@ -15,6 +15,8 @@ var firsts = []struct{ first, then []parts.Slot }{
 	{[]parts.Slot{parts.NavMount}, []parts.Slot{parts.Navigator}},
 	{[]parts.Slot{parts.FrontWheel}, []parts.Slot{parts.FrontTyre, parts.FrontTube, parts.FrontLock}},
 	{[]parts.Slot{parts.RearWheel}, []parts.Slot{parts.RearTyre, parts.RearTube, parts.RearLock, parts.RearSprocket}},
+	{[]parts.Slot{parts.FrontTyre}, []parts.Slot{parts.FrontTube, parts.FrontLock}},
+	{[]parts.Slot{parts.RearTyre}, []parts.Slot{parts.RearTube, parts.RearLock}},
 	{[]parts.Slot{parts.FrontSprocket, parts.RearSprocket}, []parts.Slot{parts.Chain}},
 	{[]parts.Slot{parts.Seat}, []parts.Slot{parts.Links}},
 	{[]parts.Slot{parts.Silencer}, []parts.Slot{parts.SideRack, parts.SideBags}},

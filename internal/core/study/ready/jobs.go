@@ -4,6 +4,7 @@ import (
 	"errors"
 	"math"
 	"slices"
+	"strconv"
 
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/calendar"
@@ -33,7 +34,7 @@ type maker struct {
 // Jobs are those of a plan as of the facts' day, in their time.
 func Jobs(of *facts.All) facts.Ready {
 	today, ok := calendar.ParseDay(of.AsOf)
-	m := maker{p: of.Plan, today: today, fits: map[parts.Slot][]int{}, orders: map[parts.Slot][]int{}, keys: of.Plan.LineKeys(), shops: map[string]int{}, clocks: map[string]*calendar.Clock{}}
+	m := maker{p: of.Plan, today: today, fits: map[parts.Slot][]int{}, orders: map[parts.Slot][]int{}, keys: jobKeys(of.Plan), shops: map[string]int{}, clocks: map[string]*calendar.Clock{}}
 	m.f.Today = today
 	m.f.Leaves, m.f.Dated = calendar.ParseDay(of.Plan.Brief.Leaves())
 	m.f.Hours, m.f.UsualWk = of.Plan.Ready.Hours()
@@ -54,15 +55,35 @@ func Jobs(of *facts.All) facts.Ready {
 	return m.f
 }
 
+// jobKeys name what is done for each line: a part by its place, so that another part there is the
+// same work; of several in one the later ones by a number behind them.
+func jobKeys(p *plan.Plan) []string {
+	keys, seen := make([]string, len(p.Lines)), make(map[string]int, len(p.Lines))
+	for i := range p.Lines {
+		l := &p.Lines[i]
+		if l.Standing() != plan.In {
+			continue
+		}
+		key := "sum." + l.Name
+		if l.Part != nil {
+			key = string(l.Part.Slot) + "." + l.Loadout
+		}
+		if seen[key]++; seen[key] > 1 {
+			key += "~" + strconv.Itoa(seen[key])
+		}
+		keys[i] = key
+	}
+	return keys
+}
+
 // add notes a job, unless it is done: then it is −1.
 func (m *maker) add(job facts.Job, of calendar.Job) int {
 	of.ID = string(job.Kind) + "/" + job.Key
 	if m.p.Ready.DoneOn(of.ID) != "" {
 		return -1
 	}
-	for _, place := range job.Places {
-		row, at, _ := calendar.PlaceOf(place)
-		of.Opens = append(of.Opens, calendar.Open{Place: at, Takes: row.Hours.Likely})
+	if of.Kind == calendar.Work && len(job.Places) > 0 {
+		m.open(&of, job.Places)
 	}
 	of.After = slices.DeleteFunc(of.After, func(first int) bool { return first < 0 })
 	if job.Usual {
@@ -70,6 +91,24 @@ func (m *maker) add(job facts.Job, of calendar.Job) int {
 	}
 	m.f.Jobs, m.jobs = append(m.f.Jobs, job), append(m.jobs, of)
 	return len(m.jobs) - 1
+}
+
+// open is what of a job's hours its places take; where nothing is done without opening them, the job takes no less.
+func (m *maker) open(of *calendar.Job, places []calendar.Place) {
+	must := 0.0
+	for _, place := range places {
+		row, at, _ := calendar.PlaceOf(place)
+		takes := row.Hours.Likely
+		if row.Must {
+			must += takes
+		} else {
+			takes = min(takes, openMost*of.Takes.Likely)
+		}
+		of.Opens = append(of.Opens, calendar.Open{Place: at, Takes: takes})
+	}
+	if short := must + insideHours - of.Takes.Likely; must > 0 && short > 0 {
+		of.Takes = of.Takes.Plus(calendar.Just(short))
+	}
 }
 
 // days is a moment of a date, NaN for none.
@@ -102,6 +141,9 @@ func (m *maker) closed(name string, spans []plan.Span) *calendar.Clock {
 	return c
 }
 
+// undoPrefix stands before the name of a change that is undone.
+const undoPrefix = "undo "
+
 // faults are what the inspection says is to be put right.
 func (m *maker) faults() {
 	for _, a := range m.p.Baseline.Answers {
@@ -122,29 +164,19 @@ func (m *maker) faults() {
 				hours = settingHours
 			}
 		}
-		m.add(job, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(max(hours, m.opening(job.Places)))})
+		m.add(job, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours)})
 	}
 	for _, c := range m.p.Baseline.Changes {
 		if c.Fate != baseline.Undo {
 			continue
 		}
 		hours := c.Hours.In("h")
-		job := facts.Job{Key: "undo " + c.Name, Kind: facts.JobRight, Name: "Undo: " + c.Name, Line: -1, Usual: !c.Hours.Known()}
+		job := facts.Job{Key: undoPrefix + c.Name, Kind: facts.JobRight, Name: "Undo: " + c.Name, Line: -1, Usual: !c.Hours.Known()}
 		if job.Usual {
 			hours = faultHours * m.p.Brief.Practice.Factor()
 		}
 		m.add(job, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours)})
 	}
-}
-
-// opening is the least that opening places takes.
-func (m *maker) opening(places []calendar.Place) float64 {
-	sum := 0.0
-	for _, p := range places {
-		row, _, _ := calendar.PlaceOf(p)
-		sum += row.Hours.Likely
-	}
-	return sum
 }
 
 // lines are what is ordered, waited for, made and fitted.
@@ -163,12 +195,23 @@ func (m *maker) lines() {
 		case l.Part != nil:
 			m.part(i, l)
 		case l.Kind == plan.Gear || l.Kind == plan.Consumable:
-			m.order(i, l, nil)
+			m.gear(i, l)
 		case l.Kind == plan.Workshop:
 			m.visit(facts.Job{Key: m.keys[i], Kind: facts.JobShop, Name: l.Name, Line: i}, l, nil)
 		case l.Kind == plan.Baseline && l.Hours.Known():
 			m.add(facts.Job{Key: m.keys[i], Kind: facts.JobRight, Name: l.Name, Line: i}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(l.Hours.In("h"))})
 		}
+	}
+}
+
+// gear is what has no slot here: it comes, or is made, and takes the hours that somebody has said.
+func (m *maker) gear(i int, l *plan.Line) {
+	at := m.order(i, l, nil)
+	switch {
+	case l.Source == plan.HomeMade && l.Decision == "":
+		m.made(i, l, at)
+	case l.Hours.Known():
+		m.add(facts.Job{Key: m.keys[i], Kind: facts.JobFit, Name: "Fit " + l.Name, Line: i}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(l.Hours.In("h")), After: []int{at}})
 	}
 }
 
@@ -285,9 +328,12 @@ func (m *maker) made(i int, l *plan.Line, materials int) int {
 	if l.Hours.Known() {
 		hours, usual = l.Hours.In("h"), false
 	}
-	job := facts.Job{Key: m.keys[i], Line: i, Slot: l.Part.Slot}
+	job := facts.Job{Key: m.keys[i], Line: i}
+	if l.Part != nil {
+		job.Slot = l.Part.Slot
+	}
 	step := func(kind facts.JobKind, name string, usual bool, of calendar.Job) int {
-		job.Kind, job.Name, job.Usual = kind, name+l.Part.Name, usual
+		job.Kind, job.Name, job.Usual = kind, name+l.Title(), usual
 		return m.add(job, of)
 	}
 	at := step(facts.JobMake, "Make ", usual, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours), After: []int{materials}})
@@ -455,7 +501,7 @@ func (m *maker) rest() {
 	if m.p.Brief.Ships != "" {
 		m.add(facts.Job{Key: "carrier", Kind: facts.JobPapers, Name: "Papers and straps for the carrier", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(carrierHours)})
 	}
-	if len(m.jobs) == 0 || !slices.ContainsFunc(m.p.Loadouts, func(l plan.Loadout) bool { return len(l.Loads) > 0 }) {
+	if len(m.jobs) == 0 {
 		return
 	}
 	m.add(facts.Job{Key: "bags", Kind: facts.JobPack, Name: "Pack all of it, and weigh", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(packHours), After: m.on(bagSlots...)})

@@ -32,7 +32,7 @@ var Study = study.Study{
 }
 
 // reads is what jobs are made of.
-const reads = facts.InBrief | facts.InLines | facts.InLooked | facts.InLoadout | facts.InLog | facts.InRest | facts.InTime
+const reads = facts.InBrief | facts.InLines | facts.InLooked | facts.InLog | facts.InRest | facts.InTime
 
 // sure is how sure the day is that the gauge shows, and middling that of the middle.
 const (
@@ -94,8 +94,8 @@ func working(c study.Calc, late, middle float64) {
 		in = append(in, sheet.Value{Name: job.Name, Number: row.Takes, Unit: unit, Origin: origin, Note: "from " + f.Day(row.Start).String() + " to " + f.Day(row.End).String()})
 	}
 	c.Sheet.Step(leadFormula, study.Computed("days until all is done, likely", f.Table.Ready, "d"), in...)
-	c.Sheet.Step(readyFormula, study.Computed("days until all is done, 4 of 5", late, "d"),
-		study.Computed("in the middle", middle, "d"), study.Computed("hours of your own", f.Table.Hours, "h"), study.Computed("hours that places open already save", f.Table.Saved, "h"))
+	c.Sheet.Step(readyFormula, study.Computed("ready", float64(f.Morning(late)), figure.Date), study.Computed("days until all is done, 4 of 5", late, "d"),
+		study.Computed("days, in the middle", middle, "d"), study.Computed("hours of your own", f.Table.Hours, "h"), study.Computed("hours that places open already save", f.Table.Saved, "h"))
 	c.Sheet.Note("What one seller sends is late together. The shakedown is the last job, counted once. Days that nobody has said are as usual for where the part comes from.")
 }
 

@@ -20,6 +20,8 @@ const (
 	testHours    = 0.5
 	packHours    = 1.5
 	carrierHours = 1.0
+	insideHours  = 0.2 // of a small thing, once its wheel is out
+	openMost     = 0.6 // of a job, that taking apart is
 )
 
 // … and days [memory; workshops and paint: the handbook's calendar].

@@ -1,0 +1,353 @@
+package ready
+
+import (
+	"fmt"
+	"math"
+	"net/http"
+	"slices"
+	"strings"
+
+	"valiantmule/internal/core/calendar"
+	"valiantmule/internal/core/facts"
+	"valiantmule/internal/core/plan"
+	study "valiantmule/internal/core/study/ready"
+	"valiantmule/internal/draw"
+	"valiantmule/internal/store"
+	"valiantmule/internal/web/desk"
+	"valiantmule/internal/words"
+)
+
+// daysView is what is done while what is apart, day by day.
+type daysView struct {
+	Says    saysView
+	Empty   bool
+	Drawing draw.Weeks
+	Better  *betterView
+	Days    []dayGroup
+	Waits   []waitRow
+	Done    []doneRow
+	Did     string // where a job is said to be done
+	Again   string
+	Lost    string
+	Today   string
+	File    string
+	Orders  string
+	Turn    string // address of this page, to which a move is added
+	Circle  []string
+}
+
+// betterView is an order that a search found.
+type betterView struct {
+	Says, Href string
+	Exact      bool
+}
+
+// dayGroup is a day at the bike.
+type dayGroup struct {
+	Date, Weekday, Hours, Sheet string
+	Jobs                        []jobRow
+}
+
+// jobRow is one job on its day.
+type jobRow struct {
+	ID, Name, Takes, Saved, Apart, Spare string
+	Kept                                 string // open from the job before
+	Late, Holds, Usual                   bool
+	Earlier, Later                       string
+	Href                                 string
+}
+
+// waitRow is what passes by itself.
+type waitRow struct {
+	ID, Name, From, To, Spare string
+	Holds, Usual, Last        bool
+}
+
+type doneRow struct{ ID, Name, On string }
+
+// daysPage is the page of spanner days, with what lies on the bench.
+func daysPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	bench, tried, err := d.Tried(r, "days")
+	if err != nil {
+		return err
+	}
+	f, err := laidFacts(d, tried)
+	if err != nil {
+		return err
+	}
+	return s.ShowPage(w, r, http.StatusOK, d, "days", bench, daysOf(d, f, tried))
+}
+
+// laidFacts are the facts of time of the plan with what lies on the bench.
+func laidFacts(d *desk.Desk, tried desk.Laid) (*facts.All, error) {
+	shown := desk.Shown{Plan: tried.Plan}
+	if d.Plan.Bike != nil {
+		after, err := d.Evaluate(tried.Plan)
+		if err != nil {
+			return nil, err
+		}
+		shown.After = after
+	}
+	return readyOf(d, shown), nil
+}
+
+func daysOf(d *desk.Desk, f *facts.All, tried desk.Laid) daysView {
+	r := &f.Ready
+	v := daysView{
+		Says: says(d, f), Empty: r.Net == nil, Did: d.Href("days/done"), Again: d.Href("days/again"), Lost: d.Href("days/lost"), Today: d.AsOf,
+		File: d.Href("days.ics"), Orders: d.Href("ready"), Turn: d.Href("days", tried.Query()...), Circle: r.Circle,
+	}
+	for _, done := range f.Plan.Ready.Done {
+		v.Done = append(v.Done, doneRow{done.Job, nameOf(done.Job), done.On})
+	}
+	if v.Empty {
+		return v
+	}
+	v.Drawing = weeks(r)
+	v.Better = offer(d, r, tried)
+	holds := r.Table.Holds()
+	for i, j := range r.Order {
+		day := r.Day(r.Table.Rows[j].Start)
+		if n := len(v.Days); n == 0 || v.Days[n-1].Date != day.String() {
+			v.Days = append(v.Days, dayGroup{Date: day.String(), Weekday: plan.Weekdays[day.Weekday()], Sheet: d.Href("spanner-day", "date", day.String()), Hours: hoursOn(r, day)})
+		}
+		g := &v.Days[len(v.Days)-1]
+		g.Jobs = append(g.Jobs, job(d, f, i, slices.Contains(holds, j), tried))
+	}
+	for j := range r.Jobs {
+		job := &r.Jobs[j]
+		if r.Net.Jobs[j].Serial() || job.Kind == facts.JobOrder {
+			continue
+		}
+		row := &r.Table.Rows[j]
+		w := waitRow{ID: r.Net.Jobs[j].ID, Name: job.Name, From: r.Day(max(0, row.Start)).String(), To: r.Morning(row.End).String(), Holds: slices.Contains(holds, j), Usual: job.Usual, Last: r.Net.Jobs[j].Last}
+		if r.Dated {
+			w.Spare = spare(row.Spare)
+		}
+		v.Waits = append(v.Waits, w)
+	}
+	slices.SortStableFunc(v.Waits, func(a, b waitRow) int { return strings.Compare(a.To, b.To) })
+	return v
+}
+
+// nameOf is a job that is done, by its id.
+func nameOf(id string) string {
+	kind, key, _ := strings.Cut(id, "/")
+	slot, _, _ := strings.Cut(key, ".")
+	return desk.Capital(kind + " " + strings.ReplaceAll(slot, "-", " "))
+}
+
+// hoursOn is how many of one's own a day has.
+func hoursOn(r *facts.Ready, day calendar.Day) string {
+	t := float64(day - r.Today)
+	return words.Number(r.Net.Own.At(t+1)-r.Net.Own.At(t), 1) + " h"
+}
+
+// spare is how many days something may slip.
+func spare(days float64) string {
+	switch {
+	case math.IsNaN(days):
+		return ""
+	case days < -0.05:
+		return count(max(1, int(math.Ceil(-days))), "day") + " late"
+	}
+	return count(int(days), "day") + " to spare"
+}
+
+// job is one of the jobs in their order.
+func job(d *desk.Desk, f *facts.All, at int, holds bool, tried desk.Laid) jobRow {
+	r := &f.Ready
+	j := r.Order[at]
+	job, row := &r.Jobs[j], &r.Table.Rows[j]
+	v := jobRow{ID: r.Net.Jobs[j].ID, Name: job.Name, Takes: takes(r, j), Holds: holds, Usual: job.Usual, Href: jobHref(d, f, j), Apart: apart(job)}
+	if row.Saved > 0.04 {
+		v.Saved = words.Number(row.Saved, 1) + " h saved"
+	}
+	if r.Dated {
+		v.Spare, v.Late = spare(row.Spare), row.Spare < -0.05
+	}
+	if at > 0 {
+		v.Earlier = d.Href("days", tried.Turning(orderKey, v.ID+before+r.Net.Jobs[r.Order[at-1]].ID)...)
+	}
+	switch {
+	case at+2 < len(r.Order):
+		v.Later = d.Href("days", tried.Turning(orderKey, v.ID+before+r.Net.Jobs[r.Order[at+2]].ID)...)
+	case at+2 == len(r.Order):
+		v.Later = d.Href("days", tried.Turning(orderKey, v.ID+before)...)
+	}
+	return v
+}
+
+// apart is what is open for a job, in words.
+func apart(job *facts.Job) string {
+	var names []string
+	for _, p := range job.Places {
+		if row, _, ok := calendar.PlaceOf(p); ok {
+			names = append(names, row.Apart)
+		}
+	}
+	if job.Shop != "" {
+		names = append(names, "at "+job.Shop)
+	}
+	return strings.Join(names, ", ")
+}
+
+// offer is a better order of the work, nil where a search finds none.
+func offer(d *desk.Desk, r *facts.Ready, tried desk.Laid) *betterView {
+	if slices.Contains(tried.Values(orderKey), better) {
+		return nil
+	}
+	found := r.Net.Better(r.Order)
+	sooner, fewer := int(r.Morning(r.Table.Ready)-r.Morning(found.Table.Ready)), r.Table.Hours-found.Table.Hours
+	if sooner <= 0 && fewer < 0.05 {
+		return nil
+	}
+	v := betterView{Exact: found.Exact, Href: d.Href("days", tried.Turning(orderKey, better)...)}
+	var says []string
+	if sooner > 0 {
+		says = append(says, count(sooner, "day")+" sooner")
+	}
+	if fewer >= 0.05 {
+		says = append(says, words.Number(fewer, 1)+" h less at the bike")
+	}
+	v.Says = "Another order of the same jobs is ready " + strings.Join(says, " and takes ") + ", by likely durations."
+	switch {
+	case sooner <= 0:
+		v.Says = "Another order of the same jobs takes " + says[0] + ", and is ready as soon."
+	case fewer < 0.05:
+		v.Says = "Another order of the same jobs is ready " + says[0] + ", by likely durations."
+	}
+	if found.Exact {
+		v.Says += " No order is ready sooner."
+	} else {
+		v.Says += " No order is ready before " + r.Morning(found.Bound).String() + "."
+	}
+	return &v
+}
+
+// weeks draws the jobs around the places that are open.
+func weeks(r *facts.Ready) draw.Weeks {
+	var lanes []string
+	index := map[string]int{}
+	lane := func(name string) int {
+		at, ok := index[name]
+		if !ok {
+			at = len(lanes)
+			index[name], lanes = at, append(lanes, name)
+		}
+		return at
+	}
+	holds := r.Table.Holds()
+	var spans []draw.WeekSpan
+	for j := range r.Jobs {
+		if r.Jobs[j].Kind == facts.JobOrder {
+			row := &r.Table.Rows[j]
+			spans = append(spans, draw.WeekSpan{Lane: lane("comes"), From: row.Start, To: row.End, Point: true, Holds: slices.Contains(holds, j), Title: r.Jobs[j].Name + " comes " + r.Morning(row.End).String()})
+		}
+	}
+	for _, place := range calendar.Places() { // as one walks around the bike
+		if slices.ContainsFunc(r.Jobs, func(j facts.Job) bool { return slices.Contains(j.Places, place.Place) }) {
+			lane(place.Apart)
+		}
+	}
+	last := map[int]int{} // of each lane its block that may grow
+	for _, j := range r.Order {
+		job, row := &r.Jobs[j], &r.Table.Rows[j]
+		names := []string{"nothing apart"}
+		switch {
+		case job.Shop != "":
+			names = []string{"at a workshop"}
+		case len(job.Places) > 0:
+			names = nil
+			for _, p := range job.Places {
+				place, _, _ := calendar.PlaceOf(p)
+				names = append(names, place.Apart)
+			}
+		}
+		next := map[int]int{}
+		for _, name := range names {
+			at := lane(name)
+			if k, ok := last[at]; ok { // it stays open
+				spans[k].To = row.End
+				spans[k].Jobs++
+				spans[k].Holds = spans[k].Holds || slices.Contains(holds, j)
+				spans[k].Title += "; " + job.Name
+				next[at] = k
+				continue
+			}
+			next[at] = len(spans)
+			spans = append(spans, draw.WeekSpan{Lane: at, From: row.Start, To: row.End, Jobs: 1, Holds: slices.Contains(holds, j), Title: job.Name})
+		}
+		last = next
+	}
+	for j := range r.Jobs {
+		if row := &r.Table.Rows[j]; r.Net.Jobs[j].Last {
+			spans = append(spans, draw.WeekSpan{Lane: lane("shakedown"), From: row.Start, To: row.End, Jobs: 1, Holds: slices.Contains(holds, j), Title: r.Jobs[j].Name})
+		}
+	}
+	leaves := math.NaN()
+	if r.Dated {
+		leaves = float64(r.Leaves - r.Today)
+	}
+	monday := (7 - r.Today.Weekday()) % 7
+	return draw.WeeksOf(lanes, spans, monday, r.Outlook.Share(0.5), r.Outlook.Share(0.8), leaves, func(day int) string {
+		return (r.Today + calendar.Day(day)).Time().Format("2 Jan")
+	})
+}
+
+// done is a job that is done.
+func done(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	changed, said, ok := study.Done(asks(d), r.PostFormValue("id"))
+	if !ok {
+		return store.ErrStale
+	}
+	if err := s.Save(r, d, r.PostFormValue("base"), changed, said); err != nil {
+		return err
+	}
+	back := d.Href("days")
+	if date := r.PostFormValue("date"); date != "" {
+		back = d.Href("spanner-day", "date", date)
+	}
+	return desk.SeeOther(w, r, back)
+}
+
+// again is a job that is not done after all.
+func again(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	return changing(s, w, r, func(d *desk.Desk) (*plan.Plan, string, bool) {
+		id := r.PostFormValue("id")
+		return study.Again(d.Plan, id), "Not done after all: " + nameOf(id), d.Plan.Ready.DoneOn(id) != ""
+	})
+}
+
+// lost is a day on which nothing was done.
+func lost(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	return changing(s, w, r, func(d *desk.Desk) (*plan.Plan, string, bool) {
+		day := r.PostFormValue("day")
+		_, ok := calendar.ParseDay(day)
+		return study.Lost(d.Plan, day), fmt.Sprintf("A day lost, %s", day), ok
+	})
+}
+
+// changing saves a change of the plan, and leads back to the days.
+func changing(s *desk.House, w http.ResponseWriter, r *http.Request, change func(*desk.Desk) (*plan.Plan, string, bool)) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	changed, said, ok := change(d)
+	if !ok {
+		return store.ErrStale
+	}
+	if err := s.Save(r, d, r.PostFormValue("base"), changed, said); err != nil {
+		return err
+	}
+	return desk.SeeOther(w, r, d.Href("days"))
+}
