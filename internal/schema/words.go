@@ -6,6 +6,7 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/baseline"
+	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/garage"
 	"valiantmule/internal/core/guard"
@@ -30,26 +31,33 @@ var closedLists = map[reflect.Type]func() []string{
 	reflect.TypeFor[terrain.Kind](): func() []string {
 		return each(terrain.Grounds(), func(g terrain.Ground) string { return string(g.Kind) })
 	},
-	reflect.TypeFor[tyre.Style]():         func() []string { return values(parts.Styles()) },
-	reflect.TypeFor[verdict.State]():      func() []string { return orNone(names(verdict.Points())) },
-	reflect.TypeFor[plan.Bother]():        func() []string { return orNone(values(plan.Bothers())) },
-	reflect.TypeFor[plan.Kit]():           func() []string { return orNone(values(plan.Kits())) },
-	reflect.TypeFor[garage.State]():       func() []string { return orNone(values(garage.States())) },
-	reflect.TypeFor[plan.Held]():          func() []string { return orNone(values(plan.Helds())) },
-	reflect.TypeFor[plan.Weather]():       func() []string { return orNone(values(plan.Weathers())) },
-	reflect.TypeFor[plan.Spanner]():       func() []string { return orNone(values(plan.Spanners())) },
-	reflect.TypeFor[guard.Skill]():        func() []string { return orNone(values(plan.Skills())) },
-	reflect.TypeFor[stance.Use]():         func() []string { return orNone(values(plan.SpringUses())) },
-	reflect.TypeFor[plan.LineKind]():      func() []string { return append(values(plan.LineKinds()), string(plan.PartLine)) },
-	reflect.TypeFor[plan.Need]():          func() []string { return names([]plan.Need{plan.Needed, plan.Wanted}) },
-	reflect.TypeFor[plan.Decision]():      func() []string { return orNone(values(plan.Decisions())) },
-	reflect.TypeFor[plan.Source]():        func() []string { return orNone(values(plan.Sources())) },
-	reflect.TypeFor[plan.Sit]():           func() []string { return values(plan.Sits()) },
-	reflect.TypeFor[plan.Side]():          func() []string { return values(plan.Sides()) },
-	reflect.TypeFor[plan.When]():          func() []string { return values(plan.Whens()) },
-	reflect.TypeFor[plan.BoxPlace]():      func() []string { return orNone(values(plan.BoxPlaces())) },
-	reflect.TypeFor[plan.Meeting]():       func() []string { return values(plan.Meetings()) },
-	reflect.TypeFor[plan.Certainty]():     func() []string { return values(plan.Certainties()) },
+	reflect.TypeFor[tyre.Style]():     func() []string { return values(parts.Styles()) },
+	reflect.TypeFor[verdict.State]():  func() []string { return orNone(names(verdict.Points())) },
+	reflect.TypeFor[plan.Bother]():    func() []string { return orNone(values(plan.Bothers())) },
+	reflect.TypeFor[plan.Kit]():       func() []string { return orNone(values(plan.Kits())) },
+	reflect.TypeFor[garage.State]():   func() []string { return orNone(values(garage.States())) },
+	reflect.TypeFor[plan.Held]():      func() []string { return orNone(values(plan.Helds())) },
+	reflect.TypeFor[plan.Weather]():   func() []string { return orNone(values(plan.Weathers())) },
+	reflect.TypeFor[plan.Spanner]():   func() []string { return orNone(values(plan.Spanners())) },
+	reflect.TypeFor[guard.Skill]():    func() []string { return orNone(values(plan.Skills())) },
+	reflect.TypeFor[stance.Use]():     func() []string { return orNone(values(plan.SpringUses())) },
+	reflect.TypeFor[plan.LineKind]():  func() []string { return append(values(plan.LineKinds()), string(plan.PartLine)) },
+	reflect.TypeFor[plan.Need]():      func() []string { return names([]plan.Need{plan.Needed, plan.Wanted}) },
+	reflect.TypeFor[plan.Decision]():  func() []string { return orNone(values(plan.Decisions())) },
+	reflect.TypeFor[plan.Source]():    func() []string { return orNone(values(plan.Sources())) },
+	reflect.TypeFor[plan.Sit]():       func() []string { return values(plan.Sits()) },
+	reflect.TypeFor[plan.Side]():      func() []string { return values(plan.Sides()) },
+	reflect.TypeFor[plan.When]():      func() []string { return values(plan.Whens()) },
+	reflect.TypeFor[plan.BoxPlace]():  func() []string { return orNone(values(plan.BoxPlaces())) },
+	reflect.TypeFor[plan.Meeting]():   func() []string { return values(plan.Meetings()) },
+	reflect.TypeFor[plan.Certainty](): func() []string { return values(plan.Certainties()) },
+	reflect.TypeFor[calendar.Supply](): func() []string {
+		return orNone(each(calendar.Supplies(), func(r calendar.SupplyRow) string { return string(r.Supply) }))
+	},
+	reflect.TypeFor[calendar.Place](): func() []string {
+		return each(calendar.Places(), func(r calendar.PlaceRow) string { return string(r.Place) })
+	},
+	reflect.TypeFor[plan.FitBy]():         func() []string { return orNone(values(plan.FitBys()[1:])) },
 	reflect.TypeFor[parts.Slot]():         func() []string { return each(parts.Kinds(), func(k parts.Kind) string { return string(k.Slot) }) },
 	reflect.TypeFor[parts.Feed]():         func() []string { return orNone(values(parts.Feeds())) },
 	reflect.TypeFor[parts.Use]():          func() []string { return orNone(values(parts.Uses())) },

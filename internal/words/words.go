@@ -43,6 +43,15 @@ func (u Units) Value(f study.Figure) string {
 // date is a day as it is written everywhere here.
 func date(v float64) string { return calendar.Day(math.Round(v)).String() }
 
+// DayBeside is a day as it is written beside another: without its year where that is the same.
+func (u Units) DayBeside(v, other float64) string {
+	day, beside := calendar.Day(math.Round(v)).Time(), calendar.Day(math.Round(other)).Time()
+	if day.Year() == beside.Year() {
+		return day.Format("2 Jan")
+	}
+	return day.Format("2 Jan 06")
+}
+
 // Told is a figure's value, or what it lacks first: for where no gauge stands beside it.
 func (u Units) Told(f study.Figure) string {
 	switch {

@@ -95,6 +95,9 @@ func (p *pass) do(before, j int) {
 	row.Takes = takes - row.Saved
 	row.Start, row.By = start, by
 	if job.Kind == Work {
+		if row.Takes > hair { // it begins when there is an hour for it
+			row.Start = max(start, p.n.Own.Since(p.n.Own.At(start)))
+		}
 		row.End = p.n.Own.After(start, row.Takes)
 		p.hours, p.saved = p.hours+row.Takes, p.saved+row.Saved
 	} else {

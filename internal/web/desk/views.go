@@ -188,17 +188,23 @@ func MissingOf(gauges []GaugeView) []LinkView {
 	return list
 }
 
+// seasonDays is how many days before a day its bar begins.
+const seasonDays = 180
+
 // GaugeOf a figure: its words, and where its bar and notch stand.
 func GaugeOf(u words.Units, f study.Figure, href string) GaugeView {
 	g := GaugeView{ID: string(f.ID), Name: u.Name(f.Row), Short: f.Short, Waits: Waits(f), Value: u.Value(f), State: StateOf(f.State), Href: href, Notch: -1}
-	span := f.Value
+	span, from := f.Value, 0.0
 	if f.Limited {
 		g.Limited, g.Limit, g.LimitWord = true, u.Limit(f), LimitWord(f)
-		span = max(f.Value, f.Limit) * 1.15
-		g.Notch = Share(f.Limit, span)
+		if f.IsDate() { // days have no beginning: the bar is of the months before the limit
+			from, g.Limit, g.LimitWord = f.Limit-seasonDays, u.DayBeside(f.Limit, f.Value), "by"
+		}
+		span = (max(f.Value, f.Limit) - from) * 1.15
+		g.Notch = Share(f.Limit-from, span)
 	}
 	if f.Known {
-		g.Fill = Share(f.Value, span)
+		g.Fill = Share(f.Value-from, span)
 	}
 	if f.Known && f.Usual > 0 {
 		g.About, g.Value = int(f.Usual), u.About(f)

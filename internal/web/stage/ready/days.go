@@ -21,7 +21,7 @@ import (
 type daysView struct {
 	Says    saysView
 	Empty   bool
-	Drawing draw.Weeks
+	Drawing weeksView
 	Better  *betterView
 	Days    []dayGroup
 	Waits   []waitRow
@@ -34,6 +34,12 @@ type daysView struct {
 	Orders  string
 	Turn    string // address of this page, to which a move is added
 	Circle  []string
+}
+
+// weeksView is the drawing with the word for what it all hangs on.
+type weeksView struct {
+	draw.Weeks
+	HoldsWord string
 }
 
 // betterView is an order that a search found.
@@ -107,7 +113,7 @@ func daysOf(d *desk.Desk, f *facts.All, tried desk.Laid) daysView {
 	if v.Empty {
 		return v
 	}
-	v.Drawing = weeks(r)
+	v.Drawing = weeksView{weeks(r), v.Says.HoldsWord}
 	v.Better = offer(d, r, tried)
 	holds := r.Table.Holds()
 	for i, j := range r.Order {
@@ -196,6 +202,9 @@ func apart(job *facts.Job) string {
 	return strings.Join(names, ", ")
 }
 
+// worth is how many hours another order has to save that is no sooner.
+const worth = 0.5
+
 // offer is a better order of the work, nil where a search finds none.
 func offer(d *desk.Desk, r *facts.Ready, tried desk.Laid) *betterView {
 	if slices.Contains(tried.Values(orderKey), better) {
@@ -203,7 +212,7 @@ func offer(d *desk.Desk, r *facts.Ready, tried desk.Laid) *betterView {
 	}
 	found := r.Net.Better(r.Order)
 	sooner, fewer := int(r.Morning(r.Table.Ready)-r.Morning(found.Table.Ready)), r.Table.Hours-found.Table.Hours
-	if sooner <= 0 && fewer < 0.05 {
+	if sooner <= 0 && fewer < worth {
 		return nil
 	}
 	v := betterView{Exact: found.Exact, Href: d.Href("days", tried.Turning(orderKey, better)...)}

@@ -49,6 +49,7 @@ type saysView struct {
 	Usual                        int
 	Time                         string // where hours and sellers are said
 	Hours, Saved                 string
+	HoldsWord                    string
 }
 
 // holdView is one of the jobs that hold the day up.
@@ -65,6 +66,7 @@ type orderRow struct {
 	Key, Name, Slots, State, Comes, By, Spare, Href, Cost string
 	Takes                                                 string
 	Late, Usual, Holds                                    bool
+	First                                                 *study.Act // what mostly happens to it next
 	Acts                                                  []study.Act
 	Ways                                                  []desk.LinkView
 	Job                                                   int
@@ -162,7 +164,7 @@ func ordersOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 // says tells how it stands.
 func says(d *desk.Desk, f *facts.All) saysView {
 	r := &f.Ready
-	v := saysView{Usual: r.Usual, Time: d.Href("time")}
+	v := saysView{Usual: r.Usual, Time: d.Href("time"), HoldsWord: "sets the day"}
 	if r.Net == nil {
 		v.Ready = r.Today.String()
 		return v
@@ -179,7 +181,9 @@ func says(d *desk.Desk, f *facts.All) saysView {
 	if !r.Dated {
 		return v
 	}
-	v.Leaves = r.Leaves.String()
+	if v.Leaves = r.Leaves.String(); late > r.Leaves {
+		v.HoldsWord = "holds it up"
+	}
 	switch spare := int(r.Leaves - late); {
 	case spare > 0:
 		v.Spare = count(spare, "day") + " to spare"
@@ -258,7 +262,10 @@ func rowOf(d *desk.Desk, f *facts.All, at int, tried desk.Laid) (row orderRow, s
 		return row, "", false
 	}
 	key := f.Plan.LineKeys()[at]
-	row = orderRow{Key: key, Name: l.Title(), Job: order, State: state(f, at), Href: d.Href("ready", "line", key) + "#line", Acts: study.Acts(f, at)}
+	row = orderRow{Key: key, Name: l.Title(), Job: order, State: state(f, at), Href: d.Href("ready", "line", key) + "#line"}
+	if acts := study.Acts(f, at); len(acts) > 0 {
+		row.First, row.Acts = &acts[0], acts[1:]
+	}
 	if l.Part != nil {
 		kind, _ := parts.KindOf(l.Part.Slot)
 		row.Slots = kind.Name
