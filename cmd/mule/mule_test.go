@@ -38,7 +38,7 @@ func call(t *testing.T, in string, args ...string) (code int, out, errOut string
 func TestCheckText(t *testing.T) {
 	code, out, _ := call(t, "", "check", demoFile)
 	assert.Zero(t, code)
-	for _, word := range []string{"Trail day", "Travel", "Walking pace", "[tyre-moves-gearing]", "missing: "} {
+	for _, word := range []string{"Trail day", "Travel", "Walking pace", "[tyre-moves-gearing]", "of 2027-05-14"} {
 		assert.Contains(t, out, word)
 	}
 }
@@ -53,7 +53,7 @@ func TestCheckJSON(t *testing.T) {
 			Version int
 			Gauges  []struct {
 				ID, Loadout, State, Unit string
-				Value, Limit             *float64
+				Value, Limit, Low, High  any
 				Missing                  []string
 			}
 			Findings []struct{ ID, State, Loadout, What, Why, Do, Cause, Aside string }
@@ -65,6 +65,13 @@ func TestCheckJSON(t *testing.T) {
 			assert.EqualValues(t, figure.Gauges()[i%len(figure.Gauges())].ID, g.ID, "in the order of the table")
 			assert.Equal(t, g.State == "unknown", g.Value == nil || g.Limit == nil, g.ID)
 			assert.NotNil(t, g.Missing)
+			for _, v := range []any{g.Value, g.Limit, g.Low, g.High} {
+				if figure.ID(g.ID) == figure.ReadyDate {
+					assert.Regexp(t, `^2027-\d\d-\d\d$`, v, "a day is a date")
+				} else if v != nil {
+					assert.IsType(t, 0.0, v, g.ID)
+				}
+			}
 		}
 		for _, f := range doc.Findings {
 			assert.GreaterOrEqual(t, cause.ID(f.Cause).Rank(), 0, f.ID)

@@ -64,7 +64,6 @@ var more = []view{
 		chromedp.Click(chromedp.CSS(".stands a")), chromedp.WaitVisible(chromedp.CSS(".machine")),
 	}},
 	{name: "matters", path: "/garage", then: []chromedp.Action[chromedp.Void]{inGarage("Wenna", "matters")}},
-	{name: "route", path: "route?loadout=travel"},
 	{name: "parts", path: "/parts", garage: true, then: []chromedp.Action[chromedp.Void]{dark}},
 	{name: "working", path: "gearing?loadout=travel", then: []chromedp.Action[chromedp.Void]{
 		chromedp.Click(chromedp.CSS(`.strip [data-gauge="crawl-speed"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")),

@@ -29,6 +29,7 @@ type sketched struct {
 	Source   plan.Source   `json:"source,omitempty"`
 	Amount   money.Amount  `json:"amount,omitzero"`
 	Why      string        `json:"why,omitempty"`
+	Supply   *plan.Supply  `json:"supply,omitempty"`
 }
 
 // Garages are other plans of the demo rider: a shaft twin with a pillion, a roadster on a
@@ -64,7 +65,7 @@ func Garages() ([]*plan.Plan, error) {
 				return nil, fmt.Errorf("demo garages: no part %q", named.Part)
 			}
 			p.Lines = slices.Insert(p.Lines, i, plan.Line{
-				Kind: plan.PartLine, Part: shelf[at], Loadout: named.Loadout, Need: named.Need, Decision: named.Decision, Source: named.Source, Amount: named.Amount, Why: named.Why,
+				Kind: plan.PartLine, Part: shelf[at], Loadout: named.Loadout, Need: named.Need, Decision: named.Decision, Source: named.Source, Amount: named.Amount, Why: named.Why, Supply: named.Supply,
 			})
 		}
 		if problems := p.Validate(); len(problems) > 0 {

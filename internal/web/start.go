@@ -106,7 +106,7 @@ func (s *Server) startOf(r *http.Request, form url.Values, errs desk.FormErrors)
 		Currency:     desk.FieldView{Key: "currency", Label: "Counted in", Value: desk.Typed(form, "currency", currencyOf(r)), Error: errs["currency"]},
 		Distance:     field(t, "distance", "How far", "Door to door."),
 		Gap:          field(t, "gap", "Longest between pumps", "A guess decides the tank: look it up."),
-		Start:        desk.FieldView{Key: "start", Label: "When", Value: desk.Typed(form, "start", ""), Error: errs["start"], Help: "The day that the bike must be ready."},
+		Start:        desk.FieldView{Key: "start", Label: "When", Value: desk.Typed(form, "start", ""), Error: errs["start"], Help: "The day that the bike must be ready, or how long there is: three weeks."},
 		Kits:         desk.OptionsOf(plan.Kits(), desk.Typed(form, "kit", string(plan.CampKit)), ""),
 		Bothers:      desk.OptionsOf(plan.Bothers(), desk.Typed(form, "bothers", ""), "Nothing yet"),
 		Units:        unitsIn(u), BikeError: errs["bike"], KitError: errs["kit"], Error: errs["form"],
@@ -168,7 +168,7 @@ func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormE
 	b := &p.Brief
 	asked := []string{"rider", "stature", "distance", "gap"}
 	desk.Enter(u, entry.Only(b.Fields(), asked...), form, errs)
-	if b.Start, err = u.Date(form.Get("start")); err != nil {
+	if b.Start, err = u.DayFrom(form.Get("start"), desk.Today()); err != nil {
 		errs["start"] = err.Error()
 	}
 	if errs["currency"] == "" {

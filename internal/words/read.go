@@ -4,10 +4,12 @@ import (
 	"errors"
 	"fmt"
 	"regexp"
+	"slices"
 	"strconv"
 	"strings"
 	"time"
 
+	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
@@ -234,4 +236,35 @@ func (u Units) Prose(text string) string {
 		}
 		return join(words, symbol)
 	})
+}
+
+// counts are numbers as they are said.
+var counts = []string{"zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"}
+
+// spans are how many days their words are.
+var spans = map[string]int{"day": 1, "d": 1, "week": 7, "wk": 7, "month": 30}
+
+// mostAhead is how many days ahead anybody plans.
+const mostAhead = 1000
+
+// DayFrom reads a day as [Units.Date] does, or how long there is until it, counted from another:
+// "three weeks", "in 10 days". What is neither is left as it is, for the document to refuse.
+func (u Units) DayFrom(text, today string) (string, error) {
+	day, err := u.Date(text)
+	if err != nil {
+		return day, err
+	}
+	from, ok := calendar.ParseDay(today)
+	first, unit, _ := strings.Cut(strings.TrimPrefix(strings.ToLower(day), "in "), " ")
+	n := slices.Index(counts, first)
+	if typed, err := strconv.Atoi(first); err == nil {
+		n = typed
+	} else if first == "a" || first == "an" {
+		n = 1
+	}
+	days := n * spans[strings.TrimSuffix(strings.TrimSpace(unit), "s")]
+	if !ok || days <= 0 || days > mostAhead {
+		return day, nil
+	}
+	return (from + calendar.Day(days)).String(), nil
 }

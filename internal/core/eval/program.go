@@ -227,16 +227,14 @@ func (p *Program) figures() error {
 					return fmt.Errorf("step %q is of the plan: it cannot work out %q", s.Name, id)
 				case p.table.By[at] != nil:
 					return fmt.Errorf("steps %q and %q both work out %q", p.table.By[at].Name, s.Name, id)
-				case len(p.rows[at].Lacks) > 0:
-					return fmt.Errorf("step %q works out %q, whose row says what it lacks", s.Name, id)
 				}
 				p.table.By[at] = s
 			}
 		}
 	}
 	for i, row := range p.rows {
-		if p.table.By[i] == nil && len(row.Lacks) == 0 {
-			return fmt.Errorf("no step works out %q, and its row does not say what it lacks", row.ID)
+		if p.table.By[i] == nil {
+			return fmt.Errorf("no step works out %q", row.ID)
 		}
 	}
 	return nil

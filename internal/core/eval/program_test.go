@@ -46,15 +46,14 @@ func TestCompileNamesWhatDoesNotFit(t *testing.T) {
 		"a step of the plan that reads a loadout": {nil, study.Study{Steps: []study.Step{
 			{Name: "packs", Gives: facts.MassesGroup, Run: nothing}, {Name: "plans", Needs: facts.MassesGroup, Run: nothing, OfPlan: true},
 		}}, []string{`"plans"`, "Masses"}},
-		"a figure without a row":      {nil, study.Study{Steps: []study.Step{{Name: "guesses", Figures: []figure.ID{"luck"}, Run: nothing}}}, []string{`"guesses"`, `"luck"`}},
-		"a figure without a step":     {[]*figure.Row{row("luck")}, study.Study{}, []string{`"luck"`}},
-		"a figure of two steps":       {[]*figure.Row{row("luck")}, study.Study{Steps: []study.Step{{Name: "one", Figures: []figure.ID{"luck"}, Run: nothing}, {Name: "two", Figures: []figure.ID{"luck"}, Run: nothing}}}, []string{`"one"`, `"two"`, `"luck"`}},
-		"a row twice":                 {[]*figure.Row{row("luck"), row("luck")}, study.Study{}, []string{`"luck"`}},
-		"a gauge behind the others":   {[]*figure.Row{row("luck"), {ID: "fate", Name: "Fate", Stage: figure.Load, Gauge: true}}, study.Study{}, []string{`"fate"`}},
-		"a row without a name":        {[]*figure.Row{{ID: "luck"}}, study.Study{}, []string{`"luck"`}},
-		"a rule twice":                {nil, study.Study{Rules: []study.Rule{{ID: "speak", Judge: silent}, {ID: "speak", Judge: silent}}}, []string{`"speak"`}},
-		"a need twice":                {nil, study.Study{Needs: []study.NeedRule{{ID: "want"}, {ID: "want"}}}, []string{`"want"`}},
-		"a figure that lacks and has": {[]*figure.Row{{ID: "luck", Name: "Luck", Stage: figure.Load, Lacks: []string{"a coin"}}}, study.Study{Steps: []study.Step{{Name: "tosses", Figures: []figure.ID{"luck"}, Run: nothing}}}, []string{`"tosses"`, `"luck"`}},
+		"a figure without a row":    {nil, study.Study{Steps: []study.Step{{Name: "guesses", Figures: []figure.ID{"luck"}, Run: nothing}}}, []string{`"guesses"`, `"luck"`}},
+		"a figure without a step":   {[]*figure.Row{row("luck")}, study.Study{}, []string{`"luck"`}},
+		"a figure of two steps":     {[]*figure.Row{row("luck")}, study.Study{Steps: []study.Step{{Name: "one", Figures: []figure.ID{"luck"}, Run: nothing}, {Name: "two", Figures: []figure.ID{"luck"}, Run: nothing}}}, []string{`"one"`, `"two"`, `"luck"`}},
+		"a row twice":               {[]*figure.Row{row("luck"), row("luck")}, study.Study{}, []string{`"luck"`}},
+		"a gauge behind the others": {[]*figure.Row{row("luck"), {ID: "fate", Name: "Fate", Stage: figure.Load, Gauge: true}}, study.Study{}, []string{`"fate"`}},
+		"a row without a name":      {[]*figure.Row{{ID: "luck"}}, study.Study{}, []string{`"luck"`}},
+		"a rule twice":              {nil, study.Study{Rules: []study.Rule{{ID: "speak", Judge: silent}, {ID: "speak", Judge: silent}}}, []string{`"speak"`}},
+		"a need twice":              {nil, study.Study{Needs: []study.NeedRule{{ID: "want"}, {ID: "want"}}}, []string{`"want"`}},
 	} {
 		_, err := eval.Compile(append([]*figure.Row{needs}, c.rows...), []study.Study{c.studies})
 		if !assert.Error(t, err, name) {

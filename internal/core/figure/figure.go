@@ -50,8 +50,6 @@ type Row struct {
 	// Half is how far the figure may be off for all that is known, in its unit: a wish that is
 	// passed by less is not passed for sure. 0 for ratings, law and what is exact.
 	Half float64
-	// Lacks is what has to be known first, of a figure that no step works out yet.
-	Lacks []string
 }
 
 // Money is the unit of sums: minor units of the plan's currency.

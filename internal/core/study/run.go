@@ -33,15 +33,11 @@ type Figure struct {
 	worst   verdict.State // that all of it past its limit is, "" where more than the limit judges
 }
 
-// Begin is a figure before its step has run; one that no step works out yet says
-// what it lacks.
+// Begin is a figure before its step has run.
 func Begin(row *figure.Row, currency string) Figure {
-	f := Figure{Row: row, Unit: row.Unit, Missing: row.Lacks}
+	f := Figure{Row: row, Unit: row.Unit}
 	if row.IsSum() {
 		f.Unit = currency
-	}
-	if len(row.Lacks) > 0 {
-		f.State = verdict.Unknown
 	}
 	return f
 }

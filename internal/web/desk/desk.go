@@ -239,9 +239,6 @@ func (v *PlanView) setStages(d *Desk, laid []string) {
 	}
 }
 
-// Waits reports whether no step works a gauge out yet.
-func Waits(g study.Figure) bool { return len(g.Lacks) > 0 }
-
 // StageName is what a stage is called.
 func (d *Desk) StageName(id figure.Stage) string {
 	for _, st := range d.house.Stages {

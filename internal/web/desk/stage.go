@@ -162,7 +162,7 @@ func Check(stages []Stage) error {
 		}
 	}
 	for _, row := range figure.All() {
-		if len(row.Lacks) == 0 && !ids[row.Stage] {
+		if !ids[row.Stage] {
 			return fmt.Errorf("figure %q is settled in %q, which is no stage", row.ID, row.Stage)
 		}
 	}

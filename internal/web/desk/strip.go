@@ -27,10 +27,10 @@ func sizesOf(gauges []study.Figure, stage figure.Stage) []Size {
 	large := 0
 	for i := range gauges {
 		switch g := &gauges[i]; {
-		case g.Stage == stage && !Waits(*g):
+		case g.Stage == stage:
 			sizes[i] = Large
 			large++
-		case g.State == verdict.OK || Waits(*g):
+		case g.State == verdict.OK:
 			sizes[i] = Quiet
 		default:
 			sizes[i] = Mark
@@ -60,7 +60,6 @@ type StripView struct {
 	Worst    []GaugeView // three of them, for where there is no room for more
 	Good     int         // how many are ok
 	More     int         // how many speak for which a row has no room
-	Waiting  []GaugeView // whose subject the plan does not hold yet
 	Lacking  []LinkView  // what the others lack, each with the way to its field
 	Usual    []LinkView  // numbers that nobody has said, likewise
 }
@@ -83,11 +82,8 @@ func (d *Desk) strip(page string) StripView {
 		if g.State == verdict.OK {
 			v.Good++
 		}
-		if Waits(g) {
-			v.Waiting = append(v.Waiting, shown)
-		}
 	}
-	v.Worst = slices.DeleteFunc(slices.Clone(v.Gauges), func(g GaugeView) bool { return g.Waits })
+	v.Worst = slices.Clone(v.Gauges)
 	v.Lacking = MissingOf(v.Worst)
 	worstFirst(v.Worst)
 	v.Worst = v.Worst[:min(3, len(v.Worst))]
@@ -105,11 +101,9 @@ const rowMost = 5
 func (d *Desk) Row() StripView {
 	var v StripView
 	for _, g := range d.Report.Gauges {
-		switch {
-		case Waits(g):
-		case g.State == verdict.OK:
+		if g.State == verdict.OK {
 			v.Good++
-		default:
+		} else {
 			v.Gauges = append(v.Gauges, GaugeOf(d.Units, g, ""))
 		}
 	}

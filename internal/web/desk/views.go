@@ -102,7 +102,6 @@ type GaugeView struct {
 	ID, Name    string
 	Short       string // on the strip, where there is no room
 	Size        Size   // on the strip
-	Waits       bool   // no step works it out yet
 	Limited     bool
 	Value       string // with its unit, "?" when unknown
 	About       int    // how many usual numbers it rests on
@@ -193,7 +192,7 @@ const seasonDays = 180
 
 // GaugeOf a figure: its words, and where its bar and notch stand.
 func GaugeOf(u words.Units, f study.Figure, href string) GaugeView {
-	g := GaugeView{ID: string(f.ID), Name: u.Name(f.Row), Short: f.Short, Waits: Waits(f), Value: u.Value(f), State: StateOf(f.State), Href: href, Notch: -1}
+	g := GaugeView{ID: string(f.ID), Name: u.Name(f.Row), Short: f.Short, Value: u.Value(f), State: StateOf(f.State), Href: href, Notch: -1}
 	span, from := f.Value, 0.0
 	if f.Limited {
 		g.Limited, g.Limit, g.LimitWord = true, u.Limit(f), LimitWord(f)

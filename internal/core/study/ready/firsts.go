@@ -3,9 +3,9 @@ package ready
 import (
 	"slices"
 
-	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/parts"
+	"valiantmule/internal/core/plan"
 )
 
 // firsts is what of two things on one bike goes on first [practice, the handbook's calendar].
@@ -44,13 +44,11 @@ var (
 // before adds what comes first: of the trade, and what the rider says.
 func (m *maker) before() {
 	structure := m.afters()
+	cuts := slices.ContainsFunc(m.p.Ready.Firsts, func(b plan.Before) bool { return b.Cut })
 	cut := func(first, then int) bool {
-		for _, b := range m.p.Ready.Firsts {
-			if b.Cut && b.Job == m.jobs[first].ID && b.Then == m.jobs[then].ID {
-				return true
-			}
-		}
-		return false
+		return cuts && slices.ContainsFunc(m.p.Ready.Firsts, func(b plan.Before) bool {
+			return b.Cut && b.Job == m.jobs[first].ID && b.Then == m.jobs[then].ID
+		})
 	}
 	put := func(first, then int) {
 		if first >= 0 && then >= 0 && first != then && !slices.Contains(m.jobs[then].After, first) && !cut(first, then) {
@@ -72,13 +70,20 @@ func (m *maker) before() {
 		}
 	}
 	m.needs(put)
-	for i := range m.jobs {
-		m.jobs[i].After = slices.DeleteFunc(slices.Clone(m.jobs[i].After), func(first int) bool { return cut(first, i) })
+	if cuts {
+		for i := range m.jobs {
+			m.jobs[i].After = slices.DeleteFunc(slices.Clone(m.jobs[i].After), func(first int) bool { return cut(first, i) })
+		}
 	}
 	m.levels = append(m.levels, structure, m.afters())
+	if len(m.p.Ready.Firsts) == 0 {
+		return
+	}
+	at := m.places()
 	for _, b := range m.p.Ready.Firsts {
-		if !b.Cut {
-			put(m.at(b.Job), m.at(b.Then))
+		first, then := at[b.Job], at[b.Then]
+		if !b.Cut && first > 0 && then > 0 {
+			put(first-1, then-1)
 		}
 	}
 }
@@ -92,9 +97,15 @@ func (m *maker) afters() [][]int {
 	return list
 }
 
-// at is where a job stands, −1 for one that is not there or that ends all.
-func (m *maker) at(id string) int {
-	return slices.IndexFunc(m.jobs, func(j calendar.Job) bool { return j.ID == id && !j.Last })
+// places are where jobs stand, from 1, by their ids; what ends all has none.
+func (m *maker) places() map[string]int {
+	at := make(map[string]int, len(m.jobs))
+	for i := range m.jobs {
+		if !m.jobs[i].Last {
+			at[m.jobs[i].ID] = i + 1
+		}
+	}
+	return at
 }
 
 // needs puts a part behind one that provides what it needs.

@@ -35,6 +35,8 @@ type maker struct {
 func Jobs(of *facts.All) facts.Ready {
 	today, ok := calendar.ParseDay(of.AsOf)
 	m := maker{p: of.Plan, today: today, fits: map[parts.Slot][]int{}, orders: map[parts.Slot][]int{}, keys: jobKeys(of.Plan), shops: map[string]int{}, clocks: map[string]*calendar.Clock{}}
+	room := 3*len(of.Plan.Lines) + len(of.Plan.Ready.Jobs) + len(of.Plan.Baseline.Answers)
+	m.jobs, m.f.Jobs = make([]calendar.Job, 0, room), make([]facts.Job, 0, room)
 	m.f.Today = today
 	m.f.Leaves, m.f.Dated = calendar.ParseDay(of.Plan.Brief.Leaves())
 	m.f.Hours, m.f.UsualWk = of.Plan.Ready.Hours()
@@ -85,7 +87,9 @@ func (m *maker) add(job facts.Job, of calendar.Job) int {
 	if of.Kind == calendar.Work && len(job.Places) > 0 {
 		m.open(&of, job.Places)
 	}
-	of.After = slices.DeleteFunc(of.After, func(first int) bool { return first < 0 })
+	if slices.Contains(of.After, -1) {
+		of.After = slices.DeleteFunc(slices.Clone(of.After), func(first int) bool { return first < 0 })
+	}
 	if job.Usual {
 		m.f.Usual++
 	}
@@ -580,13 +584,10 @@ func (m *maker) wished() []int {
 	if len(m.p.Ready.Order) == 0 {
 		return nil
 	}
-	at := make(map[string]int, len(m.jobs))
-	for i := range m.jobs {
-		at[m.jobs[i].ID] = i
-	}
+	at := m.places()
 	var list []int
 	for _, id := range m.p.Ready.Order {
-		if j, ok := at[id]; ok && m.jobs[j].Serial() {
+		if j := at[id] - 1; j >= 0 && m.jobs[j].Serial() {
 			list = append(list, j)
 		}
 	}

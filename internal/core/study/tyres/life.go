@@ -4,6 +4,7 @@ import (
 	"math"
 	"strings"
 
+	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/parts"
@@ -14,6 +15,7 @@ import (
 
 var (
 	leftFormula     = sheet.Formula{Text: "left = life × tread left", Origin: sheet.Practice}
+	untilFormula    = sheet.Formula{Text: "on the day = left − a week × weeks", Origin: sheet.Computed}
 	frontFormula    = sheet.Formula{Text: "front = rear of its kind × 1.6", Origin: sheet.Practice}
 	tyreCostFormula = sheet.Formula{Text: "per 1000 km = price / life, over both tyres of the plan", Origin: sheet.Computed}
 )
@@ -123,6 +125,25 @@ func life(c study.Calc, slot parts.Slot) tyre.Band {
 	band = scale(band, left.Number/100)
 	if c.Sheet != nil {
 		c.Sheet.Step(leftFormula, study.Computed(string(slot)+", what is left", band.Mid, "km"), left)
+	}
+	return until(c, slot, band)
+}
+
+// until is what is left of a tyre that stays on the bike on the day of departure: less what is still
+// ridden until then, where the rider says how far that is a week.
+func until(c study.Calc, slot parts.Slot, band tyre.Band) tyre.Band {
+	p := c.Run.Plan
+	leaves, dated := calendar.ParseDay(p.Brief.Leaves())
+	today, _ := calendar.ParseDay(c.Run.AsOf)
+	if !p.Ready.Ride.Known() || !dated || leaves <= today || c.Run.Built.Chosen(slot) {
+		return band
+	}
+	ride := sheet.Value{Name: "still ridden, a week", Number: p.Ready.Ride.In("km"), Unit: "km", Origin: sheet.Rider}
+	weeks := float64(leaves-today) / 7
+	ridden := ride.Number * weeks
+	band = tyre.Band{Low: max(0, band.Low-ridden), Mid: max(0, band.Mid-ridden), High: max(0, band.High-ridden)}
+	if c.Sheet != nil {
+		c.Sheet.Step(untilFormula, study.Computed(string(slot)+", on the day of departure", band.Mid, "km"), ride, study.Computed("weeks until then", weeks, ""))
 	}
 	return band
 }

@@ -154,7 +154,7 @@ func readBrief(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 	changed.Name = strings.TrimSpace(form.Get("name"))
 	note("Name", d.Plan.Name, changed.Name)
 	var err error
-	if b.Start, err = d.Units.Date(form.Get("start")); err != nil {
+	if b.Start, err = d.Units.DayFrom(form.Get("start"), d.AsOf); err != nil {
 		errs["start"] = err.Error()
 	}
 	note("Start", d.Plan.Brief.Start, b.Start)

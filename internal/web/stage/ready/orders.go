@@ -569,7 +569,10 @@ func leave(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	day, err := leaving(d, r.PostFormValue("leave"))
+	day, err := d.Units.DayFrom(r.PostFormValue("leave"), d.AsOf)
+	if _, is := calendar.ParseDay(day); err == nil && !is {
+		err = errors.New("want a day, 2027-05-14, or how long there is: three weeks")
+	}
 	if err != nil {
 		shown := desk.Shown{Plan: d.Plan, Form: url.Values{"leave": {r.PostFormValue("leave")}}, Errs: desk.FormErrors{"leave": err.Error()}}
 		if d.Plan.Bike != nil {
@@ -588,36 +591,6 @@ func leave(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	return desk.SeeOther(w, r, d.Href("ready"))
-}
-
-// counts are numbers as they are said.
-var counts = []string{"zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"}
-
-// leaving reads a date, or how long there is: "three weeks", "10 days", "2 months".
-func leaving(d *desk.Desk, text string) (string, error) {
-	text = strings.ToLower(strings.TrimSpace(strings.TrimPrefix(strings.TrimSpace(text), "in ")))
-	day, err := d.Units.Date(text)
-	if err != nil {
-		return "", err
-	}
-	if _, ok := calendar.ParseDay(day); ok {
-		return day, nil
-	}
-	var n int
-	var unit string
-	if _, err := fmt.Sscanf(text, "%d %s", &n, &unit); err != nil {
-		word, rest, _ := strings.Cut(text, " ")
-		n, unit = slices.Index(counts, word), strings.TrimSpace(rest)
-		if word == "a" || word == "an" {
-			n = 1
-		}
-	}
-	days := map[string]int{"day": 1, "week": 7, "month": 30, "d": 1, "wk": 7}[strings.TrimSuffix(unit, "s")]
-	today, _ := calendar.ParseDay(d.AsOf)
-	if n <= 0 || n > 500 || days == 0 {
-		return "", errors.New("want a day, 2027-05-14, or how long there is: three weeks")
-	}
-	return (today + calendar.Day(n*days)).String(), nil
 }
 
 // freights are what the parcels of the plan's sellers cost together, once each.
