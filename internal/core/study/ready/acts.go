@@ -13,6 +13,7 @@ import (
 // Act is something that happens to an order or a job, said in two taps.
 type Act struct {
 	Key, Name string
+	Letter    string // the key that says it
 	Said      string // in the history, before what it happened to
 	of        func(f *facts.All, line int) bool
 	on        func(f *facts.All, line int) *plan.Plan
@@ -23,16 +24,16 @@ const slipDays = 7
 
 // acts are what happens to orders.
 var acts = []Act{
-	{"ordered", "Ordered today", "Ordered", func(f *facts.All, at int) bool { return ToOrder(&f.Plan.Lines[at]) }, func(f *facts.All, at int) *plan.Plan {
+	{"ordered", "Ordered today", "o", "Ordered", func(f *facts.All, at int) bool { return ToOrder(&f.Plan.Lines[at]) }, func(f *facts.All, at int) *plan.Plan {
 		return f.Plan.Supplying(at, func(s *plan.Supply) { s.Ordered = f.AsOf }).Altered(at, func(l *plan.Line) { l.Decision = plan.Ordered })
 	}},
-	{"came", "It came", "Came", coming, func(f *facts.All, at int) *plan.Plan {
+	{"came", "It came", "m", "Came", coming, func(f *facts.All, at int) *plan.Plan {
 		return f.Plan.Supplying(at, func(s *plan.Supply) { s.Came = f.AsOf }).Altered(at, func(l *plan.Line) { l.Decision = plan.Owned })
 	}},
-	{"wrong", "The wrong one came", "The wrong one came, ordered again", coming, func(f *facts.All, at int) *plan.Plan {
+	{"wrong", "The wrong one came", "n", "The wrong one came, ordered again", coming, func(f *facts.All, at int) *plan.Plan {
 		return f.Plan.Supplying(at, func(s *plan.Supply) { s.Wrong, s.Ordered, s.Promised, s.Came = f.AsOf, f.AsOf, "", "" }).Altered(at, func(l *plan.Line) { l.Decision = plan.Ordered })
 	}},
-	{"slip", "A week later", "Comes a week later", coming, func(f *facts.All, at int) *plan.Plan {
+	{"slip", "A week later", "s", "Comes a week later", coming, func(f *facts.All, at int) *plan.Plan {
 		day := f.Ready.Today
 		if j := orderOf(f, at); j >= 0 {
 			day = max(day, f.Ready.Morning(f.Ready.Table.Rows[j].End))

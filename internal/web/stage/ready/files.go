@@ -3,8 +3,10 @@ package ready
 import (
 	"crypto/sha256"
 	"encoding/hex"
+	"math"
 	"net/http"
 	"slices"
+	"strconv"
 	"strings"
 	"time"
 
@@ -15,7 +17,6 @@ import (
 	"valiantmule/internal/format/ical"
 	"valiantmule/internal/format/table"
 	"valiantmule/internal/web/desk"
-	"valiantmule/internal/words"
 )
 
 // calendarFile is spanner days, orders and departure for a calendar program. Its events keep their
@@ -98,5 +99,5 @@ func ordersFile(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 
 // plain is a number as programs read it.
 func plain(v float64) string {
-	return strings.ReplaceAll(strings.ReplaceAll(words.Number(v, 1), "−", "-"), "\u202f", "")
+	return strconv.FormatFloat(math.Round(10*v)/10, 'f', -1, 64)
 }

@@ -116,10 +116,8 @@ func readyOf(d *desk.Desk, s desk.Shown) *facts.All {
 func ordersOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 	f := readyOf(d, s)
 	v := ordersView{Act: d.Href("ready/act"), File: d.Href("orders.csv"), FormState: s.State, Says: says(d, f)}
-	if v.Undated = !f.Ready.Dated; v.Undated {
-		v.Leave = d.Href("ready/leave")
-		v.LeaveBy = desk.FieldView{Key: "leave", Label: "When do you leave?", Value: desk.Typed(s.Form, "leave", ""), Error: s.Errs["leave"], Guess: "three weeks, or 2027-05-14"}
-	}
+	v.Undated, v.Leave = !f.Ready.Dated, d.Href("ready/leave")
+	v.LeaveBy = desk.FieldView{Key: "leave", Label: "When do you leave?", Value: desk.Typed(s.Form, "leave", f.Plan.Brief.Start), Error: s.Errs["leave"], Guess: "three weeks, or 2027-05-14"}
 	groups := map[string]*sellerView{}
 	var names []string
 	for i := range f.Plan.Lines {
@@ -539,6 +537,10 @@ func readSupply(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 	})
 	if len(errs) == 0 {
 		desk.Problems(changed, fmt.Sprintf("lines[%d].supply.", at), errs)
+		if wrong := errs["lead"]; wrong != "" { // of three fields
+			delete(errs, "lead")
+			errs["likely"] = wrong
+		}
 	}
 	if len(said) > 0 {
 		said[0] = d.Plan.Lines[at].Title() + ": " + said[0]

@@ -7,6 +7,7 @@ import (
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study"
 	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/web/desk"
 )
@@ -99,11 +100,16 @@ func specialistOf(d *desk.Desk, id string) specialistView {
 		}
 	}
 	if of.id == "springs" {
-		for _, f := range []struct{ label, value string }{
-			{"Fork spring, standard", d.Units.Shown(b.FrontSpring.String())}, {"Shock spring, standard", d.Units.Shown(b.RearSpring.String())},
-			{"Fork travel", d.Units.Shown(b.FrontTravel.String())}, {"Rear travel", d.Units.Shown(b.RearTravel.String())}, {"Sag with the rider, rear, measured", d.Units.Shown(b.RearSag.String())},
+		for _, f := range []struct {
+			label, unit string
+			is          study.Quantity
+		}{
+			{"Fork spring, standard", "N/mm", &b.FrontSpring}, {"Shock spring, standard", "N/mm", &b.RearSpring},
+			{"Fork travel", "mm", &b.FrontTravel}, {"Rear travel", "mm", &b.RearTravel}, {"Sag with the rider, rear, measured", "mm", &b.RearSag},
 		} {
-			say(&v.Says, f.label, f.value)
+			if f.is.Known() {
+				say(&v.Says, f.label, d.Units.Quantity(f.is.In(f.unit), f.unit))
+			}
 		}
 	}
 	built := d.Report.Facts.Built

@@ -54,3 +54,13 @@ document.addEventListener('alpine:init', () => {
     },
   }));
 });
+
+// A letter says what happened to the order in whose row the focus is.
+document.addEventListener('keydown', (event) => {
+  if (event.ctrlKey || event.metaKey || event.altKey || event.target.closest('input, select, textarea, dialog')) return;
+  const row = event.target.closest('.order-row');
+  const button = row && row.querySelector('[data-letter="' + CSS.escape(event.key) + '"]');
+  if (!button) return;
+  event.preventDefault();
+  button.click();
+});
