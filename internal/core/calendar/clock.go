@@ -6,7 +6,7 @@ import "math"
 const hair = 1e-9
 
 // ahead is how many days a clock has by heart; beyond them each week is as usual.
-const ahead = 560
+const ahead = 420
 
 // Clock says how much of something passes on each day from a first one on: hours of one's own,
 // days on which a workshop is open. Within a day it passes evenly.
@@ -20,21 +20,21 @@ type Clock struct {
 // NewClock is the clock of a usual week, from Monday, without the days that are off.
 func NewClock(first Day, week [7]float64, off []Span) *Clock {
 	c := &Clock{first: first}
-	sum, at := 0.0, first.Weekday()
-	for i := range ahead {
-		c.by[i] = sum
-		pass := week[at]
-		for _, s := range off {
-			if s.Has(first + Day(i)) {
-				pass = 0
-			}
-		}
-		sum += pass
+	for i, at := 0, first.Weekday(); i < ahead; i++ { // what passes on each day …
+		c.by[i+1] = week[at]
 		if at++; at == 7 {
 			at = 0
 		}
 	}
-	c.by[ahead], c.last = sum, sum
+	for _, s := range off {
+		for d := max(0, int(s.From-first)); d < ahead && d <= int(s.To-first); d++ {
+			c.by[d+1] = 0
+		}
+	}
+	for i := range ahead { // … and by then
+		c.by[i+1] += c.by[i]
+	}
+	c.last = c.by[ahead]
 	for _, pass := range week {
 		c.rate += pass / 7
 	}

@@ -19,6 +19,9 @@ type Day int
 
 // ParseDay reads a date as 2027-05-14; ok is false for anything else.
 func ParseDay(text string) (d Day, ok bool) {
+	if len(text) != len(time.DateOnly) { // most dates of a plan are not said
+		return 0, false
+	}
 	t, err := time.Parse(time.DateOnly, text)
 	if err != nil {
 		return 0, false

@@ -2,7 +2,6 @@ package calendar
 
 import (
 	"fmt"
-	"math"
 	"slices"
 )
 
@@ -120,6 +119,9 @@ func (j *Job) Serial() bool { return j.Kind != Wait }
 // wished, where that does not put a job before one that has to be over first; what the wish does
 // not name comes as [Net.Dispatch] would have it.
 func (n *Net) Arranged(wished []int) []int {
+	if len(wished) == 0 {
+		return n.Dispatch()
+	}
 	rank := make([]int, len(n.Jobs))
 	for i, j := range n.all(wished) {
 		rank[j] = i
@@ -196,6 +198,12 @@ func (n *Net) free(waits []int, j int) {
 func (n *Net) Dispatch() []int {
 	waits, open := n.serialFirsts()
 	p := n.pass(likely)
+	from := make([]float64, len(n.Jobs)) // when all is over that comes first, of those for which it is
+	for _, j := range open {
+		if waits[j] == 0 {
+			from[j] = p.ready(j)
+		}
+	}
 	list := make([]int, 0, len(open))
 	last := -1
 	for len(open) > 0 {
@@ -204,8 +212,12 @@ func (n *Net) Dispatch() []int {
 			if waits[j] > 0 {
 				continue
 			}
-			begin, with := math.Max(p.now, p.ready(j)), last >= 0 && n.saved(last, j) > 0
-			if best < 0 || begin < soonest-1e-9 || begin < soonest+1e-9 && with && !shares {
+			begin := max(p.now, from[j])
+			if best >= 0 && begin > soonest+hair {
+				continue
+			}
+			with := last >= 0 && n.saved(last, j) > 0
+			if best < 0 || begin < soonest-hair || with && !shares {
 				best, soonest, shares = i, begin, with
 			}
 		}
@@ -214,6 +226,11 @@ func (n *Net) Dispatch() []int {
 		list = append(list, j)
 		p.do(last, j)
 		n.free(waits, j)
+		for _, k := range open {
+			if waits[k] == 0 && from[k] == 0 {
+				from[k] = p.ready(k)
+			}
+		}
 		last = j
 	}
 	return list

@@ -53,12 +53,19 @@ var places = []PlaceRow{
 // Places lists them as one walks around the bike.
 func Places() []PlaceRow { return places }
 
-// PlaceOf finds a place, and where it stands among [Places].
-func PlaceOf(p Place) (row PlaceRow, at int, ok bool) {
+var placeAt = func() map[Place]int {
+	at := make(map[Place]int, len(places))
 	for i := range places {
-		if places[i].Place == p {
-			return places[i], i, true
-		}
+		at[places[i].Place] = i
 	}
-	return PlaceRow{}, -1, false
+	return at
+}()
+
+// PlaceOf finds a place, and where it stands among [Places]; an empty row and −1 for none.
+func PlaceOf(p Place) (row *PlaceRow, at int) {
+	at, ok := placeAt[p]
+	if !ok {
+		return &PlaceRow{}, -1
+	}
+	return &places[at], at
 }

@@ -41,10 +41,10 @@ func (n *Net) pass(takes func(*Spread) float64) *pass {
 
 // ready is when all is over that comes before a job, waits reckoned as they come.
 func (p *pass) ready(j int) float64 {
-	t := math.Max(0, p.n.Jobs[j].From)
+	t := max(0, p.n.Jobs[j].From)
 	for _, first := range p.n.Jobs[j].After {
 		p.wait(first)
-		t = math.Max(t, p.rows[first].End)
+		t = max(t, p.rows[first].End)
 	}
 	return t
 }
@@ -66,7 +66,7 @@ func (p *pass) wait(j int) {
 	takes := p.takes(&job.Takes)
 	row := &p.rows[j]
 	row.Start, row.By, row.Takes = start, by, takes
-	row.End = math.Max(math.Max(0, start), job.over(start, takes))
+	row.End = max(max(0, start), job.over(start, takes))
 }
 
 // over is when a job that begins at a moment and takes so many days is over.
@@ -80,7 +80,7 @@ func (j *Job) over(start, takes float64) float64 {
 // do reckons a serial job behind another, −1 for none.
 func (p *pass) do(before, j int) {
 	job, row := &p.n.Jobs[j], &p.rows[j]
-	start, by := math.Max(0, job.From), -1
+	start, by := max(0, job.From), -1
 	for _, first := range job.After {
 		p.wait(first)
 		if end := p.rows[first].End; end > start || by < 0 && end >= start && end > 0 {
@@ -91,7 +91,7 @@ func (p *pass) do(before, j int) {
 		start, by = p.now, before
 	}
 	takes := p.takes(&job.Takes)
-	row.Saved = math.Min(takes, p.n.saved(before, j))
+	row.Saved = min(takes, p.n.saved(before, j))
 	row.Takes = takes - row.Saved
 	row.Start, row.By = start, by
 	if job.Kind == Work {
@@ -129,7 +129,7 @@ func (n *Net) table(order []int, takes func(*Spread) float64) Table {
 		if !job.Last {
 			continue
 		}
-		row.Start, row.By = math.Max(t.Ready, job.From), t.Last
+		row.Start, row.By = max(t.Ready, job.From), t.Last
 		row.End = job.over(row.Start, row.Takes)
 		t.Ready, t.Last = row.End, j
 	}
@@ -169,10 +169,10 @@ func (n *Net) By(t *Table, deadline float64) {
 		done[j] = true
 		end := last
 		for _, k := range n.next[j] {
-			end = math.Min(end, back(k))
+			end = min(end, back(k))
 		}
 		if k := after[j]; k >= 0 {
-			end = math.Min(end, back(k))
+			end = min(end, back(k))
 		}
 		row.LatestEnd = end
 		switch {

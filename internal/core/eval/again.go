@@ -62,13 +62,17 @@ func touched(before, after *facts.All) facts.Set {
 	note(looked, facts.InLooked)
 	note(was.Route == now.Route && shared(was.Group, now.Group) && shared(was.Reports, now.Reports), facts.InWay)
 	note(shared(was.Readings, now.Readings), facts.InLog)
-	note(sameTime(&was.Ready, &now.Ready), facts.InTime)
+	note(sameTime(was, now), facts.InTime)
 	note(was.BoxSits == now.BoxSits && shared(was.Wired, now.Wired) && shared(was.Seen, now.Seen) && shared(was.Trials, now.Trials) && shared(was.Touches, now.Touches), facts.InRest)
 	return set
 }
 
-// sameTime reports whether two plans say the same of time.
-func sameTime(a, b *plan.Ready) bool {
+// sameTime reports whether two plans say the same of time, and of who fits.
+func sameTime(was, now *plan.Plan) bool {
+	if x, y := &was.Brief, &now.Brief; x.Start != y.Start || x.Ships != y.Ships || x.Spanner != y.Spanner || x.Practice != y.Practice {
+		return false
+	}
+	a, b := &was.Ready, &now.Ready
 	return a.Weekly == b.Weekly && a.Week == b.Week && a.Ride == b.Ride && a.Margin == b.Margin && shared(a.Away, b.Away) && shared(a.Sellers, b.Sellers) &&
 		shared(a.Shops, b.Shops) && shared(a.Jobs, b.Jobs) && shared(a.Firsts, b.Firsts) && shared(a.Done, b.Done) && shared(a.Order, b.Order)
 }

@@ -105,7 +105,7 @@ const (
 	InWay                     // route, group, other riders' reports
 	InLog                     // readings
 	InRest                    // whatever else the document says
-	InTime                    // hours, sellers, jobs and their order
+	InTime                    // hours, sellers, jobs and their order; of the brief when it leaves, and who fits
 	InWheels
 	InGuards
 	InContact

@@ -313,8 +313,8 @@ func (r *Ready) validate(v *entry.Problems) {
 		v.That(!j.High.Known() || j.High.In("d") <= 1000, path+".high", "%s is more than 1000 d", j.High)
 		v.Few(path+".opens", len(j.Opens), len(calendar.Places()))
 		for k, place := range j.Opens {
-			_, _, ok := calendar.PlaceOf(place)
-			v.That(ok, fmt.Sprintf("%s.opens[%d]", path, k), "%q is no place on the bike", entry.Cut(string(place)))
+			_, at := calendar.PlaceOf(place)
+			v.That(at >= 0, fmt.Sprintf("%s.opens[%d]", path, k), "%q is no place on the bike", entry.Cut(string(place)))
 		}
 		v.Short(path+".workshop", j.Shop)
 		v.Date(path+".not_before", j.From)

@@ -17,10 +17,11 @@ import (
 
 // maker gathers the jobs of a plan.
 type maker struct {
-	p     *plan.Plan
-	today calendar.Day
-	f     facts.Ready
-	jobs  []calendar.Job
+	p        *plan.Plan
+	standard *plan.Built // nil where nobody has built it yet
+	today    calendar.Day
+	f        facts.Ready
+	jobs     []calendar.Job
 
 	fits   map[parts.Slot][]int // jobs that put something into a slot
 	orders map[parts.Slot][]int
@@ -34,8 +35,8 @@ type maker struct {
 // Jobs are those of a plan as of the facts' day, in their time.
 func Jobs(of *facts.All) facts.Ready {
 	today, ok := calendar.ParseDay(of.AsOf)
-	m := maker{p: of.Plan, today: today, fits: map[parts.Slot][]int{}, orders: map[parts.Slot][]int{}, keys: jobKeys(of.Plan), shops: map[string]int{}, clocks: map[string]*calendar.Clock{}}
-	room := 3*len(of.Plan.Lines) + len(of.Plan.Ready.Jobs) + len(of.Plan.Baseline.Answers)
+	m := maker{p: of.Plan, standard: of.Standard, today: today, fits: map[parts.Slot][]int{}, orders: map[parts.Slot][]int{}, keys: jobKeys(of.Plan), shops: map[string]int{}, clocks: map[string]*calendar.Clock{}}
+	room := 2*len(of.Plan.Lines) + len(of.Plan.Ready.Jobs) + 8
 	m.jobs, m.f.Jobs = make([]calendar.Job, 0, room), make([]facts.Job, 0, room)
 	m.f.Today = today
 	m.f.Leaves, m.f.Dated = calendar.ParseDay(of.Plan.Brief.Leaves())
@@ -63,7 +64,7 @@ func jobKeys(p *plan.Plan) []string {
 	keys, seen := make([]string, len(p.Lines)), make(map[string]int, len(p.Lines))
 	for i := range p.Lines {
 		l := &p.Lines[i]
-		if l.Standing() != plan.In {
+		if l.Standing() != plan.In { // of no other anything is done
 			continue
 		}
 		key := "sum." + l.Name
@@ -101,7 +102,7 @@ func (m *maker) add(job facts.Job, of calendar.Job) int {
 func (m *maker) open(of *calendar.Job, places []calendar.Place) {
 	must := 0.0
 	for _, place := range places {
-		row, at, _ := calendar.PlaceOf(place)
+		row, at := calendar.PlaceOf(place)
 		takes := row.Hours.Likely
 		if row.Must {
 			must += takes
@@ -185,16 +186,17 @@ func (m *maker) faults() {
 
 // lines are what is ordered, waited for, made and fitted.
 func (m *maker) lines() {
-	order := make([]int, len(m.p.Lines))
-	for i := range order {
-		order[i] = i
-	}
-	slices.SortStableFunc(order, func(a, b int) int { return rank(&m.p.Lines[a]) - rank(&m.p.Lines[b]) })
-	for _, i := range order {
-		l := &m.p.Lines[i]
-		if l.Standing() != plan.In || l.Decision == plan.OnTheBike {
-			continue
+	type ranked struct{ line, rank int }
+	order := make([]ranked, 0, len(m.p.Lines))
+	for i := range m.p.Lines {
+		if l := &m.p.Lines[i]; m.keys[i] != "" && l.Decision != plan.OnTheBike {
+			order = append(order, ranked{i, rank(l)})
 		}
+	}
+	slices.SortStableFunc(order, func(a, b ranked) int { return a.rank - b.rank })
+	for _, of := range order {
+		i := of.line
+		l := &m.p.Lines[i]
 		switch {
 		case l.Part != nil:
 			m.part(i, l)
@@ -226,7 +228,7 @@ func rank(l *plan.Line) int {
 	}
 	place := len(calendar.Places())
 	if opens := l.Part.Slot.Opens(); len(opens) > 0 {
-		_, place, _ = calendar.PlaceOf(opens[0])
+		_, place = calendar.PlaceOf(opens[0])
 	}
 	return place*1000 + l.Part.Slot.Index()
 }
@@ -369,7 +371,11 @@ func (m *maker) kmLeft(slot parts.Slot) float64 {
 	if m.p.Bike == nil {
 		return math.NaN()
 	}
-	t := m.p.BuildStandard().Tyre(slot)
+	standard := m.standard
+	if standard == nil {
+		standard = m.p.BuildStandard()
+	}
+	t := standard.Tyre(slot)
 	if t == nil {
 		return math.NaN()
 	}

@@ -21,10 +21,10 @@ var Study = study.Study{
 	Name: "ready",
 	Steps: []study.Step{
 		{Name: "jobs", Needs: reads, Gives: facts.ReadyGroup, Run: func(r *study.Run) { r.Ready = Jobs(r.All) }, OfPlan: true},
-		{Name: "ready", Needs: facts.InBrief | facts.ReadyGroup, Run: readyDate, Figures: []figure.ID{figure.ReadyDate}},
+		{Name: "ready", Needs: facts.ReadyGroup, Run: readyDate, Figures: []figure.ID{figure.ReadyDate}},
 	},
 	Rules: []study.Rule{
-		{ID: "start-is-past", Class: cause.Fails, Cause: cause.Time, Free: true, Stage: figure.Ready, Reads: facts.InBrief | facts.ReadyGroup, Judge: startIsPast},
+		{ID: "start-is-past", Class: cause.Fails, Cause: cause.Time, Free: true, Stage: figure.Ready, Reads: facts.ReadyGroup, Judge: startIsPast},
 		{ID: "cannot-be-there", Class: cause.Ends, Cause: cause.Time, Stage: figure.Ready, Reads: facts.InLines | facts.ReadyGroup, Judge: cannotBeThere},
 		{ID: "waits-for-itself", Class: cause.Rest, Cause: cause.Time, Free: true, Stage: figure.Ready, Reads: facts.ReadyGroup, Judge: waitsForItself},
 		{ID: "overdue", Class: cause.Rest, Cause: cause.Time, Free: true, Stage: figure.Ready, Reads: facts.InLines | facts.ReadyGroup, Judge: overdue},
@@ -32,7 +32,7 @@ var Study = study.Study{
 }
 
 // reads is what jobs are made of.
-const reads = facts.InBrief | facts.InLines | facts.InLooked | facts.InLog | facts.InRest | facts.InTime
+const reads = facts.InLines | facts.InLooked | facts.InLog | facts.InRest | facts.InTime
 
 // sure is how sure the day is that the gauge shows, and middling that of the middle.
 const (

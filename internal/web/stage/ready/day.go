@@ -98,7 +98,7 @@ func dayOf(d *desk.Desk, f *facts.All, day calendar.Day, said bool) dayView {
 		}
 		v.Jobs = append(v.Jobs, sheetOf(d, f, j, day < to))
 		for _, p := range r.Jobs[j].Places {
-			row, _, _ := calendar.PlaceOf(p)
+			row, _ := calendar.PlaceOf(p)
 			if !slices.Contains(v.Open, row.Apart) {
 				v.Open = append(v.Open, row.Apart)
 			}

@@ -192,9 +192,8 @@ func job(d *desk.Desk, f *facts.All, at int, holds bool, tried desk.Laid) jobRow
 func apart(job *facts.Job) string {
 	var names []string
 	for _, p := range job.Places {
-		if row, _, ok := calendar.PlaceOf(p); ok {
-			names = append(names, row.Apart)
-		}
+		row, _ := calendar.PlaceOf(p)
+		names = append(names, row.Apart)
 	}
 	if job.Shop != "" {
 		names = append(names, "at "+job.Shop)
@@ -273,7 +272,7 @@ func weeks(r *facts.Ready) draw.Weeks {
 		case len(job.Places) > 0:
 			names = nil
 			for _, p := range job.Places {
-				place, _, _ := calendar.PlaceOf(p)
+				place, _ := calendar.PlaceOf(p)
 				names = append(names, place.Apart)
 			}
 		}

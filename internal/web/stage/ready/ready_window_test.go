@@ -53,7 +53,7 @@ func TestByHand(t *testing.T) {
 	require.NotNil(t, l.Supply)
 	assert.NotEmpty(t, l.Supply.NotBefore, "a week later")
 
-	w.Click(`summary`)
+	w.Click(`details:has(#f-leave) > summary`)
 	w.Fill("#f-leave", "two weeks")
 	w.Follow(".leave-form button")
 	w.Follow(`a.chip[href*="interim"][href*="skid-plate"]`)
