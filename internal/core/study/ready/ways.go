@@ -78,7 +78,7 @@ func Ways(f *facts.All, at int) []Way {
 	if !here {
 		for i := range p.Ready.Sellers {
 			other := &p.Ready.Sellers[i]
-			if other.Name == l.SellerOf() || !other.Lead.Known() || other.Lead.Likely.In("d") >= days.Likely {
+			if other.Name == l.SellerOf() || !other.Lead.Known() || other.Lead.Likely.In("d") >= days.Likely || !mayHave(f.Shelf, other.Name, l) {
 				continue
 			}
 			to, from := other.Name, other.From
@@ -110,6 +110,21 @@ func Ways(f *facts.All, at int) []Way {
 		list = append(list, way)
 	}
 	return list
+}
+
+// mayHave reports whether a seller may have what a line asks for: of one that the shelf knows, only
+// what it sells there.
+func mayHave(shelf plan.Shelf, seller string, l *plan.Line) bool {
+	known := false
+	for _, p := range shelf {
+		if p.Sold.By != seller {
+			continue
+		}
+		if known = true; l.Part != nil && p.Slot == l.Part.Slot {
+			return true
+		}
+	}
+	return !known
 }
 
 // later puts a line off, with a reason.

@@ -12,7 +12,6 @@ import (
 	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/facts"
-	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	study "valiantmule/internal/core/study/ready"
@@ -282,14 +281,11 @@ func rowOf(d *desk.Desk, f *facts.All, at int, tried desk.Laid) (row orderRow, s
 	row.by = begin(r, job)
 	if r.Dated {
 		row.By = row.by.String()
-		spare := int(row.by - r.Today)
-		row.Late = spare < 0 && f.Plan.Lines[at].Decision != plan.Ordered || of.Spare < -0.05
-		switch {
-		case row.Late:
-			row.Spare = count(max(1, int(-of.Spare+0.999)), "day") + " late"
-		default:
-			row.Spare = count(int(of.Spare), "day") + " to spare"
+		days := of.Spare
+		if study.ToOrder(l) { // by the day on which it has to be ordered
+			days = float64(row.by - r.Today)
 		}
+		row.Spare, row.Late = spare(days), days < -0.05
 	}
 	if row.Late || r.Dated && r.Morning(r.Outlook.Share(0.8)) > r.Leaves && row.Holds {
 		for _, way := range study.Ways(f, at) {
@@ -593,23 +589,4 @@ func leave(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	return desk.SeeOther(w, r, d.Href("ready"))
-}
-
-// freights are what the parcels of the plan's sellers cost together, once each.
-func freights(f *facts.All) money.Amount {
-	sum, seen := money.New(0, f.Plan.Currency), map[string]bool{}
-	for i := range f.Plan.Lines {
-		l := &f.Plan.Lines[i]
-		s := f.Plan.Ready.SellerOf(l.SellerOf())
-		if s == nil || seen[s.Name] || !study.ToOrder(l) && l.Decision != plan.Ordered || !s.Freight.Known() {
-			continue
-		}
-		seen[s.Name] = true
-		if home, _, ok := f.Plan.Home(s.Freight); ok {
-			if more, err := sum.Plus(home); err == nil {
-				sum = more
-			}
-		}
-	}
-	return sum
 }
