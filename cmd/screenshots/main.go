@@ -2,6 +2,7 @@
 package main
 
 import (
+	"cmp"
 	"context"
 	"errors"
 	"flag"
@@ -27,6 +28,7 @@ import (
 // view is one picture.
 type view struct {
 	name   string
+	page   string // of the stage, "" for its first
 	path   string // behind the plan's, or from the root with a slash
 	garage bool   // the dark theme
 	phone  bool
@@ -44,6 +46,7 @@ var shown = map[figure.Stage]view{
 	figure.Range:     {path: "&pump=pump-3"},
 	figure.Load:      {path: "&try=tank-bag:tank-bag-9"},
 	figure.Gearing:   {path: "&try=rear-sprocket:rear-h6-47"},
+	figure.Ready:     {page: "days"},
 	figure.Electrics: {path: "&try=day-lamps:aux-seen&try=camera:camera-bar"},
 	figure.Stance:    {path: "&try=shock-spring:shock-spring-h-78"},
 }
@@ -53,7 +56,7 @@ func views(stages []desk.Stage) []view {
 	all := []view{{name: "garage", path: "/garage"}}
 	for _, st := range stages {
 		v := shown[st.ID]
-		v.name, v.path = string(st.ID), string(st.ID)+"?loadout=travel"+v.path
+		v.name, v.path = string(st.ID), cmp.Or(v.page, string(st.ID))+"?loadout=travel"+v.path
 		all = append(all, v)
 	}
 	return append(all, more...)

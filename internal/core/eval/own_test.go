@@ -181,7 +181,7 @@ func TestUnknownIsSaidAndNeverHelps(t *testing.T) {
 func TestAsFoundIsWhatIsComputed(t *testing.T) {
 	b := studytest.New(t)
 	p := b.Standard("holt-650")
-	p.Baseline = plan.Inspection{}
+	p.Baseline, p.Ready = plan.Inspection{}, plan.Ready{}
 	standard := studytest.Value(t, p, "cruise-rpm")
 	short := parts.Counted(parts.FrontSprocket, 13)
 	p.Baseline.Changes = []plan.Change{{Name: "13 teeth in front", Fate: baseline.Keep, Part: short}}

@@ -44,7 +44,7 @@ func TestForeignPrices(t *testing.T) {
 // TestBoughtUsed: a worn tyre that stays lasts for what is left of its tread.
 func TestBoughtUsed(t *testing.T) {
 	p, _ := studytest.Demo(t)
-	p.Lines, p.Baseline = nil, plan.Inspection{}
+	p.Lines, p.Baseline, p.Ready = nil, plan.Inspection{}, plan.Ready{}
 	worn := studytest.Value(t, p, "rear-life")
 	require.NoError(t, p.Bike.RearTread.Enter("100", "%"))
 	assert.InEpsilon(t, 0.35, worn/studytest.Value(t, p, "rear-life"), 1e-9)

@@ -267,3 +267,18 @@ func TestSymbolAgainstWhatIsKnown(t *testing.T) {
 	assert.False(t, ok)
 	assert.NotEqual(t, verdict.OK, b.Report(slow(p)).Stage(figure.Tyres))
 }
+
+// TestRiddenUntilTheDay: a tyre that stays is ridden until departure, and one that is bought for it is not.
+func TestRiddenUntilTheDay(t *testing.T) {
+	b := studytest.New(t)
+	p := b.Standard("holt-650")
+	p.Brief.Start, p.Ready = "2027-02-04", plan.Ready{} // ten weeks after the day of the tests
+	left := studytest.Value(t, p, "rear-life")
+	studytest.Enter(t, &p.Ready.Ride, "70", "km")
+	assert.InDelta(t, left-700, studytest.Value(t, p, "rear-life"), 1e-6)
+	fresh := b.With("holt-650", "bracken-140-80-18")
+	fresh.Brief.Start, fresh.Ready = p.Brief.Start, plan.Ready{}
+	new := studytest.Value(t, fresh, "rear-life")
+	fresh.Ready = p.Ready
+	assert.Equal(t, new, studytest.Value(t, fresh, "rear-life"))
+}
