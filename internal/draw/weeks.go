@@ -66,7 +66,8 @@ const (
 	weeksTop   = 34.0
 	weeksLane  = 30.0
 	weeksBlock = 18.0
-	weeksLeast = 7.0 // px of the shortest block
+	weeksLeast = 7.0    // px of the shortest block
+	weeksMost  = 1100.0 // days that are drawn; what is later lies at the end
 )
 
 // WeeksOf draws spans in lanes. Ready and middle are moments in days from today, leaves is NaN
@@ -81,6 +82,7 @@ func WeeksOf(lanes []string, spans []WeekSpan, monday int, middle, ready, leaves
 	for _, s := range spans {
 		end = math.Max(end, s.To+1)
 	}
+	end = math.Min(end, weeksMost)
 	if leaves > end && leaves <= 1.8*end {
 		end = leaves + 2
 	}
@@ -92,6 +94,7 @@ func WeeksOf(lanes []string, spans []WeekSpan, monday int, middle, ready, leaves
 	d.Height = d.Lower + 24
 	for _, s := range spans {
 		lane := &d.Lanes[s.Lane]
+		s.From, s.To = math.Min(s.From, end), math.Min(s.To, end)
 		if s.Point {
 			lane.Marks = append(lane.Marks, WeekMark{x.of(math.Max(0, s.To)), lane.Y, s.Holds, s.Title})
 			continue
@@ -111,7 +114,7 @@ func WeeksOf(lanes []string, spans []WeekSpan, monday int, middle, ready, leaves
 		}
 		d.Ticks = append(d.Ticks, tick)
 	}
-	d.From, d.To = x.of(math.Max(0, middle)), x.of(math.Max(0, ready))
+	d.From, d.To = x.of(math.Max(0, math.Min(middle, end))), x.of(math.Max(0, math.Min(ready, end)))
 	switch {
 	case math.IsNaN(leaves):
 	case leaves > end:

@@ -50,19 +50,25 @@ type search struct {
 	table Table
 }
 
-// moves is how often a whole sweep of moves may be tried.
-const moves = 12
+// How far a search beyond all orders goes: a job is moved past so many others at most, and so many
+// rows of tables are reckoned.
+const (
+	movesPast  = 15
+	movesWorth = 1_500_000
+)
 
-// improve moves one job after the other to where it is better, until none is.
+// improve moves one job after the other to where it is better, until none is or it has been
+// enough.
 func (s *search) improve() {
-	size := len(s.order)
-	for range moves {
+	size, left := len(s.order), movesWorth/max(1, len(s.n.Jobs))
+	for left > 0 {
 		found := false
 		for i := range size {
-			for to := range size {
+			for to := max(0, i-movesPast); to < min(size, i+movesPast+1) && left > 0; to++ {
 				if to == i {
 					continue
 				}
+				left--
 				order := slices.Clone(s.order)
 				j := order[i]
 				order = slices.Insert(slices.Delete(order, i, i+1), to, j)

@@ -61,12 +61,15 @@ type Job struct {
 
 // Day is the day that a moment of the table falls on.
 func (r *Ready) Day(t float64) calendar.Day {
-	return r.Today + calendar.Day(floor(t))
+	return r.Today + calendar.Day(floor(min(max(t, -farthest), farthest)))
 }
+
+// farthest is how many days from today anything is written that is later, or never.
+const farthest = 36_500
 
 // Morning is the first morning on which what ends at a moment is done.
 func (r *Ready) Morning(t float64) calendar.Day {
-	return r.Today - calendar.Day(floor(-t+1e-6))
+	return r.Today - calendar.Day(floor(-min(max(t, -farthest), farthest)+1e-6))
 }
 
 func floor(t float64) int {

@@ -41,6 +41,9 @@ var (
 	bagSlots    = []parts.Slot{parts.RearRack, parts.SideRack, parts.TopBox, parts.TailBag, parts.SideBags, parts.TankBag, parts.FrameBag, parts.ToolTube, parts.BarBags, parts.FuelCans, parts.FuelBladder}
 )
 
+// mostFirst is how many jobs come before one, of any real bike.
+const mostFirst = 60
+
 // before adds what comes first: of the trade, and what the rider says.
 func (m *maker) before() {
 	structure := m.afters()
@@ -51,7 +54,7 @@ func (m *maker) before() {
 		})
 	}
 	put := func(first, then int) {
-		if first >= 0 && then >= 0 && first != then && !slices.Contains(m.jobs[then].After, first) && !cut(first, then) {
+		if first >= 0 && then >= 0 && first != then && len(m.jobs[then].After) < mostFirst && !slices.Contains(m.jobs[then].After, first) && !cut(first, then) {
 			m.jobs[then].After = append(slices.Clone(m.jobs[then].After), first)
 		}
 	}
@@ -110,19 +113,39 @@ func (m *maker) places() map[string]int {
 
 // needs puts a part behind one that provides what it needs.
 func (m *maker) needs(put func(first, then int)) {
+	part := func(j int) *parts.Part {
+		if k := m.f.Jobs[j].Kind; k != facts.JobFit && k != facts.JobShop || m.f.Jobs[j].Line < 0 {
+			return nil
+		}
+		return m.p.Lines[m.f.Jobs[j].Line].Part
+	}
+	gives := map[string][]int{}
+	needed := false
+	for j := range m.f.Jobs {
+		if p := part(j); p != nil {
+			needed = needed || len(p.Needs) > 0
+			for _, tag := range p.Provides {
+				gives[tag] = append(gives[tag], j)
+			}
+		}
+	}
+	if !needed {
+		return
+	}
 	for then := range m.f.Jobs {
-		j := &m.f.Jobs[then]
-		if j.Kind != facts.JobFit && j.Kind != facts.JobShop || j.Line < 0 || m.p.Lines[j.Line].Part == nil {
+		p := part(then)
+		if p == nil {
 			continue
 		}
-		for _, tag := range m.p.Lines[j.Line].Part.Needs {
-			for first := range m.f.Jobs {
-				g := &m.f.Jobs[first]
-				if first == then || g.Kind != facts.JobFit && g.Kind != facts.JobShop || g.Line < 0 || m.p.Lines[g.Line].Part == nil {
-					continue
-				}
-				if gives, _ := m.p.Lines[g.Line].Part.Gives(tag); gives {
-					put(first, then)
+		for _, tag := range p.Needs {
+			for _, first := range gives[tag] {
+				put(first, then)
+			}
+			for _, first := range m.on(parts.UsuallyBy(tag)...) {
+				if other := part(first); other != nil {
+					if does, _ := other.Gives(tag); does {
+						put(first, then)
+					}
 				}
 			}
 		}

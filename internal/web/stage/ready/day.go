@@ -53,6 +53,9 @@ func dayPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 // tries is what a home-made part is tried for before it is painted.
 const tries = "Trial fit before paint: room at full lock both ways and at full travel, bolted to the frame and not to pipes or cases, nothing rubs. Look for cracks after the shakedown, at every weld and hole."
 
+// longest is how many days of one job have a sheet.
+const longest = 200
+
 // careful are the slots whose work somebody's life hangs on.
 var careful = []calendar.Place{calendar.FrontWheel, calendar.RearWheel, calendar.Fork, calendar.FrontFluid, calendar.RearFluid, calendar.Bars, calendar.Swingarm}
 
@@ -64,7 +67,8 @@ func dayOf(d *desk.Desk, f *facts.All, day calendar.Day, said bool) dayView {
 		return r.Day(row.Start), max(r.Day(row.Start), r.Day(row.End-1e-6))
 	}
 	for _, j := range r.Order {
-		for from, to := on(j); from <= to; from++ {
+		from, to := on(j)
+		for to = min(to, from+longest); from <= to; from++ {
 			if r.Net.Own.At(float64(from-r.Today)+1) > r.Net.Own.At(float64(from-r.Today)) || r.Net.Jobs[j].Kind == calendar.Visit {
 				days = append(days, from)
 			}

@@ -4,6 +4,7 @@ import (
 	"cmp"
 	"errors"
 	"fmt"
+	"math"
 	"net/http"
 	"net/url"
 	"slices"
@@ -49,6 +50,7 @@ type saysView struct {
 	Time                         string // where hours and sellers are said
 	Hours, Saved                 string
 	HoldsWord                    string
+	Never                        bool // there is no hour for what is to be done
 }
 
 // holdView is one of the jobs that hold the day up.
@@ -164,6 +166,10 @@ func says(d *desk.Desk, f *facts.All) saysView {
 	v := saysView{Usual: r.Usual, Time: d.Href("time"), HoldsWord: "sets the day"}
 	if r.Net == nil {
 		v.Ready = r.Today.String()
+		return v
+	}
+	if math.IsInf(r.Outlook.Share(0.8), 0) {
+		v.Never = true
 		return v
 	}
 	late, middle := r.Morning(r.Outlook.Share(0.8)), r.Morning(r.Outlook.Share(0.5))

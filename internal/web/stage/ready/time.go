@@ -382,6 +382,9 @@ func timeOf(d *desk.Desk, form url.Values, errs desk.FormErrors) timeView {
 	return v
 }
 
+// manyOptions is how many choices each row of a list still offers.
+const manyOptions = 40
+
 func (l *lister) view(d *desk.Desk, form url.Values, errs desk.FormErrors) listView {
 	v := listView{Title: l.title, Help: l.help}
 	stored := l.rows(d)
@@ -409,6 +412,9 @@ func (l *lister) view(d *desk.Desk, form url.Values, errs desk.FormErrors) listV
 			key := desk.RowKey(column, i)
 			cell := cellView{FieldView: desk.FieldView{Key: key, Label: l.labels[c], Value: desk.Typed(form, key, values[c]), List: l.list}}
 			if options, ok := choices[column]; ok {
+				if i < len(stored) && len(options) > manyOptions { // as it is kept; another is a row of its own
+					options = slices.DeleteFunc(slices.Clone(options), func(o entry.Option) bool { return o.Value != cell.Value })
+				}
 				cell.Options = desk.OptionsOf(options, cell.Value, nones[column])
 			}
 			row.Cells = append(row.Cells, cell)
