@@ -1,6 +1,7 @@
 package words_test
 
 import (
+	"strings"
 	"testing"
 
 	"github.com/stretchr/testify/assert"
@@ -90,4 +91,19 @@ func TestDates(t *testing.T) {
 	assert.ErrorContains(t, err, "2026-04-03")
 	_, err = words.Units{}.Date("31.2.2026")
 	assert.Error(t, err)
+}
+
+// TestDayFrom: a day, or how long there is until it.
+func TestDayFrom(t *testing.T) {
+	var u words.Units
+	for text, day := range map[string]string{
+		"2027-05-14": "2027-05-14", "14.5.2027": "2027-05-14", "three weeks": "2026-12-22", "in 10 days": "2026-12-11", "a month": "2026-12-31", "1 week": "2026-12-08", "In two Weeks": "2026-12-15",
+		"soon": "soon", "0 days": "0 days", "weeks": "weeks", "5000 days": "5000 days", "": "",
+	} {
+		got, err := u.DayFrom(text, "2026-12-01")
+		require.NoError(t, err, text)
+		assert.Equal(t, day, strings.ToLower(got), text)
+	}
+	_, err := u.DayFrom("3/4/2027", "2026-12-01")
+	assert.Error(t, err, "it could be two days")
 }

@@ -16,9 +16,8 @@ type Ready struct {
 	Leaves  calendar.Day // by which all has to be done
 	Dated   bool         // whether somebody has said when that is
 	Circle  []string     // names of jobs that would wait for one another; what the rider said of them is left out
-	Usual   int          // jobs whose duration nobody has said
+	Usual   int          // durations and hours that nobody has said
 	Hours   [7]float64   // of the rider's own by weekday
-	UsualWk bool         // nobody has said those
 }
 
 // JobKind is what a job does.

@@ -40,7 +40,8 @@ func Jobs(of *facts.All) facts.Ready {
 	m.jobs, m.f.Jobs = make([]calendar.Job, 0, room), make([]facts.Job, 0, room)
 	m.f.Today = today
 	m.f.Leaves, m.f.Dated = calendar.ParseDay(of.Plan.Brief.Leaves())
-	m.f.Hours, m.f.UsualWk = of.Plan.Ready.Hours()
+	var usual bool
+	m.f.Hours, usual = of.Plan.Ready.Hours()
 	if !ok {
 		return m.f
 	}
@@ -51,6 +52,9 @@ func Jobs(of *facts.All) facts.Ready {
 	m.own()
 	if len(m.jobs) == 0 {
 		return m.f
+	}
+	if usual {
+		m.f.Usual++
 	}
 	m.shakedown()
 	m.before()

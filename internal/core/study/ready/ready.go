@@ -71,7 +71,13 @@ func readyDate(r *study.Run) {
 	if !f.Dated {
 		c.Unsure(study.Lack{What: "date of departure (Brief)", At: "brief/start"})
 	}
-	c.Settle(func() []study.Lack { return widest(f) })
+	c.Settle(func() []study.Lack {
+		list := widest(f)
+		if _, usual := r.Plan.Ready.Hours(); usual {
+			list = append(list, study.Lack{What: "your own hours a week", At: "page/time"})
+		}
+		return list
+	})
 }
 
 // working shows what holds the day up, job by job, and the shares of the scenarios.

@@ -57,7 +57,6 @@ type dayGroup struct {
 // jobRow is one job on its day.
 type jobRow struct {
 	ID, Name, Takes, Saved, Apart, Spare string
-	Kept                                 string // open from the job before
 	Late, Holds, Usual                   bool
 	Earlier, Later                       string
 	Href                                 string
@@ -65,8 +64,8 @@ type jobRow struct {
 
 // waitRow is what passes by itself.
 type waitRow struct {
-	ID, Name, From, To, Spare string
-	Holds, Usual, Last        bool
+	Name, From, To, Spare string
+	Holds, Usual          bool
 }
 
 type doneRow struct{ ID, Name, On string }
@@ -130,7 +129,7 @@ func daysOf(d *desk.Desk, f *facts.All, tried desk.Laid) daysView {
 			continue
 		}
 		row := &r.Table.Rows[j]
-		w := waitRow{ID: r.Net.Jobs[j].ID, Name: job.Name, From: r.Day(max(0, row.Start)).String(), To: r.Morning(row.End).String(), Holds: slices.Contains(holds, j), Usual: job.Usual, Last: r.Net.Jobs[j].Last}
+		w := waitRow{Name: job.Name, From: r.Day(max(0, row.Start)).String(), To: r.Morning(row.End).String(), Holds: slices.Contains(holds, j), Usual: job.Usual}
 		if r.Dated {
 			w.Spare = spare(row.Spare)
 		}
@@ -307,29 +306,18 @@ func weeks(r *facts.Ready) draw.Weeks {
 	})
 }
 
-// done is a job that is done.
+// done is a job that is done, said on the page of all days or on a day's sheet.
 func done(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
-	if err != nil {
-		return err
-	}
-	changed, said, ok := study.Done(asks(d), r.PostFormValue("id"))
-	if !ok {
-		return store.ErrStale
-	}
-	if err := s.Save(r, d, r.PostFormValue("base"), changed, said); err != nil {
-		return err
-	}
-	back := d.Href("days")
+	back := []string{"days"}
 	if date := r.PostFormValue("date"); date != "" {
-		back = d.Href("spanner-day", "date", date)
+		back = []string{"spanner-day", "date", date}
 	}
-	return desk.SeeOther(w, r, back)
+	return changing(s, w, r, back, func(d *desk.Desk) (*plan.Plan, string, bool) { return study.Done(asks(d), r.PostFormValue("id")) })
 }
 
 // again is a job that is not done after all.
 func again(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	return changing(s, w, r, func(d *desk.Desk) (*plan.Plan, string, bool) {
+	return changing(s, w, r, []string{"days"}, func(d *desk.Desk) (*plan.Plan, string, bool) {
 		id := r.PostFormValue("id")
 		return study.Again(d.Plan, id), "Not done after all: " + nameOf(id), d.Plan.Ready.DoneOn(id) != ""
 	})
@@ -337,15 +325,15 @@ func again(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 
 // lost is a day on which nothing was done.
 func lost(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	return changing(s, w, r, func(d *desk.Desk) (*plan.Plan, string, bool) {
+	return changing(s, w, r, []string{"days"}, func(d *desk.Desk) (*plan.Plan, string, bool) {
 		day := r.PostFormValue("day")
 		_, ok := calendar.ParseDay(day)
 		return study.Lost(d.Plan, day), fmt.Sprintf("A day lost, %s", day), ok
 	})
 }
 
-// changing saves a change of the plan, and leads back to the days.
-func changing(s *desk.House, w http.ResponseWriter, r *http.Request, change func(*desk.Desk) (*plan.Plan, string, bool)) error {
+// changing saves a change of the plan as it is now, and leads back; what cannot be any more is stale.
+func changing(s *desk.House, w http.ResponseWriter, r *http.Request, back []string, change func(*desk.Desk) (*plan.Plan, string, bool)) error {
 	d, err := s.Open(r)
 	if err != nil {
 		return err
@@ -357,5 +345,5 @@ func changing(s *desk.House, w http.ResponseWriter, r *http.Request, change func
 	if err := s.Save(r, d, r.PostFormValue("base"), changed, said); err != nil {
 		return err
 	}
-	return desk.SeeOther(w, r, d.Href("days"))
+	return desk.SeeOther(w, r, d.Href(back[0], back[1:]...))
 }

@@ -16,7 +16,6 @@ import (
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	study "valiantmule/internal/core/study/ready"
-	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
 	"valiantmule/internal/words"
 )
@@ -552,19 +551,10 @@ func readSupply(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 
 // act is something that happened to an order.
 func act(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
-	if err != nil {
-		return err
-	}
-	f := asks(d)
-	changed, said, ok := study.Happened(f, r.PostFormValue("act"), f.Plan.LineAt(r.PostFormValue("line")))
-	if !ok {
-		return store.ErrStale
-	}
-	if err := s.Save(r, d, r.PostFormValue("base"), changed, said); err != nil {
-		return err
-	}
-	return desk.SeeOther(w, r, d.Href("ready"))
+	return changing(s, w, r, []string{"ready"}, func(d *desk.Desk) (*plan.Plan, string, bool) {
+		f := asks(d)
+		return study.Happened(f, r.PostFormValue("act"), f.Plan.LineAt(r.PostFormValue("line")))
+	})
 }
 
 // leave is the one number that a rider says who says no more: when they leave, or in how long.

@@ -152,9 +152,8 @@ func TestWays(t *testing.T) {
 func TestOrderOfTheWork(t *testing.T) {
 	s := webtest.New(t)
 	v, path := s.Demo(t)
-	page := v.Page(path + "/days?loadout=travel")
 	value := "own/spare-keys|right/oil"
-	page = v.Page(path + "/days?loadout=travel&job=" + url.QueryEscape(value))
+	page := v.Page(path + "/days?loadout=travel&job=" + url.QueryEscape(value))
 	assert.Contains(t, page, "Keep this order")
 	status, _, _ := v.Post(path+"/choose?loadout=travel", url.Values{"job": {value}, "base": {base(t, page)}, "stage": {"days"}})
 	require.Equal(t, http.StatusSeeOther, status)

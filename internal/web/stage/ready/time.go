@@ -49,7 +49,6 @@ type rowView struct {
 type cellView struct {
 	desk.FieldView
 	Options []desk.OptionView
-	Wide    bool
 }
 
 // lister is a list of the form: its columns, what is in it, and how a row is read.

@@ -140,23 +140,6 @@ func (v spendView) With(state desk.FormState) desk.FormBody {
 	return v
 }
 
-// partKeys are the lines of parts in the form: slot, loadout and id; of several that have those in common, the later
-// ones by a number behind them.
-func partKeys(lines []plan.Line) map[int]string {
-	keys, seen := make(map[int]string, len(lines)), map[string]int{}
-	for i, l := range lines {
-		if l.Part == nil {
-			continue
-		}
-		key := string(l.Part.Slot) + "." + l.Loadout + "." + l.Part.ID
-		if seen[key]++; seen[key] > 1 {
-			key += "~" + strconv.Itoa(seen[key])
-		}
-		keys[i] = key
-	}
-	return keys
-}
-
 // wordsOf shows what is said of a line; in the form its fields end in key.
 func wordsOf(d *desk.Desk, form url.Values, key string, l plan.Line) lineWords {
 	decision, source := string(l.Decision), string(l.Source)
@@ -235,7 +218,7 @@ func spend(d *desk.Desk, form url.Values, errs desk.FormErrors) spendView {
 	}
 	v.beside(d, built)
 	var sums []plan.Line
-	keys := partKeys(d.Plan.Lines)
+	keys := d.Plan.LineKeys()
 	for i, l := range d.Plan.Lines {
 		if l.Part == nil {
 			sums = append(sums, l)
@@ -450,7 +433,7 @@ func readSpend(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormEr
 		}
 		next++
 	}
-	keys := partKeys(d.Plan.Lines)
+	keys := d.Plan.LineKeys()
 	for i, was := range d.Plan.Lines {
 		if was.Part == nil {
 			sum(was)
