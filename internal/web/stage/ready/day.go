@@ -36,7 +36,8 @@ type sheetJob struct {
 	Notes                   []string
 	Waits                   string // what has not come yet
 	Sheet                   string // where torque and notes are typed
-	Last, Continues         bool
+	Thing                   string // the part's own page, where notes stay with it
+	Continues               bool
 }
 
 // dayPage is the sheet of the day that the address names, or of the next one at the bike.
@@ -141,6 +142,9 @@ func sheetOf(d *desk.Desk, f *facts.All, j int, continues bool) sheetJob {
 	sup := l.Supplied()
 	v.Torque, v.Look, v.Sheet = sup.Torque, sup.Look, d.Href("ready", "line", f.Plan.LineKeys()[job.Line])+"#line"
 	v.Notes = d.Things.Notes(l.Thing)
+	if l.Thing != "" {
+		v.Thing = "/parts/" + l.Thing
+	}
 	if p := l.Part; p != nil {
 		v.Part, v.Note = p.Name, p.Note
 		if p.Fitment != nil {

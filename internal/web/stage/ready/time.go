@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/money"
+	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/unit"
 	"valiantmule/internal/web/desk"
@@ -221,16 +222,20 @@ var listers = []lister{
 		options: map[string]func(*desk.Desk) ([]entry.Option, string){"seller_from": supplyOptions},
 	},
 	{
-		list: &desk.List{Name: "Workshops", Columns: []string{"shop", "shop_queue", "shop_takes", "shop_parts", "shop_costs", "shop_closed"}, Out: "out_shop"}, title: "Workshops and specialists",
+		list: &desk.List{Name: "Workshops", Columns: []string{"shop", "shop_queue", "shop_takes", "shop_parts", "shop_costs", "shop_closed", "shop_not"}, Out: "out_shop"}, title: "Workshops and specialists",
 		help:   "The first takes what your tools do not reach, unless a line names another.",
-		labels: []string{"Name", "Until it has time, days", "Then takes, days", "One brings", "Costs", "Closed"},
+		labels: []string{"Name", "Until it has time, days", "Then takes, days", "One brings", "Costs", "Closed", "Does not take"},
 		rows: func(d *desk.Desk) (rows [][]string) {
 			for _, s := range d.Plan.Ready.Shops {
 				brings := ""
 				if s.Parts {
 					brings = "part"
 				}
-				rows = append(rows, []string{s.Name, d.Units.Shown(s.Queue.Likely.String()), d.Units.Shown(s.Takes.Likely.String()), brings, d.Units.Shown(s.Costs.String()), spansText(s.Closed)})
+				not := ""
+				if len(s.Not) > 0 {
+					not = string(s.Not[0])
+				}
+				rows = append(rows, []string{s.Name, d.Units.Shown(s.Queue.Likely.String()), d.Units.Shown(s.Takes.Likely.String()), brings, d.Units.Shown(s.Costs.String()), spansText(s.Closed), not})
 			}
 			return rows
 		},
@@ -239,13 +244,20 @@ var listers = []lister{
 			s := plan.Shop{Name: cells[0], Parts: cells[3] == "part"}
 			was := plan.Shop{}
 			if old := d.Plan.Ready.ShopOf(cells[0]); old != nil {
-				was, s.Not = *old, old.Not
+				was = *old
 				if d.Units.Shown(was.Queue.Likely.String()) == cells[1] {
 					s.Queue = was.Queue
 				}
 				if d.Units.Shown(was.Takes.Likely.String()) == cells[2] {
 					s.Takes = was.Takes
 				}
+			}
+			switch not := parts.Slot(cells[6]); {
+			case not == "":
+			case len(was.Not) > 0 && was.Not[0] == not:
+				s.Not = was.Not
+			default:
+				s.Not = []parts.Slot{not}
 			}
 			if s.Closed, err = spansOf(d.Units, cells[5], was.Closed); err != nil {
 				return err
@@ -254,7 +266,7 @@ var listers = []lister{
 			r.Shops = append(r.Shops, s)
 			return err
 		},
-		options: map[string]func(*desk.Desk) ([]entry.Option, string){"shop_parts": yesNo},
+		options: map[string]func(*desk.Desk) ([]entry.Option, string){"shop_parts": yesNo, "shop_not": func(*desk.Desk) ([]entry.Option, string) { return parts.KindOptions(), "takes all" }},
 	},
 	{
 		list: &desk.List{Name: "Your own jobs", Columns: []string{"own_job", "own_takes", "own_kind", "own_opens", "own_from", "own_id"}, Out: "out_job"}, title: "Jobs of your own",
