@@ -4,6 +4,7 @@ import (
 	"net/http"
 	"slices"
 
+	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/facts"
@@ -32,6 +33,7 @@ type sheetJob struct {
 	ID, Name, Takes, Apart  string
 	Part, Note, Work, Tools string
 	Torque, Look, Blind     string
+	How                     string // a fault is looked at
 	Try                     string // of what is home-made
 	Notes                   []string
 	Waits                   string // what has not come yet
@@ -134,6 +136,10 @@ func sheetOf(d *desk.Desk, f *facts.All, j int, continues bool) sheetJob {
 	}
 	if job.Kind == facts.JobTry || job.Kind == facts.JobMake {
 		v.Try = tries
+	}
+	if check, ok := baseline.CheckOf(job.Key); ok && job.Kind == facts.JobRight {
+		answer, _ := f.Plan.Baseline.Answer(job.Key)
+		v.How, v.Note = check.How, answer.Note
 	}
 	if job.Line < 0 {
 		return v
