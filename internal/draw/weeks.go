@@ -32,7 +32,6 @@ type WeekLane struct {
 type WeekBlock struct {
 	X, Y, Width, Height N
 	Holds               bool // the day of departure hangs on it
-	Jobs                int
 	Title               string
 }
 
@@ -54,7 +53,6 @@ type WeekSpan struct {
 	Lane     int
 	From, To float64
 	Holds    bool
-	Jobs     int
 	Title    string
 	Point    bool // it comes on a day and takes no room
 }
@@ -103,7 +101,7 @@ func WeeksOf(lanes []string, spans []WeekSpan, monday int, middle, ready, leaves
 		if to-from < weeksLeast {
 			to = from + weeksLeast
 		}
-		lane.Open = append(lane.Open, WeekBlock{from, lane.Y - weeksBlock/2, to - from, weeksBlock, s.Holds, s.Jobs, s.Title})
+		lane.Open = append(lane.Open, WeekBlock{from, lane.Y - weeksBlock/2, to - from, weeksBlock, s.Holds, s.Title})
 	}
 	weeks := int(end/7) + 1
 	every := 1 + weeks/10

@@ -34,9 +34,6 @@ func (u Units) Value(f study.Figure) string {
 		}
 		return u.quantity(f.Row, math.Abs(f.Value), f.Unit) + how
 	}
-	if f.IsDate() {
-		return date(f.Value)
-	}
 	return u.quantity(f.Row, f.Value, f.Unit)
 }
 
@@ -78,9 +75,6 @@ func (u Units) About(f study.Figure) string {
 
 // Limit is a figure's limit with its unit.
 func (u Units) Limit(f study.Figure) string {
-	if f.IsDate() {
-		return date(f.Limit)
-	}
 	if f.Digits > 0 && !f.IsSum() { // a limit that is a whole number is written as one
 		limit, symbol := u.Convert(f.Limit, f.Unit)
 		return join(trimmed(limit, f.Digits), symbol)
@@ -95,9 +89,6 @@ func (u Units) Limit(f study.Figure) string {
 
 // Band is a figure's band with its unit, said once.
 func (u Units) Band(f study.Figure) string {
-	if f.IsDate() {
-		return date(f.Low) + " to " + date(f.High)
-	}
 	low, high := u.quantity(f.Row, f.Low, f.Unit), u.quantity(f.Row, f.High, f.Unit)
 	if _, symbol := u.Convert(f.High, f.Unit); strings.HasSuffix(high, symbol) {
 		low = strings.TrimRight(strings.TrimSuffix(low, symbol), " \u00a0"+thin)
@@ -135,6 +126,9 @@ func (u Units) As(id figure.ID, v float64) string {
 func (u Units) quantity(row *figure.Row, v float64, unit string) string {
 	if row != nil {
 		v *= u.per(row)
+	}
+	if unit == figure.Date {
+		return date(v)
 	}
 	if money.Valid(unit) {
 		amount := money.New(int64(math.Round(v)), unit)

@@ -1,7 +1,6 @@
 package calendar
 
 import (
-	"math"
 	"slices"
 )
 
@@ -27,7 +26,14 @@ func sooner(ready, hours, thanReady, thanHours float64) bool {
 // Better looks for an order of the serial jobs by which all is done sooner or, as soon, in fewer
 // hours; by likely durations. What it begins from is an order that can be, see [Net.Arranged].
 func (n *Net) Better(from []int) Better {
-	s := search{n: n, order: slices.Clone(from)}
+	s := search{n: n, order: slices.Clone(from), most: make([]float64, len(n.Jobs))}
+	for j := range n.Jobs {
+		for k := range n.Jobs {
+			if k != j && n.Jobs[k].Serial() {
+				s.most[j] = max(s.most[j], n.saved(k, j))
+			}
+		}
+	}
 	s.table = n.Table(s.order)
 	if other := n.Dispatch(); len(from) > 0 {
 		if t := n.Table(other); sooner(t.Ready, t.Hours, s.table.Ready, s.table.Hours) {
@@ -48,6 +54,7 @@ type search struct {
 	n     *Net
 	order []int // the best so far
 	table Table
+	most  []float64 // the most that each job may find open behind any other
 }
 
 // How far a search beyond all orders goes: a job is moved past so many others at most, and so many
@@ -128,33 +135,22 @@ func (s *search) least(begin []int) float64 {
 	in := make([]bool, len(s.n.Jobs))
 	for _, j := range begin {
 		if job := &s.n.Jobs[j]; job.Kind == Work {
-			sum += math.Max(0, job.Takes.Likely-s.n.saved(before, j))
+			sum += max(0, job.Takes.Likely-s.n.saved(before, j))
 		}
 		in[j], before = true, j
 	}
 	for j := range s.n.Jobs {
 		if job := &s.n.Jobs[j]; job.Kind == Work && !in[j] {
-			sum += math.Max(0, job.Takes.Likely-s.mostSaved(j))
+			sum += max(0, job.Takes.Likely-s.most[j])
 		}
 	}
 	return sum
 }
 
-// mostSaved is the most that a job may find open behind any other.
-func (s *search) mostSaved(j int) float64 {
-	most := 0.0
-	for k := range s.n.Jobs {
-		if k != j && s.n.Jobs[k].Serial() {
-			most = math.Max(most, s.n.saved(k, j))
-		}
-	}
-	return most
-}
-
 // bound is a moment before which nothing is ready in an order that begins so: as if the other
 // jobs hindered nobody, or as if nothing were waited for.
 func (s *search) bound(begin []int) float64 {
-	p := s.n.pass(likely)
+	p := s.n.pass()
 	before := -1
 	for _, j := range begin {
 		p.do(before, j)
@@ -164,15 +160,15 @@ func (s *search) bound(begin []int) float64 {
 	hours := 0.0
 	for _, j := range s.n.order { // by themselves, each finding open what it can
 		job := &s.n.Jobs[j]
-		if job.Last || p.firstDone[j] {
+		if job.Last || p.done[j] {
 			continue
 		}
 		if !job.Serial() {
 			p.wait(j)
 			continue
 		}
-		start := math.Max(then, p.ready(j))
-		takes := math.Max(0, job.Takes.Likely-s.mostSaved(j))
+		start, _ := p.from(j, max(then, job.From))
+		takes := max(0, job.Takes.Likely-s.most[j])
 		row := &p.rows[j]
 		row.Start = start
 		if job.Kind == Work {
@@ -181,12 +177,12 @@ func (s *search) bound(begin []int) float64 {
 		} else {
 			row.End = job.over(start, takes)
 		}
-		p.firstDone[j] = true
+		p.done[j] = true
 	}
 	ready := s.n.Own.After(then, hours)
 	for j := range p.rows {
 		if !s.n.Jobs[j].Last {
-			ready = math.Max(ready, p.rows[j].End)
+			ready = max(ready, p.rows[j].End)
 		}
 	}
 	for j := range s.n.Jobs {

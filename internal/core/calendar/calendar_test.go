@@ -406,3 +406,13 @@ func BenchmarkOutlook(b *testing.B) {
 		}
 	})
 }
+
+// TestShortWork: the last job follows all others though it takes longer than they do.
+func TestShortWork(t *testing.T) {
+	n, err := calendar.NewNet([]calendar.Job{{ID: "shakedown", Takes: calendar.Just(9), Last: true}, {ID: "parcel", Takes: calendar.Just(3)}}, always())
+	require.NoError(t, err)
+	table := n.Table(nil)
+	assert.InDelta(t, 12, table.Ready, 1e-9)
+	assert.InDelta(t, 12, n.Outlook(nil).Share(0.8), 1e-9)
+	assert.Equal(t, []int{1, 0}, table.Holds())
+}

@@ -41,9 +41,6 @@ func NewClock(first Day, week [7]float64, off []Span) *Clock {
 	return c
 }
 
-// Stands reports whether nothing ever passes on it.
-func (c *Clock) Stands() bool { return c.rate <= 0 }
-
 // At is how much has passed by a moment, in days from the first; nothing has before it.
 func (c *Clock) At(t float64) float64 {
 	switch {

@@ -41,9 +41,6 @@ func (d Day) Weekday() int { return ((int(d)+3)%7 + 7) % 7 }
 // Span is days from one to another, both in it.
 type Span struct{ From, To Day }
 
-// Has reports whether a day is in it.
-func (s Span) Has(d Day) bool { return s.From <= d && d <= s.To }
-
 // String is both of its dates, or the one.
 func (s Span) String() string {
 	if s.From == s.To {

@@ -197,16 +197,19 @@ func (n *Net) free(waits []int, j int) {
 // begin first, of what can begin now what finds its place open, of those the first of the list.
 func (n *Net) Dispatch() []int {
 	waits, open := n.serialFirsts()
-	p := n.pass(likely)
+	p := n.pass()
 	from := make([]float64, len(n.Jobs)) // when all is over that comes first, of those for which it is
-	for _, j := range open {
-		if waits[j] == 0 {
-			from[j] = p.ready(j)
+	ready := func() {
+		for _, j := range open {
+			if waits[j] == 0 && from[j] == 0 {
+				from[j], _ = p.from(j, max(0, n.Jobs[j].From))
+			}
 		}
 	}
 	list := make([]int, 0, len(open))
 	last := -1
 	for len(open) > 0 {
+		ready()
 		best, soonest, shares := -1, 0.0, false
 		for i, j := range open {
 			if waits[j] > 0 {
@@ -226,11 +229,6 @@ func (n *Net) Dispatch() []int {
 		list = append(list, j)
 		p.do(last, j)
 		n.free(waits, j)
-		for _, k := range open {
-			if waits[k] == 0 && from[k] == 0 {
-				from[k] = p.ready(k)
-			}
-		}
 		last = j
 	}
 	return list

@@ -60,62 +60,28 @@ func (o Outlook) Share(share float64) float64 {
 // Outlook is when all is done in an order of the serial jobs, with each duration drawn from its
 // triangle: one way through the jobs a scenario.
 func (n *Net) Outlook(order []int) Outlook {
-	var o Outlook
 	l := pool.Get().(*lanes)
 	defer pool.Put(l)
 	l.begin(n)
-	var now, hours lane // when the last serial job was over; by how much of one's own time, where that is still so
-	byHours := true     // hours holds
 	before := -1
 	for at, j := range order {
-		job, end := &n.Jobs[j], &l.ends[j]
+		job := &n.Jobs[j]
 		l.draw(&l.takes, job, n.saved(before, j))
 		l.ready(j)
-		if job.Kind != Work {
-			if byHours {
-				l.moments(&now, &hours)
-				byHours = false
-			}
-			for k := range end {
-				end[k] = job.over(max(l.from[k], now[k]), l.takes[k])
-			}
-			now = *end
+		if job.Kind == Work {
+			l.work(j, at == len(order)-1 || l.feeds(j, order[at+1]))
 		} else {
-			if !byHours {
-				for k := range hours {
-					hours[k] = n.Own.At(now[k])
-				}
-				byHours = true
-			}
-			if l.waits {
-				for k := range hours {
-					hours[k] = max(hours[k], n.Own.At(l.from[k]))
-				}
-			}
-			for k := range hours {
-				hours[k] += l.takes[k]
-			}
-			if at == len(order)-1 || l.feeds(j, order[at+1]) {
-				l.moments(&now, &hours)
-				if l.waits { // what takes next to nothing is over when it can begin
-					for k := range now {
-						now[k] = max(now[k], l.from[k])
-					}
-				}
-				*end = now
-			}
+			l.visit(j)
 		}
 		l.done[j], before = true, j
 	}
-	o.Ready = now
+	o := Outlook{Ready: l.now}
 	for _, j := range n.order {
 		job := &n.Jobs[j]
-		if !job.Serial() && !job.Last {
-			l.wait(j)
-		}
 		if job.Last || job.Serial() {
 			continue
 		}
+		l.wait(j)
 		(*lane)(&o.Ready).later(&l.ends[j])
 	}
 	for _, j := range n.order {
@@ -141,6 +107,46 @@ func (l *lanes) begin(n *Net) {
 	clear(l.done)
 	clear(l.picked[:])
 	clear(l.by)
+	l.now, l.hours, l.byHours = lane{}, lane{}, true
+}
+
+// visit reckons a serial job that takes days.
+func (l *lanes) visit(j int) {
+	if l.byHours {
+		l.moments()
+		l.byHours = false
+	}
+	job, end := &l.n.Jobs[j], &l.ends[j]
+	for k := range end {
+		end[k] = job.over(max(l.from[k], l.now[k]), l.takes[k])
+	}
+	l.now = *end
+}
+
+// work reckons one of one's own hours; told says that somebody has to know when it is over.
+func (l *lanes) work(j int, told bool) {
+	if !l.byHours {
+		for k := range l.hours {
+			l.hours[k] = l.n.Own.At(l.now[k])
+		}
+		l.byHours = true
+	}
+	if l.waits {
+		for k := range l.hours {
+			l.hours[k] = max(l.hours[k], l.n.Own.At(l.from[k]))
+		}
+	}
+	for k := range l.hours {
+		l.hours[k] += l.takes[k]
+	}
+	if !told {
+		return
+	}
+	l.moments()
+	if l.waits { // what takes next to nothing is over when it can begin
+		l.now.later(&l.from)
+	}
+	l.ends[j] = l.now
 }
 
 // lanes is a way through the jobs in all scenarios at once.
@@ -150,6 +156,10 @@ type lanes struct {
 	done   []bool
 	picked [rankings]bool // permutations that a job has
 	by     map[string]int
+
+	now     lane // when the last serial job was over
+	hours   lane // by how much of one's own time, where byHours
+	byHours bool
 
 	takes lane // what the serial job that is looked at takes
 	from  lane // when all is over that comes before it
@@ -275,28 +285,18 @@ func (l *lanes) wait(j int) {
 // feeds reports whether somebody has to know when a job of one's own is over: a wait behind it,
 // or a visit that follows.
 func (l *lanes) feeds(j, following int) bool {
-	return l.n.Jobs[following].Kind != Work || l.told(j)
+	return l.n.Jobs[following].Kind != Work || slices.ContainsFunc(l.n.next[j], func(k int) bool { return !l.n.Jobs[k].Serial() })
 }
 
-// told reports whether a wait follows a job.
-func (l *lanes) told(j int) bool {
-	for _, k := range l.n.next[j] {
-		if !l.n.Jobs[k].Serial() {
-			return true
-		}
-	}
-	return false
-}
-
-// moments are those by which so many hours of one's own have passed.
-func (l *lanes) moments(now, hours *lane) {
+// moments sets now by hours.
+func (l *lanes) moments() {
 	c, day := l.n.Own, 0
-	for k := range now {
-		if passed := hours[k] - hair; passed < 0 {
-			now[k] = 0
+	for k := range l.now {
+		if passed := l.hours[k] - hair; passed < 0 {
+			l.now[k] = 0
 		} else {
 			day = c.near(day, passed)
-			now[k] = c.from(day, hours[k])
+			l.now[k] = c.from(day, l.hours[k])
 		}
 	}
 }

@@ -8,9 +8,6 @@ type Spread struct{ Low, Likely, High float64 }
 // Just is a duration that is known.
 func Just(v float64) Spread { return Spread{v, v, v} }
 
-// Ordered reports whether its three numbers are in order, and none is below zero.
-func (s Spread) Ordered() bool { return s.Low >= 0 && s.Low <= s.Likely && s.Likely <= s.High }
-
 // Certain reports whether it has no width.
 func (s Spread) Certain() bool { return s.High <= s.Low }
 

@@ -1,6 +1,9 @@
 package calendar
 
-import "math"
+import (
+	"math"
+	"slices"
+)
 
 // Row is one job in its time, in days from the first.
 type Row struct {
@@ -22,51 +25,43 @@ type Table struct {
 	Saved float64 // of them, that places were open already
 }
 
-// pass is one way through the jobs in time.
+// pass is one way through the jobs in time, by likely durations.
 type pass struct {
-	n         *Net
-	takes     func(*Spread) float64
-	rows      []Row
-	now       float64 // when the last serial job was over
-	saved     float64
-	hours     float64
-	firstDone []bool
+	n     *Net
+	rows  []Row
+	done  []bool
+	now   float64 // when the last serial job was over
+	saved float64
+	hours float64
 }
 
-func likely(s *Spread) float64 { return s.Likely }
-
-func (n *Net) pass(takes func(*Spread) float64) *pass {
-	return &pass{n: n, takes: takes, rows: make([]Row, len(n.Jobs)), firstDone: make([]bool, len(n.Jobs))}
+func (n *Net) pass() *pass {
+	return &pass{n: n, rows: make([]Row, len(n.Jobs)), done: make([]bool, len(n.Jobs))}
 }
 
-// ready is when all is over that comes before a job, waits reckoned as they come.
-func (p *pass) ready(j int) float64 {
-	t := max(0, p.n.Jobs[j].From)
+// from is when all is over that comes before a job, and by which of them, −1 for none; not before
+// a moment. Waits are reckoned as they come.
+func (p *pass) from(j int, start float64) (at float64, by int) {
+	at, by = start, -1
 	for _, first := range p.n.Jobs[j].After {
 		p.wait(first)
-		t = max(t, p.rows[first].End)
+		if end := p.rows[first].End; end > at || by < 0 && end >= at && end > 0 {
+			at, by = end, first
+		}
 	}
-	return t
+	return at, by
 }
 
 // wait reckons a job that passes by itself.
 func (p *pass) wait(j int) {
-	job := &p.n.Jobs[j]
-	if p.firstDone[j] || job.Serial() {
+	job, row := &p.n.Jobs[j], &p.rows[j]
+	if p.done[j] || job.Serial() {
 		return
 	}
-	p.firstDone[j] = true
-	start, by := job.From, -1
-	for _, first := range job.After {
-		p.wait(first)
-		if end := p.rows[first].End; end > start || by < 0 && end >= start {
-			start, by = end, first
-		}
-	}
-	takes := p.takes(&job.Takes)
-	row := &p.rows[j]
-	row.Start, row.By, row.Takes = start, by, takes
-	row.End = max(max(0, start), job.over(start, takes))
+	p.done[j] = true
+	row.Start, row.By = p.from(j, job.From)
+	row.Takes = job.Takes.Likely
+	row.End = max(0, row.Start, job.over(row.Start, row.Takes))
 }
 
 // over is when a job that begins at a moment and takes so many days is over.
@@ -80,19 +75,12 @@ func (j *Job) over(start, takes float64) float64 {
 // do reckons a serial job behind another, −1 for none.
 func (p *pass) do(before, j int) {
 	job, row := &p.n.Jobs[j], &p.rows[j]
-	start, by := max(0, job.From), -1
-	for _, first := range job.After {
-		p.wait(first)
-		if end := p.rows[first].End; end > start || by < 0 && end >= start && end > 0 {
-			start, by = end, first
-		}
-	}
+	start, by := p.from(j, max(0, job.From))
 	if p.now > start || before >= 0 && p.now == start && by < 0 {
 		start, by = p.now, before
 	}
-	takes := p.takes(&job.Takes)
-	row.Saved = min(takes, p.n.saved(before, j))
-	row.Takes = takes - row.Saved
+	row.Saved = min(job.Takes.Likely, p.n.saved(before, j))
+	row.Takes = job.Takes.Likely - row.Saved
 	row.Start, row.By = start, by
 	if job.Kind == Work {
 		if row.Takes > hair { // it begins when there is an hour for it
@@ -103,15 +91,13 @@ func (p *pass) do(before, j int) {
 	} else {
 		row.End = job.over(start, row.Takes)
 	}
-	p.now, p.firstDone[j] = row.End, true
+	p.now, p.done[j] = row.End, true
 }
 
 // Table is the jobs by their likely durations, in an order in which all serial jobs stand and
 // each behind what comes first, see [Net.Arranged].
-func (n *Net) Table(order []int) Table { return n.table(order, likely) }
-
-func (n *Net) table(order []int, takes func(*Spread) float64) Table {
-	p := n.pass(takes)
+func (n *Net) Table(order []int) Table {
+	p := n.pass()
 	before := -1
 	for _, j := range order {
 		p.do(before, j)
@@ -119,8 +105,7 @@ func (n *Net) table(order []int, takes func(*Spread) float64) Table {
 	}
 	t := Table{Rows: p.rows, Order: order, Last: -1, Hours: p.hours, Saved: p.saved}
 	for _, j := range n.order {
-		p.wait(j)
-		if t.Last < 0 || p.rows[j].End > t.Ready {
+		if p.wait(j); !n.Jobs[j].Last && (t.Last < 0 || p.rows[j].End > t.Ready) {
 			t.Ready, t.Last = p.rows[j].End, j
 		}
 	}
@@ -192,14 +177,15 @@ func (n *Net) By(t *Table, deadline float64) {
 }
 
 // Holds is what holds the last day up: the jobs that follow one another without a gap until
-// everything is done, the first of them first.
+// everything is done, the first of them first; none without jobs.
 func (t *Table) Holds() []int {
+	if len(t.Rows) == 0 {
+		return nil
+	}
 	var list []int
 	for j := t.Last; j >= 0 && len(list) <= len(t.Rows); j = t.Rows[j].By {
 		list = append(list, j)
 	}
-	for i, k := 0, len(list)-1; i < k; i, k = i+1, k-1 {
-		list[i], list[k] = list[k], list[i]
-	}
+	slices.Reverse(list)
 	return list
 }

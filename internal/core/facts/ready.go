@@ -17,7 +17,6 @@ type Ready struct {
 	Dated   bool         // whether somebody has said when that is
 	Circle  []string     // names of jobs that would wait for one another; what the rider said of them is left out
 	Usual   int          // durations and hours that nobody has said
-	Hours   [7]float64   // of the rider's own by weekday
 }
 
 // JobKind is what a job does.
@@ -52,7 +51,6 @@ type Job struct {
 	Name   string
 	Line   int // of the plan, −1 for none
 	Slot   parts.Slot
-	Seller string
 	Shop   string
 	Usual  bool // nobody has said how long it takes
 	Places []calendar.Place

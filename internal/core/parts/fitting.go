@@ -1,7 +1,6 @@
 package parts
 
 import (
-	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/unit"
 )
@@ -48,14 +47,10 @@ const (
 
 // sold is what a form asks of where a part comes from.
 func (d *Draft) sold() Asked {
-	list := make([]entry.Option, 0, len(calendar.Supplies()))
-	for _, row := range calendar.Supplies() {
-		list = append(list, entry.Opt(row.Supply, row.Name))
-	}
 	return Asked{
 		Name:   "How it comes",
 		Texts:  []entry.Text{{Key: "sold_by", Label: "Sold by", Help: "What one seller sends comes together, and is late together.", Words: &d.Sold.By}},
-		Picks:  []entry.Pick{entry.PickOf("sold_from", "From", &d.Sold.From, list...)},
+		Picks:  []entry.Pick{entry.PickOf("sold_from", "From", &d.Sold.From, Supplies()...)},
 		Fields: []entry.Field{entry.Ask("sold_days", "On its way", "d", 0, 1000, "As the seller says. Empty: as is usual for where it comes from.", &d.Sold.Days)},
 	}
 }

@@ -57,11 +57,19 @@ type Sold struct {
 	Days unit.Duration   `json:"days,omitzero"` // that it likely takes; missing: as usual for where it comes from
 }
 
+// Supplies lists where parts come from.
+func Supplies() []entry.Option {
+	var list []entry.Option
+	for _, row := range calendar.Supplies() {
+		list = append(list, entry.Opt(row.Supply, row.Name))
+	}
+	return list
+}
+
 // Validate tells what of it cannot be.
 func (s Sold) Validate(v *entry.Problems, path string) {
 	v.Short(path+".by", s.By)
-	_, known := calendar.SupplyOf(s.From)
-	v.That(s.From == "" || known, path+".from", "%q is no kind of seller", entry.Cut(string(s.From)))
+	v.Pick(path+".from", string(s.From), Supplies())
 	v.That(!s.Days.Known() || s.Days.Base() >= 0 && s.Days.In("d") <= 1000, path+".days", "%s is outside 0–1000 d", s.Days)
 }
 

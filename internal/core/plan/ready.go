@@ -271,8 +271,7 @@ func (r *Ready) validate(v *entry.Problems) {
 		v.Name(path+".name", s.Name)
 		v.That(!names[s.Name], path+".name", "%q stands there twice", entry.Cut(s.Name))
 		names[s.Name] = true
-		_, known := calendar.SupplyOf(s.From)
-		v.That(s.From == "" || known, path+".from", "%q is no kind of seller", entry.Cut(string(s.From)))
+		v.Pick(path+".from", string(s.From), parts.Supplies())
 		s.Lead.validate(v, path+".lead")
 		v.That(!s.Express.Known() || s.Express.Base() >= 0 && s.Express.In("d") <= 365, path+".express", "%s is outside 0–365 d", s.Express)
 		for key, sum := range map[string]money.Amount{"freight": s.Freight, "express_costs": s.Extra} {

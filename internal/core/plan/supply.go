@@ -53,8 +53,7 @@ func (s *Supply) validate(v *entry.Problems, path string) {
 		return
 	}
 	v.Short(path+".seller", s.Seller)
-	_, known := calendar.SupplyOf(s.From)
-	v.That(s.From == "" || known, path+".from", "%q is no kind of seller", entry.Cut(string(s.From)))
+	v.Pick(path+".from", string(s.From), parts.Supplies())
 	s.Lead.validate(v, path+".lead")
 	for _, d := range []struct{ key, on string }{
 		{"ordered", s.Ordered}, {"promised", s.Promised}, {"came", s.Came}, {"wrong", s.Wrong}, {"not_before", s.NotBefore}, {"last_day", s.Last},
@@ -129,7 +128,8 @@ func (p *Plan) Comes(l *Line) (from calendar.Supply, days calendar.Spread, usual
 	return from, row.Days, true
 }
 
-// Supplying is the plan with what is said of how a line comes changed.
+// Supplying is the plan with what is said of how a line comes changed. A line with a day on which it
+// came, or was ordered, is one that is here, or ordered.
 func (p *Plan) Supplying(at int, change func(*Supply)) *Plan {
 	return p.Altered(at, func(l *Line) {
 		s := l.Supplied()
@@ -137,6 +137,13 @@ func (p *Plan) Supplying(at int, change func(*Supply)) *Plan {
 		l.Supply = &s
 		if s == (Supply{}) {
 			l.Supply = nil
+		}
+		waits := l.Decision == "" || l.Decision == Chosen
+		switch {
+		case s.Came != "" && (waits || l.Decision == Ordered):
+			l.Decision = Owned
+		case s.Ordered != "" && waits:
+			l.Decision = Ordered
 		}
 	})
 }

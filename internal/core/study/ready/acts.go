@@ -25,13 +25,13 @@ const slipDays = 7
 // acts are what happens to orders.
 var acts = []Act{
 	{"ordered", "Ordered today", "o", "Ordered", func(f *facts.All, at int) bool { return ToOrder(&f.Plan.Lines[at]) }, func(f *facts.All, at int) *plan.Plan {
-		return f.Plan.Supplying(at, func(s *plan.Supply) { s.Ordered = f.AsOf }).Altered(at, func(l *plan.Line) { l.Decision = plan.Ordered })
+		return f.Plan.Supplying(at, func(s *plan.Supply) { s.Ordered = f.AsOf })
 	}},
 	{"came", "It came", "m", "Came", coming, func(f *facts.All, at int) *plan.Plan {
-		return f.Plan.Supplying(at, func(s *plan.Supply) { s.Came = f.AsOf }).Altered(at, func(l *plan.Line) { l.Decision = plan.Owned })
+		return f.Plan.Supplying(at, func(s *plan.Supply) { s.Came = f.AsOf })
 	}},
 	{"wrong", "The wrong one came", "n", "The wrong one came, ordered again", coming, func(f *facts.All, at int) *plan.Plan {
-		return f.Plan.Supplying(at, func(s *plan.Supply) { s.Wrong, s.Ordered, s.Promised, s.Came = f.AsOf, f.AsOf, "", "" }).Altered(at, func(l *plan.Line) { l.Decision = plan.Ordered })
+		return f.Plan.Supplying(at, func(s *plan.Supply) { s.Wrong, s.Ordered, s.Promised, s.Came = f.AsOf, f.AsOf, "", "" })
 	}},
 	{"slip", "A week later", "s", "Comes a week later", coming, func(f *facts.All, at int) *plan.Plan {
 		day := f.Ready.Today
@@ -86,7 +86,7 @@ func Done(f *facts.All, id string) (changed *plan.Plan, said string, ok bool) {
 	said = "Done: " + job.Name
 	switch {
 	case job.Kind == facts.JobOrder && job.Line >= 0:
-		return f.Plan.Supplying(job.Line, func(s *plan.Supply) { s.Came = f.AsOf }).Altered(job.Line, func(l *plan.Line) { l.Decision = plan.Owned }), said, true
+		return f.Plan.Supplying(job.Line, func(s *plan.Supply) { s.Came = f.AsOf }), said, true
 	case (job.Kind == facts.JobFit || job.Kind == facts.JobShop) && job.Line >= 0 && f.Plan.Lines[job.Line].Part != nil:
 		return f.Plan.Altered(job.Line, func(l *plan.Line) { *l = f.Plan.Fit(*l) }), said, true
 	case job.Kind == facts.JobRight && job.Line < 0 && !strings.HasPrefix(job.Key, undoPrefix):

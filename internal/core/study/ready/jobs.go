@@ -40,8 +40,6 @@ func Jobs(of *facts.All) facts.Ready {
 	m.jobs, m.f.Jobs = make([]calendar.Job, 0, room), make([]facts.Job, 0, room)
 	m.f.Today = today
 	m.f.Leaves, m.f.Dated = calendar.ParseDay(of.Plan.Brief.Leaves())
-	var usual bool
-	m.f.Hours, usual = of.Plan.Ready.Hours()
 	if !ok {
 		return m.f
 	}
@@ -52,9 +50,6 @@ func Jobs(of *facts.All) facts.Ready {
 	m.own()
 	if len(m.jobs) == 0 {
 		return m.f
-	}
-	if usual {
-		m.f.Usual++
 	}
 	m.shakedown()
 	m.before()
@@ -251,7 +246,7 @@ func (m *maker) part(i int, l *plan.Line) {
 		after = []int{m.made(i, l, came)}
 	}
 	if s.UseUp {
-		after = append(after, m.useUp(slot, s))
+		after = append(after, m.useUp(i, slot, s))
 	}
 	hours, own := m.p.ToFit(l)
 	if l.Hours.Known() && l.Source != plan.HomeMade {
@@ -293,7 +288,7 @@ func (m *maker) order(i int, l *plan.Line, first []int) int {
 		return -1
 	}
 	seller := l.SellerOf()
-	job := facts.Job{Key: m.keys[i], Kind: facts.JobOrder, Name: l.Title(), Line: i, Seller: seller, Usual: usual}
+	job := facts.Job{Key: m.keys[i], Kind: facts.JobOrder, Name: l.Title(), Line: i, Usual: usual}
 	if l.Part != nil {
 		job.Slot = l.Part.Slot
 	}
@@ -352,7 +347,7 @@ func (m *maker) made(i int, l *plan.Line, materials int) int {
 }
 
 // useUp is the wait until the old tyre is used up.
-func (m *maker) useUp(slot parts.Slot, s plan.Supply) int {
+func (m *maker) useUp(i int, slot parts.Slot, s plan.Supply) int {
 	ride, usual := m.p.Ready.Ride.In("km"), false
 	if !m.p.Ready.Ride.Known() {
 		ride, usual = usualRideKm, true
@@ -365,7 +360,7 @@ func (m *maker) useUp(slot parts.Slot, s plan.Supply) int {
 		return -1
 	}
 	days := 7 * left / ride
-	return m.add(facts.Job{Key: string(slot), Kind: facts.JobUseUp, Name: "Use up the old " + slotName(slot), Line: -1, Slot: slot, Usual: usual},
+	return m.add(facts.Job{Key: m.keys[i], Kind: facts.JobUseUp, Name: "Use up the old " + slotName(slot), Line: -1, Slot: slot, Usual: usual},
 		calendar.Job{Takes: calendar.Spread{Low: 0.7 * days, Likely: days, High: 1.3 * days}})
 }
 
@@ -430,13 +425,15 @@ func (m *maker) visit(job facts.Job, l *plan.Line, after []int) int {
 	job.Shop, job.Usual, job.Places = name, usual, nil
 	of := calendar.Job{Kind: kind, Takes: takes, Clock: clock, After: append(slices.Clone(after), at)}
 	if kind == calendar.Visit { // the bike is brought once for jobs that follow one another
-		of.Opens = []calendar.Open{{Place: len(calendar.Places()) + m.shopAt(name), Takes: bringDays}}
+		of.Opens = m.bring(name)
 	}
 	return m.add(job, of)
 }
 
-func (m *maker) shopAt(name string) int {
-	return slices.IndexFunc(m.p.Ready.Shops, func(s plan.Shop) bool { return s.Name == name }) + 1
+// bring is the bike at a workshop: a place that stays open for the next job there.
+func (m *maker) bring(shop string) []calendar.Open {
+	at := slices.IndexFunc(m.p.Ready.Shops, func(s plan.Shop) bool { return s.Name == shop }) + 1 // 0 for one that nobody named
+	return []calendar.Open{{Place: len(calendar.Places()) + at, Takes: bringDays}}
 }
 
 // shopFor is the workshop of a line: the one that it names, or the first that takes such work.
@@ -474,7 +471,7 @@ func (m *maker) measure() int {
 // settings are what is set and tried once parts are on.
 func (m *maker) settings() {
 	sprung := m.on(sprungSlots...)
-	var sag int = -1
+	sag := -1
 	if len(sprung) > 0 {
 		sag = m.add(facts.Job{Key: "sag", Kind: facts.JobSet, Name: "Set sag and damping, loaded", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(sagHours), After: sprung})
 	}
@@ -527,19 +524,18 @@ func (m *maker) own() {
 		j := &m.p.Ready.Jobs[i]
 		job := facts.Job{Key: j.ID, Kind: facts.JobOwn, Name: j.Name, Line: -1, Places: j.Opens, Usual: !j.Takes.Known()}
 		of := calendar.Job{From: m.from(j.From)}
-		unit, usual := "d", 1.0
+		unit, likely := "d", 1.0
 		switch j.Kind {
 		case plan.JobWait:
 		case plan.JobVisit:
 			of.Kind, job.Places = calendar.Visit, nil
 			if s := m.p.Ready.ShopOf(j.Shop); s != nil {
 				job.Shop, of.Clock = s.Name, m.closed("shop "+s.Name, s.Closed)
-				of.Opens = []calendar.Open{{Place: len(calendar.Places()) + m.shopAt(s.Name), Takes: bringDays}}
+				of.Opens = m.bring(s.Name)
 			}
 		default:
 			of.Kind, unit = calendar.Work, "h"
 		}
-		likely := usual
 		if j.Takes.Known() {
 			likely = j.Takes.In(unit)
 		}
@@ -564,7 +560,11 @@ func (m *maker) shakedown() {
 
 // schedule puts the jobs in their time.
 func (m *maker) schedule() {
-	own := calendar.NewClock(m.today, m.f.Hours, plan.Spans(m.p.Ready.Away))
+	week, usual := m.p.Ready.Hours()
+	if usual {
+		m.f.Usual++
+	}
+	own := calendar.NewClock(m.today, week, plan.Spans(m.p.Ready.Away))
 	net, err := calendar.NewNet(m.jobs, own)
 	for len(m.levels) > 0 && err != nil { // without what the rider says, then without the trade's: a job is never lost
 		var circle *calendar.Circle

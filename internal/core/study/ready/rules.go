@@ -15,12 +15,15 @@ func Late(f *facts.Ready) []int {
 	}
 	var list []int
 	for j := range f.Jobs {
-		if k := f.Jobs[j].Kind; (k == facts.JobOrder || k == facts.JobShop) && f.Table.Rows[j].Spare < -late {
+		if k := f.Jobs[j].Kind; (k == facts.JobOrder || k == facts.JobShop) && TooLate(f.Table.Rows[j].Spare) {
 			list = append(list, j)
 		}
 	}
 	return list
 }
+
+// TooLate reports whether days to spare are past.
+func TooLate(spare float64) bool { return spare < -late }
 
 // late is by how many days something may be late that reads the same.
 const late = 0.05

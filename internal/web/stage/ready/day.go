@@ -8,8 +8,8 @@ import (
 	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/facts"
-	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
+	study "valiantmule/internal/core/study/ready"
 	"valiantmule/internal/web/desk"
 	"valiantmule/internal/words"
 )
@@ -30,16 +30,16 @@ type dayView struct {
 
 // sheetJob is one job of the day, with what one has to know beside the bike.
 type sheetJob struct {
-	ID, Name, Takes, Apart  string
-	Part, Note, Work, Tools string
-	Torque, Look, Blind     string
-	How                     string // a fault is looked at
-	Try                     string // of what is home-made
-	Notes                   []string
-	Waits                   string // what has not come yet
-	Sheet                   string // where torque and notes are typed
-	Thing                   string // the part's own page, where notes stay with it
-	Continues               bool
+	ID, Name, Takes, Apart string
+	Note, Work, Tools      string
+	Torque, Look, Blind    string
+	How                    string // a fault is looked at
+	Try                    string // of what is home-made
+	Notes                  []string
+	Waits                  string // what has not come yet
+	Sheet                  string // where torque and notes are typed
+	Thing                  string // the part's own page, where notes stay with it
+	Continues              bool
 }
 
 // dayPage is the sheet of the day that the address names, or of the next one at the bike.
@@ -49,36 +49,16 @@ func dayPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	day, ok := calendar.ParseDay(r.URL.Query().Get("date"))
-	f := asks(d)
+	f := readyOf(d, d.Report)
 	return s.ShowPage(w, r, http.StatusOK, d, "spanner-day", nil, dayOf(d, f, day, ok))
 }
 
 // tries is what a home-made part is tried for before it is painted.
 const tries = "Trial fit before paint: room at full lock both ways and at full travel, bolted to the frame and not to pipes or cases, nothing rubs. Look for cracks after the shakedown, at every weld and hole."
 
-// longest is how many days of one job have a sheet.
-const longest = 200
-
-// careful are the slots whose work somebody's life hangs on.
-var careful = []calendar.Place{calendar.FrontWheel, calendar.RearWheel, calendar.Fork, calendar.FrontFluid, calendar.RearFluid, calendar.Bars, calendar.Swingarm}
-
 func dayOf(d *desk.Desk, f *facts.All, day calendar.Day, said bool) dayView {
 	r := &f.Ready
-	var days []calendar.Day
-	on := func(j int) (from, to calendar.Day) {
-		row := &r.Table.Rows[j]
-		return r.Day(row.Start), max(r.Day(row.Start), r.Day(row.End-1e-6))
-	}
-	for _, j := range r.Order {
-		from, to := on(j)
-		for to = min(to, from+longest); from <= to; from++ {
-			if r.Net.Own.At(float64(from-r.Today)+1) > r.Net.Own.At(float64(from-r.Today)) || r.Net.Jobs[j].Kind == calendar.Visit {
-				days = append(days, from)
-			}
-		}
-	}
-	slices.Sort(days)
-	days = slices.Compact(days)
+	days, look := study.WorkDays(r), lookAt(d, f, desk.Laid{})
 	if !said {
 		day = r.Today
 		if len(days) > 0 {
@@ -99,31 +79,28 @@ func dayOf(d *desk.Desk, f *facts.All, day calendar.Day, said bool) dayView {
 	}
 	v.Hours = hoursOn(r, day)
 	for _, j := range r.Order {
-		from, to := on(j)
-		if day < from || day > to {
+		on := study.On(r, j)
+		if day < on.From || day > on.To {
 			continue
 		}
-		v.Jobs = append(v.Jobs, sheetOf(d, f, j, day < to))
+		v.Jobs = append(v.Jobs, look.sheet(j, day < on.To))
+		v.Careful = v.Careful || study.Grave(&r.Jobs[j])
 		for _, p := range r.Jobs[j].Places {
 			row, _ := calendar.PlaceOf(p)
 			if !slices.Contains(v.Open, row.Apart) {
 				v.Open = append(v.Open, row.Apart)
 			}
-			v.Careful = v.Careful || slices.Contains(careful, p)
 		}
 		if tools := v.Jobs[len(v.Jobs)-1].Tools; tools != "" && !slices.Contains(v.Tools, tools) {
 			v.Tools = append(v.Tools, tools)
-		}
-		if kind, ok := parts.KindOf(r.Jobs[j].Slot); ok && kind.Family == parts.Electrics {
-			v.Careful = true
 		}
 	}
 	return v
 }
 
-// sheetOf is one job with what its part says.
-func sheetOf(d *desk.Desk, f *facts.All, j int, continues bool) sheetJob {
-	r := &f.Ready
+// sheet is one job with what its part says.
+func (l *look) sheet(j int, continues bool) sheetJob {
+	r := l.r
 	job := &r.Jobs[j]
 	v := sheetJob{ID: r.Net.Jobs[j].ID, Name: job.Name, Takes: words.Number(r.Table.Rows[j].Takes, 1) + " h", Apart: apart(job), Continues: continues}
 	if r.Net.Jobs[j].Kind == calendar.Visit {
@@ -138,21 +115,21 @@ func sheetOf(d *desk.Desk, f *facts.All, j int, continues bool) sheetJob {
 		v.Try = tries
 	}
 	if check, ok := baseline.CheckOf(job.Key); ok && job.Kind == facts.JobRight {
-		answer, _ := f.Plan.Baseline.Answer(job.Key)
+		answer, _ := l.f.Plan.Baseline.Answer(job.Key)
 		v.How, v.Note = check.How, answer.Note
 	}
 	if job.Line < 0 {
 		return v
 	}
-	l := &f.Plan.Lines[job.Line]
-	sup := l.Supplied()
-	v.Torque, v.Look, v.Sheet = sup.Torque, sup.Look, d.Href("ready", "line", f.Plan.LineKeys()[job.Line])+"#line"
-	v.Notes = d.Things.Notes(l.Thing)
-	if l.Thing != "" {
-		v.Thing = "/parts/" + l.Thing
+	line := &l.f.Plan.Lines[job.Line]
+	sup := line.Supplied()
+	v.Torque, v.Look, v.Sheet = sup.Torque, sup.Look, l.lineHref(job.Line)
+	v.Notes = l.Things.Notes(line.Thing)
+	if line.Thing != "" {
+		v.Thing = "/parts/" + line.Thing
 	}
-	if p := l.Part; p != nil {
-		v.Part, v.Note = p.Name, p.Note
+	if p := line.Part; p != nil {
+		v.Note = p.Note
 		if p.Fitment != nil {
 			v.Work, v.Tools = p.Fitment.Work, p.Fitment.Tools
 			if p.Fitment.Blind == entry.Yes {

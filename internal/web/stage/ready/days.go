@@ -45,7 +45,6 @@ type weeksView struct {
 // betterView is an order that a search found.
 type betterView struct {
 	Says, Href string
-	Exact      bool
 }
 
 // dayGroup is a day at the bike.
@@ -80,30 +79,14 @@ func daysPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	f, err := laidFacts(d, tried)
-	if err != nil {
-		return err
-	}
+	f := readyOf(d.With(tried.Plan), d.After)
 	return s.ShowPage(w, r, http.StatusOK, d, "days", bench, daysOf(d, f, tried))
 }
 
-// laidFacts are the facts of time of the plan with what lies on the bench.
-func laidFacts(d *desk.Desk, tried desk.Laid) (*facts.All, error) {
-	shown := desk.Shown{Plan: tried.Plan}
-	if d.Plan.Bike != nil {
-		after, err := d.Evaluate(tried.Plan)
-		if err != nil {
-			return nil, err
-		}
-		shown.After = after
-	}
-	return readyOf(d, shown), nil
-}
-
 func daysOf(d *desk.Desk, f *facts.All, tried desk.Laid) daysView {
-	r := &f.Ready
+	r, look := &f.Ready, lookAt(d, f, tried)
 	v := daysView{
-		Says: says(d, f), Empty: r.Net == nil, Did: d.Href("days/done"), Again: d.Href("days/again"), Lost: d.Href("days/lost"), Today: d.AsOf,
+		Says: look.says(), Empty: r.Net == nil, Did: d.Href("days/done"), Again: d.Href("days/again"), Lost: d.Href("days/lost"), Today: d.AsOf,
 		File: d.Href("days.ics"), Orders: d.Href("ready"), Turn: d.Href("days", tried.Query()...), Circle: r.Circle,
 	}
 	for _, done := range f.Plan.Ready.Done {
@@ -113,15 +96,14 @@ func daysOf(d *desk.Desk, f *facts.All, tried desk.Laid) daysView {
 		return v
 	}
 	v.Drawing = weeksView{weeks(r), v.Says.HoldsWord}
-	v.Better = offer(d, r, tried)
-	holds := r.Table.Holds()
+	v.Better = look.offer()
 	for i, j := range r.Order {
 		day := r.Day(r.Table.Rows[j].Start)
 		if n := len(v.Days); n == 0 || v.Days[n-1].Date != day.String() {
 			v.Days = append(v.Days, dayGroup{Date: day.String(), Weekday: plan.Weekdays[day.Weekday()], Sheet: d.Href("spanner-day", "date", day.String()), Hours: hoursOn(r, day)})
 		}
 		g := &v.Days[len(v.Days)-1]
-		g.Jobs = append(g.Jobs, job(d, f, i, slices.Contains(holds, j), tried))
+		g.Jobs = append(g.Jobs, look.job(i))
 	}
 	for j := range r.Jobs {
 		job := &r.Jobs[j]
@@ -129,7 +111,7 @@ func daysOf(d *desk.Desk, f *facts.All, tried desk.Laid) daysView {
 			continue
 		}
 		row := &r.Table.Rows[j]
-		w := waitRow{Name: job.Name, From: r.Day(max(0, row.Start)).String(), To: r.Morning(row.End).String(), Holds: slices.Contains(holds, j), Usual: job.Usual}
+		w := waitRow{Name: job.Name, From: r.Day(max(0, row.Start)).String(), To: r.Morning(row.End).String(), Holds: slices.Contains(look.holds, j), Usual: job.Usual}
 		if r.Dated {
 			w.Spare = spare(row.Spare)
 		}
@@ -148,8 +130,7 @@ func nameOf(id string) string {
 
 // hoursOn is how many of one's own a day has.
 func hoursOn(r *facts.Ready, day calendar.Day) string {
-	t := float64(day - r.Today)
-	return words.Number(r.Net.Own.At(t+1)-r.Net.Own.At(t), 1) + " h"
+	return words.Number(study.HoursOn(r, day), 1) + " h"
 }
 
 // spare is how many days something may slip.
@@ -157,32 +138,35 @@ func spare(days float64) string {
 	switch {
 	case math.IsNaN(days):
 		return ""
-	case days < -0.05:
+	case study.TooLate(days):
 		return count(max(1, int(math.Ceil(-days))), "day") + " late"
 	}
 	return count(int(days), "day") + " to spare"
 }
 
 // job is one of the jobs in their order.
-func job(d *desk.Desk, f *facts.All, at int, holds bool, tried desk.Laid) jobRow {
-	r := &f.Ready
+func (l *look) job(at int) jobRow {
+	r := l.r
 	j := r.Order[at]
 	job, row := &r.Jobs[j], &r.Table.Rows[j]
-	v := jobRow{ID: r.Net.Jobs[j].ID, Name: job.Name, Takes: takes(r, j), Holds: holds, Usual: job.Usual, Href: jobHref(d, f, j), Apart: apart(job)}
+	v := jobRow{ID: r.Net.Jobs[j].ID, Name: job.Name, Takes: takes(r, j), Holds: slices.Contains(l.holds, j), Usual: job.Usual, Href: l.jobHref(j), Apart: apart(job)}
 	if row.Saved > 0.04 {
 		v.Saved = words.Number(row.Saved, 1) + " h saved"
 	}
 	if r.Dated {
-		v.Spare, v.Late = spare(row.Spare), row.Spare < -0.05
+		v.Spare, v.Late = spare(row.Spare), study.TooLate(row.Spare)
+	}
+	moved := func(then string) string {
+		return l.Href("days", l.tried.Turning(orderKey, v.ID+before+then)...)
 	}
 	if at > 0 {
-		v.Earlier = d.Href("days", tried.Turning(orderKey, v.ID+before+r.Net.Jobs[r.Order[at-1]].ID)...)
+		v.Earlier = moved(r.Net.Jobs[r.Order[at-1]].ID)
 	}
 	switch {
 	case at+2 < len(r.Order):
-		v.Later = d.Href("days", tried.Turning(orderKey, v.ID+before+r.Net.Jobs[r.Order[at+2]].ID)...)
+		v.Later = moved(r.Net.Jobs[r.Order[at+2]].ID)
 	case at+2 == len(r.Order):
-		v.Later = d.Href("days", tried.Turning(orderKey, v.ID+before)...)
+		v.Later = moved("")
 	}
 	return v
 }
@@ -204,29 +188,25 @@ func apart(job *facts.Job) string {
 const worth = 0.5
 
 // offer is a better order of the work, nil where a search finds none.
-func offer(d *desk.Desk, r *facts.Ready, tried desk.Laid) *betterView {
-	if slices.Contains(tried.Values(orderKey), better) {
+func (l *look) offer() *betterView {
+	if slices.Contains(l.tried.Values(orderKey), better) {
 		return nil
 	}
+	r := l.r
 	found := r.Net.Better(r.Order)
 	sooner, fewer := int(r.Morning(r.Table.Ready)-r.Morning(found.Table.Ready)), r.Table.Hours-found.Table.Hours
 	if sooner <= 0 && fewer < worth {
 		return nil
 	}
-	v := betterView{Exact: found.Exact, Href: d.Href("days", tried.Turning(orderKey, better)...)}
-	var says []string
-	if sooner > 0 {
-		says = append(says, count(sooner, "day")+" sooner")
-	}
-	if fewer >= 0.05 {
-		says = append(says, words.Number(fewer, 1)+" h less at the bike")
-	}
-	v.Says = "Another order of the same jobs is ready " + strings.Join(says, " and takes ") + ", by likely durations."
-	switch {
+	v := betterView{Href: l.Href("days", l.tried.Turning(orderKey, better)...)}
+	hours := words.Number(fewer, 1) + " h less at the bike"
+	switch soon := count(sooner, "day") + " sooner"; {
 	case sooner <= 0:
-		v.Says = "Another order of the same jobs takes " + says[0] + ", and is ready as soon."
+		v.Says = "Another order of the same jobs takes " + hours + ", and is ready as soon."
 	case fewer < 0.05:
-		v.Says = "Another order of the same jobs is ready " + says[0] + ", by likely durations."
+		v.Says = "Another order of the same jobs is ready " + soon + ", by likely durations."
+	default:
+		v.Says = "Another order of the same jobs is ready " + soon + " and takes " + hours + ", by likely durations."
 	}
 	if found.Exact {
 		v.Says += " No order is ready sooner."
@@ -239,12 +219,10 @@ func offer(d *desk.Desk, r *facts.Ready, tried desk.Laid) *betterView {
 // weeks draws the jobs around the places that are open.
 func weeks(r *facts.Ready) draw.Weeks {
 	var lanes []string
-	index := map[string]int{}
 	lane := func(name string) int {
-		at, ok := index[name]
-		if !ok {
-			at = len(lanes)
-			index[name], lanes = at, append(lanes, name)
+		at := slices.Index(lanes, name)
+		if at < 0 {
+			at, lanes = len(lanes), append(lanes, name)
 		}
 		return at
 	}
@@ -256,44 +234,31 @@ func weeks(r *facts.Ready) draw.Weeks {
 			spans = append(spans, draw.WeekSpan{Lane: lane("comes"), From: row.Start, To: row.End, Point: true, Holds: slices.Contains(holds, j), Title: r.Jobs[j].Name + " comes " + r.Morning(row.End).String()})
 		}
 	}
+	openings := study.Openings(r)
 	for _, place := range calendar.Places() { // as one walks around the bike
-		if slices.ContainsFunc(r.Jobs, func(j facts.Job) bool { return slices.Contains(j.Places, place.Place) }) {
+		if slices.ContainsFunc(openings, func(o study.Opening) bool { return o.Place == place.Place }) {
 			lane(place.Apart)
 		}
 	}
-	last := map[int]int{} // of each lane its block that may grow
-	for _, j := range r.Order {
-		job, row := &r.Jobs[j], &r.Table.Rows[j]
-		names := []string{"nothing apart"}
-		switch {
-		case job.Shop != "":
-			names = []string{"at a workshop"}
-		case len(job.Places) > 0:
-			names = nil
-			for _, p := range job.Places {
-				place, _ := calendar.PlaceOf(p)
-				names = append(names, place.Apart)
-			}
+	for _, o := range openings {
+		name := "nothing apart"
+		if place, at := calendar.PlaceOf(o.Place); at >= 0 {
+			name = place.Apart
+		} else if o.Shop {
+			name = "at a workshop"
 		}
-		next := map[int]int{}
-		for _, name := range names {
-			at := lane(name)
-			if k, ok := last[at]; ok { // it stays open
-				spans[k].To = row.End
-				spans[k].Jobs++
-				spans[k].Holds = spans[k].Holds || slices.Contains(holds, j)
-				spans[k].Title += "; " + job.Name
-				next[at] = k
-				continue
-			}
-			next[at] = len(spans)
-			spans = append(spans, draw.WeekSpan{Lane: at, From: row.Start, To: row.End, Jobs: 1, Holds: slices.Contains(holds, j), Title: job.Name})
+		names := make([]string, len(o.Jobs))
+		for i, j := range o.Jobs {
+			names[i] = r.Jobs[j].Name
 		}
-		last = next
+		spans = append(spans, draw.WeekSpan{
+			Lane: lane(name), From: o.From, To: o.To, Title: strings.Join(names, "; "),
+			Holds: slices.ContainsFunc(o.Jobs, func(j int) bool { return slices.Contains(holds, j) }),
+		})
 	}
 	for j := range r.Jobs {
 		if row := &r.Table.Rows[j]; r.Net.Jobs[j].Last {
-			spans = append(spans, draw.WeekSpan{Lane: lane("shakedown"), From: row.Start, To: row.End, Jobs: 1, Holds: slices.Contains(holds, j), Title: r.Jobs[j].Name})
+			spans = append(spans, draw.WeekSpan{Lane: lane("shakedown"), From: row.Start, To: row.End, Holds: slices.Contains(holds, j), Title: r.Jobs[j].Name})
 		}
 	}
 	leaves := math.NaN()

@@ -8,7 +8,6 @@ import (
 	"slices"
 	"strconv"
 	"strings"
-	"time"
 
 	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/facts"
@@ -26,13 +25,10 @@ func calendarFile(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	f := asks(d)
-	made := calendarDay(f.Ready.Today)
+	f := readyOf(d, d.Report)
 	desk.Attach(w, "text/calendar; charset=utf-8", format.FileName(d.Plan.Name, ".ics"))
-	return ical.Write(w, d.Plan.Name, made, events(f, d.ID))
+	return ical.Write(w, d.Plan.Name, f.Ready.Today.Time(), events(f, d.ID))
 }
-
-func calendarDay(d calendar.Day) time.Time { return d.Time() }
 
 // events of a plan.
 func events(f *facts.All, plan string) []ical.Event {
@@ -77,11 +73,12 @@ func ordersFile(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	f := asks(d)
+	f := readyOf(d, d.Report)
 	desk.Attach(w, "text/csv; charset=utf-8", format.FileName(d.Plan.Name, ".orders.csv"))
 	rows := [][]string{{"seller", "part", "kind", "state", "order by", "comes", "days", "at least", "at most", "days to spare", "costs"}}
+	look := lookAt(d, f, desk.Laid{})
 	for i := range f.Plan.Lines {
-		row, seller, ok := rowOf(d, f, i, desk.Laid{})
+		row, seller, ok := look.row(i)
 		if !ok || row.Job < 0 {
 			continue
 		}

@@ -4,7 +4,6 @@ import (
 	"cmp"
 	"errors"
 	"fmt"
-	"math"
 	"net/http"
 	"net/url"
 	"slices"
@@ -32,7 +31,7 @@ type ordersView struct {
 	Open     *supplyView     // the line that is looked at
 	Back     []backRow
 	Act      string
-	Leave    string // where a first departure is said; "" where one is
+	Leave    string // where a departure is said
 	LeaveBy  desk.FieldView
 	File     string
 	Undated  bool
@@ -42,7 +41,6 @@ type ordersView struct {
 // saysView is how it stands, in words.
 type saysView struct {
 	Ready, Middle, Leaves, Spare string
-	State                        desk.StateView
 	Holds                        []holdView
 	Begin                        string // nothing is late, and nothing has to be begun before then
 	Usual                        int
@@ -78,14 +76,13 @@ type backRow struct{ Name, Says string }
 
 // supplyView is how a line comes, as fields.
 type supplyView struct {
-	Name, Key      string
-	Fields         []desk.FieldView
-	Froms, Bys     []desk.OptionView
-	Sellers, Shops []string
-	UseUp, CanUse  bool
-	Notes          []desk.FieldView // torque, what to look at
-	Leave          string
-	Spread         string
+	Name, Key     string
+	Fields        []desk.FieldView
+	Froms, Bys    []desk.OptionView
+	UseUp, CanUse bool
+	Notes         []desk.FieldView // torque, what to look at
+	Leave         string
+	Spread        string
 }
 
 // Fields lists the values of the form, for what changed in two places.
@@ -105,42 +102,56 @@ func (v ordersView) With(state desk.FormState) desk.FormBody {
 	return v
 }
 
-// readyOf are the facts of time of what a page shows; there are some without a bike too.
-func readyOf(d *desk.Desk, s desk.Shown) *facts.All {
-	if s.After != nil {
-		return s.After.Facts
-	}
-	return asks(d.With(s.Plan))
+// look is a plan's time as one request looks at it.
+type look struct {
+	*desk.Desk
+	f     *facts.All
+	r     *facts.Ready
+	keys  []string // of the plan's lines
+	holds []int    // jobs that hold the day up
+	tried desk.Laid
 }
 
+func lookAt(d *desk.Desk, f *facts.All, tried desk.Laid) *look {
+	return &look{d, f, &f.Ready, f.Plan.LineKeys(), f.Ready.Table.Holds(), tried}
+}
+
+// lineHref leads to where it is said how a line comes.
+func (l *look) lineHref(at int) string { return l.Href("ready", "line", l.keys[at]) + "#line" }
+
+// mostTogether is for how many sellers a parcel of all is offered.
+const mostTogether = 4
+
 func ordersOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
-	f := readyOf(d, s)
-	v := ordersView{Act: d.Href("ready/act"), File: d.Href("orders.csv"), FormState: s.State, Says: says(d, f)}
+	f := readyOf(d.With(s.Plan), s.After)
+	look := lookAt(d, f, s.Tried)
+	v := ordersView{Act: d.Href("ready/act"), File: d.Href("orders.csv"), FormState: s.State, Says: look.says()}
 	v.Undated, v.Leave = !f.Ready.Dated, d.Href("ready/leave")
 	v.LeaveBy = desk.FieldView{Key: "leave", Label: "When do you leave?", Value: desk.Typed(s.Form, "leave", f.Plan.Brief.Start), Error: s.Errs["leave"], Guess: "three weeks, or 2027-05-14"}
 	groups := map[string]*sellerView{}
 	var names []string
 	for i := range f.Plan.Lines {
 		l := &f.Plan.Lines[i]
-		if l.Decision == plan.SentBack || l.Supplied().Wrong != "" {
+		if study.WasSentBack(l) {
 			v.Back = append(v.Back, backOf(l))
 		}
-		row, seller, ok := rowOf(d, f, i, s.Tried)
+		row, seller, ok := look.row(i)
 		if !ok {
 			continue
 		}
-		g := groups[seller]
-		if g == nil {
-			g = &sellerView{Name: seller}
-			groups[seller] = g
+		if groups[seller] == nil {
+			groups[seller] = &sellerView{Name: seller}
 			names = append(names, seller)
 		}
-		g.Rows = append(g.Rows, row)
+		groups[seller].Rows = append(groups[seller].Rows, row)
 	}
 	for _, name := range names {
-		v.Sellers = append(v.Sellers, grouped(d, f, groups[name]))
-		if way, ok := study.Together(f, name); ok && len(v.Together) < 4 {
-			v.Together = append(v.Together, desk.LinkView{Name: way.Name, Href: d.Href("ready", s.Tried.Turning(wayKey, way.Value)...)})
+		look.group(groups[name])
+		v.Sellers = append(v.Sellers, *groups[name])
+		if len(v.Together) < mostTogether {
+			if way, ok := study.Together(f, name); ok {
+				v.Together = append(v.Together, desk.LinkView{Name: way.Name, Href: d.Href("ready", s.Tried.Turning(wayKey, way.Value)...)})
+			}
 		}
 	}
 	slices.SortStableFunc(v.Sellers, func(a, b sellerView) int { return cmp.Compare(a.Rows[0].by, b.Rows[0].by) })
@@ -149,36 +160,27 @@ func ordersOf(d *desk.Desk, s desk.Shown) (desk.FormBody, error) {
 	if s.Form != nil {
 		key = s.Form.Get("line")
 	}
-	if at := f.Plan.LineAt(key); at >= 0 && key != "" {
-		open, err := supplyOf(d, s, at)
-		if err != nil {
-			return nil, err
-		}
-		v.Open = open
+	if at := slices.Index(look.keys, key); at >= 0 {
+		v.Open = supplyOf(d, s, at)
 	}
 	return v, nil
 }
 
 // says tells how it stands.
-func says(d *desk.Desk, f *facts.All) saysView {
-	r := &f.Ready
-	v := saysView{Usual: r.Usual, Time: d.Href("time"), HoldsWord: "sets the day"}
-	if r.Net == nil {
-		v.Ready = r.Today.String()
+func (l *look) says() saysView {
+	r := l.r
+	late, middle, ok := study.Days(r)
+	v := saysView{Usual: r.Usual, Time: l.Href("time"), HoldsWord: "sets the day", Never: !ok, Ready: late.String()}
+	if r.Net == nil || v.Never {
 		return v
 	}
-	if math.IsInf(r.Outlook.Share(0.8), 0) {
-		v.Never = true
-		return v
-	}
-	late, middle := r.Morning(r.Outlook.Share(0.8)), r.Morning(r.Outlook.Share(0.5))
-	v.Ready, v.Middle = late.String(), middle.String()
+	v.Middle = middle.String()
 	v.Hours = words.Number(r.Table.Hours, 1) + " h"
 	if r.Table.Saved > 0.05 {
 		v.Saved = words.Number(r.Table.Saved, 1) + " h"
 	}
-	for _, j := range r.Table.Holds() {
-		v.Holds = append(v.Holds, holdView{r.Jobs[j].Name, takes(r, j), jobHref(d, f, j)})
+	for _, j := range l.holds {
+		v.Holds = append(v.Holds, holdView{r.Jobs[j].Name, takes(r, j), l.jobHref(j)})
 	}
 	if !r.Dated {
 		return v
@@ -194,13 +196,7 @@ func says(d *desk.Desk, f *facts.All) saysView {
 	default:
 		v.Spare = count(-spare, "day") + " short"
 	}
-	first := calendar.Day(0)
-	for j := range r.Jobs {
-		if by := begin(r, j); first == 0 || by < first {
-			first = by
-		}
-	}
-	if first > r.Today+begins {
+	if first, ok := study.FirstDay(r); ok && first > r.Today+begins {
 		v.Begin = first.String()
 	}
 	return v
@@ -208,15 +204,6 @@ func says(d *desk.Desk, f *facts.All) saysView {
 
 // begins is how far away something has to be that it is said to be begun only then, days.
 const begins = 10
-
-// begin is how late a job may begin.
-func begin(r *facts.Ready, j int) calendar.Day {
-	if r.Jobs[j].Kind == facts.JobOrder {
-		by, _ := study.OrderBy(r, j)
-		return by
-	}
-	return r.Day(r.Table.Rows[j].LatestStart)
-}
 
 func count(n int, of string) string {
 	if n == 1 {
@@ -234,75 +221,56 @@ func takes(r *facts.Ready, j int) string {
 }
 
 // jobHref leads to where a job is looked at.
-func jobHref(d *desk.Desk, f *facts.All, j int) string {
-	job := &f.Ready.Jobs[j]
+func (l *look) jobHref(j int) string {
+	job := &l.r.Jobs[j]
 	switch {
 	case job.Line >= 0:
-		return d.Href("ready", "line", f.Plan.LineKeys()[job.Line]) + "#line"
+		return l.lineHref(job.Line)
 	case job.Kind == facts.JobRight:
-		return d.Href("baseline")
+		return l.Href("baseline")
 	}
-	return d.Href("days")
+	return l.Href("days")
 }
 
-// rowOf is a line of the plan that is to come or to be fitted; ok is false for others.
-func rowOf(d *desk.Desk, f *facts.All, at int, tried desk.Laid) (row orderRow, seller string, ok bool) {
-	r, l := &f.Ready, &f.Plan.Lines[at]
-	order, fit := -1, -1
-	for j := range r.Jobs {
-		if r.Jobs[j].Line != at {
-			continue
-		}
-		switch r.Jobs[j].Kind {
-		case facts.JobOrder:
-			order = j
-		case facts.JobFit, facts.JobShop:
-			fit = j
-		}
+// row is a line of the plan that is to come or to be fitted, and by whom; ok is false for others.
+func (l *look) row(at int) (row orderRow, seller string, ok bool) {
+	order, job := study.Of(l.r, at)
+	if order >= 0 {
+		job = order
 	}
-	if order < 0 && fit < 0 {
+	if job < 0 {
 		return row, "", false
 	}
-	key := f.Plan.LineKeys()[at]
-	row = orderRow{Key: key, Name: l.Title(), Job: order, State: state(f, at), Href: d.Href("ready", "line", key) + "#line"}
-	if acts := study.Acts(f, at); len(acts) > 0 {
+	r, of, line := l.r, &l.r.Table.Rows[job], &l.f.Plan.Lines[at]
+	row = orderRow{
+		Key: l.keys[at], Name: line.Title(), Job: order, State: state(l.f, at), Href: l.lineHref(at), Holds: slices.Contains(l.holds, job), Comes: r.Morning(of.End).String(),
+		Takes: spreadWords(r.Net.Jobs[job].Takes, r.Net.Jobs[job].Kind), Usual: r.Jobs[job].Usual, by: study.Begin(r, job),
+	}
+	if acts := study.Acts(l.f, at); len(acts) > 0 {
 		row.First, row.Acts = &acts[0], acts[1:]
 	}
-	if l.Part != nil {
-		kind, _ := parts.KindOf(l.Part.Slot)
+	if line.Part != nil {
+		kind, _ := parts.KindOf(line.Part.Slot)
 		row.Slots = kind.Name
 	}
-	if cost := f.Plan.CostOf(l); cost.Known() {
+	if cost := l.f.Plan.CostOf(line); cost.Known() {
 		row.Cost = cost.Display()
 	}
-	job := order
-	if job < 0 {
-		job = fit
-	}
-	of := &r.Table.Rows[job]
-	row.Takes, row.Usual = spreadWords(r.Net.Jobs[job].Takes, r.Net.Jobs[job].Kind), r.Jobs[job].Usual
-	row.Comes = r.Morning(of.End).String()
-	row.Holds = slices.Contains(r.Table.Holds(), job)
-	row.by = begin(r, job)
 	if r.Dated {
-		row.By = row.by.String()
-		days := of.Spare
-		if study.ToOrder(l) { // by the day on which it has to be ordered
-			days = float64(row.by - r.Today)
-		}
-		row.Spare, row.Late = spare(days), days < -0.05
+		days, late := study.Spare(l.f, at, job)
+		row.By, row.Spare, row.Late = row.by.String(), spare(days), late
 	}
-	if row.Late || r.Dated && r.Morning(r.Outlook.Share(0.8)) > r.Leaves && row.Holds {
-		for _, way := range study.Ways(f, at) {
-			row.Ways = append(row.Ways, desk.LinkView{Name: way.Name, Href: d.Href("ready", tried.Turning(wayKey, way.Value)...)})
+	if day, _, _ := study.Days(r); row.Late || r.Dated && day > r.Leaves && row.Holds {
+		for _, way := range study.Ways(l.f, at) {
+			row.Ways = append(row.Ways, desk.LinkView{Name: way.Name, Href: l.Href("ready", l.tried.Turning(wayKey, way.Value)...)})
 		}
 	}
-	seller = l.SellerOf()
+	seller = line.SellerOf()
 	switch {
 	case order < 0:
 		seller = here
 	case seller == "":
-		from, _, _ := f.Plan.Comes(l)
+		from, _, _ := l.f.Plan.Comes(line)
 		known, _ := calendar.SupplyOf(from)
 		seller = known.Name + ", nobody named"
 	}
@@ -359,10 +327,10 @@ func backOf(l *plan.Line) backRow {
 	return backRow{l.Title(), says}
 }
 
-// grouped is a seller with what is known of it, its rows by their last day.
-func grouped(d *desk.Desk, f *facts.All, g *sellerView) sellerView {
+// group says what is known of a seller, its rows by their last day.
+func (l *look) group(g *sellerView) {
 	slices.SortStableFunc(g.Rows, func(a, b orderRow) int { return cmp.Compare(a.by, b.by) })
-	if s := f.Plan.Ready.SellerOf(g.Name); s != nil {
+	if s := l.f.Plan.Ready.SellerOf(g.Name); s != nil {
 		if row, ok := calendar.SupplyOf(s.From); ok {
 			g.From = row.Name
 		}
@@ -370,38 +338,28 @@ func grouped(d *desk.Desk, f *facts.All, g *sellerView) sellerView {
 			g.Freight = "freight " + s.Freight.Display() + " once"
 		}
 		var closed []string
-		for _, span := range s.Closed {
-			if days, ok := span.Days(); ok && days.To >= f.Ready.Today {
-				closed = append(closed, days.String())
+		for _, span := range plan.Spans(s.Closed) {
+			if span.To >= l.r.Today {
+				closed = append(closed, span.String())
 			}
 		}
 		if closed != nil {
 			g.Closed = "closed " + strings.Join(closed, ", ")
 		}
 	}
-	if g.Name == here || len(g.Rows) < 2 {
-		return *g
-	}
-	slowest, next, name := 0.0, 0.0, ""
+	var orders []int
 	for _, row := range g.Rows {
-		if row.Job < 0 || f.Plan.Lines[f.Ready.Jobs[row.Job].Line].Decision == plan.Ordered {
-			continue
-		}
-		switch end := f.Ready.Table.Rows[row.Job].End; {
-		case end > slowest:
-			slowest, next, name = end, slowest, row.Name
-		case end > next:
-			next = end
+		if row.Job >= 0 && study.ToOrder(&l.f.Plan.Lines[l.r.Jobs[row.Job].Line]) {
+			orders = append(orders, row.Job)
 		}
 	}
-	if next > 0 && slowest-next >= 1 {
-		g.Waits = fmt.Sprintf("in one parcel all of it waits %s for %s", count(int(slowest-next), "day"), name)
+	if job, waits := study.Slowest(l.r, orders); waits >= 1 {
+		g.Waits = fmt.Sprintf("in one parcel all of it waits %s for %s", count(int(waits), "day"), l.r.Jobs[job].Name)
 	}
-	return *g
 }
 
 // supplyOf is the form of one line.
-func supplyOf(d *desk.Desk, s desk.Shown, at int) (*supplyView, error) {
+func supplyOf(d *desk.Desk, s desk.Shown, at int) *supplyView {
 	p := s.Plan
 	l := &p.Lines[at]
 	sup := l.Supplied()
@@ -446,19 +404,9 @@ func supplyOf(d *desk.Desk, s desk.Shown, at int) (*supplyView, error) {
 			v.Fields = append(v.Fields, desk.FieldView{Key: "left", Label: "The old one still runs", Unit: d.Units.Of("km"), Value: desk.Typed(s.Form, "left", d.Units.Shown(sup.Left.String())), Help: "Empty: by its kind and what is left of its tread.", Error: s.Errs["left"]})
 		}
 	}
-	var list []entry.Option
-	for _, row := range calendar.Supplies() {
-		list = append(list, entry.Opt(row.Supply, row.Name))
-	}
-	v.Froms = desk.OptionsOf(list, desk.Typed(s.Form, "from", string(sup.From)), "as the seller, or the sheet, says")
+	v.Froms = desk.OptionsOf(parts.Supplies(), desk.Typed(s.Form, "from", string(sup.From)), "as the seller, or the sheet, says")
 	v.Notes = []desk.FieldView{text("torque", "Torque, as the manual has it", sup.Torque, ""), text("look", "Look at, and write down, before it comes apart", sup.Look, "")}
-	for _, known := range p.Ready.Sellers {
-		v.Sellers = append(v.Sellers, known.Name)
-	}
-	for _, shop := range p.Ready.Shops {
-		v.Shops = append(v.Shops, shop.Name)
-	}
-	return v, nil
+	return v
 }
 
 // readSupply takes what the form says of one line.
@@ -523,11 +471,7 @@ func readSupply(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 				s.Most = sum
 			}
 		}
-		var supplies []entry.Option
-		for _, row := range calendar.Supplies() {
-			supplies = append(supplies, entry.Opt(row.Supply, row.Name))
-		}
-		said = append(said, desk.Picked(&s.From, "From", supplies, form, "from")...)
+		said = append(said, desk.Picked(&s.From, "From", parts.Supplies(), form, "from")...)
 		said = append(said, desk.Picked(&s.By, "Fitted by", plan.FitBys(), form, "by")...)
 		if slot := d.Plan.Lines[at].Part; slot != nil && (slot.Slot == parts.FrontTyre || slot.Slot == parts.RearTyre) && form.Has("by") {
 			if use := form.Has("use_up"); use != s.UseUp {
@@ -568,11 +512,10 @@ func leave(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		err = errors.New("want a day, 2027-05-14, or how long there is: three weeks")
 	}
 	if err != nil {
-		shown := desk.Shown{Plan: d.Plan, Form: url.Values{"leave": {r.PostFormValue("leave")}}, Errs: desk.FormErrors{"leave": err.Error()}}
-		if d.Plan.Bike != nil {
-			shown.After = d.Report
+		shown := desk.Shown{
+			Plan: d.Plan, After: d.Report, Form: url.Values{"leave": {r.PostFormValue("leave")}}, Errs: desk.FormErrors{"leave": err.Error()},
+			State: desk.FormState{Try: d.Href("ready/try"), Save: d.Href("ready")},
 		}
-		shown.State = desk.FormState{Try: d.Href("ready/try"), Save: d.Href("ready")}
 		body, err := ordersOf(d, shown)
 		if err != nil {
 			return err

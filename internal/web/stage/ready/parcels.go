@@ -2,9 +2,7 @@ package ready
 
 import (
 	"net/http"
-	"slices"
 	"strconv"
-	"strings"
 
 	"valiantmule/internal/core/money"
 	"valiantmule/internal/core/plan"
@@ -54,66 +52,22 @@ func parcelsPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 
 func parcelsOf(d *desk.Desk, plans []*plan.Plan) parcelsView {
 	v := parcelsView{Leaves: d.Plan.Brief.Leaves(), Brief: d.Href("brief")}
-	home := d.Plan.Currency
-	apart, once, sum := money.New(0, home), money.New(0, home), money.New(0, home)
-	add := func(to *money.Amount, a money.Amount) {
-		if at, _, ok := d.Plan.Home(a); ok && at.Known() {
-			if more, err := to.Plus(at); err == nil {
-				*to = more
-			}
-		}
-	}
-	var sellers []string
-	type parcel struct {
-		parts   []int
-		freight money.Amount
-		sum     money.Amount
-	}
-	parcels := map[string]*parcel{}
-	for at, p := range plans {
+	for _, p := range plans {
 		v.Plans = append(v.Plans, p.Name)
-		for i := range p.Lines {
-			l := &p.Lines[i]
-			name := l.SellerOf()
-			if name == "" || !study.ToOrder(l) {
-				continue
-			}
-			of := parcels[name]
-			if of == nil {
-				of = &parcel{parts: make([]int, len(plans)), sum: money.New(0, home)}
-				parcels[name] = of
-				sellers = append(sellers, name)
-			}
-			if s := p.Ready.SellerOf(name); s != nil && s.Freight.Known() {
-				if of.parts[at] == 0 {
-					add(&apart, s.Freight)
-				}
-				of.freight = s.Freight
-			}
-			of.parts[at]++
-			add(&of.sum, p.CostOf(l))
-			add(&sum, p.CostOf(l))
-		}
 	}
-	slices.SortFunc(sellers, strings.Compare)
-	for _, name := range sellers {
-		of := parcels[name]
-		add(&once, of.freight)
-		row := parcelRow{Seller: name, Freight: "not said", Sum: of.sum.Display()}
-		if of.freight.Known() {
-			row.Freight = of.freight.Display()
+	list, all := study.Parcels(plans)
+	for i := range list {
+		of := &list[i]
+		row := parcelRow{Seller: of.Seller, Freight: "not said", Sum: of.Sum.Display(), Common: of.Common()}
+		if of.Freight.Known() {
+			row.Freight = of.Freight.Display()
 		}
-		in := 0
-		for _, n := range of.parts {
+		for _, n := range of.Counts {
 			row.Counts = append(row.Counts, strconv.Itoa(n))
-			if n > 0 {
-				in++
-			}
 		}
-		row.Common = in > 1
 		v.Rows = append(v.Rows, row)
 	}
-	v.Apart, v.Once, v.Sum = apart.Display(), once.Display(), sum.Display()
-	v.Saves = money.New(apart.Minor()-once.Minor(), home).Display()
+	v.Apart, v.Once, v.Sum = all.Apart.Display(), all.Once.Display(), all.Sum.Display()
+	v.Saves = money.New(all.Apart.Minor()-all.Once.Minor(), d.Plan.Currency).Display()
 	return v
 }

@@ -266,3 +266,16 @@ print(len(rows))
 		assert.Equal(t, rows[i][6], back[i][6], "its days")
 	}
 }
+
+// TestTypedDays: a day typed beside a line says how far it is.
+func TestTypedDays(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	_, key := line(s.Newest(t, demo.Rider), parts.SkidPlate)
+	form := url.Values{"line": {key}, "base": {base(t, v.Page(path+"/ready?loadout=travel"))}, "ordered": {"2026-11-20"}, "promised": {"2026-12-20"}}
+	status, page, _ := v.Post(path+"/ready?loadout=travel", form)
+	require.Equal(t, http.StatusSeeOther, status, page)
+	l, _ := line(s.Newest(t, demo.Rider), parts.SkidPlate)
+	assert.Equal(t, plan.Ordered, l.Decision)
+	assert.Contains(t, v.Page(path+"/ready?loadout=travel"), "promised for 2026-12-20")
+}

@@ -109,13 +109,7 @@ func spansOf(u words.Units, text string, was []plan.Span) ([]plan.Span, error) {
 	return list, nil
 }
 
-func supplyOptions(*desk.Desk) ([]entry.Option, string) {
-	var list []entry.Option
-	for _, row := range calendar.Supplies() {
-		list = append(list, entry.Opt(row.Supply, row.Name))
-	}
-	return list, "not said"
-}
+func supplyOptions(*desk.Desk) ([]entry.Option, string) { return parts.Supplies(), "not said" }
 
 func placeOptions(*desk.Desk) ([]entry.Option, string) {
 	var list []entry.Option

@@ -4,6 +4,7 @@ import (
 	"net/http"
 	"strings"
 
+	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/plan"
 	study "valiantmule/internal/core/study/ready"
@@ -16,7 +17,16 @@ const (
 	orderKey = "job"
 )
 
-// asks are the facts of a plan that the order of its jobs follows from.
+// readyOf are the facts of time of a desk's plan as a report has them; there are some without a bike too.
+func readyOf(d *desk.Desk, report *eval.LoadoutReport) *facts.All {
+	if d.Plan.Bike != nil && report != nil {
+		return report.Facts
+	}
+	return asks(d)
+}
+
+// asks are the facts of a plan that the order of its jobs follows from, of the plan as its rider has
+// it: what is changed of it can be saved.
 func asks(d *desk.Desk) *facts.All {
 	f := facts.Unknown()
 	f.Plan, f.AsOf = d.Plan, d.AsOf
