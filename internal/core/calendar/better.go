@@ -100,7 +100,7 @@ func (s *search) can(order []int) bool {
 		if waits[j] > 0 {
 			return false
 		}
-		s.n.free(waits, j)
+		s.n.free(waits, j, nil)
 	}
 	return true
 }
@@ -109,7 +109,7 @@ func (s *search) can(order []int) bool {
 func (s *search) all(begin []int) {
 	waits, serial := s.n.serialFirsts()
 	for _, j := range begin {
-		s.n.free(waits, j)
+		s.n.free(waits, j, nil)
 	}
 	if len(begin) == len(serial) {
 		if t := s.n.Table(begin); sooner(t.Ready, t.Hours, s.table.Ready, s.table.Hours) {

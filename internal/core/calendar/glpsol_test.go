@@ -20,7 +20,7 @@ import (
 
 // program is the search for an order as a mixed-integer program in the LP format: which job directly
 // follows which, when each begins, the day first and then the hours.
-func program(jobs []calendar.Job) string {
+func program(jobs []calendar.Job, links []calendar.Link) string {
 	var b strings.Builder
 	var serial []int
 	big := 1.0
@@ -82,9 +82,9 @@ func program(jobs []calendar.Job) string {
 		}
 		row(" s%d >= %g", i, max(0, jobs[i].From))
 		row(" ready - e%d >= 0", i)
-		for _, f := range jobs[i].After {
-			row(" s%d - e%d >= 0", i, f)
-		}
+	}
+	for _, l := range links {
+		row(" s%d - e%d >= 0", l.Then, l.First)
 	}
 	row("Binary")
 	for _, i := range serial {
@@ -109,9 +109,9 @@ func TestBetterAgainstGlpsol(t *testing.T) {
 	for seed := uint64(0); compared < 200; seed++ {
 		random := rand.New(rand.NewPCG(seed, 200))
 		jobs := make([]calendar.Job, 3+random.IntN(6))
-		works := 0
+		works, links := 0, []calendar.Link(nil)
 		for i := range jobs {
-			job := calendar.Job{ID: fmt.Sprint(i), Takes: calendar.Just(float64(2 + random.IntN(8)))}
+			job := calendar.Job{Name: calendar.Named(fmt.Sprint(i)), Takes: calendar.Just(float64(2 + random.IntN(8)))}
 			if works < 5 && random.IntN(4) > 0 {
 				job.Kind = calendar.Work
 				works++
@@ -121,7 +121,7 @@ func TestBetterAgainstGlpsol(t *testing.T) {
 			}
 			for k := range i {
 				if random.IntN(i+1) == 0 {
-					job.After = append(job.After, k)
+					links = append(links, calendar.Link{First: k, Then: i})
 				}
 			}
 			if random.IntN(4) == 0 {
@@ -133,13 +133,13 @@ func TestBetterAgainstGlpsol(t *testing.T) {
 			continue
 		}
 		compared++
-		n, err := calendar.NewNet(jobs, always())
+		n, err := calendar.NewNet(jobs, links, always())
 		require.NoError(t, err)
 		found := n.Better(n.Arranged(nil))
 		require.True(t, found.Exact)
 
 		lp, out := filepath.Join(dir, "order.lp"), filepath.Join(dir, "order.txt")
-		require.NoError(t, os.WriteFile(lp, []byte(program(jobs)), 0o600))
+		require.NoError(t, os.WriteFile(lp, []byte(program(jobs, links)), 0o600))
 		said, err := exec.Command(solver, "--lp", lp, "--tmlim", "60", "-o", out).CombinedOutput()
 		require.NoError(t, err, "%s", said)
 		text, err := os.ReadFile(out)

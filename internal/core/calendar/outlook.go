@@ -58,35 +58,37 @@ func (o Outlook) Share(share float64) float64 {
 }
 
 // Outlook is when all is done in an order of the serial jobs, with each duration drawn from its
-// triangle: one way through the jobs a scenario.
+// triangle: one way through the jobs a scenario. What can be late in none of them is not drawn.
 func (n *Net) Outlook(order []int) Outlook {
 	l := pool.Get().(*lanes)
 	defer pool.Put(l)
 	l.begin(n)
+	l.look(order)
+	clear(l.done)
 	before := -1
 	for at, j := range order {
-		job := &n.Jobs[j]
-		l.draw(&l.takes, job, n.saved(before, j))
+		l.draw(&l.takes, j, n.saved(before, j))
 		l.ready(j)
-		if job.Kind == Work {
-			l.work(j, at == len(order)-1 || l.feeds(j, order[at+1]))
+		if n.Jobs[j].Kind == Work {
+			l.work(j, l.need[j] || at == len(order)-1 || n.Jobs[order[at+1]].Kind != Work)
 		} else {
 			l.visit(j)
 		}
-		l.done[j], before = true, j
+		before = j
 	}
-	o := Outlook{Ready: l.now}
+	var o Outlook
+	ready := (*lane)(&o.Ready)
+	ready.all(l.last)
+	ready.later(&l.now)
 	for _, j := range n.order {
-		job := &n.Jobs[j]
-		if job.Last || job.Serial() {
-			continue
+		if l.need[j] && !n.Jobs[j].Serial() {
+			l.wait(j)
+			ready.later(&l.ends[j])
 		}
-		l.wait(j)
-		(*lane)(&o.Ready).later(&l.ends[j])
 	}
 	for _, j := range n.order {
 		if job := &n.Jobs[j]; job.Last {
-			l.draw(&l.takes, job, 0)
+			l.draw(&l.takes, j, 0)
 			for k := range o.Ready {
 				o.Ready[k] = job.over(max(o.Ready[k], job.From), l.takes[k])
 			}
@@ -102,12 +104,39 @@ var pool = sync.Pool{New: func() any { return new(lanes) }}
 // begin makes room for jobs.
 func (l *lanes) begin(n *Net) {
 	l.n = n
-	l.ends = slices.Grow(l.ends[:0], len(n.Jobs))[:len(n.Jobs)]
-	l.done = slices.Grow(l.done[:0], len(n.Jobs))[:len(n.Jobs)]
-	clear(l.done)
-	clear(l.picked[:])
-	clear(l.by)
+	jobs := len(n.Jobs)
+	l.ends = slices.Grow(l.ends[:0], jobs)[:jobs]
+	l.done = cleared(l.done, jobs)
+	l.need = cleared(l.need, jobs)
+	l.over = cleared(l.over, jobs)
+	l.least = cleared(l.least, jobs)
+	l.rank = slices.Grow(l.rank[:0], jobs)[:jobs]
+	clear(l.owner[:])
+	for j := range n.Jobs {
+		l.rank[j] = l.ranking(&n.Jobs[j])
+	}
 	l.now, l.hours, l.byHours = lane{}, lane{}, true
+}
+
+// ranking is the job's permutation: that of whatever it slips with, else of its name.
+func (l *lanes) ranking(job *Job) uint16 {
+	name := max(1, job.Name)
+	if job.Slips != 0 {
+		name = job.Slips
+	}
+	at := name % rankings
+	for tries := 0; l.owner[at] != 0 && l.owner[at] != name && tries < rankings; tries++ {
+		at = (at + 1) % rankings
+	}
+	l.owner[at] = name
+	return uint16(at)
+}
+
+// cleared is a list with room for so many, all of them zero.
+func cleared[T any](list []T, size int) []T {
+	list = slices.Grow(list[:0], size)[:size]
+	clear(list)
+	return list
 }
 
 // visit reckons a serial job that takes days.
@@ -133,7 +162,9 @@ func (l *lanes) work(j int, told bool) {
 	}
 	if l.waits {
 		for k := range l.hours {
-			l.hours[k] = max(l.hours[k], l.n.Own.At(l.from[k]))
+			if by := l.n.Own.At(l.from[k]); by > l.hours[k] {
+				l.hours[k] = by
+			}
 		}
 	}
 	for k := range l.hours {
@@ -151,11 +182,15 @@ func (l *lanes) work(j int, told bool) {
 
 // lanes is a way through the jobs in all scenarios at once.
 type lanes struct {
-	n      *Net
-	ends   []lane
-	done   []bool
-	picked [rankings]bool // permutations that a job has
-	by     map[string]int
+	n     *Net
+	ends  []lane         // of what somebody has to know it of
+	done  []bool         // waits whose end is there
+	over  []reach        // … and in which bounds each job is over
+	need  []bool         // waits that something is late by, and serial jobs before such
+	least []float64      // moments before which a serial job begins in no scenario, where waits say so
+	last  float64        // … and before which all is done in none
+	rank  []uint16       // the permutation of each job
+	owner [rankings]Name // whose each is, 0 for nobody's
 
 	now     lane // when the last serial job was over
 	hours   lane // by how much of one's own time, where byHours
@@ -167,13 +202,10 @@ type lanes struct {
 }
 
 // draw is what a job takes in each scenario, less what it finds open.
-func (l *lanes) draw(into *lane, job *Job, saved float64) {
-	s := &job.Takes
+func (l *lanes) draw(into *lane, j int, saved float64) {
+	s := &l.n.Jobs[j].Takes
 	if s.Certain() {
-		v := max(0, s.Likely-saved)
-		for k := range into {
-			into[k] = v
-		}
+		into.all(max(0, s.Likely-saved))
 		return
 	}
 	width, left := s.High-s.Low, s.Likely-s.Low
@@ -188,53 +220,22 @@ func (l *lanes) draw(into *lane, job *Job, saved float64) {
 		by[r] = high - fall*rootHigh[r]
 	}
 	if low < 0 {
-		for r := range by {
-			by[r] = max(0, by[r])
-		}
+		by.later(&lane{})
 	}
-	rank := &ranks[l.ranking(job)]
+	rank := &ranks[l.rank[j]]
 	for k := range into {
 		into[k] = by[rank[k]&(Scenarios-1)]
 	}
 }
 
-// ranking is the job's permutation: that of whatever it slips with, else one that no other job has.
-func (l *lanes) ranking(job *Job) int {
-	name := job.ID
-	if job.Slips != "" {
-		if at, ok := l.by[job.Slips]; ok {
-			return at
-		}
-		name = job.Slips
-	}
-	hash := uint32(2166136261) // FNV-1a
-	for i := range len(name) {
-		hash = (hash ^ uint32(name[i])) * 16777619
-	}
-	at := int(hash % rankings)
-	for tries := 0; l.picked[at] && tries < rankings; tries++ {
-		at = (at + 1) % rankings
-	}
-	l.picked[at] = true
-	if job.Slips != "" {
-		if l.by == nil {
-			l.by = map[string]int{}
-		}
-		l.by[job.Slips] = at
-	}
-	return at
-}
-
 // ready is when all is over that comes before a serial job; another serial one that stands before
-// it in the order is no news.
+// it in the order is no news, nor is what the order is never late by.
 func (l *lanes) ready(j int) {
-	from := max(0, l.n.Jobs[j].From)
+	from := l.least[j]
 	l.waits = from > 0
-	for k := range l.from {
-		l.from[k] = from
-	}
-	for _, first := range l.n.Jobs[j].After {
-		if !l.n.Jobs[first].Serial() {
+	l.from.all(from)
+	for _, first := range l.n.Firsts(j) {
+		if l.need[first] && !l.n.Jobs[first].Serial() {
 			l.wait(first)
 			l.waits = true
 			l.from.later(&l.ends[first])
@@ -257,46 +258,42 @@ func (l *lanes) wait(j int) {
 		return
 	}
 	l.done[j] = true
-	job, end := &l.n.Jobs[j], &l.ends[j]
-	for _, first := range job.After {
+	job, end, firsts := &l.n.Jobs[j], &l.ends[j], l.n.Firsts(j)
+	for _, first := range firsts {
 		if !l.n.Jobs[first].Serial() {
 			l.wait(first)
 		}
 	}
-	l.draw(end, job, 0)
-	if len(job.After) == 0 && job.Clock == nil {
-		for k := range end {
-			end[k] = max(0, job.From+end[k])
-		}
-		return
-	}
+	l.draw(end, j, 0)
 	var start lane
-	for k := range start {
-		start[k] = job.From
-	}
-	for _, first := range job.After {
+	start.all(job.From)
+	for _, first := range firsts {
 		start.later(&l.ends[first])
 	}
 	for k := range end {
-		end[k] = max(0, start[k], job.over(start[k], end[k]))
+		if job.Clock == nil {
+			end[k] += start[k]
+		} else {
+			end[k] = job.over(start[k], end[k])
+		}
+	}
+	if job.From < 0 { // what is under way is over today, at the earliest
+		end.later(&lane{})
 	}
 }
 
-// feeds reports whether somebody has to know when a job of one's own is over: a wait behind it,
-// or a visit that follows.
-func (l *lanes) feeds(j, following int) bool {
-	return l.n.Jobs[following].Kind != Work || slices.ContainsFunc(l.n.next[j], func(k int) bool { return !l.n.Jobs[k].Serial() })
+// all sets each moment.
+func (a *lane) all(to float64) {
+	for k := range a {
+		a[k] = to
+	}
 }
 
-// moments sets now by hours.
+// moments sets now by hours; what takes none after a visit is over when the visit is.
 func (l *lanes) moments() {
-	c, day := l.n.Own, 0
-	for k := range l.now {
-		if passed := l.hours[k] - hair; passed < 0 {
-			l.now[k] = 0
-		} else {
-			day = c.near(day, passed)
-			l.now[k] = c.from(day, l.hours[k])
+	for k, hours := range l.hours {
+		if at := l.n.Own.Until(hours); at > l.now[k] {
+			l.now[k] = at
 		}
 	}
 }

@@ -43,7 +43,7 @@ func (n *Net) pass() *pass {
 // a moment. Waits are reckoned as they come.
 func (p *pass) from(j int, start float64) (at float64, by int) {
 	at, by = start, -1
-	for _, first := range p.n.Jobs[j].After {
+	for _, first := range p.n.Firsts(j) {
 		p.wait(first)
 		if end := p.rows[first].End; end > at || by < 0 && end >= at && end > 0 {
 			at, by = end, first
@@ -81,15 +81,12 @@ func (p *pass) do(before, j int) {
 	}
 	row.Saved = min(job.Takes.Likely, p.n.saved(before, j))
 	row.Takes = job.Takes.Likely - row.Saved
-	row.Start, row.By = start, by
+	row.By = by
 	if job.Kind == Work {
-		if row.Takes > hair { // it begins when there is an hour for it
-			row.Start = max(start, p.n.Own.Since(p.n.Own.At(start)))
-		}
-		row.End = p.n.Own.After(start, row.Takes)
+		row.Start, row.End = p.n.Own.During(start, row.Takes)
 		p.hours, p.saved = p.hours+row.Takes, p.saved+row.Saved
 	} else {
-		row.End = job.over(start, row.Takes)
+		row.Start, row.End = start, job.over(start, row.Takes)
 	}
 	p.now, p.done[j] = row.End, true
 }
@@ -103,6 +100,21 @@ func (n *Net) Table(order []int) Table {
 		p.do(before, j)
 		before = j
 	}
+	return p.table(order)
+}
+
+// Schedule is the table of the order that is wished, as far as it can be, see [Net.Arranged].
+func (n *Net) Schedule(wished []int) Table {
+	if len(wished) == 0 {
+		order, p := n.dispatch()
+		return p.table(order)
+	}
+	return n.Table(n.Arranged(wished))
+}
+
+// table adds what is waited for, and what follows all others, to the serial jobs.
+func (p *pass) table(order []int) Table {
+	n := p.n
 	t := Table{Rows: p.rows, Order: order, Last: -1, Hours: p.hours, Saved: p.saved}
 	for _, j := range n.order {
 		if p.wait(j); !n.Jobs[j].Last && (t.Last < 0 || p.rows[j].End > t.Ready) {
@@ -153,7 +165,7 @@ func (n *Net) By(t *Table, deadline float64) {
 		}
 		done[j] = true
 		end := last
-		for _, k := range n.next[j] {
+		for _, k := range n.thens.of(j) {
 			end = min(end, back(k))
 		}
 		if k := after[j]; k >= 0 {

@@ -1,6 +1,8 @@
 package facts
 
 import (
+	"strings"
+
 	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/parts"
 )
@@ -56,6 +58,15 @@ type Job struct {
 	Places []calendar.Place
 }
 
+// ID is the name by which a plan knows the job.
+func (j *Job) ID() string { return string(j.Kind) + "/" + j.Key }
+
+// Is reports whether an id is the job's.
+func (j *Job) Is(id string) bool {
+	key, ok := strings.CutPrefix(id, string(j.Kind))
+	return ok && len(key) == len(j.Key)+1 && key[0] == '/' && key[1:] == j.Key
+}
+
 // Day is the day that a moment of the table falls on.
 func (r *Ready) Day(t float64) calendar.Day {
 	return r.Today + calendar.Day(floor(min(max(t, -farthest), farthest)))
@@ -79,11 +90,8 @@ func floor(t float64) int {
 
 // Index of a job by its id, −1 for none.
 func (r *Ready) Index(id string) int {
-	if r.Net == nil {
-		return -1
-	}
-	for i := range r.Net.Jobs {
-		if r.Net.Jobs[i].ID == id {
+	for i := range r.Jobs {
+		if r.Jobs[i].Is(id) {
 			return i
 		}
 	}

@@ -118,7 +118,7 @@ func Reorder(p *plan.Plan, r *facts.Ready, order []int) *plan.Plan {
 	changed := *p
 	changed.Ready.Order = make([]string, len(order))
 	for i, j := range order {
-		changed.Ready.Order[i] = r.Net.Jobs[j].ID
+		changed.Ready.Order[i] = r.Jobs[j].ID()
 	}
 	return &changed
 }

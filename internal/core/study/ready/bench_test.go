@@ -20,7 +20,7 @@ func many(tb testing.TB, jobs int) *facts.All {
 	p, err := demo.Plan()
 	require.NoError(tb, err)
 	f := facts.Unknown()
-	f.Plan, f.AsOf = p, studytest.Today
+	f.Plan, f.AsOf, f.Standard = p, studytest.Today, p.BuildStandard()
 	have := len(ready.Jobs(&f).Jobs)
 	for i := have; i < jobs; i++ {
 		var takes unit.Duration

@@ -3,9 +3,9 @@ package ready
 import (
 	"slices"
 
+	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/parts"
-	"valiantmule/internal/core/plan"
 )
 
 // firsts is what of two things on one bike goes on first [practice, the handbook's calendar].
@@ -41,96 +41,80 @@ var (
 	bagSlots    = []parts.Slot{parts.RearRack, parts.SideRack, parts.TopBox, parts.TailBag, parts.SideBags, parts.TankBag, parts.FrameBag, parts.ToolTube, parts.BarBags, parts.FuelCans, parts.FuelBladder}
 )
 
-// mostFirst is how many jobs come before one, of any real bike.
-const mostFirst = 60
-
-// before adds what comes first: of the trade, and what the rider says.
-func (m *maker) before() {
-	structure := m.afters()
-	cuts := slices.ContainsFunc(m.p.Ready.Firsts, func(b plan.Before) bool { return b.Cut })
-	cut := func(first, then int) bool {
-		return cuts && slices.ContainsFunc(m.p.Ready.Firsts, func(b plan.Before) bool {
-			return b.Cut && b.Job == m.jobs[first].ID && b.Then == m.jobs[then].ID
-		})
-	}
-	put := func(first, then int) {
-		if first >= 0 && then >= 0 && first != then && len(m.jobs[then].After) < mostFirst && !slices.Contains(m.jobs[then].After, first) && !cut(first, then) {
-			m.jobs[then].After = append(slices.Clone(m.jobs[then].After), first)
-		}
-	}
+// trade adds what comes first of the trade.
+func (m *maker) trade() {
+	var some, others []int
 	for i := range firsts {
-		for _, first := range m.on(firsts[i].first...) {
-			for _, then := range m.on(firsts[i].then...) {
-				put(first, then)
-			}
+		if some = m.fits.of(some[:0], firsts[i].first...); len(some) > 0 {
+			others = m.fits.of(others[:0], firsts[i].then...)
+			m.linkAll(some, others)
 		}
 	}
 	for _, a := range arrivals {
-		for _, there := range m.orders[a.there] {
-			for _, then := range m.on(a.before) {
-				put(there, then)
-			}
+		if some = m.orders.of(some[:0], a.there); len(some) > 0 {
+			others = m.fits.of(others[:0], a.before)
+			m.linkAll(some, others)
 		}
 	}
-	m.needs(put)
-	if cuts {
-		for i := range m.jobs {
-			m.jobs[i].After = slices.DeleteFunc(slices.Clone(m.jobs[i].After), func(first int) bool { return cut(first, i) })
-		}
-	}
-	m.levels = append(m.levels, structure, m.afters())
-	if len(m.p.Ready.Firsts) == 0 {
-		return
-	}
-	at := m.places()
+	m.needs()
+}
+
+// rider adds what comes first as the rider says.
+func (m *maker) rider() {
 	for _, b := range m.p.Ready.Firsts {
-		first, then := at[b.Job], at[b.Then]
-		if !b.Cut && first > 0 && then > 0 {
-			put(first-1, then-1)
+		if !b.Cut {
+			m.link(m.at(b.Job), m.at(b.Then))
 		}
 	}
 }
 
-// afters is what each job waits for as it is now.
-func (m *maker) afters() [][]int {
-	list := make([][]int, len(m.jobs))
-	for i := range m.jobs {
-		list[i] = m.jobs[i].After
+// mostLinks is how many there are of any real bike.
+const mostLinks = 10_000
+
+// linkAll puts each of some jobs behind all of others.
+func (m *maker) linkAll(firsts, thens []int) {
+	for _, first := range firsts {
+		for _, then := range thens {
+			m.link(first, then)
+		}
+	}
+}
+
+// link puts a job behind another, where both are there.
+func (m *maker) link(first, then int) {
+	if first >= 0 && then >= 0 && first != then && len(m.links) < mostLinks {
+		m.links = append(m.links, calendar.Link{First: first, Then: then})
+	}
+}
+
+// kept are the links that the rider has not cut.
+func (m *maker) kept() []calendar.Link {
+	list := m.links
+	for _, b := range m.p.Ready.Firsts {
+		if b.Cut {
+			cut := calendar.Link{First: m.at(b.Job), Then: m.at(b.Then)}
+			list = slices.DeleteFunc(slices.Clone(list), func(l calendar.Link) bool { return l == cut })
+		}
 	}
 	return list
 }
 
-// places are where jobs stand, from 1, by their ids; what ends all has none.
-func (m *maker) places() map[string]int {
-	at := make(map[string]int, len(m.jobs))
-	for i := range m.jobs {
-		if !m.jobs[i].Last {
-			at[m.jobs[i].ID] = i + 1
-		}
+// at is where a job stands by its id, −1 for one that is not there; what ends all has no place.
+func (m *maker) at(id string) int {
+	j := slices.Index(m.names, calendar.Named(id))
+	if j < 0 || m.jobs[j].Last || !m.f.Jobs[j].Is(id) {
+		return -1
 	}
-	return at
+	return j
 }
 
 // needs puts a part behind one that provides what it needs.
-func (m *maker) needs(put func(first, then int)) {
+func (m *maker) needs() {
 	part := func(j int) *parts.Part {
 		if k := m.f.Jobs[j].Kind; k != facts.JobFit && k != facts.JobShop || m.f.Jobs[j].Line < 0 {
 			return nil
 		}
 		return m.p.Lines[m.f.Jobs[j].Line].Part
-	}
-	gives := map[string][]int{}
-	needed := false
-	for j := range m.f.Jobs {
-		if p := part(j); p != nil {
-			needed = needed || len(p.Needs) > 0
-			for _, tag := range p.Provides {
-				gives[tag] = append(gives[tag], j)
-			}
-		}
-	}
-	if !needed {
-		return
 	}
 	for then := range m.f.Jobs {
 		p := part(then)
@@ -138,13 +122,15 @@ func (m *maker) needs(put func(first, then int)) {
 			continue
 		}
 		for _, tag := range p.Needs {
-			for _, first := range gives[tag] {
-				put(first, then)
+			for first := range m.f.Jobs {
+				if other := part(first); other != nil && slices.Contains(other.Provides, tag) {
+					m.link(first, then)
+				}
 			}
 			for _, first := range m.on(parts.UsuallyBy(tag)...) {
 				if other := part(first); other != nil {
 					if does, _ := other.Gives(tag); does {
-						put(first, then)
+						m.link(first, then)
 					}
 				}
 			}

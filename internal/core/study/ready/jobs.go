@@ -22,22 +22,28 @@ type maker struct {
 	today    calendar.Day
 	f        facts.Ready
 	jobs     []calendar.Job
+	names    []calendar.Name // of the jobs
+	links    []calendar.Link // what each waits for, of what it is made of
 
-	fits   map[parts.Slot][]int // jobs that put something into a slot
-	orders map[parts.Slot][]int
-	keys   []string
-	shops  map[string]int // waits for workshops
-	clocks map[string]*calendar.Clock
-
-	levels [][][]int // what each job waits for, by what it is made of, and by the trade
+	opens        []calendar.Open // of all jobs
+	fits, orders bySlot          // jobs that put something into a slot, or bring it
+	keys         []string
+	shops        map[string]int // waits for workshops
+	clocks       map[string]*calendar.Clock
 }
 
 // Jobs are those of a plan as of the facts' day, in their time.
 func Jobs(of *facts.All) facts.Ready {
 	today, ok := calendar.ParseDay(of.AsOf)
-	m := maker{p: of.Plan, standard: of.Standard, today: today, fits: map[parts.Slot][]int{}, orders: map[parts.Slot][]int{}, keys: jobKeys(of.Plan), shops: map[string]int{}, clocks: map[string]*calendar.Clock{}}
-	room := 2*len(of.Plan.Lines) + len(of.Plan.Ready.Jobs) + 8
-	m.jobs, m.f.Jobs = make([]calendar.Job, 0, room), make([]facts.Job, 0, room)
+	m := maker{p: of.Plan, standard: of.Standard, today: today, fits: newBySlot(), orders: newBySlot(), keys: jobKeys(of.Plan), shops: map[string]int{}, clocks: map[string]*calendar.Clock{}}
+	room := len(of.Plan.Ready.Jobs) + 16
+	for _, key := range m.keys {
+		if key != "" {
+			room += 2
+		}
+	}
+	m.f.Jobs, m.jobs, m.names = make([]facts.Job, 0, room), make([]calendar.Job, 0, room), make([]calendar.Name, 0, room)
+	m.links, m.opens = make([]calendar.Link, 0, 2*room), make([]calendar.Open, 0, room)
 	m.f.Today = today
 	m.f.Leaves, m.f.Dated = calendar.ParseDay(of.Plan.Brief.Leaves())
 	if !ok {
@@ -52,7 +58,6 @@ func Jobs(of *facts.All) facts.Ready {
 		return m.f
 	}
 	m.shakedown()
-	m.before()
 	m.schedule()
 	return m.f
 }
@@ -78,28 +83,31 @@ func jobKeys(p *plan.Plan) []string {
 	return keys
 }
 
-// add notes a job, unless it is done: then it is −1.
-func (m *maker) add(job facts.Job, of calendar.Job) int {
-	of.ID = string(job.Kind) + "/" + job.Key
-	if m.p.Ready.DoneOn(of.ID) != "" {
+// add notes a job behind others, unless it is done: then it is −1, as such others are.
+func (m *maker) add(job facts.Job, of calendar.Job, after ...int) int {
+	if len(m.p.Ready.Done) > 0 && m.p.Ready.DoneOn(job.ID()) != "" {
 		return -1
 	}
+	of.Name = calendar.Named(string(job.Kind), "/", job.Key)
 	if of.Kind == calendar.Work && len(job.Places) > 0 {
 		m.open(&of, job.Places)
-	}
-	if slices.Contains(of.After, -1) {
-		of.After = slices.DeleteFunc(slices.Clone(of.After), func(first int) bool { return first < 0 })
 	}
 	if job.Usual {
 		m.f.Usual++
 	}
-	m.f.Jobs, m.jobs = append(m.f.Jobs, job), append(m.jobs, of)
-	return len(m.jobs) - 1
+	at := len(m.jobs)
+	m.f.Jobs, m.jobs, m.names = append(m.f.Jobs, job), append(m.jobs, of), append(m.names, of.Name)
+	for _, first := range after {
+		if first >= 0 {
+			m.links = append(m.links, calendar.Link{First: first, Then: at})
+		}
+	}
+	return at
 }
 
 // open is what of a job's hours its places take; where nothing is done without opening them, the job takes no less.
 func (m *maker) open(of *calendar.Job, places []calendar.Place) {
-	must := 0.0
+	must, from := 0.0, len(m.opens)
 	for _, place := range places {
 		row, at := calendar.PlaceOf(place)
 		takes := row.Hours.Likely
@@ -108,8 +116,9 @@ func (m *maker) open(of *calendar.Job, places []calendar.Place) {
 		} else {
 			takes = min(takes, openMost*of.Takes.Likely)
 		}
-		of.Opens = append(of.Opens, calendar.Open{Place: at, Takes: takes})
+		m.opens = append(m.opens, calendar.Open{Place: at, Takes: takes})
 	}
+	of.Opens = slices.Clip(m.opens[from:])
 	if short := must + insideHours - of.Takes.Likely; must > 0 && short > 0 {
 		of.Takes = of.Takes.Plus(calendar.Just(short))
 	}
@@ -216,7 +225,7 @@ func (m *maker) gear(i int, l *plan.Line) {
 	case l.Source == plan.HomeMade && l.Decision == "":
 		m.made(i, l, at)
 	case l.Hours.Known():
-		m.add(facts.Job{Key: m.keys[i], Kind: facts.JobFit, Name: "Fit " + l.Name, Line: i}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(l.Hours.In("h")), After: []int{at}})
+		m.add(facts.Job{Key: m.keys[i], Kind: facts.JobFit, Name: "Fit " + l.Name, Line: i}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(l.Hours.In("h"))}, at)
 	}
 }
 
@@ -253,27 +262,27 @@ func (m *maker) part(i int, l *plan.Line) {
 		hours = l.Hours.In("h")
 	}
 	if hours <= 0 {
-		m.fits[slot] = append(m.fits[slot], came)
+		m.fits.put(slot, came)
 		return
 	}
 	job.Places = slot.Opens()
 	var fit int
 	if own {
 		job.Kind, job.Name = facts.JobFit, "Fit "+l.Part.Name
-		fit = m.add(job, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours), After: after})
+		fit = m.add(job, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours)}, after...)
 	} else {
 		job.Kind, job.Name = facts.JobShop, "Workshop: "+l.Part.Name
 		fit = m.visit(job, l, after)
 	}
 	for s := range l.Part.Fills() {
-		m.fits[s] = append(m.fits[s], fit)
+		m.fits.put(s, fit)
 	}
 	if what, days := slot.Sets(); what != "" && own && fit >= 0 {
-		m.add(facts.Job{Key: m.keys[i], Kind: facts.JobSets, Name: l.Part.Name + ": " + what, Line: i, Slot: slot}, calendar.Job{Takes: days, After: []int{fit}})
+		m.add(facts.Job{Key: m.keys[i], Kind: facts.JobSets, Name: l.Part.Name + ": " + what, Line: i, Slot: slot}, calendar.Job{Takes: days}, fit)
 	}
 	if l.Swap != nil && l.Swap.Minutes.Known() {
 		m.add(facts.Job{Key: m.keys[i], Kind: facts.JobChange, Name: "Change over: " + l.Part.Name, Line: i, Slot: slot},
-			calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(l.Swap.Minutes.In("h")), After: []int{fit}})
+			calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(l.Swap.Minutes.In("h"))}, fit)
 	}
 }
 
@@ -292,9 +301,9 @@ func (m *maker) order(i int, l *plan.Line, first []int) int {
 	if l.Part != nil {
 		job.Slot = l.Part.Slot
 	}
-	of := calendar.Job{Takes: days, After: first, From: m.from(s.NotBefore)}
+	of := calendar.Job{Takes: days, From: m.from(s.NotBefore)}
 	if seller != "" {
-		of.Slips = "from " + seller
+		of.Slips = calendar.Named("from ", seller)
 		if known := m.p.Ready.SellerOf(seller); known != nil {
 			of.Clock = m.closed("seller "+seller, known.Closed)
 		}
@@ -304,7 +313,7 @@ func (m *maker) order(i int, l *plan.Line, first []int) int {
 		of.Takes.High = max(of.Takes.Likely, min(of.Takes.High, last)+stock.Days.High)
 	}
 	if ordered := m.days(s.Ordered); l.Decision == plan.Ordered {
-		of.After = nil
+		first = nil
 		if ordered <= 0 {
 			of.From = ordered
 		}
@@ -320,9 +329,9 @@ func (m *maker) order(i int, l *plan.Line, first []int) int {
 			}
 		}
 	}
-	at := m.add(job, of)
+	at := m.add(job, of, first...)
 	if l.Part != nil && at >= 0 {
-		m.orders[l.Part.Slot] = append(m.orders[l.Part.Slot], at)
+		m.orders.put(l.Part.Slot, at)
 	}
 	return at
 }
@@ -337,13 +346,13 @@ func (m *maker) made(i int, l *plan.Line, materials int) int {
 	if l.Part != nil {
 		job.Slot = l.Part.Slot
 	}
-	step := func(kind facts.JobKind, name string, usual bool, of calendar.Job) int {
+	step := func(kind facts.JobKind, name string, usual bool, of calendar.Job, after ...int) int {
 		job.Kind, job.Name, job.Usual = kind, name+l.Title(), usual
-		return m.add(job, of)
+		return m.add(job, of, after...)
 	}
-	at := step(facts.JobMake, "Make ", usual, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours), After: []int{materials}})
-	at = step(facts.JobTry, "Try on, full lock and full travel: ", false, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(tryHours), After: []int{at}})
-	return step(facts.JobPaint, "Paint dries: ", false, calendar.Job{Takes: paintTakes, After: []int{at}})
+	at := step(facts.JobMake, "Make ", usual, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours)}, materials)
+	at = step(facts.JobTry, "Try on, full lock and full travel: ", false, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(tryHours)}, at)
+	return step(facts.JobPaint, "Paint dries: ", false, calendar.Job{Takes: paintTakes}, at)
 }
 
 // useUp is the wait until the old tyre is used up.
@@ -418,16 +427,16 @@ func (m *maker) visit(job facts.Job, l *plan.Line, after []int) int {
 		at = -1
 		if queue.High > 0 {
 			at = m.add(facts.Job{Key: name, Kind: facts.JobQueue, Name: "A date at " + name, Line: -1, Shop: name, Usual: shop == nil || !shop.Queue.Known()},
-				calendar.Job{Takes: queue, Slips: "at " + name})
+				calendar.Job{Takes: queue, Slips: calendar.Named("at ", name)})
 		}
 		m.shops[name] = at
 	}
 	job.Shop, job.Usual, job.Places = name, usual, nil
-	of := calendar.Job{Kind: kind, Takes: takes, Clock: clock, After: append(slices.Clone(after), at)}
+	of := calendar.Job{Kind: kind, Takes: takes, Clock: clock}
 	if kind == calendar.Visit { // the bike is brought once for jobs that follow one another
 		of.Opens = m.bring(name)
 	}
-	return m.add(job, of)
+	return m.add(job, of, append(after, at)...)
 }
 
 // bring is the bike at a workshop: a place that stays open for the next job there.
@@ -473,39 +482,29 @@ func (m *maker) settings() {
 	sprung := m.on(sprungSlots...)
 	sag := -1
 	if len(sprung) > 0 {
-		sag = m.add(facts.Job{Key: "sag", Kind: facts.JobSet, Name: "Set sag and damping, loaded", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(sagHours), After: sprung})
+		sag = m.add(facts.Job{Key: "sag", Kind: facts.JobSet, Name: "Set sag and damping, loaded", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(sagHours)}, sprung...)
 	}
 	if t := m.p.ForkThrough; t.Known() && t != m.p.Baseline.Set.ForkThrough {
 		m.add(facts.Job{Key: "fork", Kind: facts.JobSet, Name: "Fork to its height in the clamps", Line: -1, Places: []calendar.Place{calendar.Bars}},
-			calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(forkHours), After: m.on(parts.FrontTyre, parts.RearTyre)})
+			calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(forkHours)}, m.on(parts.FrontTyre, parts.RearTyre)...)
 	}
 	if lamps := m.on(lampSlots...); len(lamps) > 0 || sag >= 0 {
-		m.add(facts.Job{Key: "lamp", Kind: facts.JobSet, Name: "Aim the lamp, loaded", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(lampHours), After: append(slices.Clone(lamps), sag)})
+		m.add(facts.Job{Key: "lamp", Kind: facts.JobSet, Name: "Aim the lamp, loaded", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(lampHours)}, append(lamps, sag)...)
 	}
 	var fed []int
-	for slot, jobs := range m.fits {
-		if kind, _ := parts.KindOf(slot); kind.Family == parts.Electrics || slot == parts.Socket || slot == parts.Monitor {
-			fed = append(fed, jobs...)
+	for i, kind := range parts.Kinds() {
+		if kind.Family == parts.Electrics || kind.Slot == parts.Socket || kind.Slot == parts.Monitor {
+			fed = m.fits.at(i, fed)
 		}
 	}
 	slices.Sort(fed)
 	if fed = slices.DeleteFunc(fed, func(j int) bool { return j < 0 }); len(fed) > 0 {
-		m.add(facts.Job{Key: "volts", Kind: facts.JobTest, Name: "Try every circuit, volts with all on", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(testHours), After: fed})
+		m.add(facts.Job{Key: "volts", Kind: facts.JobTest, Name: "Try every circuit, volts with all on", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(testHours)}, fed...)
 	}
 }
 
 // on are the jobs that put something into one of some slots.
-func (m *maker) on(slots ...parts.Slot) []int {
-	var list []int
-	for _, s := range slots {
-		for _, j := range m.fits[s] {
-			if j >= 0 {
-				list = append(list, j)
-			}
-		}
-	}
-	return list
-}
+func (m *maker) on(slots ...parts.Slot) []int { return m.fits.of(nil, slots...) }
 
 // rest is packing, and papers of who takes the bike away.
 func (m *maker) rest() {
@@ -515,7 +514,7 @@ func (m *maker) rest() {
 	if len(m.jobs) == 0 {
 		return
 	}
-	m.add(facts.Job{Key: "bags", Kind: facts.JobPack, Name: "Pack all of it, and weigh", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(packHours), After: m.on(bagSlots...)})
+	m.add(facts.Job{Key: "bags", Kind: facts.JobPack, Name: "Pack all of it, and weigh", Line: -1}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(packHours)}, m.on(bagSlots...)...)
 }
 
 // own are the jobs that the rider has added.
@@ -565,24 +564,27 @@ func (m *maker) schedule() {
 		m.f.Usual++
 	}
 	own := calendar.NewClock(m.today, week, plan.Spans(m.p.Ready.Away))
-	net, err := calendar.NewNet(m.jobs, own)
-	for len(m.levels) > 0 && err != nil { // without what the rider says, then without the trade's: a job is never lost
+	known := len(m.links)
+	m.trade()
+	trade := len(m.links)
+	m.rider()
+	net, err := calendar.NewNet(m.jobs, m.kept(), own)
+	for _, only := range []int{trade, known} { // without what the rider says, then without the trade's: a job is never lost
 		var circle *calendar.Circle
-		if errors.As(err, &circle) && m.f.Circle == nil {
+		if !errors.As(err, &circle) {
+			break
+		}
+		if m.f.Circle == nil {
 			for _, j := range circle.Jobs {
 				m.f.Circle = append(m.f.Circle, m.f.Jobs[j].Name)
 			}
 		}
-		last := len(m.levels) - 1
-		for i := range m.jobs {
-			m.jobs[i].After = m.levels[last][i]
-		}
-		m.levels = m.levels[:last]
-		net, err = calendar.NewNet(m.jobs, own)
+		m.links = m.links[:only]
+		net, err = calendar.NewNet(m.jobs, m.kept(), own)
 	}
 	m.f.Net = net
-	m.f.Order = net.Arranged(m.wished())
-	m.f.Table = net.Table(m.f.Order)
+	m.f.Table = net.Schedule(m.wished())
+	m.f.Order = m.f.Table.Order
 	if m.f.Dated {
 		net.By(&m.f.Table, float64(m.f.Leaves-m.today))
 	}
@@ -594,10 +596,9 @@ func (m *maker) wished() []int {
 	if len(m.p.Ready.Order) == 0 {
 		return nil
 	}
-	at := m.places()
 	var list []int
 	for _, id := range m.p.Ready.Order {
-		if j := at[id] - 1; j >= 0 && m.jobs[j].Serial() {
+		if j := m.at(id); j >= 0 && m.jobs[j].Serial() {
 			list = append(list, j)
 		}
 	}

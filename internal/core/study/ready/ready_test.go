@@ -147,11 +147,11 @@ func TestFirstThis(t *testing.T) {
 // TestSlipsTogether: parts of one seller are late together, so that two are no later than one.
 func TestSlipsTogether(t *testing.T) {
 	wait := func(id, seller string) calendar.Job {
-		return calendar.Job{ID: id, Takes: calendar.Spread{Low: 7, Likely: 14, High: 42}, Slips: seller}
+		return calendar.Job{Name: calendar.Named(id), Takes: calendar.Spread{Low: 7, Likely: 14, High: 42}, Slips: calendar.Named(seller)}
 	}
 	own := calendar.NewClock(0, [7]float64{1, 1, 1, 1, 1, 1, 1}, nil)
 	day := func(jobs ...calendar.Job) float64 {
-		n, err := calendar.NewNet(jobs, own)
+		n, err := calendar.NewNet(jobs, nil, own)
 		require.NoError(t, err)
 		return n.Outlook(nil).Share(0.8)
 	}

@@ -102,11 +102,11 @@ func dayOf(d *desk.Desk, f *facts.All, day calendar.Day, said bool) dayView {
 func (l *look) sheet(j int, continues bool) sheetJob {
 	r := l.r
 	job := &r.Jobs[j]
-	v := sheetJob{ID: r.Net.Jobs[j].ID, Name: job.Name, Takes: words.Number(r.Table.Rows[j].Takes, 1) + " h", Apart: apart(job), Continues: continues}
+	v := sheetJob{ID: r.Jobs[j].ID(), Name: job.Name, Takes: words.Number(r.Table.Rows[j].Takes, 1) + " h", Apart: apart(job), Continues: continues}
 	if r.Net.Jobs[j].Kind == calendar.Visit {
 		v.Takes = takes(r, j)
 	}
-	for _, first := range r.Net.Jobs[j].After {
+	for _, first := range r.Net.Firsts(j) {
 		if r.Jobs[first].Kind == facts.JobOrder && r.Table.Rows[first].End > 0 {
 			v.Waits = "not here yet: likely " + r.Morning(r.Table.Rows[first].End).String()
 		}

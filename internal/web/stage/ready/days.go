@@ -149,7 +149,7 @@ func (l *look) job(at int) jobRow {
 	r := l.r
 	j := r.Order[at]
 	job, row := &r.Jobs[j], &r.Table.Rows[j]
-	v := jobRow{ID: r.Net.Jobs[j].ID, Name: job.Name, Takes: takes(r, j), Holds: slices.Contains(l.holds, j), Usual: job.Usual, Href: l.jobHref(j), Apart: apart(job)}
+	v := jobRow{ID: r.Jobs[j].ID(), Name: job.Name, Takes: takes(r, j), Holds: slices.Contains(l.holds, j), Usual: job.Usual, Href: l.jobHref(j), Apart: apart(job)}
 	if row.Saved > 0.04 {
 		v.Saved = words.Number(row.Saved, 1) + " h saved"
 	}
@@ -160,11 +160,11 @@ func (l *look) job(at int) jobRow {
 		return l.Href("days", l.tried.Turning(orderKey, v.ID+before+then)...)
 	}
 	if at > 0 {
-		v.Earlier = moved(r.Net.Jobs[r.Order[at-1]].ID)
+		v.Earlier = moved(r.Jobs[r.Order[at-1]].ID())
 	}
 	switch {
 	case at+2 < len(r.Order):
-		v.Later = moved(r.Net.Jobs[r.Order[at+2]].ID)
+		v.Later = moved(r.Jobs[r.Order[at+2]].ID())
 	case at+2 == len(r.Order):
 		v.Later = moved("")
 	}

@@ -45,19 +45,19 @@ func events(f *facts.All, plan string) []ical.Event {
 			if a := apart(&r.Jobs[j]); a != "" {
 				says += ", " + a
 			}
-			add(r.Net.Jobs[j].ID, r.Day(row.Start), r.Day(row.End-1e-6), r.Jobs[j].Name, says, true)
+			add(r.Jobs[j].ID(), r.Day(row.Start), r.Day(row.End-1e-6), r.Jobs[j].Name, says, true)
 		}
 		for j := range r.Jobs {
 			switch job := &r.Jobs[j]; {
 			case job.Kind == facts.JobOrder && job.Line >= 0 && study.ToOrder(&f.Plan.Lines[job.Line]):
 				if by, ok := study.OrderBy(r, j); ok {
-					add("by "+r.Net.Jobs[j].ID, by, by, "Order at the latest: "+job.Name, spreadWords(r.Net.Jobs[j].Takes, calendar.Wait), false)
+					add("by "+r.Jobs[j].ID(), by, by, "Order at the latest: "+job.Name, spreadWords(r.Net.Jobs[j].Takes, calendar.Wait), false)
 				}
 			case job.Kind == facts.JobOrder:
 				day := r.Morning(r.Table.Rows[j].End)
-				add(r.Net.Jobs[j].ID, day, day, "Comes, likely: "+job.Name, "", false)
+				add(r.Jobs[j].ID(), day, day, "Comes, likely: "+job.Name, "", false)
 			case r.Net.Jobs[j].Last:
-				add(r.Net.Jobs[j].ID, r.Day(r.Table.Rows[j].Start), r.Day(r.Table.Rows[j].End-1e-6), job.Name, "", false)
+				add(r.Jobs[j].ID(), r.Day(r.Table.Rows[j].Start), r.Day(r.Table.Rows[j].End-1e-6), job.Name, "", false)
 			}
 		}
 	}

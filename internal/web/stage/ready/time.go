@@ -124,7 +124,7 @@ func jobOptions(d *desk.Desk) ([]entry.Option, string) {
 	var list []entry.Option
 	for j := range r.Jobs {
 		if !r.Net.Jobs[j].Last {
-			list = append(list, entry.Option{Value: r.Net.Jobs[j].ID, Name: r.Jobs[j].Name})
+			list = append(list, entry.Option{Value: r.Jobs[j].ID(), Name: r.Jobs[j].Name})
 		}
 	}
 	for _, b := range d.Plan.Ready.Firsts { // what has gone stays to be seen
