@@ -1,6 +1,7 @@
 package web
 
 import (
+	"crypto/rand"
 	"fmt"
 	"net/http"
 	"slices"
@@ -206,6 +207,7 @@ func (s *Server) newTrip(w http.ResponseWriter, r *http.Request) error {
 		return err
 	}
 	p := plan.New(strings.TrimSpace(r.PostFormValue("name")), bike.Plan.Currency)
+	p.Trip = rand.Text()
 	p.Guesses, p.Machine = plan.GuessTable, bike.Plan.Machine.Bare()
 	things, err := s.Things(r.Context(), s.Rider(r), bike)
 	if err != nil {

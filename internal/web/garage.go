@@ -1,6 +1,7 @@
 package web
 
 import (
+	"crypto/rand"
 	"errors"
 	"fmt"
 	"net/http"
@@ -282,6 +283,7 @@ func (s *Server) newPlan(w http.ResponseWriter, r *http.Request) error {
 	}
 	view.Currency = currencyIn(r.PostForm, view.Errors)
 	p := plan.New(view.Name, view.Currency)
+	p.Trip = rand.Text()
 	p.Guesses = plan.GuessTable
 	if err := s.asRider(r, p); err != nil {
 		return err

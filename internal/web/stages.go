@@ -10,6 +10,7 @@ import (
 	"valiantmule/internal/web/stage/electrics"
 	"valiantmule/internal/web/stage/gearing"
 	"valiantmule/internal/web/stage/load"
+	"valiantmule/internal/web/stage/log"
 	"valiantmule/internal/web/stage/ranging"
 	"valiantmule/internal/web/stage/ready"
 	"valiantmule/internal/web/stage/spend"
@@ -21,6 +22,6 @@ import (
 // pictures and tests know of a stage by this list alone.
 func Stages() []desk.Stage {
 	return []desk.Stage{
-		brief.Stage, bike.Stage, baseline.Stage, tyres.Stage, armour.Stage, contact.Stage, ranging.Stage, load.Stage, gearing.Stage, stance.Stage, electrics.Stage, spend.Stage, ready.Stage,
+		brief.Stage, bike.Stage, baseline.Stage, tyres.Stage, armour.Stage, contact.Stage, ranging.Stage, load.Stage, gearing.Stage, stance.Stage, electrics.Stage, spend.Stage, ready.Stage, log.Stage,
 	}
 }

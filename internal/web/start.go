@@ -1,6 +1,7 @@
 package web
 
 import (
+	"crypto/rand"
 	"cmp"
 	"errors"
 	"net/http"
@@ -149,6 +150,7 @@ func (s *Server) begun(r *http.Request, form url.Values) (*plan.Plan, desk.FormE
 	u, errs := desk.UnitsOf(r), desk.FormErrors{}
 	currency := currencyIn(form, errs)
 	p := plan.New("", currency)
+	p.Trip = rand.Text()
 	p.Guesses = plan.GuessTable
 	m, err := s.bikeOf(r, form)
 	switch {

@@ -41,13 +41,14 @@ const (
 	Speedo     ID = "speedo"
 	Pressuring ID = "pressure"
 	Time       ID = "time"
+	Worn       ID = "worn"
 )
 
 // order is in the order in which they are looked at where findings cost the trip as much and are
 // as bad: what nobody has tried and what was found first, reach before springs (who cannot hold it
 // at a stop drops it), looks last [practice].
 var order = []ID{
-	Unproved, Found, Fitting, Overload, Luggage, Wiring, Charging, Breakage, Flats, Pump, Tank,
+	Unproved, Found, Fitting, Overload, Luggage, Wiring, Charging, Breakage, Flats, Worn, Pump, Tank,
 	Posture, Comfort, Paint, TyreFit, Grip, Inside, Pressuring, Height, Springs, Level, Stand, Light,
 	Gearing, Speedo, Altitude, Character, Shipping, Time, Workshop,
 }

@@ -16,6 +16,7 @@ import (
 	"valiantmule/internal/core/study/electrics"
 	"valiantmule/internal/core/study/gearing"
 	"valiantmule/internal/core/study/inspection"
+	"valiantmule/internal/core/study/journey"
 	"valiantmule/internal/core/study/loading"
 	"valiantmule/internal/core/study/ranging"
 	"valiantmule/internal/core/study/ready"
@@ -29,7 +30,7 @@ import (
 func Studies() []study.Study {
 	return []study.Study{
 		bike.Study, inspection.Study, tyres.Study, armour.Study, contact.Study, spend.Study,
-		ranging.Study, loading.Study, gearing.Study, stance.Study, electrics.Study, ready.Study,
+		ranging.Study, loading.Study, gearing.Study, stance.Study, electrics.Study, ready.Study, journey.Study,
 	}
 }
 

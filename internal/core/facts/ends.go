@@ -35,7 +35,7 @@ type Room struct{ MM, StaticMM, PressedMM, WishMM float64 }
 // class of parts costs.
 func (a *All) Exposed() guard.Trip {
 	trip := a.Plan.Brief.Exposed()
-	trip.RoomMM = a.Room.MM
+	trip.RoomMM, trip.Often = a.Room.MM, a.Journey.Often.Mean()
 	if kerb := a.Standard.Bike.KerbMass; kerb.Known() {
 		trip.Bike, trip.PerEuro = guard.ClassOf(kerb.In("kg")), a.Plan.PerEuro()
 	}

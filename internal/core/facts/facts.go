@@ -41,6 +41,7 @@ type All struct {
 	Sat      Sat
 	Metered  Metered
 	Ready    Ready
+	Journey  Journey
 
 	// What is found of the bike in the loadout.
 	Wheels     Wheels
@@ -132,6 +133,7 @@ const (
 	SatGroup
 	MeteredGroup
 	ReadyGroup
+	JourneyGroup
 	WheelsGroup
 	HeightsGroup
 	SpringsGroup
@@ -179,6 +181,7 @@ var groups = []row{
 	of(SatGroup, func(a *All) *Sat { return &a.Sat }),
 	of(MeteredGroup, func(a *All) *Metered { return &a.Metered }),
 	of(ReadyGroup, func(a *All) *Ready { return &a.Ready }),
+	of(JourneyGroup, func(a *All) *Journey { return &a.Journey }),
 	of(WheelsGroup, func(a *All) *Wheels { return &a.Wheels }),
 	of(HeightsGroup, func(a *All) *Heights { return &a.Heights }),
 	of(SpringsGroup, func(a *All) *Springs { return &a.Springs }),

@@ -34,6 +34,7 @@ const (
 	Electrics Stage = "electrics"
 	Spend     Stage = "spend"
 	Ready     Stage = "ready"
+	Log       Stage = "log"
 )
 
 // Row is what there is to know of a figure beside its value.

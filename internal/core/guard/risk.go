@@ -14,6 +14,7 @@ type Trip struct {
 	Mix        terrain.Mix
 	Skill      Skill
 	Falls      float64 // expected on the trip; NaN leaves them to the rates
+	Often      float64 // falls against what is expected, as a rider's log has it; NaN without one
 	RoomMM     float64 // under the engine with the rider on; NaN takes what the ground asks for
 	HelpDays   float64 // until parts or a truck come; 0 where help is at hand
 	Bike       Class
@@ -62,7 +63,7 @@ type Outcome struct {
 
 // The formulas of the risks.
 var (
-	EventsFormula = sheet.Formula{Text: "events = Σ per 1000 km × distance on the ground × skill", Origin: sheet.Memory}
+	EventsFormula = sheet.Formula{Text: "events = Σ per 1000 km × distance on the ground × skill; falls × as often as the log has them", Origin: sheet.Memory}
 	StrikeFormula = sheet.Formula{Text: "ground strikes × exp((room that the ground asks for − room) / 40 mm), 0.3 to 3 times, on each ground", Origin: sheet.Memory}
 	LossFormula   = sheet.Formula{Text: "breaks = Σ events × share that breaks it × (1 − what guards stop); stranded = 1 − exp(−breaks × how often it strands); days = chance × days + stranded × days to help", Origin: sheet.Computed}
 )
@@ -123,7 +124,21 @@ func Events(t Trip, rates Rates) []float64 {
 	if both := events[slow] + events[fast]; !math.IsNaN(t.Falls) && both > 0 {
 		events[slow], events[fast] = events[slow]*t.Falls/both, events[fast]*t.Falls/both
 	}
+	if t.Often > 0 {
+		events[slow], events[fast] = events[slow]*t.Often, events[fast]*t.Often
+	}
 	return events
+}
+
+// Falls expected over the trip, slow and fast together.
+func Falls(t Trip, rates Rates) float64 {
+	events, sum := Events(t, rates), 0.0
+	for at, h := range hazards {
+		if h.Hazard == SlowFall || h.Hazard == FastFall {
+			sum += events[at]
+		}
+	}
+	return sum
 }
 
 // Assess works out the risk of each place that the bike has, in their order.

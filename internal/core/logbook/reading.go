@@ -1,4 +1,4 @@
-// Package logbook is what was read off a bike: fills, weighings, sag by tape, volts.
+// Package logbook is what was read off a bike: fills, weighings, sag by tape, volts, and the days that it was ridden.
 //
 // A [Reading] is only ever added: one that was wrong is revoked by another. A kind of
 // reading is one row of [Kinds]: what is read, what of it is believed and how it is called;
@@ -37,6 +37,7 @@ const (
 	Weighed     Kind = "weighing"
 	SagRead     Kind = "sag"
 	VoltsRead   Kind = "volts"
+	DayRidden   Kind = "day"
 	Revocation  Kind = "revoked"
 )
 
@@ -58,6 +59,7 @@ var kinds = []KindInfo{
 	{Weighed, func() Content { return new(Weighing) }},
 	{SagRead, func() Content { return new(Sag) }},
 	{VoltsRead, func() Content { return new(Volts) }},
+	{DayRidden, func() Content { return new(Day) }},
 }
 
 // Kinds lists what can be read; a revocation reads nothing.

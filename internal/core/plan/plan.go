@@ -35,7 +35,8 @@ type Plan struct {
 	Format   string `json:"format"`
 	Version  int    `json:"version"`
 	Name     string `json:"name" is:"name"`
-	Currency string `json:"currency" is:"currency"` // ISO 4217; the budget and the totals are in it
+	Trip     string `json:"trip,omitempty" is:"made-id"` // by which days of riding name it; variants of one trip share it
+	Currency string `json:"currency" is:"currency"`      // ISO 4217; the budget and the totals are in it
 	// Guesses is the version of the table by which what nobody has said is guessed, see
 	// [GuessTable]; 0 is none.
 	Guesses  int       `json:"guesses,omitempty"`

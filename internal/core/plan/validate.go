@@ -25,6 +25,7 @@ func (p *Plan) Validate() []entry.Problem {
 	v.That(p.Version == Version, "version", "is %d, want %d", p.Version, Version)
 	v.Name("name", p.Name)
 	v.That(p.Guesses >= 0 && p.Guesses <= GuessTable, "guesses", "is %d, want 0 for none, or a table up to %d", p.Guesses, GuessTable)
+	v.That(p.Trip == "" || entry.ValidID(p.Trip), "trip", "%q is not 26 letters and digits of A–Z, 2–7", entry.Cut(p.Trip))
 	v.That(money.Valid(p.Currency), "currency", "%q is not an ISO 4217 code, want e.g. EUR", p.Currency)
 	p.Brief.validate(v)
 	p.Machine.validate(v)

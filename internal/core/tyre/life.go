@@ -25,14 +25,15 @@ type Character struct {
 	RoadShare float64 // the share of road that it suits, 0–1
 	// Life of a rear on the reference bike [practice, very wide].
 	LifeLowKm, LifeHighKm float64
+	FreshMM               float64 // depth of tread when new [memory]
 }
 
 var characters = []Character{
-	{Kind: Road, Name: "Road", RoadShare: 0.9, LifeLowKm: 8000, LifeHighKm: 14000},
-	{Kind: RoadBiased, Name: "Road-biased", RoadShare: 0.75, LifeLowKm: 8000, LifeHighKm: 14000},
-	{Kind: AllRound, Name: "All-round", RoadShare: 0.55, LifeLowKm: 5000, LifeHighKm: 12000},
-	{Kind: DirtBiased, Name: "Dirt-biased", RoadShare: 0.3, LifeLowKm: 3000, LifeHighKm: 6000},
-	{Kind: Knobbly, Name: "Knobbly", RoadShare: 0.05, LifeLowKm: 1500, LifeHighKm: 4000},
+	{Kind: Road, Name: "Road", RoadShare: 0.9, LifeLowKm: 8000, LifeHighKm: 14000, FreshMM: 6},
+	{Kind: RoadBiased, Name: "Road-biased", RoadShare: 0.75, LifeLowKm: 8000, LifeHighKm: 14000, FreshMM: 7},
+	{Kind: AllRound, Name: "All-round", RoadShare: 0.55, LifeLowKm: 5000, LifeHighKm: 12000, FreshMM: 8.5},
+	{Kind: DirtBiased, Name: "Dirt-biased", RoadShare: 0.3, LifeLowKm: 3000, LifeHighKm: 6000, FreshMM: 11},
+	{Kind: Knobbly, Name: "Knobbly", RoadShare: 0.05, LifeLowKm: 1500, LifeHighKm: 4000, FreshMM: 14},
 }
 
 // Characters lists the kinds from road to mud.
@@ -48,6 +49,21 @@ func CharacterOf(k Kind) (Character, bool) {
 	}
 	unknown := math.NaN()
 	return Character{RoadShare: unknown, LifeLowKm: unknown, LifeHighKm: unknown}, false
+}
+
+// Depths of tread, mm.
+const (
+	LegalDepthMM  = 1.6  // in many countries [the handbook]
+	DepthSpreadMM = 0.25 // of one reading at the same knobs [memory]
+)
+
+// FreshDepth is the depth of a kind's tread when new, mm; of a kind that nobody has named an all-round one's.
+func FreshDepth(k Kind) float64 {
+	if c, ok := CharacterOf(k); ok {
+		return c.FreshMM
+	}
+	c, _ := CharacterOf(AllRound)
+	return c.FreshMM
 }
 
 // Style is how hard the rider is on tyres.

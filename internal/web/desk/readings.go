@@ -11,7 +11,10 @@ import (
 	"strings"
 
 	"valiantmule/internal/core/entry"
+	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/study/ranging"
+	"valiantmule/internal/core/terrain"
 	"valiantmule/internal/store"
 )
 
@@ -141,4 +144,51 @@ func Believe(r logbook.Reading, form url.Values, errs FormErrors) {
 			errs[key] = problem.What
 		}
 	}
+}
+
+// AsItCame is how a reading says that the bike was ridden without the plan's parts.
+const AsItCame = "As it came, rider alone"
+
+// RiddenAs are the ways in which the bike may have been ridden.
+func (d *Desk) RiddenAs(selected string) []OptionView {
+	as := []entry.Option{{Value: "", Name: AsItCame}}
+	for _, l := range d.Plan.Loadouts {
+		as = append(as, entry.Option{Value: l.ID, Name: "As planned, " + l.Name})
+	}
+	return OptionsOf(as, selected, "")
+}
+
+// Ridden is the bike as it was ridden: as planned in a loadout, or as it came.
+func (d *Desk) Ridden(loadout string) logbook.Ridden {
+	if loadout != "" {
+		if report, err := eval.EvaluateLoadout(d.Plan, d.Shelf, loadout, d.AsOf); err == nil {
+			return ranging.Ridden(report.Facts)
+		}
+	}
+	return logbook.Ridden{Name: AsItCame}
+}
+
+// GroundFields ask for shares of ground that were ridden.
+func GroundFields(form url.Values) []FieldView {
+	var list []FieldView
+	for _, g := range terrain.Grounds() {
+		list = append(list, FieldView{Key: "on." + string(g.Kind), Label: g.Name, Unit: "%", Value: form.Get("on." + string(g.Kind))})
+	}
+	return list
+}
+
+// GroundOf reads them; none typed is none.
+func (d *Desk) GroundOf(form url.Values, errs FormErrors) (list []terrain.Stretch) {
+	for _, g := range terrain.Grounds() {
+		s := terrain.Stretch{Ground: g.Kind}
+		text := strings.TrimSpace(form.Get("on." + string(g.Kind)))
+		if err := d.Units.Enter(&s.Share, text, "%"); err != nil {
+			errs["form"] = g.Name + ": " + err.Error()
+			continue
+		}
+		if s.Share.Known() && s.Share.Base() != 0 {
+			list = append(list, s)
+		}
+	}
+	return list
 }

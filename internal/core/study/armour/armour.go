@@ -20,7 +20,7 @@ var Study = study.Study{
 	Name: "armour",
 	Steps: []study.Step{
 		{
-			Name: "risks", Needs: facts.Bike | facts.InBrief | facts.InLines | facts.InParts | facts.RoomGroup, Gives: facts.RisksGroup, Run: risks,
+			Name: "risks", Needs: facts.Bike | facts.InBrief | facts.InLines | facts.InParts | facts.RoomGroup | facts.JourneyGroup, Gives: facts.RisksGroup, Run: risks,
 			Figures: []figure.ID{figure.ArmourStranded, figure.ArmourDays, figure.ArmourRepair, figure.ArmourCover},
 		},
 	},

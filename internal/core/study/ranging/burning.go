@@ -84,7 +84,7 @@ func mixedUse(m fuel.Machine) float64 {
 // learn takes the fills together. Each is computed for the bike as it was then.
 func learn(p *plan.Plan, std *plan.Built) facts.Learning {
 	came := asItCame(p, std)
-	l := facts.Learning{Anchor: anchor(p, std), Intervals: logbook.Intervals(p.ReadingsOf(logbook.FillReading)), FlatPer100Km: std.Bike.Economy.In("L/100 km")}
+	l := facts.Learning{Anchor: anchor(p, std), Intervals: logbook.Intervals(p.Refuelled()), FlatPer100Km: std.Bike.Economy.In("L/100 km")}
 	l.First = fuel.Anchored(l.Anchor, false)
 	if math.IsNaN(l.Anchor) {
 		l.First = fuel.Anchored(1, true)

@@ -21,10 +21,10 @@ var Study = study.Study{
 	Name: "ready",
 	Steps: []study.Step{
 		{Name: "jobs", Needs: reads, Gives: facts.ReadyGroup, Run: func(r *study.Run) { r.Ready = Jobs(r.All) }, OfPlan: true},
-		{Name: "ready", Needs: facts.ReadyGroup, Run: readyDate, Figures: []figure.ID{figure.ReadyDate}},
+		{Name: "ready", Needs: facts.ReadyGroup | facts.JourneyGroup, Run: readyDate, Figures: []figure.ID{figure.ReadyDate}},
 	},
 	Rules: []study.Rule{
-		{ID: "start-is-past", Class: cause.Fails, Cause: cause.Time, Free: true, Stage: figure.Ready, Reads: facts.ReadyGroup, Judge: startIsPast},
+		{ID: "start-is-past", Class: cause.Fails, Cause: cause.Time, Free: true, Stage: figure.Ready, Reads: facts.ReadyGroup | facts.JourneyGroup, Judge: startIsPast},
 		{ID: "cannot-be-there", Class: cause.Ends, Cause: cause.Time, Stage: figure.Ready, Reads: facts.InLines | facts.ReadyGroup, Judge: cannotBeThere},
 		{ID: "waits-for-itself", Class: cause.Rest, Cause: cause.Time, Free: true, Stage: figure.Ready, Reads: facts.ReadyGroup, Judge: waitsForItself},
 		{ID: "overdue", Class: cause.Rest, Cause: cause.Time, Free: true, Stage: figure.Ready, Reads: facts.InLines | facts.ReadyGroup, Judge: overdue},
@@ -49,6 +49,12 @@ var (
 func readyDate(r *study.Run) {
 	c := r.Figure(figure.ReadyDate)
 	f := &r.Ready
+	if f.Dated && r.Journey.Km > 0 && f.Leaves <= f.Today {
+		c.Sheet.Note("The trip has begun: what is still open is done on the way, or after it.")
+		c.Is(float64(f.Leaves))
+		c.AtMost(sheet.Value{Number: float64(f.Leaves)}, math.Inf(1), verdict.Over)
+		return
+	}
 	c.Usual = int32(f.Usual)
 	day := func(t float64) float64 { return float64(f.Morning(t)) }
 	late, middle := 0.0, 0.0

@@ -30,7 +30,7 @@ const late = 0.05
 
 func startIsPast(f *facts.All) (study.Finding, bool) {
 	r := &f.Ready
-	if !r.Dated || r.Leaves >= r.Today {
+	if !r.Dated || r.Leaves >= r.Today || f.Journey.Km > 0 {
 		return study.Finding{}, false
 	}
 	return study.Found(verdict.Watch, func() study.Words {

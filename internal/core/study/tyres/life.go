@@ -7,6 +7,8 @@ import (
 	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/fuel"
+	"valiantmule/internal/core/journey"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
@@ -17,6 +19,7 @@ var (
 	leftFormula     = sheet.Formula{Text: "left = life × tread left", Origin: sheet.Practice}
 	untilFormula    = sheet.Formula{Text: "on the day = left − a week × weeks", Origin: sheet.Computed}
 	frontFormula    = sheet.Formula{Text: "front = rear of its kind × 1.6", Origin: sheet.Practice}
+	toGoFormula     = sheet.Formula{Text: "still to ride = trip distance − ridden", Origin: sheet.Computed}
 	tyreCostFormula = sheet.Formula{Text: "per 1000 km = price / life, over both tyres of the plan", Origin: sheet.Computed}
 )
 
@@ -50,8 +53,13 @@ func tyreLife(r *study.Run, front, rear tyre.Band) {
 	}
 	c.Is(band.Mid)
 	c.Band(band.Low, band.High)
-	trip := c.Brief("trip distance", "km", &r.Plan.Brief.Distance)
-	c.Against(trip.Number, band.Mid < trip.Number, band.Low < trip.Number)
+	trip := c.Brief("trip distance", "km", &r.Plan.Brief.Distance).Number
+	if r.Journey.Km > 0 {
+		togo := r.Journey.ToGo(trip)
+		c.Sheet.Step(toGoFormula, study.Computed("still to ride", togo, "km"), study.Computed("trip distance", trip, "km"), study.Computed("ridden", r.Journey.Km, "km"))
+		trip = togo
+	}
+	c.Against(trip, band.Mid < trip, band.Low < trip)
 }
 
 // with is a tyre's band and that of the one that is changed to on the way, where the
@@ -118,6 +126,9 @@ func life(c study.Calc, slot parts.Slot) tyre.Band {
 			c.Sheet.Step(frontFormula, study.Computed("front tyre", band.Mid, "km"))
 		}
 	}
+	if measured, ok := byDepth(c, slot, band); ok {
+		return measured
+	}
 	left := treadLeft(c, slot)
 	if math.IsNaN(left.Number) && r.Built.Chosen(slot) {
 		return band // a new one
@@ -127,6 +138,36 @@ func life(c study.Calc, slot parts.Slot) tyre.Band {
 		c.Sheet.Step(leftFormula, study.Computed(string(slot)+", what is left", band.Mid, "km"), left)
 	}
 	return until(c, slot, band)
+}
+
+// byDepth is what is left of a tyre by its depth on the way: how fast that goes down is what the kind's
+// life says together with what was read.
+func byDepth(c study.Calc, slot parts.Slot, life tyre.Band) (left tyre.Band, ok bool) {
+	points := c.Run.Journey.Tread(slot).Of(c.Run.Built.Chosen(slot))
+	if len(points) == 0 || slot != parts.FrontTyre && slot != parts.RearTyre {
+		return tyre.Band{}, false
+	}
+	depth := points[len(points)-1].Reading - tyre.LegalDepthMM
+	fresh := max(tyre.FreshDepth(c.Run.Built.Tyre(slot).Kind), points[0].Reading) - tyre.LegalDepthMM
+	// What kinds do is known very widely: from one end of its band to the other is one deviation.
+	before := journey.Rate{PerKm: fresh / life.Mid, Spread: fresh / life.Mid * math.Log(life.High/life.Low)}
+	seen, _ := journey.Slope(points, tyre.DepthSpreadMM)
+	seen.PerKm = -seen.PerKm
+	rate := before.With(seen)
+	low, mid, high := rate.Band(fuel.BandSigma)
+	left = tyre.Band{Low: max(0, depth-tyre.DepthSpreadMM) / high, Mid: max(0, depth) / mid, High: (max(0, depth) + tyre.DepthSpreadMM) / low}
+	if c.Sheet != nil {
+		by := func(name string, perKm float64, origin sheet.Origin) sheet.Value {
+			return sheet.Value{Name: name + ", by 1000 km", Number: 1000 * perKm, Unit: "mm", Origin: origin}
+		}
+		if len(points) > 1 {
+			c.Sheet.Step(journey.SlopeFormula, by("seen", seen.PerKm, sheet.Measured), study.Computed("over", points[len(points)-1].Km-points[0].Km, "km"), study.Computed("spread, by 1000 km", 1000*seen.Spread, "mm"))
+		}
+		c.Sheet.Step(journey.BothFormula, by("both", rate.PerKm, sheet.Computed), by("by its kind's life", before.PerKm, sheet.Practice), by("seen", seen.PerKm, sheet.Measured))
+		c.Sheet.Step(journey.LeftFormula, study.Computed(string(slot)+", what is left", left.Mid, "km"), sheet.Value{Name: "depth", Number: points[len(points)-1].Reading, Unit: "mm", Origin: sheet.Measured},
+			sheet.Value{Name: "least depth", Number: tyre.LegalDepthMM, Unit: "mm", Origin: sheet.Memory, Note: "often the law's; look at yours"})
+	}
+	return left, true
 }
 
 // until is what is left of a tyre that stays on the bike on the day of departure: less what is still

@@ -24,7 +24,7 @@ var Study = study.Study{
 			Figures: []figure.ID{figure.TyreLoad},
 		},
 		{
-			Name: "tyre life", Needs: facts.Bike | facts.InBrief | facts.InLines | facts.InLooked | facts.InTime | facts.InWheels | facts.LoadedGroup, Gives: facts.LivesGroup, Run: lives,
+			Name: "tyre life", Needs: facts.Bike | facts.InBrief | facts.InLines | facts.InLooked | facts.InTime | facts.InWheels | facts.LoadedGroup | facts.JourneyGroup, Gives: facts.LivesGroup, Run: lives,
 			Figures: []figure.ID{figure.TyreLife, figure.RearLife, figure.FrontLife, figure.TyreCost},
 		},
 		{

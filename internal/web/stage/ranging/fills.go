@@ -13,7 +13,6 @@ import (
 	"time"
 
 	"valiantmule/internal/core/entry"
-	"valiantmule/internal/core/eval"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/fuel"
@@ -83,9 +82,6 @@ func fillsPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	return s.ShowPage(w, r, http.StatusOK, d, "fills", nil, view)
 }
 
-// asItCame is how a fill says that the bike was ridden without the plan's parts.
-const asItCame = "As it came, rider alone"
-
 // fills is the first page, with what was typed for another fill.
 func fills(d *desk.Desk, form url.Values, errs desk.FormErrors) fillsView {
 	return fillsAt(d, "", form, errs)
@@ -124,14 +120,8 @@ func fillFormOf(d *desk.Desk, form url.Values, errs desk.FormErrors) fillForm {
 		f.Fields[0].Value, f.Fields[4].Value = desk.Today(), d.Plan.Brief.Cruise.String()
 	}
 	f.Sources = desk.OptionsOf(logbook.DistancesBy(), desk.Typed(form, "by", string(logbook.ByOdometer)), "")
-	as := []entry.Option{{Value: "", Name: asItCame}}
-	for _, l := range d.Plan.Loadouts {
-		as = append(as, entry.Option{Value: l.ID, Name: "As planned, " + l.Name})
-	}
-	f.As = desk.OptionsOf(as, form.Get("as"), "")
-	for _, g := range terrain.Grounds() {
-		f.Grounds = append(f.Grounds, desk.FieldView{Key: "on." + string(g.Kind), Label: g.Name, Unit: "%", Value: form.Get("on." + string(g.Kind))})
-	}
+	f.As = d.RiddenAs(form.Get("as"))
+	f.Grounds = desk.GroundFields(form)
 	return f
 }
 
@@ -277,7 +267,7 @@ func readFill(d *desk.Desk, form url.Values) (logbook.Reading, desk.FormErrors) 
 	if r.On, err = d.Units.Date(form.Get("on")); err != nil {
 		errs["on"] = err.Error()
 	}
-	f.As = ridden(d, form.Get("as"))
+	f.As = d.Ridden(form.Get("as"))
 	for _, q := range []struct {
 		key, metric string
 		entry       entry.Entry
@@ -289,39 +279,11 @@ func readFill(d *desk.Desk, form url.Values) (logbook.Reading, desk.FormErrors) 
 	if !f.Odometer.Known() && !f.Trip.Known() && len(d.Plan.ReadingsOf(logbook.FillReading)) > 0 && errs["odometer"] == "" && errs["trip"] == "" {
 		errs["odometer"] = "give the odometer, or the distance since the fill before; only the first needs neither"
 	}
-	f.Ground = readShares(d, form, errs)
+	if f.Ground = d.GroundOf(form, errs); len(f.Ground) == 0 {
+		f.Ground = d.Plan.Brief.Terrain
+	}
 	desk.Believe(r, form, errs)
 	return r, errs
-}
-
-// readShares of ground since the last fill; none typed is the brief's mix.
-func readShares(d *desk.Desk, form url.Values, errs desk.FormErrors) []terrain.Stretch {
-	var list []terrain.Stretch
-	for _, g := range terrain.Grounds() {
-		s := terrain.Stretch{Ground: g.Kind}
-		text := strings.TrimSpace(form.Get("on." + string(g.Kind)))
-		if err := d.Units.Enter(&s.Share, text, "%"); err != nil {
-			errs["form"] = g.Name + ": " + err.Error()
-			continue
-		}
-		if s.Share.Known() && s.Share.Base() != 0 {
-			list = append(list, s)
-		}
-	}
-	if len(list) == 0 {
-		return d.Plan.Brief.Terrain
-	}
-	return list
-}
-
-// ridden is the bike as it was ridden: as planned in a loadout, or as it came.
-func ridden(d *desk.Desk, loadout string) logbook.Ridden {
-	if loadout != "" {
-		if report, err := eval.EvaluateLoadout(d.Plan, d.Shelf, loadout, d.AsOf); err == nil {
-			return ranging.Ridden(report.Facts)
-		}
-	}
-	return logbook.Ridden{Name: asItCame}
 }
 
 func fillsFile(s *desk.House, w http.ResponseWriter, r *http.Request) error {
@@ -387,10 +349,10 @@ func goodFills(d *desk.Desk, rows []fillcsv.Row, view *fillsView) []logbook.Read
 			shown.Says = "in the log already"
 		default:
 			name := row.Reading.Fill().As.Name
-			row.Reading.Fill().As = ridden(d, "")
+			row.Reading.Fill().As = d.Ridden("")
 			for _, l := range d.Plan.Loadouts {
 				if strings.EqualFold(name, l.Name) || strings.EqualFold(name, l.ID) {
-					row.Reading.Fill().As = ridden(d, l.ID)
+					row.Reading.Fill().As = d.Ridden(l.ID)
 				}
 			}
 			good = append(good, row.Reading)

@@ -1,0 +1,109 @@
+package log_test
+
+import (
+	"net/http"
+	"net/url"
+	"strings"
+	"testing"
+
+	"github.com/stretchr/testify/assert"
+	"github.com/stretchr/testify/require"
+
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/web/webtest"
+)
+
+// fields are all that the form sends, empty but for some.
+func fields(some ...string) url.Values {
+	form := url.Values{}
+	day := &logbook.Day{}
+	for _, f := range day.Fields() {
+		form.Set(f.Key, "")
+	}
+	for _, t := range day.Texts() {
+		form.Set(t.Key, "")
+	}
+	form.Set("by", "trip-meter")
+	for i := 0; i < len(some); i += 2 {
+		form.Set(some[i], some[i+1])
+	}
+	return form
+}
+
+// TestThreeFields: a day is distance, fuel, what broke; sent twice it is one; revoked it is gone from the way.
+func TestThreeFields(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	page := path + "/log?loadout=travel"
+	form := fields("id", "DAYAAAAAAAAAAAAAAAAAAAAAAA", "on", "2027-05-15", "distance", "212", "litres", "9,4", "broke", "a mirror")
+	for range 2 {
+		status, body, _ := v.Post(page, form)
+		require.Equal(t, http.StatusSeeOther, status, body)
+	}
+	days := v.Stored(path).ReadingsOf(logbook.DayRidden)
+	require.Len(t, days, 1)
+	day := days[0].Day()
+	assert.InDelta(t, 212, day.ShownKm(), 1e-9)
+	assert.Equal(t, v.Stored(path).Trip, day.Trip)
+	assert.False(t, day.SlowFalls.Known(), "what nobody said is not none")
+	body := v.Page(page)
+	assert.Contains(t, body, "a mirror")
+	assert.Contains(t, body, "9.4\u00a0L")
+	status, _, _ := v.Post(path+"/log/revoke?loadout=travel", url.Values{"of": {days[0].ID}})
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.NotContains(t, v.Page(page), "a mirror")
+}
+
+// TestByOdometer: the evening's odometer alone is a distance, once there is one to count from.
+func TestByOdometer(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	page := path + "/log?loadout=travel"
+	status, body, _ := v.Post(page, fields("on", "2027-05-15", "odometer", "24000"))
+	require.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "give the distance once")
+	assert.Contains(t, body, `value="24000"`, "what was typed stays")
+	for _, form := range []url.Values{fields("on", "2027-05-15", "odometer", "24000", "distance", "180"), fields("on", "2027-05-16", "odometer", "24231.5")} {
+		status, body, _ = v.Post(page, form)
+		require.Equal(t, http.StatusSeeOther, status, body)
+	}
+	days := v.Stored(path).ReadingsOf(logbook.DayRidden)
+	require.Len(t, days, 2)
+	assert.InDelta(t, 231.5, days[1].Day().ShownKm(), 1e-9)
+	assert.Equal(t, logbook.ByOdometer, days[1].Day().By)
+	status, body, _ = v.Post(page, fields("on", "2027-05-17", "odometer", "100"))
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "less than on the day before")
+}
+
+// TestWrongDays: each fault by its field, and nothing in the log.
+func TestWrongDays(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	for name, form := range map[string]url.Values{
+		"nothing": fields("on", "2027-05-15"), "no distance": fields("on", "2027-05-15", "distance", "far"), "beyond a day": fields("on", "2027-05-15", "distance", "9999"),
+		"half a fall": fields("on", "2027-05-15", "distance", "100", "slow_falls", "1.5"), "no day": fields("on", "2027-02-31", "distance", "100"),
+		"too long a word": fields("on", "2027-05-15", "distance", "100", "broke", strings.Repeat("x", 10_000)),
+	} {
+		status, body, _ := v.Post(path+"/log?loadout=travel", form)
+		assert.Equal(t, http.StatusUnprocessableEntity, status, name)
+		assert.True(t, strings.Contains(body, `class="error"`) || strings.Contains(body, `role="alert"`), name)
+	}
+	assert.Empty(t, v.Stored(path).ReadingsOf(logbook.DayRidden))
+}
+
+// TestTrackOfTheDay: a track's length goes into the form; a file that is none is refused with its name.
+func TestTrackOfTheDay(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	// One minute of arc along a meridian is a nautical mile, 1852 m, to within the Earth's flattening.
+	const gpx = `<gpx xmlns="http://www.topografix.com/GPX/1/1" version="1.1" creator="t"><trk><trkseg><trkpt lat="45" lon="7"/><trkpt lat="45.5" lon="7"/><trkpt lat="46" lon="7"/></trkseg></trk></gpx>`
+	status, body, _ := v.Upload(path+"/log/track?loadout=travel", "day.gpx", []byte(gpx))
+	require.Equal(t, http.StatusOK, status)
+	assert.Regexp(t, `name="distance" value="111.\d"`, body)
+	assert.Contains(t, body, `<option value="gps" selected>`)
+	status, body, _ = v.Upload(path+"/log/track?loadout=travel", "day.gpx", []byte("not a track"))
+	assert.Equal(t, http.StatusUnprocessableEntity, status)
+	assert.Contains(t, body, "day.gpx")
+	assert.Empty(t, v.Stored(path).ReadingsOf(logbook.DayRidden), "nothing is kept by it")
+}

@@ -1,0 +1,26 @@
+// Package log is the stage of the trip as it is ridden: its days, and what they teach.
+package log
+
+import (
+	"embed"
+
+	"valiantmule/internal/core/cause"
+	"valiantmule/internal/core/figure"
+	"valiantmule/internal/web/desk"
+)
+
+//go:embed pages/*.gohtml static/*.js
+var files embed.FS
+
+// Stage is this one.
+var Stage = desk.Stage{
+	ID: figure.Log, Group: desk.Go, Name: "Log", Key: "o", Files: files, Script: "days.js",
+	Pages: []desk.Page{
+		{ID: "log", Name: "Days", Causes: []cause.ID{cause.Worn}, Routes: []desk.Route{
+			desk.Live("/log", logPage),
+			desk.Post("/log", addDay),
+			desk.Post("/log/revoke", desk.RevokeOn("log")),
+			{Method: "POST", Path: "/log/track", Handle: trackDay, Large: maxTrack},
+		}},
+	},
+}

@@ -1,0 +1,56 @@
+package log
+
+import (
+	"errors"
+	"fmt"
+	"net/http"
+	"net/url"
+	"strconv"
+
+	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/track"
+	"valiantmule/internal/format/gpx"
+	"valiantmule/internal/web/desk"
+)
+
+const maxTrack = gpx.MaxBytes
+
+// trackDay puts the length of a day's track into the form; nothing of it is kept.
+func trackDay(s *desk.House, w http.ResponseWriter, r *http.Request) error {
+	d, err := s.Open(r)
+	if err != nil {
+		return err
+	}
+	form, why := trackForm(d, r)
+	v := logOf(d, "", "", form, nil)
+	v.TrackError = why
+	status := http.StatusOK
+	if why != "" {
+		status = http.StatusUnprocessableEntity
+	}
+	return s.ShowPage(w, r, status, d, "log", nil, v)
+}
+
+// trackForm is the form of the day that a file tells of, or why it tells of none.
+func trackForm(d *desk.Desk, r *http.Request) (form url.Values, why string) {
+	file, name, err := desk.Upload(r, "file")
+	if err != nil {
+		return nil, "Choose a GPX file first."
+	}
+	defer file.Close()
+	read, err := gpx.Read(file)
+	var tooLarge *http.MaxBytesError
+	switch {
+	case errors.As(err, &tooLarge):
+		return nil, fmt.Sprintf("%s is larger than the %d MB that are taken here.", name, gpx.MaxBytes>>20)
+	case err != nil:
+		return nil, fmt.Sprintf("%s was not taken. %v.", name, err)
+	case len(read.Tracks) == 0:
+		return nil, name + " has no track in it."
+	}
+	whole := track.Join(read.Tracks)
+	own, _ := d.Units.Convert(track.Measure(whole.Points).LengthKm(), "km")
+	return url.Values{
+		"on": {desk.Today()}, "distance": {d.Units.Shown(strconv.FormatFloat(own, 'f', 1, 64))}, "by": {string(logbook.ByGPS)}, "as": {d.Loadout},
+	}, ""
+}
