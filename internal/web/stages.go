@@ -6,6 +6,7 @@ import (
 	"valiantmule/internal/web/stage/baseline"
 	"valiantmule/internal/web/stage/bike"
 	"valiantmule/internal/web/stage/brief"
+	"valiantmule/internal/web/stage/card"
 	"valiantmule/internal/web/stage/contact"
 	"valiantmule/internal/web/stage/electrics"
 	"valiantmule/internal/web/stage/gearing"
@@ -22,6 +23,6 @@ import (
 // pictures and tests know of a stage by this list alone.
 func Stages() []desk.Stage {
 	return []desk.Stage{
-		brief.Stage, bike.Stage, baseline.Stage, tyres.Stage, armour.Stage, contact.Stage, ranging.Stage, load.Stage, gearing.Stage, stance.Stage, electrics.Stage, spend.Stage, ready.Stage, log.Stage,
+		brief.Stage, bike.Stage, baseline.Stage, tyres.Stage, armour.Stage, contact.Stage, ranging.Stage, load.Stage, gearing.Stage, stance.Stage, electrics.Stage, spend.Stage, ready.Stage, card.Stage, log.Stage,
 	}
 }

@@ -1,8 +1,8 @@
 package web
 
 import (
-	"crypto/rand"
 	"cmp"
+	"crypto/rand"
 	"errors"
 	"net/http"
 	"net/url"

@@ -34,6 +34,7 @@ const (
 	Electrics Stage = "electrics"
 	Spend     Stage = "spend"
 	Ready     Stage = "ready"
+	Card      Stage = "card"
 	Log       Stage = "log"
 )
 

@@ -30,6 +30,7 @@ type Machine struct {
 	Runs     []Run      `json:"odometers,omitempty"`  // what it showed, the latest last
 	Clicks   Clicks     `json:"clicks,omitzero"`      // as the bike stands now
 	Seen     []Look     `json:"lamps_seen,omitempty"` // what of the lamps somebody has looked at
+	Buttons  []Button   `json:"buttons,omitempty"`    // what it does when something is pressed
 	Baseline Inspection `json:"baseline,omitzero"`    // as it was found
 
 	// Readings off the bike. They are part of a file, and are kept beside the revisions in the
@@ -214,6 +215,7 @@ func (m *Machine) validate(v *entry.Problems) {
 	}
 	v.Fields("clicks", m.Clicks.Fields(""))
 	validateLooks(v, m.Seen)
+	validateButtons(v, m.Buttons)
 	m.Baseline.validate(v)
 	logbook.Validate(v, "readings", m.Readings)
 }

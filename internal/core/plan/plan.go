@@ -62,6 +62,7 @@ type Plan struct {
 	Alone []Alone `json:"left_alone,omitempty"` // what is left standard on purpose
 
 	Ready Ready `json:"ready,omitzero"`
+	Card  Card  `json:"card,omitzero"`
 
 	Touches      []Touch       `json:"touches,omitempty"` // what is in each other's way
 	Risk         Risk          `json:"risk,omitempty"`

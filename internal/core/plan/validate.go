@@ -43,6 +43,7 @@ func (p *Plan) Validate() []entry.Problem {
 	p.validateAlone(v)
 	p.Risk.validate(v)
 	p.Ready.validate(v)
+	p.Card.validate(v)
 	p.validateRates(v)
 	validateCalculations(v, p.Calculations)
 	return v.List

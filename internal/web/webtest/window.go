@@ -135,14 +135,20 @@ func (w *Window) Media(medium string) {
 // sheet is a page of a PDF file.
 var sheet = regexp.MustCompile(`/Type\s*/Page\b`)
 
-// Sheets is on how many sheets of paper the page is printed.
-func (w *Window) Sheets() int {
+// Paper is the page as it is printed, a PDF file, on paper of the size that the page asks for.
+func (w *Window) Paper() []byte {
 	w.T.Helper()
 	ctx, cancel := w.Step()
 	defer cancel()
-	printed, err := chromedp.Call(ctx, page.PrintToPDF, page.PrintToPDFParams{})
+	printed, err := chromedp.Call(ctx, page.PrintToPDF, page.PrintToPDFParams{PreferCSSPageSize: new(true)})
 	require.NoError(w.T, err)
-	n := len(sheet.FindAll(printed.Data, -1))
+	return printed.Data
+}
+
+// Sheets is on how many sheets of paper the page is printed.
+func (w *Window) Sheets() int {
+	w.T.Helper()
+	n := len(sheet.FindAll(w.Paper(), -1))
 	require.Positive(w.T, n, "a file of no page")
 	return n
 }
