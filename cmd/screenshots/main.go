@@ -12,6 +12,7 @@ import (
 	"os"
 	"path/filepath"
 	"slices"
+	"strings"
 	"time"
 
 	"github.com/chromedp/chromedp"
@@ -32,7 +33,6 @@ type view struct {
 	path   string // behind the plan's, or from the root with a slash
 	garage bool   // the dark theme
 	phone  bool
-	work   []chromedp.Action[chromedp.Void] // done on the page before it is looked at afresh
 	then   []chromedp.Action[chromedp.Void] // done on it before the picture
 }
 
@@ -47,6 +47,7 @@ var shown = map[figure.Stage]view{
 	figure.Load:      {path: "&try=tank-bag:tank-bag-9"},
 	figure.Gearing:   {path: "&try=rear-sprocket:rear-h6-47"},
 	figure.Ready:     {page: "days"},
+	figure.Log:       {path: "/garage", then: []chromedp.Action[chromedp.Void]{inGarage("Autumn", "log", "#ridden")}},
 	figure.Electrics: {path: "&try=day-lamps:aux-seen&try=camera:camera-bar"},
 	figure.Stance:    {path: "&try=shock-spring:shock-spring-h-78"},
 }
@@ -56,45 +57,30 @@ func views(stages []desk.Stage) []view {
 	all := []view{{name: "garage", path: "/garage"}}
 	for _, st := range stages {
 		v := shown[st.ID]
-		v.name, v.path = string(st.ID), cmp.Or(v.page, string(st.ID))+"?loadout=travel"+v.path
+		v.name = string(st.ID)
+		if !strings.HasPrefix(v.path, "/") {
+			v.path = cmp.Or(v.page, string(st.ID)) + "?loadout=travel" + v.path
+		}
 		all = append(all, v)
 	}
 	return append(all, more...)
 }
 
 var more = []view{
-	{name: "machine", path: "sheet?loadout=travel", then: []chromedp.Action[chromedp.Void]{
-		chromedp.Click(chromedp.CSS(".stands a")), chromedp.WaitVisible(chromedp.CSS(".machine")),
-	}},
-	{name: "matters", path: "/garage", then: []chromedp.Action[chromedp.Void]{inGarage("Wenna", "matters")}},
+	{name: "matters", path: "/garage", then: []chromedp.Action[chromedp.Void]{inGarage("Wenna", "matters", "#measure .guess")}},
 	{name: "parts", path: "/parts", garage: true, then: []chromedp.Action[chromedp.Void]{dark}},
 	{name: "working", path: "gearing?loadout=travel", then: []chromedp.Action[chromedp.Void]{
 		chromedp.Click(chromedp.CSS(`.strip [data-gauge="crawl-speed"]`)), chromedp.WaitVisible(chromedp.CSS("dialog[open] .step")),
-	}},
-	// The last needs a second plan.
-	{name: "variants", path: "variants?loadout=travel", work: []chromedp.Action[chromedp.Void]{
-		chromedp.SetValue(chromedp.ID("f-name"), "On the small one"), chromedp.Click(chromedp.ID("split")),
-		chromedp.WaitVisible(chromedp.CSS(".variants thead th:nth-child(3)")), fit("bike?bike=fennick-300"),
 	}},
 }
 
 // dark keeps the dark theme on a page that was gone to.
 var dark = chromedp.SetAttributeValue(chromedp.CSS("html"), "data-theme", "garage")
 
-// inGarage opens a page of the plan whose name holds a word.
-func inGarage(word, page string) chromedp.Action[chromedp.Void] {
+// inGarage opens a page of the plan whose name holds a word, and waits for something there.
+func inGarage(word, page, waits string) chromedp.Action[chromedp.Void] {
 	visit := fmt.Sprintf(`location.href = [...document.querySelectorAll('.plan-card header a')].find((a) => a.textContent.includes(%q)).href.replace(/[^/]*$/, %q)`, word, page+"?loadout=travel")
-	return chromedp.Steps(chromedp.Evaluate[chromedp.Void](visit), chromedp.WaitVisible(chromedp.CSS("#measure .guess")))
-}
-
-// fit lays something on the bench by the address of a stage and puts it in the
-// plan.
-func fit(path string) chromedp.Action[chromedp.Void] {
-	visit := fmt.Sprintf(`location.href = location.pathname.replace(/[^/]*$/, '') + %q`, path)
-	return chromedp.Steps(
-		chromedp.Evaluate[chromedp.Void](visit), chromedp.WaitVisible(chromedp.CSS("[data-fit]")),
-		chromedp.Click(chromedp.CSS("[data-fit]")), chromedp.WaitNotPresent(chromedp.CSS("[data-fit]")), chromedp.WaitVisible(chromedp.CSS(".strip")),
-	)
+	return chromedp.Steps(chromedp.Evaluate[chromedp.Void](visit), chromedp.WaitVisible(chromedp.CSS(waits)))
 }
 
 func main() {
@@ -196,12 +182,7 @@ func (v view) shoot(tab context.Context, site, plan, file string, full bool) err
 		chromedp.EmulateViewport(width, height, options...),
 		chromedp.Navigate(site + path),
 	}
-	if v.work != nil {
-		steps = append(append(steps, v.work...), chromedp.Navigate(site+path))
-	}
-	steps = append(steps,
-		chromedp.SetAttributeValue(chromedp.CSS("html"), "data-theme", theme))
-	steps = append(steps, v.then...)
+	steps = append(append(steps, chromedp.SetAttributeValue(chromedp.CSS("html"), "data-theme", theme)), v.then...)
 	if err := chromedp.Do(tab, steps...); err != nil {
 		return err
 	}

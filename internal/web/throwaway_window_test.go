@@ -20,7 +20,7 @@ func TestAnotherStage(t *testing.T) {
 	v, plan := s.Demo(t)
 	assert.Contains(t, v.Page(plan+"/throwaway"), "<h1>left by the gate</h1>")
 	assert.Regexp(t, `<a href="[^"]*/throwaway[^"]*" data-key="w"`, v.Page(plan+"/spend"), "the rail")
-	assert.Regexp(t, `Next: <a href="[^"]*/throwaway`, v.Page(plan+"/time"), "after the last page there was")
+	assert.Regexp(t, `Next: <a href="[^"]*/throwaway`, v.Page(plan+"/log"), "after the last page there was")
 	assert.Contains(t, v.Page("/help"), "<kbd>w</kbd> Throwaway")
 	all := screens(t, s, plan)
 	at := slices.IndexFunc(all, func(at screen) bool { return at.path == plan+"/throwaway" })

@@ -38,6 +38,7 @@ const (
 	SagRead     Kind = "sag"
 	VoltsRead   Kind = "volts"
 	DayRidden   Kind = "day"
+	Shaken      Kind = "shakedown"
 	Revocation  Kind = "revoked"
 )
 
@@ -60,6 +61,7 @@ var kinds = []KindInfo{
 	{SagRead, func() Content { return new(Sag) }},
 	{VoltsRead, func() Content { return new(Volts) }},
 	{DayRidden, func() Content { return new(Day) }},
+	{Shaken, func() Content { return new(Shake) }},
 }
 
 // Kinds lists what can be read; a revocation reads nothing.

@@ -63,7 +63,7 @@ var rules = []study.Rule{
 	{ID: "rack-keeps-the-seat", Class: cause.Rest, Cause: cause.Luggage, Stage: figure.Load, Reads: facts.InCarrying, Judge: rackKeepsTheSeat},
 	{ID: "rack-takes-the-pegs", Class: cause.Fails, Cause: cause.Luggage, Stage: figure.Load, Reads: facts.InLoadout | facts.InCarrying, Judge: rackTakesThePegs},
 	{ID: "home-made-carrier", Class: cause.Rest, Cause: cause.Luggage, Stage: figure.Load, Reads: facts.InLines, Judge: homeMadeCarrier},
-	{ID: "not-ridden-loaded", Class: cause.Ends, Cause: cause.Unproved, Free: true, Stage: figure.Load, Reads: facts.InLines, Judge: notRiddenLoaded},
+	{ID: "not-ridden-loaded", Class: cause.Ends, Cause: cause.Unproved, Free: true, Stage: figure.Load, Reads: facts.InLines | facts.InLog, Judge: notRiddenLoaded},
 	{ID: "tail-lamp-hidden", Class: cause.Fails, Cause: cause.Luggage, Stage: figure.Load, Reads: facts.InCarrying, Judge: tailLampHidden},
 	{ID: "weigh-first", Class: cause.Control, Cause: cause.Overload, Free: true, Stage: figure.Load, Figures: byMass, Judge: weighFirst},
 	{ID: "usual-masses", Class: cause.Rest, Cause: cause.Overload, Free: true, Stage: figure.Load, Reads: facts.MassesGroup, Figures: byMass, Judge: usualMasses},

@@ -311,7 +311,7 @@ func notRiddenLoaded(f *facts.All) (study.Finding, bool) {
 	var names []string
 	for i := range f.Plan.Lines {
 		l := &f.Plan.Lines[i]
-		if l.Part == nil || l.Standing() != plan.In || !l.Part.Slot.Has(parts.Proved) || parts.Proved.Yes(l.Part) {
+		if l.Part == nil || l.Standing() != plan.In || !l.Part.Slot.Has(parts.Proved) || parts.Proved.Yes(l.Part) || f.Plan.RodeLoaded(l.Part) {
 			continue
 		}
 		switch l.Source {
@@ -326,7 +326,7 @@ func notRiddenLoaded(f *facts.All) (study.Finding, bool) {
 		return study.Words{
 			What: study.Say("Not yet ridden on this bike with a full load: %s.", study.Listed(names)),
 			Why:  "What carries is proved by full load, rough ground and heat; a used shock shows what it is on the first such day.",
-			Do:   "A short hard ride with everything on, before the trip, and keep the old one until then. Then say so on its sheet.",
+			Do:   "A short hard ride with everything on, before the trip, and keep the old one until then. Then say so at the shakedown, or on its sheet.",
 		}
 	})
 }

@@ -2,7 +2,6 @@ package ready
 
 import (
 	"slices"
-	"strings"
 
 	"valiantmule/internal/core/baseline"
 	"valiantmule/internal/core/calendar"
@@ -89,7 +88,7 @@ func Done(f *facts.All, id string) (changed *plan.Plan, said string, ok bool) {
 		return f.Plan.Supplying(job.Line, func(s *plan.Supply) { s.Came = f.AsOf }), said, true
 	case (job.Kind == facts.JobFit || job.Kind == facts.JobShop) && job.Line >= 0 && f.Plan.Lines[job.Line].Part != nil:
 		return f.Plan.Altered(job.Line, func(l *plan.Line) { *l = f.Plan.Fit(*l) }), said, true
-	case job.Kind == facts.JobRight && job.Line < 0 && !strings.HasPrefix(job.Key, undoPrefix):
+	case job.Kind == facts.JobRight && job.Line < 0 && isCheck(job.Key):
 		answer, _ := f.Plan.Baseline.Answer(job.Key)
 		answer.Verdict = baseline.Done
 		return f.Plan.Answered(answer), said, true
@@ -98,6 +97,8 @@ func Done(f *facts.All, id string) (changed *plan.Plan, said string, ok bool) {
 	p.Ready.Done = append(slices.Clone(p.Ready.Done), plan.DoneJob{Job: id, On: f.AsOf})
 	return &p, said, true
 }
+
+func isCheck(key string) bool { _, ok := baseline.CheckOf(key); return ok }
 
 // Again is the plan with a job that was done to be done again.
 func Again(p *plan.Plan, id string) *plan.Plan {

@@ -50,6 +50,7 @@ func Jobs(of *facts.All) facts.Ready {
 		return m.f
 	}
 	m.faults()
+	m.shaken()
 	m.lines()
 	m.settings()
 	m.rest()
@@ -190,6 +191,11 @@ func (m *maker) faults() {
 		}
 		m.add(job, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours)})
 	}
+}
+
+// right is something that was found, of which nobody has said how long it takes.
+func (m *maker) right(key, name string) {
+	m.add(facts.Job{Key: key, Kind: facts.JobRight, Name: name, Line: -1, Usual: true}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(faultHours * m.p.Brief.Practice.Factor())})
 }
 
 // lines are what is ordered, waited for, made and fitted.

@@ -468,7 +468,7 @@ func dampingFollows(f *facts.All) (study.Finding, bool) {
 func unitUnproven(f *facts.All) (study.Finding, bool) {
 	var names []string
 	for _, slot := range []parts.Slot{parts.Fork, parts.Shock} {
-		if p := f.Built.Part(slot); p != nil && f.Built.Chosen(slot) && (p.Spring() != nil || p.MovesAny()) {
+		if p := f.Built.Part(slot); p != nil && f.Built.Chosen(slot) && (p.Spring() != nil || p.MovesAny()) && !f.Plan.RodeLoaded(p) {
 			names = append(names, p.Name)
 		}
 	}

@@ -74,7 +74,7 @@ var rules = slices.Concat(
 		{ID: "air-holds", Class: cause.Control, Cause: cause.Springs, Stage: figure.Stance, Reads: facts.Bike | facts.InTags | facts.SpringsGroup, Judge: airHolds},
 		{ID: "oil-first", Class: cause.Control, Cause: cause.Springs, Stage: figure.Stance, Reads: facts.Bike | facts.InTags, Judge: oilFirst},
 		{ID: "damping-follows", Class: cause.Control, Cause: cause.Springs, Free: true, Stage: figure.Stance, Reads: facts.Bike | facts.SpringsGroup, Judge: dampingFollows},
-		{ID: "unit-unproven", Class: cause.Control, Cause: cause.Unproved, Stage: figure.Stance, Reads: facts.InSprings, Judge: unitUnproven},
+		{ID: "unit-unproven", Class: cause.Control, Cause: cause.Unproved, Stage: figure.Stance, Reads: facts.InSprings | facts.InLog, Judge: unitUnproven},
 		{ID: "out-of-reach", Class: cause.Control, Cause: cause.Height, Pulls: cause.Less(cause.RideHeight), Stage: figure.Stance, Reads: facts.ReachGroup, Figures: []figure.ID{figure.SeatReach}, Judge: outOfReach},
 		{ID: "room-short", Class: cause.Control, Cause: cause.Height, Pulls: cause.More(cause.RideHeight), Stage: figure.Stance, Reads: facts.RoomGroup, Figures: []figure.ID{figure.Clearance}, Judge: roomShort},
 		{ID: "room-pressed", Class: cause.Control, Cause: cause.Springs, Pulls: cause.More(cause.RideHeight), Stage: figure.Stance, Reads: facts.RoomGroup, Figures: []figure.ID{figure.Clearance}, Judge: roomPressed},

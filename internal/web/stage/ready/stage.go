@@ -29,6 +29,7 @@ var Stage = desk.Stage{
 			desk.Get("/days.ics", calendarFile),
 		}},
 		{ID: "spanner-day", Name: "A day’s sheet", Routes: []desk.Route{desk.Get("/spanner-day", dayPage)}},
+		{ID: "shakedown", Name: "Shakedown", Routes: []desk.Route{desk.Live("/shakedown", shakedownPage), desk.Post("/shakedown", looked)}},
 		{ID: "specialist", Name: "For a specialist", Routes: []desk.Route{desk.Get("/specialist", specialistPage)}},
 		{ID: "parcels", Name: "Parcels together", Routes: []desk.Route{desk.Garage("/parcels", parcelsPage)}},
 		{ID: "time", Name: "Hours and sellers", Routes: desk.Form(timeForm)},
