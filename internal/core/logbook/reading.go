@@ -39,6 +39,7 @@ const (
 	VoltsRead   Kind = "volts"
 	DayRidden   Kind = "day"
 	Shaken      Kind = "shakedown"
+	Foretelling Kind = "forecast"
 	Revocation  Kind = "revoked"
 )
 
@@ -62,6 +63,7 @@ var kinds = []KindInfo{
 	{VoltsRead, func() Content { return new(Volts) }},
 	{DayRidden, func() Content { return new(Day) }},
 	{Shaken, func() Content { return new(Shake) }},
+	{Foretelling, func() Content { return new(Forecast) }},
 }
 
 // Kinds lists what can be read; a revocation reads nothing.
@@ -145,19 +147,31 @@ func (r Reading) validate(v *entry.Problems, path string) {
 
 // Standing are the readings of a kind off a bike that nobody has revoked, the oldest first.
 func Standing(all []Reading, kind Kind, bike string) []Reading {
-	revoked := map[string]bool{}
-	for _, r := range all {
-		if r.Kind == Revocation {
+	var revoked map[string]bool
+	count := 0
+	for i := range all {
+		switch r := &all[i]; {
+		case r.Kind == kind && r.Bike == bike:
+			count++
+		case r.Kind == Revocation:
+			if revoked == nil {
+				revoked = map[string]bool{}
+			}
 			revoked[r.Of] = true
 		}
 	}
-	var list []Reading
-	for _, r := range all {
-		if r.Kind == kind && r.Bike == bike && !revoked[r.ID] {
-			list = append(list, r)
+	if count == 0 {
+		return nil
+	}
+	list := make([]Reading, 0, count)
+	for i := range all {
+		if r := &all[i]; r.Kind == kind && r.Bike == bike && !revoked[r.ID] {
+			list = append(list, *r)
 		}
 	}
-	slices.SortStableFunc(list, earlier)
+	if !slices.IsSortedFunc(list, earlier) { // most logs are written day by day
+		slices.SortStableFunc(list, earlier)
+	}
 	return list
 }
 

@@ -11,8 +11,10 @@ import (
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/journey"
 	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/sheet"
 	"valiantmule/internal/core/study"
+	"valiantmule/internal/core/terrain"
 )
 
 // Study of the journey.
@@ -57,6 +59,7 @@ func ridden(r *study.Run) {
 	*j = facts.Journey{Oil: unknown, Chain: unknown, Often: journey.AsThought}
 	km, oil, oilKm, oils, chainKm, chains := 0.0, 0.0, 0.0, 0, 0.0, 0
 	lastOil, lastChain := 0.0, 0.0
+	falls := expecting{plan: r.Plan}
 	for _, reading := range r.Plan.ReadingsOf(logbook.DayRidden) {
 		d := reading.Day()
 		ours := d.Trip == r.Plan.Trip
@@ -91,8 +94,7 @@ func ridden(r *study.Run) {
 		}
 		slow, fast := d.SlowFalls.In(""), d.FastFalls.In("")
 		if d.SlowFalls.Known() || d.FastFalls.Known() {
-			trip := guard.Trip{DistanceKm: today, Mix: r.Plan.Mixed(d), Skill: r.Plan.Brief.Skill, Falls: math.NaN(), RoomMM: math.NaN()}
-			if expected := guard.Falls(trip, r.Plan.Risk.Rates()) * thought(r); expected > 0 {
+			if expected := today * falls.perKm(d); expected > 0 {
 				j.Expected += expected
 				j.Falls += or(slow, 0) + or(fast, 0)
 			}
@@ -109,14 +111,32 @@ func ridden(r *study.Run) {
 
 var unknown = journey.Rate{PerKm: math.NaN(), Spread: math.NaN()}
 
-// thought is how many falls the rider counts on against the rates, 1 where they have not said.
-func thought(r *study.Run) float64 {
-	trip := r.Plan.Brief.Exposed()
-	trip.Falls = math.NaN()
-	if said, usual := r.Plan.Brief.Falls.In(""), guard.Falls(trip, r.Plan.Risk.Rates()); said > 0 && usual > 0 {
-		return said / usual
+// expecting is how many falls are expected by the kilometre.
+type expecting struct {
+	plan    *plan.Plan
+	usual   float64 // on the brief's ground
+	thought float64 // times as many as by the rates, as the rider counts on them
+	known   bool
+}
+
+// perKm is how many, on the ground of a day.
+func (e *expecting) perKm(d *logbook.Day) float64 {
+	if !e.known {
+		e.known, e.thought = true, 1
+		e.usual = e.on(e.plan.Brief.Mix())
+		if said, km := e.plan.Brief.Falls.In(""), e.plan.Brief.Distance.In("km"); said > 0 && km > 0 && e.usual > 0 {
+			e.thought = said / (e.usual * km)
+		}
 	}
-	return 1
+	if len(d.Ground) == 0 {
+		return e.usual * e.thought
+	}
+	return e.on(e.plan.Mixed(d)) * e.thought
+}
+
+func (e *expecting) on(mix terrain.Mix) float64 {
+	const km = 1000
+	return guard.Falls(guard.Trip{DistanceKm: km, Mix: mix, Skill: e.plan.Brief.Skill, Falls: math.NaN(), RoomMM: math.NaN()}, e.plan.Risk.Rates()) / km
 }
 
 func or(v, otherwise float64) float64 {

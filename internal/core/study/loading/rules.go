@@ -311,12 +311,14 @@ func notRiddenLoaded(f *facts.All) (study.Finding, bool) {
 	var names []string
 	for i := range f.Plan.Lines {
 		l := &f.Plan.Lines[i]
-		if l.Part == nil || l.Standing() != plan.In || !l.Part.Slot.Has(parts.Proved) || parts.Proved.Yes(l.Part) || f.Plan.RodeLoaded(l.Part) {
+		if l.Part == nil || l.Standing() != plan.In || !l.Part.Slot.Has(parts.Proved) || parts.Proved.Yes(l.Part) {
 			continue
 		}
 		switch l.Source {
 		case plan.BoughtUsed, plan.MovedOver, plan.HomeMade, plan.Lent:
-			names = append(names, l.Part.Name)
+			if !f.Plan.RodeLoaded(l.Part) {
+				names = append(names, l.Part.Name)
+			}
 		}
 	}
 	if len(names) == 0 {

@@ -81,10 +81,18 @@ func mixedUse(m fuel.Machine) float64 {
 	return at(paved, paved.SpeedKmh)/2 + at(motorway, motorwayKmh)/4 + (at(town, townKmh)+idle)/4
 }
 
+// mostFills is how many fills teach, the last ones: what it burnt years ago is another engine's, and a long log is
+// looked at at each step.
+const mostFills = 200
+
+func lastOf(fills []logbook.Reading, most int) []logbook.Reading {
+	return fills[max(0, len(fills)-most):]
+}
+
 // learn takes the fills together. Each is computed for the bike as it was then.
 func learn(p *plan.Plan, std *plan.Built) facts.Learning {
 	came := asItCame(p, std)
-	l := facts.Learning{Anchor: anchor(p, std), Intervals: logbook.Intervals(p.Refuelled()), FlatPer100Km: std.Bike.Economy.In("L/100 km")}
+	l := facts.Learning{Anchor: anchor(p, std), Intervals: logbook.Intervals(lastOf(p.Refuelled(), mostFills)), FlatPer100Km: std.Bike.Economy.In("L/100 km")}
 	l.First = fuel.Anchored(l.Anchor, false)
 	if math.IsNaN(l.Anchor) {
 		l.First = fuel.Anchored(1, true)

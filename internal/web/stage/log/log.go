@@ -40,6 +40,8 @@ type logView struct {
 	Others     int // days of other trips of the bike
 	Pages      desk.Paging
 	Taught     []taughtRow
+	Came       []cameRow // what was foretold at departure, and what came
+	Offs       []offRow  // how far the model was off, trip by trip
 	Working    []desk.GaugeView
 }
 
@@ -92,6 +94,7 @@ func logOf(d *desk.Desk, page, kept string, form url.Values, errs desk.FormError
 		v.Says = says(d)
 		v.Falls = fallsWords(d)
 		v.taught(d)
+		v.came(d)
 	}
 	v.Working = d.Gauges(d.Report, "log", desk.Laid{}, figure.TyreLife, figure.Consumption, figure.OilUse, figure.ChainLeft, figure.FallsTimes)
 	return v
@@ -321,9 +324,15 @@ func (v *logView) taught(d *desk.Desk) {
 	}
 }
 
-// addDay keeps a day, once for the id that its form was given.
+// addDay keeps a day, once for the id that its form was given; with the first one of a trip what is expected of it.
 func addDay(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	return desk.AddReading("log", logbook.DayRidden, fillDay, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any {
+	fill := func(d *desk.Desk, form url.Values, into *logbook.Reading, errs desk.FormErrors) error {
+		if err := fillDay(d, form, into, errs); err != nil || len(errs) > 0 || len(into.Validate()) > 0 {
+			return err
+		}
+		return foretell(s, r, d, into.On)
+	}
+	return desk.AddReading("log", logbook.DayRidden, fill, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any {
 		return logOf(d, "", "", form, errs)
 	})(s, w, r)
 }

@@ -107,3 +107,34 @@ func TestTrackOfTheDay(t *testing.T) {
 	assert.Contains(t, body, "day.gpx")
 	assert.Empty(t, v.Stored(path).ReadingsOf(logbook.DayRidden), "nothing is kept by it")
 }
+
+// TestForetold: with the first day of a trip what is expected is kept, once, with the program that said so; the days stand
+// beside it.
+func TestForetold(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	page := path + "/log?loadout=travel"
+	days := []url.Values{
+		fields("on", "2027-05-15", "distance", "200", "tread_rear", "9"),
+		fields("on", "2027-05-16", "distance", "250", "litres", "9.8", "full", "on"),
+		fields("on", "2027-05-17", "distance", "300", "litres", "12", "full", "on", "tread_rear", "7.5"),
+	}
+	for _, day := range days {
+		status, body, _ := v.Post(page, day)
+		require.Equal(t, http.StatusSeeOther, status, body)
+	}
+	kept := v.Stored(path).ReadingsOf(logbook.Foretelling)
+	require.Len(t, kept, 1)
+	f := kept[0].Forecast()
+	assert.NotEmpty(t, f.By)
+	life, ok := f.Of("rear-life")
+	require.True(t, ok)
+	assert.Less(t, life.Low, life.High)
+	body := v.Page(page)
+	assert.Contains(t, body, "At departure, and as it came")
+	assert.Contains(t, body, "from brim to brim")
+	// 12 L over the 300 km from the second brim to the third.
+	assert.Regexp(t, `4\.0.L/100 km`, body)
+	// 1.5 mm in 550 km, 5.9 mm above the least left at 750 km: 750 + 5.9 / (1.5/550).
+	assert.Regexp(t, `2900.km`, body)
+}
