@@ -140,7 +140,7 @@ type revision struct {
 // then with what was found on it.
 func history(p *plan.Plan) (early, late []revision) {
 	now := *plan.New(p.Name, p.Currency)
-	now.Readings = p.Readings
+	now.Readings, now.Trip = p.Readings, p.Trip
 	step := func(into *[]revision, summary string, change func(*plan.Plan)) {
 		change(&now)
 		was := now

@@ -1,6 +1,7 @@
 package card
 
 import (
+	"fmt"
 	"net/http"
 
 	"valiantmule/internal/web/desk"
@@ -25,6 +26,9 @@ func cardPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	return s.ShowPage(w, r, http.StatusOK, d, "card", nil, cardOf(d))
 }
 
+// mostRows is how many rows a section takes: with more the card would not fit on its two sides.
+const mostRows = 14
+
 func cardOf(d *desk.Desk) cardView {
 	v := cardView{Has: d.Plan.Bike != nil, Name: d.Plan.Name, Bike: d.Plan.BikeName(), On: d.AsOf, Choose: d.Href("on-card"), Buttons: d.Href("buttons")}
 	if l, err := d.Plan.Loadout(d.Loadout); err == nil {
@@ -37,6 +41,10 @@ func cardOf(d *desk.Desk) cardView {
 	for _, section := range chosen(&d.Plan.Card) {
 		b := block{ID: section.id, Name: section.name}
 		section.fill(m, &b)
+		if more := len(b.Rows) - mostRows; more > 0 {
+			b.Rows = b.Rows[:mostRows]
+			b.Lines = append(b.Lines, fmt.Sprintf("… and %d more, that are not on the card.", more))
+		}
 		if !b.empty() {
 			v.Blocks = append(v.Blocks, b)
 		} else if b.Asks.Href != "" {

@@ -135,9 +135,6 @@ func bare(d *desk.Desk, kPa float64) string {
 	return words.Number(own, digits)
 }
 
-// mostLegs is how many legs a card holds.
-const mostLegs = 14
-
 // legs are what is left at each pump, and what if one is shut.
 func legs(m *maker, b *block) {
 	r, u := &m.d.Report.Facts.Range, m.d.Units
@@ -156,10 +153,6 @@ func legs(m *maker, b *block) {
 		return litres(marginL + reserveL)
 	}
 	for i, leg := range r.Legs {
-		if i == mostLegs {
-			b.Lines = append(b.Lines, fmt.Sprintf("… and %d more legs: the range page has them.", len(r.Legs)-mostLegs))
-			break
-		}
 		km, _ := u.Convert(leg.Km, "km")
 		row := []string{leg.To, words.Number(km, 0), left(leg.MarginL, leg.ReserveL), dash}
 		if joined, ok := r.Joined(i); ok {
@@ -232,16 +225,9 @@ func clicks(c plan.Clicks) string {
 	return cells[0] + "/" + cells[1] + " · " + cells[2] + "/" + cells[3]
 }
 
-// mostButtons is how many rows of them a card holds.
-const mostButtons = 14
-
 func buttons(m *maker, b *block) {
 	b.Head, b.Wide = []string{"", "press", "when", "key off"}, true
-	for i, button := range m.d.Plan.Buttons {
-		if i == mostButtons {
-			b.Lines = append(b.Lines, fmt.Sprintf("… and %d more: the page of buttons has them.", len(m.d.Plan.Buttons)-mostButtons))
-			break
-		}
+	for _, button := range m.d.Plan.Buttons {
 		press := button.Press
 		if button.Hold.Known() {
 			press += ", hold " + m.d.Units.ShownOf(&button.Hold)
