@@ -29,7 +29,7 @@ func Whens() []struct {
 		Name, Says string
 	}{
 		{Round, "After a short round", "A few kilometres on the road, then everything once by hand."},
-		{Ride, "After 60 to 150 km", "Loaded as for the trip, on the ground of the trip. What hurts is noticed within the first hour."},
+		{Ride, "After 60–150 km", "Loaded as for the trip, on the ground of the trip. What hurts is noticed within the first hour."},
 		{Hard, "After the first hard day", "Loaded, rough, hot. What carries is proved here and nowhere else."},
 	}
 }

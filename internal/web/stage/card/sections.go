@@ -258,19 +258,17 @@ func limpHome(m *maker, b *block) {
 	}
 	for _, r := range limp.Rows(m.d.Report.Facts.Built.Stops()) {
 		missing := r.Missing(has)
+		says := r.With + " Then: " + r.Far + "."
 		switch {
 		case r.With == "":
-			b.row(r.Name, r.Without+" "+upper(r.Far)+".")
-		case len(missing) == 0:
-			b.row(r.Name, r.With+" Then: "+r.Far+".")
-		default:
-			b.row(r.Name, "Not along: "+strings.Join(missing, ", ")+". "+r.Without)
+			says = r.Without + " Then: " + r.Far + "."
+		case len(missing) > 0:
+			says = "Not along: " + strings.Join(missing, ", ") + ". " + r.Without
 		}
+		b.row(r.Name, m.d.Units.Prose(says))
 	}
 	b.Asks = desk.LinkView{Name: "What is along", Href: m.d.Href("on-card")}
 }
-
-func upper(text string) string { return strings.ToUpper(text[:1]) + text[1:] }
 
 // sizes are what one asks for over a counter.
 func sizes(m *maker, b *block) {

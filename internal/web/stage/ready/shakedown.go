@@ -54,7 +54,7 @@ func shakedownOf(d *desk.Desk, form url.Values, errs desk.FormErrors) shakedownV
 	left, grave, wrong := 0, 0, 0
 	list := study.Looks(d.Plan)
 	for _, when := range study.Whens() {
-		g := lookGroup{ID: string(when.When), Name: when.Name, Says: when.Says}
+		g := lookGroup{ID: string(when.When), Name: d.Units.Prose(when.Name), Says: when.Says}
 		for i := range list {
 			l := &list[i]
 			if l.When != when.When {
