@@ -66,18 +66,18 @@ func (l *lanes) floor(j int, low, follows float64) {
 	}
 }
 
-// free is when a serial job is free to begin, by the waits before it; any reports whether something holds it at all.
-func (l *lanes) free(j int) (from reach, any bool) {
+// free is when a serial job is free to begin, by the waits before it; held reports whether something holds it at all.
+func (l *lanes) free(j int) (from reach, held bool) {
 	job := &l.n.Jobs[j]
 	from = reach{max(0, job.From), max(0, job.From)}
-	any = from.high > 0
+	held = from.high > 0
 	for _, first := range l.n.Firsts(j) {
 		if !l.n.Jobs[first].Serial() {
 			from.later(l.wide(first))
-			any = true
+			held = true
 		}
 	}
-	return from, any
+	return from, held
 }
 
 // wide is when a wait is over.

@@ -36,6 +36,17 @@ func (g Gamma) Mean() float64 { return g.Shape / g.Rate }
 // Deviation of the belief.
 func (g Gamma) Deviation() float64 { return math.Sqrt(g.Shape) / g.Rate }
 
+// Beside tells the belief against once as often as thought: −1 where it lies below by more than a deviation, 1 above, else 0.
+func (g Gamma) Beside() int {
+	switch {
+	case g.Mean()+g.Deviation() < 1:
+		return -1
+	case g.Mean()-g.Deviation() > 1:
+		return 1
+	}
+	return 0
+}
+
 // Rate is how much is used up by the kilometre, with one standard deviation; NaN where nobody
 // knows.
 type Rate struct{ PerKm, Spread float64 }

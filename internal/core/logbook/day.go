@@ -1,7 +1,9 @@
 package logbook
 
 import (
+	"errors"
 	"fmt"
+	"math"
 	"slices"
 	"strconv"
 	"strings"
@@ -51,10 +53,47 @@ func (d *Day) ShownKm() float64 { return d.Distance.In("km") }
 // Km is the true distance: what the bike's own meter shows is taken back by what it counts on a
 // tyre or sprocket of another size.
 func (d *Day) Km() float64 {
-	if d.Shows.Known() && (d.By == ByOdometer || d.By == ByTrip) {
+	if d.Shows.Known() && d.By.OwnMeter() {
 		return d.ShownKm() / d.Shows.In("")
 	}
 	return d.ShownKm()
+}
+
+// Ridden is the true distance, km, 0 of a day that says none.
+func (d *Day) Ridden() float64 {
+	if !d.Distance.Known() {
+		return 0
+	}
+	return d.Km()
+}
+
+// Falls are how often it fell, slow and fast; said is false where nobody has said so, not even that it did not.
+func (d *Day) Falls() (slow, fast float64, said bool) {
+	if d.SlowFalls.Known() {
+		slow = d.SlowFalls.In("")
+	}
+	if d.FastFalls.Known() {
+		fast = d.FastFalls.In("")
+	}
+	return slow, fast, d.SlowFalls.Known() || d.FastFalls.Known()
+}
+
+// SinceLast is the distance of a day by its odometer, km: since the last evening among days, up to a date, on which it was read.
+func (d *Day) SinceLast(days []Reading, on string) (float64, error) {
+	was := math.NaN()
+	for _, r := range days {
+		if r.On <= on && r.Day().Odometer.Known() {
+			was = r.Day().Odometer.In("km")
+		}
+	}
+	now := d.Odometer.In("km")
+	switch {
+	case math.IsNaN(was):
+		return 0, errors.New("no day before has one to count from: give the distance once")
+	case now < was:
+		return 0, fmt.Errorf("less than on the day before, %.0f km", was)
+	}
+	return now - was, nil
 }
 
 // Fields lists the numbers of a day, in the order in which they are asked.
@@ -98,15 +137,12 @@ func (d *Day) Check() error {
 			return entry.Problem{Path: f.Key, What: err.Error()}
 		}
 	}
-	for _, falls := range []struct {
-		key string
-		n   unit.Ratio
-	}{{"slow_falls", d.SlowFalls}, {"fast_falls", d.FastFalls}} {
-		if n := falls.n.In(""); falls.n.Known() && n != float64(int(n)) {
-			return entry.Problem{Path: falls.key, What: "a whole number"}
-		}
-	}
+	slow, fast, _ := d.Falls()
 	switch {
+	case slow != math.Trunc(slow):
+		return entry.Problem{Path: "slow_falls", What: "a whole number"}
+	case fast != math.Trunc(fast):
+		return entry.Problem{Path: "fast_falls", What: "a whole number"}
 	case d.Said() == "" && !d.Distance.Known():
 		return entry.Problem{Path: "distance", What: "how far was it? 0 for a day on which nothing was ridden"}
 	case d.Distance.Known() && d.By == "":

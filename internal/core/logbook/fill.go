@@ -39,6 +39,9 @@ func DistancesBy() []entry.Option {
 	}
 }
 
+// OwnMeter reports whether the bike's own meter counted it: what is on its wheels and sprockets counts along.
+func (d DistanceBy) OwnMeter() bool { return d == ByOdometer || d == ByTrip }
+
 // Spread is one standard deviation of such a distance, a share of it [memory]. A
 // wheel sensor lies after a tyre change, and when it fails.
 func (d DistanceBy) Spread() float64 {

@@ -74,8 +74,8 @@ func validateButtons(v *entry.Problems, list []Button) {
 	}
 }
 
-// InKit reports whether a thing of the kit is along in a loadout: as the rider says, else by what is
-// packed and fitted; said is set where the rider has.
+// InKit reports whether a thing of the kit is along in a loadout: as the rider says, else as it is [Plan.Packed]; said is
+// set where the rider has.
 func (p *Plan) InKit(l *Loadout, item limp.Item) (is, said bool) {
 	switch {
 	case slices.Contains(p.Card.Kit, item.ID):
@@ -83,6 +83,11 @@ func (p *Plan) InKit(l *Loadout, item limp.Item) (is, said bool) {
 	case slices.Contains(p.Card.NoKit, item.ID):
 		return false, true
 	}
+	return p.Packed(l, item), false
+}
+
+// Packed reports whether a thing of the kit is along in a loadout by the names of what is packed, and of what is in the ledger.
+func (p *Plan) Packed(l *Loadout, item limp.Item) bool {
 	var names []string
 	for _, load := range l.Loads {
 		names = append(names, load.Name)
@@ -93,7 +98,7 @@ func (p *Plan) InKit(l *Loadout, item limp.Item) (is, said bool) {
 			names = append(names, line.Title())
 		}
 	}
-	return item.In(names), false
+	return item.In(names)
 }
 
 // Stops is what of the bike decides how it may stop.

@@ -94,10 +94,10 @@ func (d *Desk) ReadingOf(kind logbook.Kind, form url.Values, errs FormErrors) lo
 	return r
 }
 
-// Keep puts a reading into the log, or shows the page with what is wrong with it.
-func (s *House) Keep(w http.ResponseWriter, r *http.Request, d *Desk, page string, reading logbook.Reading, errs FormErrors, body func(FormErrors) any) error {
+// Keep puts a reading into the log, with others that go with it or not at all; or it shows the page with what is wrong with it.
+func (s *House) Keep(w http.ResponseWriter, r *http.Request, d *Desk, page string, reading logbook.Reading, errs FormErrors, body func(FormErrors) any, others ...logbook.Reading) error {
 	if len(errs) == 0 {
-		_, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.ID, []logbook.Reading{reading})
+		_, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.ID, append(others, reading))
 		switch {
 		case errors.Is(err, store.ErrClash):
 			errs = FormErrors{"form": err.Error()}

@@ -4,12 +4,24 @@ import (
 	"math"
 	"slices"
 
+	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/journey"
 	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/tyre"
 )
+
+// PlannedDays is how many days the trip was to take, NaN where nobody has said how far, on what, or how long a day.
+func PlannedDays(f *facts.All) float64 {
+	return f.Figure(figure.RideHours).Value / f.Plan.Brief.Day.In("h")
+}
+
+// TanksToGo is how many tanks the rest of the trip takes at the rate of its days, NaN where nobody knows.
+func TanksToGo(f *facts.All) float64 {
+	litres := f.Journey.ToGo(f.Plan.Brief.Distance.In("km")) * f.Figure(figure.Consumption).Value / 100
+	return litres / f.Figure(figure.UsableFuel).Value
+}
 
 // Came is a figure as it was foretold at departure beside what the days of the trip say.
 type Came struct {
@@ -55,7 +67,7 @@ func Trips(p *plan.Plan) []Trip {
 		days := byTrip[id]
 		t := Trip{ID: id, On: days[0].On, By: told.Forecast().By}
 		for _, d := range days {
-			t.Km += or(d.Day().Km(), 0)
+			t.Km += d.Day().Ridden()
 		}
 		add := func(fig figure.ID, came float64, by string) {
 			if f, ok := told.Forecast().Of(string(fig)); ok && !math.IsNaN(came) {
@@ -91,7 +103,7 @@ func lasted(days []logbook.Reading, depth func(*logbook.Day) float64) float64 {
 	km := 0.0
 	var points []journey.Point
 	for _, r := range days {
-		km += or(r.Day().Km(), 0)
+		km += r.Day().Ridden()
 		if mm := depth(r.Day()); !math.IsNaN(mm) {
 			points = append(points, journey.Point{Km: km, Reading: mm})
 		}

@@ -8,6 +8,7 @@ import (
 	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/figure"
+	"valiantmule/internal/core/fuel"
 	"valiantmule/internal/core/guard"
 	"valiantmule/internal/core/journey"
 	"valiantmule/internal/core/logbook"
@@ -63,15 +64,11 @@ func ridden(r *study.Run) {
 	for _, reading := range r.Plan.ReadingsOf(logbook.DayRidden) {
 		d := reading.Day()
 		ours := d.Trip == r.Plan.Trip
-		today := d.Km()
-		if today > 0 {
-			km += today
-		}
+		today := d.Ridden()
+		km += today
 		if ours {
 			j.Days = append(j.Days, reading)
-			if today > 0 {
-				j.Km += today
-			}
+			j.Km += today
 		}
 		for _, end := range []struct {
 			treads *facts.Treads
@@ -92,11 +89,9 @@ func ridden(r *study.Run) {
 		if mm := d.Chain.In("mm"); !math.IsNaN(mm) {
 			j.ChainMM, chainKm, lastChain, chains = j.ChainMM+mm, chainKm+km-lastChain, km, chains+1
 		}
-		slow, fast := d.SlowFalls.In(""), d.FastFalls.In("")
-		if d.SlowFalls.Known() || d.FastFalls.Known() {
+		if slow, fast, said := d.Falls(); said {
 			if expected := today * falls.perKm(d); expected > 0 {
-				j.Expected += expected
-				j.Falls += or(slow, 0) + or(fast, 0)
+				j.Expected, j.Falls = j.Expected+expected, j.Falls+slow+fast
 			}
 		}
 	}
@@ -137,13 +132,6 @@ func (e *expecting) perKm(d *logbook.Day) float64 {
 func (e *expecting) on(mix terrain.Mix) float64 {
 	const km = 1000
 	return guard.Falls(guard.Trip{DistanceKm: km, Mix: mix, Skill: e.plan.Brief.Skill, Falls: math.NaN(), RoomMM: math.NaN()}, e.plan.Risk.Rates()) / km
-}
-
-func or(v, otherwise float64) float64 {
-	if math.IsNaN(v) {
-		return otherwise
-	}
-	return v
 }
 
 // onTheWay are the figures of the log.
@@ -189,7 +177,7 @@ func often(r *study.Run) {
 func oil(r *study.Run) {
 	c, j := r.Figure(figure.OilUse), &r.Journey
 	both := usualOil.With(j.Oil)
-	low, mid, high := both.Band(deviations)
+	low, mid, high := both.Band(fuel.BandSigma)
 	usualBefore(c, j.Oil.Spread > 0)
 	c.Is(1000 * mid)
 	c.Band(1000*low, 1000*high)
@@ -201,14 +189,11 @@ func oil(r *study.Run) {
 	c.Plain()
 }
 
-// deviations are those of a band: nine in ten lie above its low end, as with fuel.
-const deviations = 1.2816
-
 // chain is how far the chain still runs, from the last look on.
 func chain(r *study.Run) {
 	c, j := r.Figure(figure.ChainLeft), &r.Journey
 	both := usualChain.With(j.Chain)
-	low, mid, high := both.Band(deviations)
+	low, mid, high := both.Band(fuel.BandSigma)
 	usualBefore(c, j.Chain.Spread > 0)
 	if r.Built.Bike.Shaft() {
 		c.Lacks("a chain: it has a shaft")

@@ -10,6 +10,12 @@ import (
 // Rows of what is used up before home. They speak once the trip has begun and somebody has looked:
 // before that the gauges do.
 
+// underWay is how far it still is, km; ok is false before the first day, and where nobody has said how far the trip goes.
+func underWay(f *facts.All) (toGo float64, ok bool) {
+	trip := f.Plan.Brief.Distance.In("km")
+	return f.Journey.ToGo(trip), trip > 0 && f.Journey.Km != 0
+}
+
 // roundKm is to what a distance before home is rounded.
 const roundKm = 50
 
@@ -28,8 +34,8 @@ func rounded(km float64) float64 { return max(roundKm, float64(int(km/roundKm+0.
 
 func tyreEnds(f *facts.All) (study.Finding, bool) {
 	j := &f.Journey
-	trip := f.Plan.Brief.Distance.In("km")
-	if !(trip > 0) || j.Km == 0 {
+	toGo, ok := underWay(f)
+	if !ok {
 		return study.Finding{}, false
 	}
 	which, km, state := "", 0.0, verdict.State("")
@@ -41,7 +47,7 @@ func tyreEnds(f *facts.All) (study.Finding, bool) {
 		if t.treads.Our == 0 {
 			continue
 		}
-		if by, s, ok := short(j.ToGo(trip), f.Figure(t.life)); ok && by > km {
+		if by, s, ok := short(toGo, f.Figure(t.life)); ok && by > km {
 			which, km, state = t.name, by, s
 		}
 	}
@@ -63,11 +69,11 @@ func tyreEnds(f *facts.All) (study.Finding, bool) {
 }
 
 func chainEnds(f *facts.All) (study.Finding, bool) {
-	j, trip := &f.Journey, f.Plan.Brief.Distance.In("km")
-	if !(trip > 0) || j.Km == 0 || !(j.Chain.Spread > 0) {
+	toGo, ok := underWay(f)
+	if !ok || !(f.Journey.Chain.Spread > 0) {
 		return study.Finding{}, false
 	}
-	km, state, ok := short(j.ToGo(trip), f.Figure(figure.ChainLeft))
+	km, state, ok := short(toGo, f.Figure(figure.ChainLeft))
 	if !ok || state != verdict.Over {
 		return study.Finding{}, false
 	}
@@ -84,12 +90,12 @@ func chainEnds(f *facts.All) (study.Finding, bool) {
 const carriedL = 0.5
 
 func oilOnTheWay(f *facts.All) (study.Finding, bool) {
-	j, trip := &f.Journey, f.Plan.Brief.Distance.In("km")
+	toGo, ok := underWay(f)
 	use := f.Figure(figure.OilUse)
-	if !(trip > 0) || j.Km == 0 || !use.Known || !(j.Oil.Spread > 0) {
+	if !ok || !use.Known || !(f.Journey.Oil.Spread > 0) {
 		return study.Finding{}, false
 	}
-	litres := use.Value / 1000 * j.ToGo(trip)
+	litres := use.Value / 1000 * toGo
 	if litres <= carriedL {
 		return study.Finding{}, false
 	}

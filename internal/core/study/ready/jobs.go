@@ -13,6 +13,7 @@ import (
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/tyre"
+	"valiantmule/internal/core/unit"
 )
 
 // maker gathers the jobs of a plan.
@@ -171,32 +172,31 @@ func (m *maker) faults() {
 			m.add(job, calendar.Job{Kind: calendar.Wait, Takes: papersTake})
 			continue
 		}
-		hours := a.Hours.In("h")
-		if job.Usual = !a.Hours.Known(); job.Usual {
-			hours = faultHours * m.p.Brief.Practice.Factor()
-			if c.Area == baseline.Free {
-				hours = settingHours
-			}
+		usual := m.usualFault()
+		if c.Area == baseline.Free {
+			usual = settingHours
 		}
-		m.add(job, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours)})
+		m.right(job, a.Hours, usual)
 	}
 	for _, c := range m.p.Baseline.Changes {
 		if c.Fate != baseline.Undo {
 			continue
 		}
-		hours := c.Hours.In("h")
-		job := facts.Job{Key: undoPrefix + c.Name, Kind: facts.JobRight, Name: "Undo: " + c.Name, Line: -1, Usual: !c.Hours.Known()}
-		if job.Usual {
-			hours = faultHours * m.p.Brief.Practice.Factor()
-		}
-		m.add(job, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours)})
+		m.right(facts.Job{Key: undoPrefix + c.Name, Kind: facts.JobRight, Name: "Undo: " + c.Name, Line: -1}, c.Hours, m.usualFault())
 	}
 }
 
-// right is something that was found, of which nobody has said how long it takes.
-func (m *maker) right(key, name string) {
-	m.add(facts.Job{Key: key, Kind: facts.JobRight, Name: name, Line: -1, Usual: true}, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(faultHours * m.p.Brief.Practice.Factor())})
+// right is something to be put right, in the hours that somebody has said or else the usual ones.
+func (m *maker) right(job facts.Job, said unit.Duration, usual float64) {
+	hours := usual
+	if job.Usual = !said.Known(); !job.Usual {
+		hours = said.In("h")
+	}
+	m.add(job, calendar.Job{Kind: calendar.Work, Takes: calendar.AroundHours(hours)})
 }
+
+// usualFault is how long this rider usually takes, h.
+func (m *maker) usualFault() float64 { return faultHours * m.p.Brief.Practice.Factor() }
 
 // lines are what is ordered, waited for, made and fitted.
 func (m *maker) lines() {

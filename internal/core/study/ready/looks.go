@@ -4,9 +4,11 @@ import (
 	"slices"
 	"strings"
 
+	"valiantmule/internal/core/facts"
 	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/unit"
 )
 
 // When a look of the shakedown is due.
@@ -133,7 +135,7 @@ func (m *maker) shaken() {
 	}
 	for _, l := range Looks(m.p) {
 		if l.Wrong() {
-			m.right(l.ID+" "+l.On, "Put right: "+strings.ToLower(l.Name[:1])+l.Name[1:])
+			m.right(facts.Job{Key: l.ID + " " + l.On, Kind: facts.JobRight, Name: "Put right: " + strings.ToLower(l.Name[:1]) + l.Name[1:], Line: -1}, unit.Duration{}, m.usualFault())
 		}
 	}
 }

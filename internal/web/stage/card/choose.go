@@ -130,10 +130,8 @@ func readChoice(d *desk.Desk, form url.Values) (*plan.Plan, []string, desk.FormE
 		c.Order = nil
 	}
 	l, _ := d.Plan.Loadout(d.Loadout)
-	guessed := *d.Plan
-	guessed.Card = plan.Card{}
 	for _, item := range limp.Items() {
-		guess, _ := guessed.InKit(l, item)
+		guess := d.Plan.Packed(l, item)
 		_, said := d.Plan.InKit(l, item)
 		switch on := form.Has("kit." + item.ID); {
 		case on && (said || !guess):

@@ -3,7 +3,6 @@ package log
 import (
 	"crypto/rand"
 	"math"
-	"net/http"
 	"runtime/debug"
 	"strings"
 
@@ -19,17 +18,16 @@ import (
 // besideGauges are figures that are foretold beside the gauges: those that the days can hold against them.
 var besideGauges = []figure.ID{figure.Consumption, figure.RearLife, figure.FrontLife, figure.RideHours, figure.ArmourStranded}
 
-// foretell keeps what is expected, with the first day of a trip; nothing where that is kept already.
-func foretell(s *desk.House, r *http.Request, d *desk.Desk, on string) error {
-	if logbook.FirstForecast(d.Plan.ReadingsOf(logbook.Foretelling), d.Plan.Trip) != nil || len(d.Report.Facts.Journey.Days) > 0 {
+// foretold is what is expected, to be kept with the first day of a trip; nothing where the trip has begun.
+func foretold(d *desk.Desk, on string) []logbook.Reading {
+	if len(d.Report.Facts.Journey.Days) > 0 || logbook.FirstForecast(d.Plan.ReadingsOf(logbook.Foretelling), d.Plan.Trip) != nil {
 		return nil
 	}
 	f := forecastOf(d.Report, d.Plan.Trip)
 	if len(f.Figures) == 0 {
 		return nil
 	}
-	_, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.ID, []logbook.Reading{{ID: rand.Text(), Kind: logbook.Foretelling, On: on, Bike: d.Plan.Bike.ID, Read: f}})
-	return err
+	return []logbook.Reading{{ID: rand.Text(), Kind: logbook.Foretelling, On: on, Bike: d.Plan.Bike.ID, Read: f}}
 }
 
 func forecastOf(report *eval.LoadoutReport, trip string) *logbook.Forecast {

@@ -12,7 +12,7 @@ import (
 	"valiantmule/internal/core/calendar"
 	"valiantmule/internal/core/figure"
 	"valiantmule/internal/core/logbook"
-	"valiantmule/internal/core/plan"
+	"valiantmule/internal/core/study/journey"
 	"valiantmule/internal/draw"
 	"valiantmule/internal/web/desk"
 )
@@ -120,7 +120,6 @@ func (v *logView) form(d *desk.Desk, form url.Values, errs desk.FormErrors) {
 		}
 		v.Folds = append(v.Folds, list)
 	}
-	v.Folds[0].Fields[0].Value = form.Get("slow_falls")
 	v.Grounds = desk.GroundFields(form)
 	v.Sources = desk.OptionsOf(logbook.DistancesBy(), desk.Typed(form, "by", string(logbook.ByTrip)), "")
 	v.As = d.RiddenAs(desk.Typed(form, "as", d.Loadout))
@@ -149,9 +148,9 @@ var toldApart = []string{"distance", "litres", "slow_falls", "fast_falls", "brok
 
 // fallen says how often it fell, "" where nobody has said.
 func fallen(day *logbook.Day) string {
-	slow, fast := zeroOr(day.SlowFalls.In("")), zeroOr(day.FastFalls.In(""))
+	slow, fast, said := day.Falls()
 	switch {
-	case !day.SlowFalls.Known() && !day.FastFalls.Known():
+	case !said:
 		return ""
 	case slow+fast == 0:
 		return "no fall"
@@ -223,42 +222,26 @@ func rowOf(d *desk.Desk, r logbook.Reading) dayRow {
 	return row
 }
 
-// plannedDays is how many days the trip was to take, NaN where nobody has said how far or how long a day.
-func plannedDays(d *desk.Desk) float64 {
-	hours, ok := d.Report.Figure(figure.RideHours)
-	if !ok || !hours.Known {
-		return math.NaN()
-	}
-	return hours.Value / d.Plan.Brief.Day.In("h")
-}
-
 // riddenDrawing draws the days in the rider's units.
 func riddenDrawing(d *desk.Desk, days []logbook.Reading) draw.Ridden {
 	own := func(v float64, unit string) float64 { u, _ := d.Units.Convert(v, unit); return u }
 	first, _ := calendar.ParseDay(days[0].On)
 	var list []draw.RiddenDay
 	for _, r := range days {
-		day, on := r.Day(), first
-		on, _ = calendar.ParseDay(r.On)
+		day := r.Day()
+		on, _ := calendar.ParseDay(r.On)
 		row := draw.RiddenDay{On: int(on - first), Distance: own(day.Km(), "km"), Fuel: own(day.Litres.In("L"), "L"), Tread: day.TreadRear.In("mm"), Day: r.On}
 		if t, err := time.Parse(time.DateOnly, r.On); err == nil {
 			row.Day = t.Format("2 Jan")
 		}
-		row.Title = r.On + ": " + d.Units.Quantity(zeroOr(day.Km()), "km")
+		row.Title = r.On + ": " + d.Units.Quantity(day.Ridden(), "km")
 		row.FuelTitle = r.On + ": " + d.Units.Quantity(day.Litres.In("L"), "L")
 		if day.TreadRear.Known() {
 			row.TreadText = d.Units.ShownOf(&day.TreadRear)
 		}
 		list = append(list, row)
 	}
-	return draw.RiddenDays(list, own(d.Plan.Brief.Distance.In("km"), "km"), plannedDays(d))
-}
-
-func zeroOr(v float64) float64 {
-	if math.IsNaN(v) {
-		return 0
-	}
-	return v
+	return draw.RiddenDays(list, own(d.Plan.Brief.Distance.In("km"), "km"), journey.PlannedDays(d.Report.Facts))
 }
 
 // says is where the trip stands.
@@ -268,12 +251,8 @@ func says(d *desk.Desk) string {
 	trip := d.Plan.Brief.Distance.In("km")
 	if trip > 0 {
 		text += fmt.Sprintf(", %s to go", d.Units.Quantity(j.ToGo(trip), "km"))
-		if use, ok := d.Report.Figure(figure.Consumption); ok && use.Known && j.ToGo(trip) > 0 {
-			if tank, ok := d.Report.Figure(figure.UsableFuel); ok && tank.Known && tank.Value > 0 {
-				if tanks := j.ToGo(trip) * use.Value / 100 / tank.Value; tanks >= 0.5 {
-					text += fmt.Sprintf(": about %.0f tanks at this rate", math.Ceil(tanks))
-				}
-			}
+		if tanks := journey.TanksToGo(d.Report.Facts); tanks >= 0.5 {
+			text += fmt.Sprintf(": about %.0f tanks at this rate", math.Ceil(tanks))
 		}
 	}
 	return text + "."
@@ -292,11 +271,10 @@ func fallsWords(d *desk.Desk) string {
 	if j.Expected == 0 {
 		return ""
 	}
-	mean, off := j.Often.Mean(), j.Often.Deviation()
-	switch {
-	case mean+off < 1:
+	switch j.Often.Beside() {
+	case -1:
 		return "You fall less often than was thought."
-	case mean-off > 1:
+	case 1:
 		return "You fall more often than was thought: what breaks counts it."
 	}
 	return "You fall about as often as was thought."
@@ -326,15 +304,22 @@ func (v *logView) taught(d *desk.Desk) {
 
 // addDay keeps a day, once for the id that its form was given; with the first one of a trip what is expected of it.
 func addDay(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	fill := func(d *desk.Desk, form url.Values, into *logbook.Reading, errs desk.FormErrors) error {
-		if err := fillDay(d, form, into, errs); err != nil || len(errs) > 0 || len(into.Validate()) > 0 {
-			return err
-		}
-		return foretell(s, r, d, into.On)
+	d, err := s.Open(r)
+	if err != nil {
+		return err
 	}
-	return desk.AddReading("log", logbook.DayRidden, fill, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any {
-		return logOf(d, "", "", form, errs)
-	})(s, w, r)
+	if d.Plan.Bike == nil {
+		return desk.SeeOther(w, r, d.Href("log"))
+	}
+	errs := desk.FormErrors{}
+	day := d.ReadingOf(logbook.DayRidden, r.PostForm, errs)
+	if err := fillDay(d, r.PostForm, &day, errs); err != nil {
+		return err
+	}
+	if len(errs) == 0 {
+		desk.Believe(day, r.PostForm, errs)
+	}
+	return s.Keep(w, r, d, "log", day, errs, func(errs desk.FormErrors) any { return logOf(d, "", "", r.PostForm, errs) }, foretold(d, day.On)...)
 }
 
 // fillDay enters what was ridden, and by what the plan had it then.
@@ -346,45 +331,24 @@ func fillDay(d *desk.Desk, form url.Values, into *logbook.Reading, errs desk.For
 		*t.Text = strings.TrimSpace(form.Get(t.Key))
 	}
 	if !day.Distance.Known() && day.Odometer.Known() && errs["odometer"] == "" {
-		if err := sinceLast(d.Plan, day, into.On); err != nil {
+		km, err := day.SinceLast(d.Plan.ReadingsOf(logbook.DayRidden), into.On)
+		if err != nil {
 			errs["odometer"] = err.Error()
+		} else if err := desk.NoteThen(1, desk.Then{Into: &day.Distance, V: km, Unit: "km"}); err != nil {
+			return err
 		}
+		day.By = logbook.ByOdometer
 	}
 	day.Ground = d.GroundOf(form, errs)
 	day.As = d.Ridden(form.Get("as"))
-	if ground := day.Ground; len(ground) == 0 && len(d.Plan.Brief.Terrain) > 0 {
-		day.Ground = nil // the brief's, as it is when somebody looks
-	}
-	if err := desk.NoteThen(4, desk.Then{Into: &day.Shows, V: shows(d, day.By), Unit: ""}); err != nil {
-		return err
-	}
-	return nil
+	return desk.NoteThen(4, desk.Then{Into: &day.Shows, V: shows(d, day.By), Unit: ""})
 }
 
 // shows is what the bike's own meter shows over the true distance, NaN where it does not matter or is not known.
 func shows(d *desk.Desk, by logbook.DistanceBy) float64 {
 	factor := d.Report.Facts.Speedo.Factor
-	if by != logbook.ByOdometer && by != logbook.ByTrip || factor == 1 {
+	if !by.OwnMeter() || factor == 1 {
 		return math.NaN()
 	}
 	return factor
-}
-
-// sinceLast is the distance since the last evening on which the odometer was read.
-func sinceLast(p *plan.Plan, day *logbook.Day, on string) error {
-	was := math.NaN()
-	for _, r := range p.ReadingsOf(logbook.DayRidden) {
-		if r.On <= on && r.Day().Odometer.Known() {
-			was = r.Day().Odometer.In("km")
-		}
-	}
-	now := day.Odometer.In("km")
-	switch {
-	case math.IsNaN(was):
-		return fmt.Errorf("no day before has one to count from: give the distance once")
-	case now < was:
-		return fmt.Errorf("less than on the day before, %.0f km", was)
-	}
-	day.By = logbook.ByOdometer
-	return day.Distance.Enter(fmt.Sprintf("%.1f", now-was), "km")
 }

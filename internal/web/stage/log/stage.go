@@ -3,6 +3,7 @@ package log
 
 import (
 	"embed"
+	"net/http"
 
 	"valiantmule/internal/core/cause"
 	"valiantmule/internal/core/figure"
@@ -20,7 +21,7 @@ var Stage = desk.Stage{
 			desk.Live("/log", logPage),
 			desk.Post("/log", addDay),
 			desk.Post("/log/revoke", desk.RevokeOn("log")),
-			{Method: "POST", Path: "/log/track", Handle: trackDay, Large: maxTrack},
+			{Method: http.MethodPost, Path: "/log/track", Handle: trackDay, Large: maxTrack},
 		}},
 	},
 }

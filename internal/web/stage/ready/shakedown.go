@@ -5,7 +5,6 @@ import (
 	"net/http"
 	"net/url"
 	"slices"
-	"strings"
 
 	"valiantmule/internal/core/logbook"
 	study "valiantmule/internal/core/study/ready"
@@ -99,28 +98,14 @@ func verb(n int) string {
 }
 
 // looked keeps one look: well, or not right.
-func looked(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	d, err := s.Open(r)
-	if err != nil {
-		return err
-	}
-	if d.Plan.Bike == nil {
-		return desk.SeeOther(w, r, d.Href("shakedown"))
-	}
-	form := r.PostForm
+var looked = desk.AddReading("shakedown", logbook.Shaken, func(d *desk.Desk, form url.Values, into *logbook.Reading, errs desk.FormErrors) error {
 	of, wrong := form.Get("well"), false
 	if of == "" {
 		of, wrong = form.Get("wrong"), true
 	}
-	errs := desk.FormErrors{}
 	if !slices.ContainsFunc(study.Looks(d.Plan), func(l study.Look) bool { return l.ID == of }) {
 		errs["form"] = "That is not looked at in this plan any more: the list is anew."
 	}
-	reading := d.ReadingOf(logbook.Shaken, form, errs)
-	reading.Note = strings.TrimSpace(form.Get("note"))
-	reading.Read = &logbook.Shake{Trip: d.Plan.Trip, Of: of, Wrong: wrong, Loaded: form.Has("loaded"), Rough: form.Has("rough"), Hot: form.Has("hot")}
-	if len(errs) == 0 {
-		desk.Believe(reading, form, errs)
-	}
-	return s.Keep(w, r, d, "shakedown", reading, errs, func(errs desk.FormErrors) any { return shakedownOf(d, form, errs) })
-}
+	into.Read = &logbook.Shake{Trip: d.Plan.Trip, Of: of, Wrong: wrong, Loaded: form.Has("loaded"), Rough: form.Has("rough"), Hot: form.Has("hot")}
+	return nil
+}, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any { return shakedownOf(d, form, errs) })
