@@ -18,11 +18,31 @@ const startLimit = time.Minute
 // Start brings up a browser with an empty profile and opens a tab in it. The
 // returned function ends both and removes the profile.
 func Start(parent context.Context, more ...chromedp.ExecAllocatorOption) (context.Context, func(), error) {
-	path, err := find()
+	profile, err := os.MkdirTemp("", "mule-browser-")
 	if err != nil {
 		return nil, nil, err
 	}
-	profile, err := os.MkdirTemp("", "mule-browser-")
+	tab, end, err := On(parent, profile, more...)
+	if err != nil {
+		_ = os.RemoveAll(profile)
+		return nil, nil, err
+	}
+	return tab, func() {
+		end()
+		// Children of the browser write for a moment after it ends.
+		for range 50 {
+			if os.RemoveAll(profile) == nil {
+				return
+			}
+			time.Sleep(100 * time.Millisecond)
+		}
+	}, nil
+}
+
+// On brings up a browser on a profile that stays. The returned function has it write down what it
+// holds and ends it.
+func On(parent context.Context, profile string, more ...chromedp.ExecAllocatorOption) (context.Context, func(), error) {
+	path, err := find()
 	if err != nil {
 		return nil, nil, err
 	}
@@ -36,15 +56,11 @@ func Start(parent context.Context, more ...chromedp.ExecAllocatorOption) (contex
 	allocator, endAllocator := chromedp.NewExecAllocator(parent, append(options, more...)...)
 	tab, endTab := chromedp.NewContext(allocator)
 	stop := func() {
+		patient, impatient := context.WithTimeout(tab, startLimit)
+		defer impatient()
+		_ = chromedp.Cancel(patient) // what a browser has not written is gone with it
 		endTab()
 		endAllocator()
-		// Children of the browser write for a moment after it ends.
-		for range 50 {
-			if os.RemoveAll(profile) == nil {
-				return
-			}
-			time.Sleep(100 * time.Millisecond)
-		}
 	}
 	timer := time.AfterFunc(startLimit, endAllocator)
 	defer timer.Stop()

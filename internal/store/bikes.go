@@ -195,7 +195,13 @@ func (s *Store) insertBike(ctx context.Context, tx transaction, rider, id, revis
 // CreateBike puts a bike into the garage that no plan rides yet, with what was read off it; it
 // returns the bike's id. Things out of its file are on it.
 func (s *Store) CreateBike(ctx context.Context, rider string, m plan.Machine, currency, summary string, things ...garage.Packed) (string, error) {
-	id, act := rand.Text(), rand.Text()
+	id := rand.Text()
+	return id, s.CreateBikeAs(ctx, rider, id, m, currency, summary, things...)
+}
+
+// CreateBikeAs makes a bike under an id that a device gave it: made twice, it is one.
+func (s *Store) CreateBikeAs(ctx context.Context, rider, id string, m plan.Machine, currency, summary string, things ...garage.Packed) error {
+	act := rand.Text()
 	put, events, _ := garage.Unpack(things, act)
 	err := s.change(ctx, func(tx transaction) error {
 		if err := s.insertBike(ctx, tx, rider, id, rand.Text(), sql.NullString{}, m.Alone(currency), summary); err != nil {
@@ -206,7 +212,11 @@ func (s *Store) CreateBike(ctx context.Context, rider string, m plan.Machine, cu
 		}
 		return s.unpack(ctx, tx, rider, id, m.BikeName(), packed{put, events, act})
 	})
-	return id, s.settle(ctx, err, made(ctx, rider, id))
+	if duplicate(err) {
+		_, err := s.Version(ctx, rider, OfBike, id) // of another rider, it is not there
+		return err
+	}
+	return s.settle(ctx, err, made(ctx, rider, id))
 }
 
 // News is what a plan has not taken over of its bike yet.

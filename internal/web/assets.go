@@ -4,8 +4,10 @@ import (
 	"crypto/sha256"
 	"embed"
 	"encoding/hex"
+	"encoding/json"
 	"fmt"
 	"io/fs"
+	"maps"
 	"mime"
 	"net/http"
 	"path"
@@ -91,11 +93,35 @@ func (b *bundle) ServeHTTP(w http.ResponseWriter, r *http.Request) {
 	_, _ = w.Write(content)
 }
 
+// worker answers with the script that keeps pages on a device: it is told the version of the
+// assets, so that another version is another script, and what of them pages load.
+func (b *bundle) worker(w http.ResponseWriter, _ *http.Request) {
+	var files []string
+	for _, name := range slices.Sorted(maps.Keys(b.files)) {
+		if loaded[path.Ext(name)] || name == "mark.svg" {
+			files = append(files, b.path(name))
+		}
+	}
+	list, err := json.Marshal(files)
+	if err != nil {
+		http.Error(w, err.Error(), http.StatusInternalServerError)
+		return
+	}
+	w.Header().Set("Content-Type", contentType("worker.js"))
+	w.Header().Set("Cache-Control", "no-cache")
+	_, _ = fmt.Fprintf(w, "const VERSION = %q, FILES = %s;\n%s", b.hash, list, b.files["worker.js"])
+}
+
+// loaded are the kinds of asset that pages load by themselves.
+var loaded = map[string]bool{".css": true, ".js": true, ".woff2": true}
+
 // contentType does not ask the machine's own table, which may lack fonts.
 func contentType(name string) string {
 	switch ext := path.Ext(name); ext {
 	case ".woff2":
 		return "font/woff2"
+	case ".webmanifest":
+		return "application/manifest+json"
 	case ".js":
 		return "text/javascript; charset=utf-8"
 	default:

@@ -56,40 +56,46 @@ func TestBackWithoutTheServer(t *testing.T) {
 // TestSigningOutWithSomethingUnsent says what waits on the device, and then leaves nothing there.
 func TestSigningOutWithSomethingUnsent(t *testing.T) {
 	s := webtest.New(t)
-	w, path := s.Desktop(t, "fills")
-	w.Eval(`(localStorage.setItem('mule-log-` + path + `/fills', JSON.stringify([{ id: 'X', fields: [['id', 'X'], ['litres', '11.5 L'], ['on', '2027-05-01']], refused: 'so' }])), sessionStorage.setItem('focus', '{}'), true)`)
+	w, _ := s.Desktop(t, "fills?loadout=travel")
+	w.Fill("#f-on", "2027-05-01")
+	w.Fill("#f-litres", "999")
+	w.Click("#add") // no tank holds that
+	w.Until(`!document.querySelector('.refused').hidden`)
+	w.Eval(`(sessionStorage.setItem('focus', '{}'), true)`)
 	w.Click(`form[action="/sign-out"] button`)
 	w.Until(`document.querySelector('dialog[open] li') !== null`)
-	assert.Equal(t, "11.5 L, 2027-05-01", w.Text(`document.querySelector('dialog[open] li').textContent`))
+	assert.Equal(t, "fill: 2027-05-01, 999 L", w.Text(`document.querySelector('dialog[open] li').textContent`))
 	w.Click(`dialog[open] .form-foot .act:first-child`)
 	w.Until(`document.querySelector('dialog[open]') === null`)
-	assert.True(t, webtest.Ask[bool](w, `localStorage.length === 1`), "still here, still signed in")
+	assert.Equal(t, 1, w.Waiting(), "still here, still signed in")
 	w.Click(`form[action="/sign-out"] button`)
 	w.Until(`document.querySelector('dialog[open] li') !== null`)
 	w.Follow(`dialog[open] .form-foot .act-quiet`)
 	w.Until(`location.pathname === '/sign-in'`)
 	assert.True(t, webtest.Ask[bool](w, `localStorage.length === 0 && sessionStorage.length === 0`))
+	assert.Zero(t, w.Waiting())
 }
 
-// TestReplacedFormsListenNoMore: each time that a log's form is replaced, what listened for the
-// network with it ends.
+// TestReplacedFormsListenNoMore: a form that is replaced, however often, leaves no listener behind,
+// and what is written in the one in its place is written once.
 func TestReplacedFormsListenNoMore(t *testing.T) {
 	s := webtest.New(t)
-	w, _ := s.Desktop(t, "fills")
-	w.Until(`document.querySelector('[x-data="log"]') !== null`)
+	w, _ := s.Desktop(t, "fills?loadout=travel")
+	w.Expects = append(w.Expects, without...)
+	w.Until(`window.Alpine !== undefined`)
 	w.Eval(`(() => {
 		window.heard = 0;
-		const add = window.addEventListener, remove = window.removeEventListener;
-		window.addEventListener = function (name, ...rest) { if (name === 'online') window.heard++; return add.call(this, name, ...rest); };
-		window.removeEventListener = function (name, ...rest) { if (name === 'online') window.heard--; return remove.call(this, name, ...rest); };
+		const add = EventTarget.prototype.addEventListener;
+		EventTarget.prototype.addEventListener = function (...all) { if (this === window || this === document) window.heard++; return add.apply(this, all); };
+		for (let i = 0; i < 5; i++) {
+			const form = document.querySelector('form[data-queue]');
+			form.replaceWith(form.cloneNode(true));
+		}
 		return true;
 	})()`)
-	w.Eval(`(() => {
-		const form = document.querySelector('[x-data="log"]'), twin = form.cloneNode(true);
-		form.replaceWith(twin);
-		return true;
-	})()`)
-	w.Until(`window.heard === 0`)
-	w.Eval(`(() => { document.querySelector('[x-data="log"]').replaceWith(document.createElement('p')); return true; })()`)
-	w.Until(`window.heard === -1`)
+	s.Away(t)
+	w.Fill("#f-litres", "11")
+	w.Click("#add")
+	w.UntilWaiting(1)
+	assert.Zero(t, webtest.Ask[int](w, `window.heard`))
 }

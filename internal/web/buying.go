@@ -2,9 +2,11 @@ package web
 
 import (
 	"cmp"
+	"crypto/rand"
 	"fmt"
 	"net/http"
 	"net/url"
+	"reflect"
 	"slices"
 	"strconv"
 	"strings"
@@ -77,11 +79,14 @@ func (s *Server) beginBuying(w http.ResponseWriter, r *http.Request) error {
 		v.New, v.Save = true, "/buying"
 		return s.Show(w, r, http.StatusUnprocessableEntity, "buying", "Before buying", v)
 	}
-	id, err := s.Store.CreateBike(r.Context(), s.Rider(r), p.Machine, p.Currency, "Looked at: "+p.Bike.Name)
-	if err != nil {
+	id := r.PostFormValue("id")
+	if !entry.ValidID(id) {
+		id = rand.Text()
+	}
+	if err := s.Store.CreateBikeAs(r.Context(), s.Rider(r), id, p.Machine, p.Currency, "Looked at: "+p.Bike.Name); err != nil {
 		return err
 	}
-	return desk.SeeOther(w, r, "/bikes/"+id+"/buying")
+	return desk.SeeOther(w, r, "/bikes/"+id+"/buying?kept="+id)
 }
 
 func buyingForm(u words.Units, p *plan.Plan, form url.Values, errs desk.FormErrors) buyingView {
@@ -291,10 +296,22 @@ func (s *Server) keepBuying(w http.ResponseWriter, r *http.Request) error {
 	if errs := readBuying(d.Units, &changed, r.PostForm); len(errs) > 0 {
 		return s.showBuying(w, r, http.StatusUnprocessableEntity, d, r.PostForm, errs)
 	}
-	if err := s.Save(r, d, r.PostFormValue("base"), &changed, "Before buying: what was answered"); err != nil {
+	base, save := r.PostFormValue("base"), r.PostFormValue("save")
+	back := d.At() + "/buying?" + url.Values{"trip": {r.PostFormValue("trip")}, "kept": {save}}.Encode()
+	if base != d.Revision {
+		if _, err := s.Store.PlanAt(r.Context(), s.Rider(r), d.ID, save); err == nil { // sent twice
+			return desk.SeeOther(w, r, back)
+		}
+		// What was looked at meanwhile, on the walk around it, is no other answer to this.
+		was, err := s.Store.PlanAt(r.Context(), s.Rider(r), d.ID, base)
+		if err == nil && reflect.DeepEqual(buyingForm(d.Units, was, nil, nil), buyingForm(d.Units, d.Plan, nil, nil)) {
+			base = d.Revision
+		}
+	}
+	if err := s.Save(r, d, base, &changed, "Before buying: what was answered"); err != nil {
 		return err
 	}
-	return desk.SeeOther(w, r, d.At()+"/buying?trip="+url.QueryEscape(r.PostFormValue("trip")))
+	return desk.SeeOther(w, r, back)
 }
 
 // bought makes a bike that was looked at one of the rider's own.

@@ -1,6 +1,7 @@
 package web
 
 import (
+	"cmp"
 	"crypto/sha256"
 	"encoding/hex"
 	"errors"
@@ -62,6 +63,11 @@ func (s *Server) signedIn(next http.Handler) http.Handler {
 			http.Redirect(w, r, "/sign-in", http.StatusSeeOther)
 			return
 		}
+		who := desk.WhoOf(s.sessions.GetString(r.Context(), riderName))
+		if of := r.Header.Get(whoHeader); of != "" && of != who {
+			http.Error(w, "Somebody else is signed in here by now.", http.StatusConflict)
+			return
+		}
 		rider, err := s.Store.Seen(r.Context(), s.sessions.GetString(r.Context(), login))
 		if err == nil && rider.ID != s.Rider(r) {
 			err = store.ErrNotFound
@@ -78,7 +84,7 @@ func (s *Server) signedIn(next http.Handler) http.Handler {
 			s.fail(w, r, err)
 			return
 		}
-		if who := desk.WhoOf(s.sessions.GetString(r.Context(), riderName)); desk.CookieOf(r, whoCookie) != who {
+		if desk.CookieOf(r, whoCookie) != who {
 			setCookie(w, r, whoCookie, who, lifetime, true)
 		}
 		w.Header().Set("Cache-Control", "no-store")
@@ -91,6 +97,8 @@ func (s *Server) signedIn(next http.Handler) http.Handler {
 func (s *Server) named(next http.Handler) http.Handler {
 	return http.HandlerFunc(func(w http.ResponseWriter, r *http.Request) {
 		name := s.sessions.GetString(r.Context(), riderName)
+		w.Header().Set(whoHeader, cmp.Or(desk.WhoOf(name), nobody))
+		w.Header().Set(versionHeader, s.assets.hash)
 		next.ServeHTTP(w, r.WithContext(desk.Named(r.Context(), name)))
 	})
 }
@@ -235,7 +243,11 @@ func (s *Server) signOut(w http.ResponseWriter, r *http.Request) error {
 	if err != nil && !errors.Is(err, store.ErrNotFound) {
 		return err
 	}
-	if err := s.leave(w, r, everything); err != nil {
+	clear := everything
+	if r.PostFormValue("others") != "" { // what another rider wrote down here waits for them: the page has cleared this one's
+		clear = `"cache"`
+	}
+	if err := s.leave(w, r, clear); err != nil {
 		return err
 	}
 	return desk.SeeOther(w, r, "/sign-in")

@@ -130,6 +130,7 @@ func (s *Server) routes(o Options) (http.Handler, error) {
 		r.Get("/.well-known/security.txt", securityText(o.Contact, o.Site))
 	}
 	r.Handle("/assets/{hash}/{name}", s.assets)
+	r.Get("/worker.js", s.assets.worker)
 	r.Group(func(r chi.Router) {
 		r.Use(s.session, s.named)
 		r.NotFound(s.handle(func(http.ResponseWriter, *http.Request) error { return store.ErrNotFound }))
@@ -141,6 +142,9 @@ func (s *Server) routes(o Options) (http.Handler, error) {
 					handle := route.Handle
 					if route.Method == http.MethodGet && !route.Live {
 						handle = s.Kept(handle, route.Garage)
+					}
+					if p.Away && route.Method == http.MethodGet && route.Path == "/"+p.ID {
+						handle = away(handle)
 					}
 					bounded := r.With(middleware.RequestSize(maxBody+route.Large), s.signedIn)
 					bounded.MethodFunc(route.Method, atPlan+route.Path, s.of(handle))
@@ -212,6 +216,7 @@ func (s *Server) smallRoutes(r chi.Router) {
 			r.Post("/sign-out", s.handle(s.signOut))
 			r.Get("/account", s.handle(s.account))
 			r.Get("/help", s.handle(s.help))
+			r.Get("/device", s.of(away(func(_ *desk.House, w http.ResponseWriter, r *http.Request) error { return s.device(w, r) })))
 			r.Post("/account/units", s.handle(s.setUnits))
 			r.Get(safety, s.handle(s.safety))
 			r.Post("/account/password", s.handle(s.own(s.changePassword)))

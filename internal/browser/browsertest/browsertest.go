@@ -47,6 +47,21 @@ func Forgetting(tb testing.TB) context.Context {
 	return tab
 }
 
+// Lasting is a browser by itself whose profile outlasts it: each call ends the one that runs, as
+// somebody who shuts it does, and is the first tab of the next.
+func Lasting(tb testing.TB, more ...chromedp.ExecAllocatorOption) (restart func() context.Context) {
+	profile, end := tb.TempDir(), func() {}
+	tb.Cleanup(func() { end() })
+	return func() context.Context {
+		tb.Helper()
+		end()
+		tab, stop, err := browser.On(context.Background(), profile, more...)
+		require.NoError(tb, err)
+		end = stop
+		return tab
+	}
+}
+
 // first is the browser's own tab, which nobody uses.
 func first(tb testing.TB) context.Context {
 	shared.Lock()

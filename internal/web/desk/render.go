@@ -25,6 +25,7 @@ type Frame struct {
 	Theme string
 	Rider string // name of who is signed in
 	Who   string // mark of theirs that a page can read, see [WhoOf]
+	Away  bool   // a device may keep the page, see [KeepHeader]
 	Plan  *PlanView
 	Body  any
 }
@@ -138,6 +139,10 @@ func iconsOf() (map[string]template.HTML, error) {
 	return icons, nil
 }
 
+// KeepHeader tells a device's worker the address under which it may keep an answer for where there
+// is no network.
+const KeepHeader = "Mule-Keep"
+
 // header of every page: it is another one for who names parts of it.
 func header(h http.Header) {
 	h.Set("Content-Type", "text/html; charset=utf-8")
@@ -168,6 +173,7 @@ func (s *House) Render(w http.ResponseWriter, r *http.Request, status int, name 
 	}
 	f.Rider = nameOf(r)
 	f.Who = WhoOf(f.Rider)
+	f.Away = w.Header().Get(KeepHeader) != ""
 	out := buffers.Get().(*bytes.Buffer)
 	defer func() { out.Reset(); buffers.Put(out) }()
 	if err := fragmentOf(r).execute(out, p, f); err != nil {

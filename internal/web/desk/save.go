@@ -1,6 +1,7 @@
 package desk
 
 import (
+	"crypto/rand"
 	"errors"
 	"net/http"
 	"net/url"
@@ -27,6 +28,15 @@ func (s *House) Save(r *http.Request, d *Desk, base string, changed *plan.Plan, 
 	return s.Store.Save(r.Context(), s.Rider(r), d.ID, store.Change{
 		Base: base, ID: id, Plan: when.Ran(changed, d.AsOf), Summary: summary, Seen: r.PostFormValue("bike_seen"), Day: when.Day, Odometer: when.Odometer,
 	})
+}
+
+// Amend changes the plan as it is now, whatever the page was made from, once for the id that the
+// device gave what it sends; a change without a summary is none. The id is what the answer names.
+func (s *House) Amend(r *http.Request, d *Desk, change func(head *Desk) (changed *plan.Plan, summary string)) (id string, err error) {
+	if id = r.PostFormValue("id"); !entry.ValidID(id) {
+		id = rand.Text()
+	}
+	return id, s.Store.Amend(r.Context(), s.Rider(r), d.ID, id, func(p *plan.Plan) (*plan.Plan, string) { return change(d.With(p)) })
 }
 
 // Refused is a change that would leave the plan such that it could not be read again.

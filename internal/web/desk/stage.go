@@ -49,7 +49,10 @@ type Page struct {
 	Routes   []Route
 	// Bike is set where the page is about the bike as it stands: it is there for a bike by
 	// itself too, and what it keeps is the bike's.
-	Bike   bool
+	Bike bool
+	// Away is set where the page is for use on the way: once opened, a device keeps it for where
+	// there is no network.
+	Away   bool
 	Needs  []string   // that are settled here and not on the stage's first page
 	Causes []cause.ID // whose points are
 }

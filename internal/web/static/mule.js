@@ -1,7 +1,9 @@
 // Fetches the pages behind options sooner than a click would, and swaps the
 // parts that changed. Everything here also works as plain links and forms; no
 // figure is computed in this file.
-import { forget, unsent } from './outbox.js';
+import './device.js';
+import './queued.js';
+import { drawn, replace, sameVersion, touched } from './page.js';
 
 // The href property of a link inside SVG is not a string.
 const address = (link) => link.getAttribute('href');
@@ -36,39 +38,6 @@ const focusKept = {
     field.scrollIntoView({ block: 'center', behavior: 'instant' });
   },
 };
-
-// Signing out takes along what the device holds of the rider's, and says before what of it
-// nobody has yet.
-const leave = (form, waits) => {
-  const dialog = document.createElement('dialog'), list = document.createElement('ul'), words = document.createElement('p'), foot = document.createElement('div');
-  dialog.className = 'dialog';
-  dialog.setAttribute('aria-label', 'Before you go');
-  words.textContent = (waits.length === 1 ? 'One thing' : waits.length + ' things') + ' written down on this device has not reached the server yet. Signing out throws it away.';
-  list.append(...waits.map((what) => Object.assign(document.createElement('li'), { textContent: what })));
-  const button = (text, kind, act) => {
-    const made = Object.assign(document.createElement('button'), { type: 'button', className: 'act' + kind, textContent: text });
-    made.addEventListener('click', act);
-    return made;
-  };
-  foot.className = 'form-foot';
-  foot.append(button('Stay signed in', '', () => dialog.close()), button('Throw it away and go', ' act-quiet', () => {
-    forget();
-    form.submit();
-  }));
-  dialog.append(words, list, foot);
-  dialog.addEventListener('close', () => dialog.remove());
-  document.body.append(dialog);
-  dialog.showModal();
-};
-
-if (document.querySelector('[data-forget]')) forget();
-document.addEventListener('submit', (event) => {
-  if (!event.target.matches('[data-leaves]')) return;
-  const waits = unsent();
-  if (waits.length === 0) return forget();
-  event.preventDefault();
-  leave(event.target, waits);
-});
 
 document.addEventListener('alpine:init', () => {
   window.Alpine.data('desk', () => ({
@@ -113,6 +82,12 @@ document.addEventListener('alpine:init', () => {
       });
     },
 
+    // What has been replaced, by whatever it was, is made ready.
+    replaced({ detail: ids }) {
+      if (ids.includes('main')) this.ready();
+      if (ids.includes('bench') || ids.includes('strip')) this.forward();
+    },
+
     // Makes main ready for the hand: sliders, and the field's place for the keys.
     ready() {
       this.$root.querySelectorAll('input[type=range][data-for]').forEach((slider) => {
@@ -153,7 +128,7 @@ document.addEventListener('alpine:init', () => {
         this.pinned = link.hasAttribute('data-shut');
         this.mark(null);
         history.replaceState(null, '', address(link));
-        this.asked(address(link), this.parts());
+        this.asked(address(link), drawn());
       } else if (link.hasAttribute('data-look')) {
         event.preventDefault();
         this.asked(address(link), [link.dataset.look]);
@@ -163,19 +138,11 @@ document.addEventListener('alpine:init', () => {
       }
     },
 
-    // The parts of a page that follow what lies on the bench.
-    parts() {
-      return ['bench', ...[...this.$root.querySelectorAll('[data-drawn]')].map((e) => e.id)];
-    },
-
     // Brings a page up to date; where something has been typed, only around it.
     refresh() {
-      const typed = (f) => (f.type === 'checkbox' || f.type === 'radio' ? f.checked !== f.defaultChecked : f.value !== f.defaultValue);
-      const chosen = (s) => s.selectedIndex !== Math.max(0, [...s.options].findIndex((o) => o.defaultSelected));
-      const all = (selector) => [...this.$root.querySelectorAll(selector)];
-      const touched = all('main input:not([type=range]), main textarea').some(typed) || all('main select').some(chosen);
-      return this.asked(location.href, touched ? ['strip', ...this.parts()] : ['strip', 'main', 'bench']).then((page) => {
-        if (this.out && !touched) location.replace('/sign-in');
+      const typed = touched();
+      return this.asked(location.href, typed ? ['strip', ...drawn()] : ['strip', 'main', 'bench']).then((page) => {
+        if (this.out && !typed) location.replace('/sign-in');
         return page;
       });
     },
@@ -231,7 +198,7 @@ document.addEventListener('alpine:init', () => {
       clearTimeout(this.waiting);
       const fromBench = link.closest('#bench') !== null;
       this.mark(link);
-      const done = await this.swap(address(link), this.parts());
+      const done = await this.swap(address(link), drawn());
       if (!done || !chosen) return;
       history.replaceState(null, '', address(link));
       const bench = document.getElementById('bench');
@@ -303,7 +270,7 @@ document.addEventListener('alpine:init', () => {
       if (form.matches('.stage-form')) form.classList.add('is-touched');
       const slider = form.querySelector('[data-for="' + event.target.id + '"]');
       if (slider) slider.value = parseFloat(event.target.value);
-      const page = await this.swap(this.withBench(form.dataset.live), [...this.parts(), 'errors'], { method: 'POST', body: new URLSearchParams(new FormData(form)) });
+      const page = await this.swap(this.withBench(form.dataset.live), [...drawn(), 'errors'], { method: 'POST', body: new URLSearchParams(new FormData(form)) });
       if (page) this.errors(form, page);
     },
 
@@ -498,14 +465,7 @@ document.addEventListener('alpine:init', () => {
         this.trouble(page.querySelector('h1') ? page.querySelector('h1').textContent : 'That did not work.');
         return null;
       }
-      for (const id of ids) {
-        const was = document.getElementById(id), now = page.getElementById(id);
-        const open = was && was.querySelector(':scope > .strip-line[open]');
-        if (was && now) was.replaceWith(document.adoptNode(now));
-        if (open && now) now.querySelector('.strip-line').open = true;
-      }
-      if (ids.includes('main')) this.ready();
-      if (ids.includes('bench') || ids.includes('strip')) this.forward();
+      replace(page, ids);
       return page;
     },
 
@@ -516,11 +476,19 @@ document.addEventListener('alpine:init', () => {
         const answer = await fetch(url, { ...init, signal: this.request.signal });
         this.trouble('');
         this.out = new URL(answer.url).pathname === '/sign-in';
+        if (!sameVersion(answer)) return this.renewed();
         return new DOMParser().parseFromString(await answer.text(), 'text/html');
       } catch (error) {
         if (error.name !== 'AbortError') this.trouble('The server does not answer. Nothing was changed; try again in a moment.');
         return null;
       }
+    },
+
+    // The program is another one since this page was made.
+    renewed() {
+      if (touched()) this.trouble('This program was renewed meanwhile. Save what you typed, or load the page again.');
+      else location.reload();
+      return null;
     },
 
     trouble(text) {

@@ -89,6 +89,7 @@ func (s *Site) Away(tb testing.TB) (back func()) {
 		again.Listener = listener
 		again.Start()
 		tb.Cleanup(again.Close)
+		s.Server = again
 	}
 }
 

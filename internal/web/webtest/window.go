@@ -11,6 +11,7 @@ import (
 	"testing"
 	"time"
 
+	"github.com/chromedp/cdproto/cdp"
 	"github.com/chromedp/cdproto/emulation"
 	"github.com/chromedp/cdproto/page"
 	"github.com/chromedp/chromedp"
@@ -33,7 +34,7 @@ type Window struct {
 
 // Patience bounds one step of a browser test, not a whole one: a slow machine takes
 // longer over all of them, but over none so long. Nothing waits by the clock.
-const Patience = 3 * time.Minute
+const Patience = 25 * time.Second
 
 func init() { atEnd = browsertest.Stop }
 
@@ -48,6 +49,63 @@ func (s *Site) Window(t *testing.T) *Window {
 func (s *Site) Forgetting(t *testing.T) *Window {
 	t.Helper()
 	return s.on(t, browsertest.Forgetting(t))
+}
+
+// Lasting is a browser by itself that keeps what it holds: each call shuts it, where it runs, and
+// opens it again.
+func (s *Site) Lasting(t *testing.T, more ...chromedp.ExecAllocatorOption) (restart func() *Window) {
+	t.Helper()
+	next := browsertest.Lasting(t, more...)
+	return func() *Window { t.Helper(); return s.on(t, next()) }
+}
+
+// Another is a second tab of a window's browser.
+func (w *Window) Another() *Window {
+	w.T.Helper()
+	tab, shut := chromedp.NewContext(w.tab)
+	w.T.Cleanup(shut)
+	require.NoError(w.T, chromedp.Do(tab))
+	return w.Site.on(w.T, tab)
+}
+
+// Call is a command to the browser about the tab.
+func Call[P, R any](w *Window, command cdp.Command[P, R], params P) R {
+	w.T.Helper()
+	ctx, cancel := w.Step()
+	defer cancel()
+	answer, err := chromedp.Call(ctx, command, params)
+	require.NoError(w.T, err)
+	return answer
+}
+
+// Waiting is how many entries the browser keeps for the server, of all riders.
+func (w *Window) Waiting() int {
+	w.T.Helper()
+	return Ask[int](w, `new Promise((done) => {
+		const asked = indexedDB.open('mule', 1);
+		asked.onupgradeneeded = () => asked.result.createObjectStore('entries', { keyPath: 'n', autoIncrement: true });
+		asked.onsuccess = () => {
+			const count = asked.result.transaction('entries').objectStore('entries').count();
+			count.onsuccess = () => { asked.result.close(); done(count.result); };
+		};
+	})`, chromedp.EvalAwaitPromise)
+}
+
+// UntilWaiting waits until just so many are kept.
+func (w *Window) UntilWaiting(n int) {
+	w.T.Helper()
+	require.Eventually(w.T, func() bool { return w.Waiting() == n }, Patience, 20*time.Millisecond, "%d entries", n)
+}
+
+// UntilKept waits until the browser keeps the pages of these paths.
+func (w *Window) UntilKept(paths ...string) {
+	w.T.Helper()
+	for _, path := range paths {
+		require.Eventually(w.T, func() bool {
+			return Ask[bool](w, `caches.keys().then((names) => Promise.all(names.filter((n) => n.startsWith('pages ')).map((n) => caches.open(n)
+				.then((pages) => pages.keys())))).then((lists) => lists.flat().some((r) => new URL(r.url).pathname === `+Quote(path)+`))`, chromedp.EvalAwaitPromise)
+		}, Patience, 20*time.Millisecond, path)
+	}
 }
 
 func (s *Site) on(t *testing.T, tab context.Context) *Window {

@@ -1,14 +1,12 @@
 package baseline
 
 import (
-	"crypto/rand"
 	"math"
 	"net/http"
 	"net/url"
 	"strings"
 
 	"valiantmule/internal/core/baseline"
-	"valiantmule/internal/core/entry"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/store"
 	"valiantmule/internal/web/desk"
@@ -150,16 +148,12 @@ func answer(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if len(errs) > 0 {
 		return s.ShowPage(w, r, http.StatusUnprocessableEntity, d, "baseline", nil, walk(d, check.ID, r.PostForm, errs))
 	}
-	id := r.PostFormValue("id")
-	if !entry.ValidID(id) {
-		id = rand.Text()
-	}
-	err = s.Store.Amend(r.Context(), s.Rider(r), d.ID, id, func(p *plan.Plan) (*plan.Plan, string) {
-		was, done := p.Baseline.Answer(check.ID)
+	id, err := s.Amend(r, d, func(head *desk.Desk) (*plan.Plan, string) {
+		was, done := head.Plan.Baseline.Answer(check.ID)
 		if done && was == answer {
-			return p, ""
+			return head.Plan, ""
 		}
-		return p.Answered(answer), check.Name + ": " + desk.AnswerWords(answer)
+		return head.Plan.Answered(answer), check.Name + ": " + desk.AnswerWords(answer)
 	})
 	if err != nil {
 		return err

@@ -9,12 +9,12 @@ import (
 	"valiantmule/internal/web/desk"
 )
 
-//go:embed pages/*.gohtml static/*.js
+//go:embed pages/*.gohtml
 var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Baseline, Group: desk.Know, Name: "Baseline", Key: "i", Files: files, Script: "baseline.js",
+	ID: figure.Baseline, Group: desk.Know, Name: "Baseline", Key: "i", Files: files,
 	State: func(d *desk.Desk) verdict.State {
 		if len(d.Plan.Baseline.Answers) == 0 { // an inspection that nobody made tells nothing
 			return verdict.Unknown
@@ -22,7 +22,7 @@ var Stage = desk.Stage{
 		return d.Report.Stage(figure.Baseline)
 	},
 	Pages: []desk.Page{
-		{ID: "baseline", Bike: true, Name: "Walk around", Routes: []desk.Route{
+		{ID: "baseline", Bike: true, Away: true, Name: "Walk around", Routes: []desk.Route{
 			desk.Get("/baseline", baselinePage),
 			desk.Post("/baseline/answer", answer),
 		}},

@@ -15,7 +15,7 @@ var files embed.FS
 var Stage = desk.Stage{
 	ID: figure.Card, Group: desk.Go, Name: "Trail card", Key: "k", Files: files,
 	Pages: []desk.Page{
-		{ID: "card", Name: "The card", Routes: []desk.Route{desk.Get("/card", cardPage)}},
+		{ID: "card", Name: "The card", Away: true, Routes: []desk.Route{desk.Get("/card", cardPage)}},
 		{ID: "on-card", Name: "What stands on it", Routes: desk.Form(chooseForm)},
 		{ID: "buttons", Name: "Buttons and modes", Bike: true, Routes: desk.Form(buttonsForm)},
 	},

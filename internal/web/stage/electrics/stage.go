@@ -21,7 +21,7 @@ var Stage = desk.Stage{
 		{ID: "electrics", Name: "Power", Routes: powerForm.Routes()},
 		{ID: "wiring", Name: "Wiring", Causes: []cause.ID{cause.Wiring}, Routes: wiringForm.Routes()},
 		{ID: "light", Name: "Light", Causes: []cause.ID{cause.Light}, Needs: []string{"seen-by-day"}, Routes: lightForm.Routes()},
-		{ID: "volts", Bike: true, Name: "Volts", Routes: []desk.Route{
+		{ID: "volts", Bike: true, Away: true, Name: "Volts", Routes: []desk.Route{
 			desk.Live("/volts", voltsPage),
 			desk.Post("/volts", desk.AddReading("volts", logbook.VoltsRead, fillVolts, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any { return voltsOf(d, "", form, errs) })),
 			desk.Post("/volts/revoke", desk.RevokeOn("volts")),

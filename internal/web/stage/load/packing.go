@@ -1,7 +1,6 @@
 package load
 
 import (
-	"crypto/rand"
 	"fmt"
 	"math"
 	"net/http"
@@ -251,7 +250,7 @@ func thingsText(list []plan.Load) string {
 }
 
 // tick says that a thing is in, or that it is not: on the plan's head, once for the
-// id that the page made.
+// id that the device made.
 func tick(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	d, err := s.Open(r)
 	if err != nil {
@@ -262,16 +261,14 @@ func tick(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 		return store.ErrNotFound
 	}
 	name, packed := r.PostFormValue("name"), r.PostFormValue("packed") == "yes"
-	found := false
-	err = s.Store.Amend(r.Context(), s.Rider(r), d.ID, rand.Text(), func(p *plan.Plan) (*plan.Plan, string) {
-		head := d.With(p)
+	gone := false
+	id, err := s.Amend(r, d, func(head *desk.Desk) (*plan.Plan, string) {
 		changed, loadout := head.Plan.OwnLoads(d.Loadout)
-		if at < 0 || at >= len(loadout.Loads) || loadout.Loads[at].Name != name {
-			return p, ""
+		if gone = at < 0 || at >= len(loadout.Loads) || loadout.Loads[at].Name != name; gone {
+			return head.Plan, ""
 		}
-		found = true
 		if loadout.Loads[at].Packed == packed {
-			return p, ""
+			return head.Plan, ""
 		}
 		loadout.Loads[at].Packed = packed
 		if packed {
@@ -282,10 +279,10 @@ func tick(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if err != nil {
 		return err
 	}
-	if !found {
+	if gone {
 		return store.ErrStale
 	}
-	return desk.SeeOther(w, r, d.Href("packing")+"#thing-"+strconv.Itoa(at))
+	return desk.SeeOther(w, r, d.Href("packing", "kept", id)+"#thing-"+strconv.Itoa(at))
 }
 
 // startPacking puts a first list for the brief's trip on the loadout's; what is

@@ -17,7 +17,7 @@ var Stage = desk.Stage{
 	ID: figure.Load, Group: desk.Fit, Name: "Load", Key: "l", Files: files, Script: "load.js",
 	Pages: []desk.Page{
 		{ID: "load", Name: "Where it sits", Routes: desk.Form(loadForm)},
-		{ID: "packing", Name: "Packing", Routes: []desk.Route{
+		{ID: "packing", Name: "Packing", Away: true, Routes: []desk.Route{
 			desk.Get("/packing", packingPage),
 			desk.Post("/packing", packingForm.Keep),
 			desk.Post("/packing/try", packingForm.Try),

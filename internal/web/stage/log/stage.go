@@ -10,14 +10,14 @@ import (
 	"valiantmule/internal/web/desk"
 )
 
-//go:embed pages/*.gohtml static/*.js
+//go:embed pages/*.gohtml
 var files embed.FS
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Log, Group: desk.Go, Name: "Log", Key: "o", Files: files, Script: "days.js",
+	ID: figure.Log, Group: desk.Go, Name: "Log", Key: "o", Files: files,
 	Pages: []desk.Page{
-		{ID: "log", Name: "Days", Causes: []cause.ID{cause.Worn}, Routes: []desk.Route{
+		{ID: "log", Name: "Days", Away: true, Causes: []cause.ID{cause.Worn}, Routes: []desk.Route{
 			desk.Live("/log", logPage),
 			desk.Post("/log", addDay),
 			desk.Post("/log/revoke", desk.RevokeOn("log")),

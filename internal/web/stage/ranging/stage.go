@@ -25,7 +25,7 @@ var Stage = desk.Stage{
 			desk.Post("/route/drop", dropRoute),
 			desk.Get("/route.gpx", routeFile),
 		)},
-		{ID: "fills", Bike: true, Name: "Fills", Routes: []desk.Route{
+		{ID: "fills", Bike: true, Away: true, Name: "Fills", Routes: []desk.Route{
 			desk.Live("/fills", fillsPage),
 			desk.Post("/fills", addFill),
 			desk.Post("/fills/revoke", desk.RevokeOn("fills")),

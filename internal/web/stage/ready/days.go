@@ -271,19 +271,38 @@ func weeks(r *facts.Ready) draw.Weeks {
 	})
 }
 
-// done is a job that is done, said on the page of all days or on a day's sheet.
+// done is a job that is done, said on the page of all days or on a day's sheet: on the plan as it
+// is now, once for the id that the page or the device made.
 func done(s *desk.House, w http.ResponseWriter, r *http.Request) error {
-	back := []string{"days"}
-	if date := r.PostFormValue("date"); date != "" {
-		back = []string{"spanner-day", "date", date}
+	d, err := s.Open(r)
+	if err != nil {
+		return err
 	}
-	return changing(s, w, r, back, func(d *desk.Desk) (*plan.Plan, string, bool) { return study.Done(asks(d), r.PostFormValue("id")) })
+	gone := false
+	id, err := s.Amend(r, d, func(head *desk.Desk) (*plan.Plan, string) {
+		changed, said, ok := study.Done(asks(head), r.PostFormValue("job"))
+		if gone = !ok; gone {
+			return head.Plan, ""
+		}
+		return changed, said
+	})
+	if err != nil {
+		return err
+	}
+	if gone {
+		return store.ErrStale
+	}
+	back := []string{"days", "kept", id}
+	if date := r.PostFormValue("date"); date != "" {
+		back = []string{"spanner-day", "date", date, "kept", id}
+	}
+	return desk.SeeOther(w, r, d.Href(back[0], back[1:]...))
 }
 
 // again is a job that is not done after all.
 func again(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	return changing(s, w, r, []string{"days"}, func(d *desk.Desk) (*plan.Plan, string, bool) {
-		id := r.PostFormValue("id")
+		id := r.PostFormValue("job")
 		return study.Again(d.Plan, id), "Not done after all: " + nameOf(id), d.Plan.Ready.DoneOn(id) != ""
 	})
 }

@@ -72,7 +72,7 @@ func TestDaySheetByThumb(t *testing.T) {
 	w.Until(`document.documentElement.scrollWidth <= innerWidth`)
 	w.Until(`[...document.querySelectorAll('.sheet-job button')].every((b) => b.getBoundingClientRect().height >= 40)`)
 	before := w.Text(`document.querySelector('.sheet-job h2').textContent`)
-	w.Follow(".sheet-job button")
+	w.Click(".sheet-job button")
 	w.Until(`document.querySelector('.sheet-job h2') === null || document.querySelector('.sheet-job h2').textContent !== ` + webtest.Quote(before))
 	answer, ok := s.Newest(t, demo.Rider).Baseline.Answer("oil")
 	require.True(t, ok)

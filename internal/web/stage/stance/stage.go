@@ -12,7 +12,7 @@ import (
 	"valiantmule/internal/web/desk"
 )
 
-//go:embed pages/*.gohtml static/*.js
+//go:embed pages/*.gohtml
 var files embed.FS
 
 // symptoms leads from what the bike does.
@@ -23,11 +23,11 @@ var symptoms = desk.Guides{
 
 // Stage is this one.
 var Stage = desk.Stage{
-	ID: figure.Stance, Group: desk.Settle, Name: "Stance", Key: "n", Files: files, Script: "stance.js",
+	ID: figure.Stance, Group: desk.Settle, Name: "Stance", Key: "n", Files: files,
 	Pages: []desk.Page{
 		{ID: "stance", Name: "Sag", Routes: append(sagForm.Routes(), desk.Post("/stance/measured", unmeasure))},
 		{ID: "height", Name: "Height", Causes: []cause.ID{cause.Height, cause.Level, cause.Stand, cause.Posture}, Routes: heightForm.Routes()},
-		{ID: "measure", Bike: true, Name: "Measure", Routes: []desk.Route{
+		{ID: "measure", Bike: true, Away: true, Name: "Measure", Routes: []desk.Route{
 			desk.Live("/measure", measurePage),
 			desk.Post("/measure", desk.AddReading("measure", logbook.SagRead, fillSag, func(d *desk.Desk, form url.Values, errs desk.FormErrors) any { return measure(d, "", form, errs) })),
 			desk.Post("/measure/revoke", desk.RevokeOn("measure")),

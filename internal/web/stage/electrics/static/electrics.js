@@ -1,5 +1,3 @@
-import './log.js';
-
 document.addEventListener('alpine:init', () => {
   // Dragging an accessory into a lane hangs it there: its select says so, and keys do the same.
   window.Alpine.data('lanes', () => ({

@@ -1,5 +1,3 @@
-import './log.js';
-
 document.addEventListener('alpine:init', () => {
   // Dragging across the heights fills in the first blank stretch of the form.
   window.Alpine.data('sections', () => ({
