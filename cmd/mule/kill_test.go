@@ -18,6 +18,7 @@ import (
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
+	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/demo"
 	"valiantmule/internal/store"
 )
@@ -32,13 +33,13 @@ var (
 type written struct {
 	saves   map[string]bool // distances
 	moves   map[string]bool // acts by which a part changes places
-	fills   map[string]bool // ids
+	reads   map[string]bool // ids of fills and of days
 	answers map[string]bool // ids of their revisions
 	bike    string          // the path of the bike by itself
 	parts   [2]string       // those of two parts for one place
 }
 
-func (w written) count() int { return len(w.saves) + len(w.moves) + len(w.fills) + len(w.answers) }
+func (w written) count() int { return len(w.saves) + len(w.moves) + len(w.reads) + len(w.answers) }
 
 // change makes one of the changes of the stream, the n-th; true when it was acknowledged.
 func (w written) change(r *rider, at *running, n int) bool {
@@ -51,27 +52,33 @@ func (w written) change(r *rider, at *running, n int) bool {
 		w.answers[id] = true
 		return true
 	}
-	switch n % 5 {
+	read := func(page string, form url.Values) bool {
+		id := crand.Text()
+		form.Set("id", id)
+		form.Set("note", fmt.Sprint("read ", n))
+		_, to, err := r.post(at, r.plan+page, form)
+		if err != nil || !strings.Contains(to, "kept="+id) {
+			return false
+		}
+		w.reads[id] = true
+		return true
+	}
+	switch n % 6 {
 	case 4: // one of two lamps goes on the bike or comes off, and of two for one place the other makes room
 		id := crand.Text()
 		to := "on:" + strings.TrimPrefix(w.bike, "/bikes/")
-		if n%10 == 4 {
+		if n%12 == 4 {
 			to = "home"
 		}
-		_, at, err := r.post(at, w.parts[n/10%2]+"/move", url.Values{"save": {id}, "to": {to}, "room": {"on"}, "text": {fmt.Sprint("move ", n)}})
+		_, at, err := r.post(at, w.parts[n/12%2]+"/move", url.Values{"save": {id}, "to": {to}, "room": {"on"}, "text": {fmt.Sprint("move ", n)}})
 		if err != nil || !strings.HasPrefix(at, "/parts/") {
 			return false
 		}
 		w.moves[id] = true
 	case 0:
-		id := crand.Text()
-		_, to, err := r.post(at, r.plan+"/fills", url.Values{
-			"id": {id}, "on": {"2027-05-01"}, "litres": {"11"}, "odometer": {fmt.Sprint(30_000 + n)}, "by": {"odometer"},
-		})
-		if err != nil || !strings.Contains(to, "kept="+id) {
-			return false
-		}
-		w.fills[id] = true
+		return read("/fills", url.Values{"on": {"2027-05-01"}, "litres": {"11"}, "odometer": {fmt.Sprint(30_000 + n)}, "by": {"odometer"}})
+	case 5: // with the first of them, what is foretold of the trip
+		return read("/log", url.Values{"on": {"2027-05-01"}, "distance": {"140 km"}, "by": {"trip-meter"}, "litres": {"7"}})
 	case 1: // of the plan, and of its bike
 		return answered(r.plan, "frame")
 	case 2: // of the bike by itself
@@ -86,7 +93,7 @@ func (w written) change(r *rider, at *running, n int) bool {
 }
 
 // TestKilled kills server, database and migrations at seeded moments under a stream of
-// saves, fills and answers: whatever was acknowledged is there, once, and whole. Its last line
+// saves, fills, days and answers: whatever was acknowledged is there, once, and whole. Its last line
 // is what make kill reports.
 func TestKilled(t *testing.T) {
 	if testing.Short() {
@@ -166,13 +173,16 @@ func TestKilled(t *testing.T) {
 	lost := done.missing(t, st, planID, bikeID)
 	assert.Greater(t, done.count(), *kills)
 	assert.Empty(t, lost)
-	// What was kept twice is a revision that says what the one before it said, or a fill of
-	// one odometer under two ids.
+	// What was kept twice is a revision that says what the one before it said, or something read
+	// that is there under two ids.
 	var doubled int
 	require.NoError(t, st.DB().Get(&doubled, `
 		SELECT (SELECT COUNT(*) FROM revisions r JOIN revisions p ON p.id = r.parent_id WHERE r.dossier_id IN (?, ?) AND CAST(p.document AS BINARY) = CAST(r.document AS BINARY))
-			+ (SELECT COUNT(*) - COUNT(DISTINCT JSON_VALUE(document, '$.read.odometer')) FROM readings WHERE log_id = ?)`, planID, bikeID, bikeID))
+			+ (SELECT COUNT(JSON_VALUE(document, '$.note')) - COUNT(DISTINCT JSON_VALUE(document, '$.note')) FROM readings WHERE log_id = ?)`, planID, bikeID, bikeID))
 	assert.Zero(t, doubled)
+	var foretold int
+	require.NoError(t, st.DB().Get(&foretold, `SELECT COUNT(*) FROM readings WHERE log_id = ? AND JSON_VALUE(document, '$.kind') = ?`, bikeID, logbook.Foretelling))
+	assert.Equal(t, 1, foretold, "with the first day of the trip, and once")
 	// What a plan wrote to its bike is there whole or not at all: the bike's head says what the
 	// latest of either said, and each of the plan's has its revision of the bike.
 	var torn int
@@ -207,7 +217,7 @@ func (w written) missing(t *testing.T, st *store.Store, planID, bikeID string) (
 	for _, id := range readings {
 		there[id] = true
 	}
-	for _, kind := range []map[string]bool{w.saves, w.moves, w.fills, w.answers} {
+	for _, kind := range []map[string]bool{w.saves, w.moves, w.reads, w.answers} {
 		for what := range kind {
 			if !there[what] {
 				lost = append(lost, what)

@@ -54,7 +54,33 @@ const (
 	riddenBase   = 282.0
 	riddenHeight = 300.0
 	riddenFuel   = 34.0 // the highest bar
+	riddenMost   = 60   // marks beside one another, of a day each or of several
+	treadMost    = 14   // depths beside one another
 )
+
+// together puts so many days into one: where it was on the last evening, all that went in, the last depth.
+func together(days []RiddenDay, n int) []RiddenDay {
+	if n <= 1 {
+		return days
+	}
+	var list []RiddenDay
+	for from := 0; from < len(days); from += n {
+		part := days[from:min(from+n, len(days))]
+		last := part[len(part)-1]
+		sum := last
+		sum.Distance, sum.Fuel, sum.Tread = 0, 0, math.NaN()
+		for _, day := range part {
+			sum.Distance, sum.Fuel = sum.Distance+zero(day.Distance), sum.Fuel+zero(day.Fuel)
+			if !math.IsNaN(day.Tread) {
+				sum.Tread, sum.TreadText = day.Tread, day.TreadText
+			}
+		}
+		sum.Title = fmt.Sprintf("%d days until %s", len(part), last.Day)
+		sum.FuelTitle = sum.Title
+		list = append(list, sum)
+	}
+	return list
+}
 
 // RiddenDays draws days against a distance over so many planned days; both NaN where nobody has said.
 func RiddenDays(days []RiddenDay, distance, planned float64) Ridden {
@@ -63,6 +89,7 @@ func RiddenDays(days []RiddenDay, distance, planned float64) Ridden {
 		return d
 	}
 	d.Shown = true
+	days = together(days, (len(days)+riddenMost-1)/riddenMost)
 	sum, fuel := 0.0, 0.0
 	for _, day := range days {
 		sum, fuel = sum+zero(day.Distance), max(fuel, zero(day.Fuel))
@@ -81,7 +108,13 @@ func RiddenDays(days []RiddenDay, distance, planned float64) Ridden {
 	fmt.Fprintf(&line, "M%s %s", x.of(0), y.of(0))
 	at := 0.0
 	width := max(2, float64(x.of(1)-x.of(0))*0.6)
-	every := 1 + len(days)/9
+	every, read := 1+len(days)/9, 0
+	for _, day := range days {
+		if !math.IsNaN(day.Tread) {
+			read++
+		}
+	}
+	seldom := (read + treadMost - 1) / treadMost
 	for i, day := range days {
 		at += zero(day.Distance)
 		right := x.of(float64(day.On) + 1)
@@ -94,7 +127,10 @@ func RiddenDays(days []RiddenDay, distance, planned float64) Ridden {
 			h := riddenFuel * day.Fuel / fuel
 			d.Fuel = append(d.Fuel, RiddenBar{X: right - N(width/2), Y: riddenBase - N(h), W: N(width), H: N(h), Title: day.FuelTitle})
 		}
-		if !math.IsNaN(day.Tread) {
+		if math.IsNaN(day.Tread) {
+			continue
+		}
+		if read--; read%seldom == 0 { // the last one is always there
 			d.Tread = append(d.Tread, RiddenDot{X: right, Y: riddenBase, Text: day.TreadText, Title: day.TreadText})
 		}
 	}

@@ -4,6 +4,7 @@ import (
 	"crypto/rand"
 	"fmt"
 	"io"
+	"math"
 	"net/http"
 	"net/http/httptest"
 	"strconv"
@@ -17,6 +18,7 @@ import (
 	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/parts"
 	"valiantmule/internal/demo"
+	"valiantmule/internal/studytest"
 	"valiantmule/internal/web"
 	"valiantmule/internal/web/desk"
 	"valiantmule/internal/web/webtest"
@@ -190,6 +192,40 @@ func manyFills(tb testing.TB, s *webtest.Site, path string) {
 	}
 	_, err = s.Store.AddReadings(tb.Context(), rider.ID, id, list)
 	require.NoError(tb, err)
+}
+
+// BenchmarkLongLog is each page with a log of 400 days of the trip and 3000 fills, in what it costs with the demo's own in the
+// same run, the least of five of either. The target is 2.
+func BenchmarkLongLog(b *testing.B) {
+	demonstrated, long := webtest.New(b), webtest.New(b)
+	v, path := demonstrated.Demo(b)
+	w, at := long.Demo(b)
+	rider, err := long.Store.RiderByName(b.Context(), demo.Rider)
+	require.NoError(b, err)
+	id := strings.TrimPrefix(at, "/plans/")
+	head, err := long.Store.Plan(b.Context(), rider.ID, id)
+	require.NoError(b, err)
+	_, err = long.Store.AddReadings(b.Context(), rider.ID, id, studytest.LongLog(b, head.Plan, 400, 3000))
+	require.NoError(b, err)
+	least := func(v *webtest.Visitor, page string) float64 {
+		best := math.Inf(1)
+		for range 5 {
+			start := cpu(b)
+			for range 4 {
+				v.Page(page)
+			}
+			best = min(best, float64(cpu(b)-start))
+		}
+		return best
+	}
+	for _, page := range webtest.PageIDs() {
+		b.Run(page, func(b *testing.B) {
+			for b.Loop() {
+				of := least(v, path+"/"+page+"?loadout=travel")
+				b.ReportMetric(least(w, at+"/"+page+"?loadout=travel")/of, "x-demo")
+			}
+		})
+	}
 }
 
 // BenchmarkFullGarage is the garage of a rider with two hundred plans; the target is 20 ms.

@@ -65,7 +65,7 @@ func (s *Server) device(w http.ResponseWriter, r *http.Request) error {
 		for _, st := range s.Stages {
 			for _, p := range st.Pages {
 				if p.Away {
-					trip.Pages = append(trip.Pages, desk.LinkView{Name: p.Name, Href: "/plans/" + t.ID + "/" + p.ID + loadout})
+					trip.Pages = append(trip.Pages, desk.LinkView{Name: st.Name + ": " + p.Name, Href: "/plans/" + t.ID + "/" + p.ID + loadout})
 				}
 			}
 		}

@@ -29,7 +29,7 @@ func TestHeaders(t *testing.T) {
 	proxy := netip.MustParsePrefix("127.0.0.0/8")
 	s := webtest.Of(t, web.Options{Proxies: []netip.Prefix{proxy}, HSTS: true})
 	v, plan := s.Demo(t)
-	for _, path := range []string{"/", "/sign-in", "/garage", plan + "/brief", plan + "/export", "/livez", "/healthz", "/nowhere", "/calculators/wire?amps=lots"} {
+	for _, path := range []string{"/", "/sign-in", "/garage", "/worker.js", "/device", plan + "/brief", plan + "/export", "/livez", "/healthz", "/nowhere", "/calculators/wire?amps=lots"} {
 		for _, proto := range []string{"http", "https"} {
 			r := v.Request("GET", path, nil)
 			r.Header.Set("X-Forwarded-Proto", proto)

@@ -1,16 +1,12 @@
 package eval_test
 
 import (
-	"fmt"
 	"math"
-	"strconv"
 	"testing"
-	"time"
 
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/eval"
-	"valiantmule/internal/core/logbook"
 	"valiantmule/internal/core/plan"
 	"valiantmule/internal/core/track"
 	"valiantmule/internal/demo"
@@ -39,34 +35,11 @@ func BenchmarkLongLog(b *testing.B) {
 	require.NoError(b, err)
 	shelf, err := demo.Parts()
 	require.NoError(b, err)
-	p.Readings = longLog(b, p, 400, 3000)
+	p.Readings = studytest.LongLog(b, p, 400, 3000)
 	b.ReportAllocs()
 	for b.Loop() {
 		eval.Evaluate(p, shelf, studytest.Today)
 	}
-}
-
-// longLog is the plan's readings with so many days and fills before them.
-func longLog(tb testing.TB, p *plan.Plan, days, fills int) []logbook.Reading {
-	var list []logbook.Reading
-	first := time.Date(2016, 1, 1, 0, 0, 0, 0, time.UTC)
-	for i := range max(days, fills) {
-		on := first.AddDate(0, 0, i).Format(time.DateOnly)
-		if i < fills {
-			f := &logbook.Fill{By: logbook.ByTrip, As: logbook.Ridden{Name: "as it came"}}
-			require.NoError(tb, f.Litres.Enter("9.5", "L"))
-			require.NoError(tb, f.Trip.Enter(strconv.Itoa(200+i%50), "km"))
-			list = append(list, logbook.Reading{ID: fmt.Sprintf("FILL%022d", i), Kind: logbook.FillReading, On: on, Bike: p.Bike.ID, Read: f})
-		}
-		if i < days {
-			d := &logbook.Day{Trip: "LONGTRIPAAAAAAAAAAAAAAAAAA", By: logbook.ByTrip}
-			require.NoError(tb, d.Distance.Enter("210", "km"))
-			require.NoError(tb, d.SlowFalls.Enter(strconv.Itoa(i%7/6), ""))
-			require.NoError(tb, d.TreadRear.Enter(fmt.Sprintf("%.1f", 9-float64(i%20)*0.3), "mm"))
-			list = append(list, logbook.Reading{ID: fmt.Sprintf("DAY%023d", i), Kind: logbook.DayRidden, On: on, Bike: p.Bike.ID, Read: d})
-		}
-	}
-	return append(list, p.Readings...)
 }
 
 func BenchmarkPreview40(b *testing.B) {

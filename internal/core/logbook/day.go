@@ -4,7 +4,6 @@ import (
 	"errors"
 	"fmt"
 	"math"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -214,15 +213,17 @@ func Refuelled(fills, days []Reading) []Reading {
 			}
 		}
 	}
-	list := slices.Clone(fills)
+	var list []*Reading
+	for i := range fills {
+		list = append(list, &fills[i])
+	}
 	for _, r := range days {
 		if _, ok := trips[r.Day().Trip]; ok {
 			r.Read = r.Day().fill()
-			list = append(list, r)
+			list = append(list, &r)
 		}
 	}
-	slices.SortStableFunc(list, earlier)
-	return list
+	return inOrder(list)
 }
 
 // fill is the day as a fill.

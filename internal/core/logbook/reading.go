@@ -163,21 +163,40 @@ func Standing(all []Reading, kind Kind, bike string) []Reading {
 	if count == 0 {
 		return nil
 	}
-	list := make([]Reading, 0, count)
+	order := make([]*Reading, 0, count)
 	for i := range all {
 		if r := &all[i]; r.Kind == kind && r.Bike == bike && !revoked[r.ID] {
-			list = append(list, *r)
+			order = append(order, r)
 		}
 	}
-	if !slices.IsSortedFunc(list, earlier) { // most logs are written day by day
-		slices.SortStableFunc(list, earlier)
+	return inOrder(order)
+}
+
+// inOrder are readings as [earlier] orders them; they are large, so what is sorted is where they are.
+func inOrder(order []*Reading) []Reading {
+	if !slices.IsSortedFunc(order, earlier) { // most logs are written day by day
+		slices.SortStableFunc(order, earlier)
+	}
+	list := make([]Reading, len(order))
+	for i, r := range order {
+		list[i] = *r
 	}
 	return list
 }
 
+// Stands reports whether there is a reading of a kind off a bike that nobody has revoked.
+func Stands(all []Reading, kind Kind, bike string) bool {
+	for i := range all {
+		if r := &all[i]; r.Kind == kind && r.Bike == bike && !slices.ContainsFunc(all, func(x Reading) bool { return x.Kind == Revocation && x.Of == r.ID }) {
+			return true
+		}
+	}
+	return false
+}
+
 // earlier orders two readings by day, and two fills of one day by odometer where
 // both have it.
-func earlier(a, b Reading) int {
+func earlier(a, b *Reading) int {
 	first, second := a.Fill(), b.Fill()
 	if c := cmp.Compare(a.On, b.On); c != 0 || first == nil || second == nil || !first.Odometer.Known() || !second.Odometer.Known() {
 		return c

@@ -29,6 +29,7 @@ type Waypoint struct {
 type Part struct {
 	Name     string
 	Segments [][]Point
+	On       []string // day of each segment, 2027-05-14, by the sun where it began; "" where no time is told
 }
 
 // Points of the part's segments in one row.

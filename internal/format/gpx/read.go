@@ -14,6 +14,7 @@ import (
 	"math"
 	"strconv"
 	"strings"
+	"time"
 
 	"golang.org/x/text/encoding/htmlindex"
 	"golang.org/x/text/encoding/unicode"
@@ -157,6 +158,8 @@ func (p *parser) wanted() bool {
 	switch p.top() {
 	case "name", "ele", "cmt", "desc", "sym", "type":
 		return true
+	case "time":
+		return p.up() == "trkpt" && p.way.On[len(p.way.On)-1] == "" // of the first that tells one
 	}
 	return false
 }
@@ -188,10 +191,10 @@ func (p *parser) start(t xml.StartElement) error {
 	case "trk", "rte":
 		p.way = track.Part{}
 		if name == "rte" {
-			p.way.Segments = [][]track.Point{nil}
+			p.way.Segments, p.way.On = [][]track.Point{nil}, []string{""}
 		}
 	case "trkseg":
-		p.way.Segments = append(p.way.Segments, nil)
+		p.way.Segments, p.way.On = append(p.way.Segments, nil), append(p.way.On, "")
 	case "wpt", "trkpt", "rtept":
 		return p.place(t)
 	}
@@ -255,10 +258,24 @@ func (p *parser) end() error {
 		p.file.Tracks = keep(p.file.Tracks, p.way)
 	case "rte":
 		p.file.Routes = keep(p.file.Routes, p.way)
+	case "time":
+		if around == "trkpt" && p.text.Len() > 0 {
+			p.way.On[len(p.way.On)-1] = dayBySun(p.text.String(), p.point.Lon)
+		}
 	case "name", "ele", "cmt", "desc", "sym", "type":
 		return p.said(name, around)
 	}
 	return nil
+}
+
+// dayBySun is the day of a moment where the sun stands as it does at a longitude, in degrees: a ride that begins in
+// the morning is of that day, wherever it is. "" for what is no moment.
+func dayBySun(moment string, lon float64) string {
+	t, err := time.Parse(time.RFC3339, strings.TrimSpace(moment))
+	if err != nil {
+		return ""
+	}
+	return t.UTC().Add(time.Duration(lon / 15 * float64(time.Hour))).Format(time.DateOnly)
 }
 
 func keep(list []track.Part, way track.Part) []track.Part {

@@ -50,8 +50,9 @@ const listWaiting = (list) => {
   rows.hidden = list.length === 0;
   rows.replaceChildren(...list.map((e) => {
     const row = document.createElement('li'), name = document.createElement('b');
+    row.classList.toggle('is-waiting', !e.refused);
     name.textContent = e.name;
-    row.append(name, e.says ? ' ' + e.says + ' ' : ' ', e.refused ? 'was not taken: ' + e.refused + ' ' : 'waits. ',
+    row.append(name, (e.says ? ': ' + e.says : '') + '. ' + (e.refused ? 'Not taken: ' + e.refused + '. ' : 'Waits. '),
       link(e.refused ? 'Mend it' : 'Its page', e.page), ' ', linkButton('Throw it away', () => drop(e.n)));
     return row;
   }));
@@ -75,8 +76,12 @@ const listPages = async () => {
     row.textContent = page ? 'kept ' + moment(Number(page.headers.get('Mule-Kept'))) : 'not on this device';
     row.classList.toggle('is-kept', Boolean(page));
   }
+  document.querySelectorAll('[data-trip]').forEach((trip) => {
+    const all = trip.querySelectorAll('[data-kept-at]').length, here = trip.querySelectorAll('.is-kept').length;
+    trip.querySelector('[data-kept-of]').textContent = here + ' of ' + all + ' here';
+  });
   const { usage, quota } = await navigator.storage.estimate(), holds = await navigator.storage.persisted();
-  state.textContent = Math.max(1, Math.round(usage / 1e6)) + ' MB of the ' + Math.round(quota / 1e6) + ' MB that the browser gives. '
+  state.textContent = Math.max(1, Math.round(usage / 1e6)) + ' MB of the ' + (quota / 1e9).toFixed(1) + ' GB that the browser gives. '
     + (holds ? 'It is cleared only by you.' : 'The browser may clear it when the device is short of room, or when you have not been here for some weeks.');
 };
 

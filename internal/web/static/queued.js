@@ -70,30 +70,38 @@ const clear = (form) => {
   form.dataset.clears.split(' ').forEach((name) => { form.elements[name].value = ''; });
 };
 
-// Says something at a form that waits for nothing.
+// Says something at a form; it stays until the next is written.
 const say = (form, words) => {
   const line = form.querySelector('.unsent') || document.querySelector('main .unsent');
   line.hidden = false;
+  line.dataset.said = '';
   line.textContent = words;
 };
 
 const write = async (form, button) => {
   if (!signedInHere()) return say(form, 'You are signed out in this browser. Sign in again in another tab: what is typed here stays.');
   const entry = entryOf(form, button), mends = Number(form.dataset.mends) || 0;
+  document.querySelectorAll('.unsent').forEach((line) => { delete line.dataset.said; });
   if (button) press(form, button.name, button.value);
+  delete form.dataset.mends;
+  clear(form); // at once: the next may be typed already
   try {
-    await keep(entry, mends);
+    return await keep(entry, mends);
   } catch (error) {
-    const why = error && error.name === 'QuotaExceededError' ? 'There is no room left on this device to keep it' : 'This browser keeps nothing for this site';
-    const reply = await post(entry);
-    if (reply.state === 'later') return say(form, why + ', and the server does not answer. Nothing was written down: leave it in the form until it does.');
-    if (reply.state === 'refused') return say(form, 'Not taken: ' + reply.why);
-    clear(form);
+    return withoutKeeping(form, entry, error.name === 'QuotaExceededError' ? 'There is no room left on this device to keep it' : 'This browser keeps nothing for this site');
+  }
+};
+
+// Sends an entry that the device does not keep, or gives it back to its form.
+const withoutKeeping = async (form, entry, why) => {
+  const reply = await post(entry);
+  if (reply.state === 'taken') {
     await show(entry, reply);
     return say(formOf(entry) || form, why + '. It was sent at once; without a network that is not possible.');
   }
-  delete form.dataset.mends;
-  clear(form);
+  enter(form, entry.fields);
+  return say(form, reply.state === 'refused' ? 'Not taken: ' + reply.why
+    : why + ', and the server does not answer. Nothing was written down: leave it in the form until it does.');
 };
 
 document.addEventListener('submit', (event) => {
@@ -169,7 +177,7 @@ const stand = async () => {
     entry.fields.forEach(([name, value]) => press(form, name, value));
     if (entry.key && entry.refused) complain(form, entry);
   });
-  document.querySelectorAll('main .unsent').forEach((line) => {
+  document.querySelectorAll('main .unsent:not([data-said])').forEach((line) => {
     const n = waiting.length;
     line.hidden = n === 0;
     line.textContent = (n === 1 ? '1 ' + line.dataset.one + ' is' : n + ' ' + line.dataset.many + ' are') + ' kept on this device and sent when the server answers.';

@@ -34,7 +34,7 @@ type Window struct {
 
 // Patience bounds one step of a browser test, not a whole one: a slow machine takes
 // longer over all of them, but over none so long. Nothing waits by the clock.
-const Patience = 25 * time.Second
+const Patience = 3 * time.Minute
 
 func init() { atEnd = browsertest.Stop }
 

@@ -114,7 +114,7 @@ func seatForTheHours(f *facts.All) (study.Finding, bool) {
 // sat reports whether somebody has sat on it long enough to say: a fill is in the log, or the
 // seat was named where it hurts. Feared seats prove bearable more often than not.
 func sat(p *plan.Plan) bool {
-	return len(p.TrialsOf("seat")) > 0 || len(logbook.Standing(p.Readings, logbook.FillReading, p.Bike.ID)) > 0
+	return len(p.TrialsOf("seat")) > 0 || logbook.Stands(p.Readings, logbook.FillReading, p.Bike.ID)
 }
 
 // standsMuch is from how many hours a day on the pegs their place is worth a word

@@ -34,6 +34,7 @@ type logView struct {
 	Revoke     string
 	Track      string
 	TrackError string
+	TrackSays  string // of a file with several days
 	Drawing    draw.Ridden
 	Units      string // of the drawing
 	Days       []dayRow
@@ -124,6 +125,7 @@ func (v *logView) form(d *desk.Desk, form url.Values, errs desk.FormErrors) {
 	v.Sources = desk.OptionsOf(logbook.DistancesBy(), desk.Typed(form, "by", string(logbook.ByTrip)), "")
 	v.As = d.RiddenAs(desk.Typed(form, "as", d.Loadout))
 	v.Full = form.Has("full")
+	v.TrackSays = form.Get("track")
 	v.Folds = append([]fold{{Name: "Where the distance comes from", Fields: []desk.FieldView{fields["odometer"]}, Open: errs["odometer"] != "" || errs["by"] != ""}}, v.Folds...)
 }
 
@@ -331,7 +333,8 @@ func fillDay(d *desk.Desk, form url.Values, into *logbook.Reading, errs desk.For
 		*t.Text = strings.TrimSpace(form.Get(t.Key))
 	}
 	if !day.Distance.Known() && day.Odometer.Known() && errs["odometer"] == "" {
-		km, err := day.SinceLast(d.Plan.ReadingsOf(logbook.DayRidden), into.On)
+		others := slices.DeleteFunc(d.Plan.ReadingsOf(logbook.DayRidden), func(r logbook.Reading) bool { return r.ID == into.ID }) // sent twice
+		km, err := day.SinceLast(others, into.On)
 		if err != nil {
 			errs["odometer"] = err.Error()
 		} else if err := desk.NoteThen(1, desk.Then{Into: &day.Distance, V: km, Unit: "km"}); err != nil {

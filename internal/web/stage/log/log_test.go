@@ -1,15 +1,22 @@
 package log_test
 
 import (
+	"fmt"
+	"math"
 	"net/http"
 	"net/url"
+	"os/exec"
+	"regexp"
+	"strconv"
 	"strings"
 	"testing"
+	"time"
 
 	"github.com/stretchr/testify/assert"
 	"github.com/stretchr/testify/require"
 
 	"valiantmule/internal/core/logbook"
+	"valiantmule/internal/referee"
 	"valiantmule/internal/web/webtest"
 )
 
@@ -67,6 +74,10 @@ func TestByOdometer(t *testing.T) {
 		status, body, _ = v.Post(page, form)
 		require.Equal(t, http.StatusSeeOther, status, body)
 	}
+	twice := fields("on", "2027-05-16", "odometer", "24231.5")
+	twice.Set("id", v.Stored(path).ReadingsOf(logbook.DayRidden)[1].ID)
+	status, body, _ = v.Post(page, twice)
+	require.Equal(t, http.StatusSeeOther, status, "the answer was lost, and it is sent again")
 	days := v.Stored(path).ReadingsOf(logbook.DayRidden)
 	require.Len(t, days, 2)
 	assert.InDelta(t, 231.5, days[1].Day().ShownKm(), 1e-9)
@@ -106,6 +117,55 @@ func TestTrackOfTheDay(t *testing.T) {
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, "day.gpx")
 	assert.Empty(t, v.Stored(path).ReadingsOf(logbook.DayRidden), "nothing is kept by it")
+}
+
+// TestDaysOfATrack: a recording of several days gives one after the other, of the sun's days; gpsbabel's rewriting of it in
+// either version reads the same, and gpxpy finds the same lengths within what a sphere differs from the ellipsoid.
+func TestDaysOfATrack(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	// Three mornings at 150 degrees east: of each the first hours are still the day before in UTC.
+	var text strings.Builder
+	text.WriteString(`<gpx xmlns="http://www.topografix.com/GPX/1/1" version="1.1" creator="t"><trk><name>Three days</name>`)
+	for day := range 3 {
+		text.WriteString("<trkseg>")
+		start := time.Date(2027, 5, 14+day, 21, 30, 0, 0, time.UTC)
+		for i := range 200 {
+			lat, lon := -30+0.005*float64(i)+0.3*float64(day), 150+0.02*math.Sin(float64(i)/9)*float64(day+1)
+			fmt.Fprintf(&text, `<trkpt lat="%.6f" lon="%.6f"><ele>300</ele><time>%s</time></trkpt>`, lat, lon, start.Add(time.Duration(i)*time.Minute).Format(time.RFC3339))
+		}
+		text.WriteString("</trkseg>")
+	}
+	text.WriteString("</trk></gpx>")
+	python := exec.Command(referee.Module(t, "gpxpy", "python3-gpxpy"), "-c", "import sys, gpxpy\nfor s in gpxpy.parse(sys.stdin).tracks[0].segments: print(s.length_2d() / 1000)")
+	python.Stdin = strings.NewReader(text.String())
+	out, err := python.Output()
+	require.NoError(t, err)
+	lengths := strings.Fields(string(out))
+	require.Len(t, lengths, 3)
+
+	day := regexp.MustCompile(`name="on" value="([^"]*)"`)
+	distance := regexp.MustCompile(`name="distance" value="([^"]*)"`)
+	for i, version := range []string{"1.0", "1.1", ""} {
+		file := []byte(text.String())
+		if version != "" {
+			babel := exec.Command(referee.Program(t, "gpsbabel", "gpsbabel"), "-i", "gpx", "-f", "-", "-o", "gpx,gpxver="+version, "-F", "-")
+			babel.Stdin = strings.NewReader(text.String())
+			file, err = babel.Output()
+			require.NoError(t, err)
+		}
+		status, body, _ := v.Upload(path+"/log/track?loadout=travel", "tour.gpx", file)
+		require.Equal(t, http.StatusOK, status)
+		assert.Contains(t, body, "3 days in it")
+		assert.Equal(t, fmt.Sprintf("2027-05-%d", 15+i), day.FindStringSubmatch(body)[1], "the first that is not written down yet")
+		km, err := strconv.ParseFloat(distance.FindStringSubmatch(body)[1], 64)
+		require.NoError(t, err)
+		theirs, err := strconv.ParseFloat(lengths[i], 64)
+		require.NoError(t, err)
+		assert.InEpsilon(t, theirs, km, 0.005)
+		status, body, _ = v.Post(path+"/log?loadout=travel", fields("on", day.FindStringSubmatch(body)[1], "distance", distance.FindStringSubmatch(body)[1], "by", "gps"))
+		require.Equal(t, http.StatusSeeOther, status, body)
+	}
 }
 
 // TestForetold: with the first day of a trip what is expected is kept, once, with the program that said so; the days stand

@@ -1,10 +1,12 @@
 package log
 
 import (
+	"cmp"
 	"errors"
 	"fmt"
 	"net/http"
 	"net/url"
+	"slices"
 	"strconv"
 
 	"valiantmule/internal/core/logbook"
@@ -31,7 +33,8 @@ func trackDay(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	return s.ShowPage(w, r, status, d, "log", nil, v)
 }
 
-// trackForm is the form of the day that a file tells of, or why it tells of none.
+// trackForm is the form of the day that a file tells of, of several the first that is not in the log yet; or why it
+// tells of none.
 func trackForm(d *desk.Desk, r *http.Request) (form url.Values, why string) {
 	file, name, err := desk.Upload(r, "file")
 	if err != nil {
@@ -48,9 +51,21 @@ func trackForm(d *desk.Desk, r *http.Request) (form url.Values, why string) {
 	case len(read.Tracks) == 0:
 		return nil, name + " has no track in it."
 	}
-	whole := track.Join(read.Tracks)
-	own, _ := d.Units.Convert(track.Measure(whole.Points).LengthKm(), "km")
-	return url.Values{
-		"on": {desk.Today()}, "distance": {d.Units.Shown(strconv.FormatFloat(own, 'f', 1, 64))}, "by": {string(logbook.ByGPS)}, "as": {d.Loadout},
-	}, ""
+	days := track.Days(read.Tracks)
+	if len(days) == 0 {
+		return nil, name + " has a track of no length in it."
+	}
+	written := map[string]bool{}
+	for _, r := range d.Plan.ReadingsOf(logbook.DayRidden) {
+		written[r.On] = true
+	}
+	at := max(0, slices.IndexFunc(days, func(day track.Day) bool { return !written[day.On] }))
+	own, _ := d.Units.Convert(track.Measure(days[at].Points).LengthKm(), "km")
+	form = url.Values{
+		"on": {cmp.Or(days[at].On, desk.Today())}, "distance": {d.Units.Shown(strconv.FormatFloat(own, 'f', 1, 64))}, "by": {string(logbook.ByGPS)}, "as": {d.Loadout},
+	}
+	if len(days) > 1 {
+		form.Set("track", fmt.Sprintf("%s has %d days in it. This is the first that is not written down yet; bring the file again for the next.", name, len(days)))
+	}
+	return form, ""
 }
