@@ -68,11 +68,15 @@ func TestOffTheNetwork(t *testing.T) {
 		w.Open(path)
 		w.UntilKept(path)
 	}
+	w.Follow(`form.theme .to-garage`) // what is sent by a form takes nothing away
+	w.UntilKept(paths...)
 	before := len(s.Newest(t, demo.Rider).Readings)
 
 	back := s.Away(t)
 	w = restart()
 	w.Expects = append(w.Expects, without...)
+	w.Open("/")
+	w.Until(`document.querySelector('main h1').textContent === 'On this device'`)
 	for _, path := range paths {
 		w.Open(path + "?loadout=travel")
 		w.Until(`document.documentElement.dataset.kept && !document.getElementById('device').hidden`)
@@ -83,6 +87,11 @@ func TestOffTheNetwork(t *testing.T) {
 	assert.Contains(t, w.Text(`document.body.textContent`), "not on this device")
 	w.Follow(`a[href="/device"]`)
 	w.Until(`[...document.querySelectorAll('[data-kept-at]')].filter((e) => e.classList.contains('is-kept')).length >= 9`)
+
+	w.Open(plan + "/packing?loadout=travel")
+	w.Follow("#save")
+	assert.Contains(t, w.Text(`document.body.textContent`), "has not arrived")
+	w.Back(`document.querySelector('#save') !== null`)
 
 	other := w.Another()
 	other.Expects = append(other.Expects, without...)
@@ -116,6 +125,40 @@ func TestOffTheNetwork(t *testing.T) {
 	}
 	assert.Equal(t, []float64{100, 101, 102, 103, 104, 105, 106, 107, 108, 109}, km, "once each, in their order, from a page that is not the log's too")
 	other.Until(`document.querySelectorAll('.days-ridden li').length === 10`)
+}
+
+// TestDaysLater: a page that was kept some days ago asks for today, not for the day on which it was kept.
+func TestDaysLater(t *testing.T) {
+	s := webtest.New(t)
+	w, plan := s.Desktop(t, "log?loadout=travel")
+	w.Expects = append(w.Expects, without...)
+	w.UntilKept(plan + "/log")
+	s.Away(t)
+	webtest.Call(w, page.AddScriptToEvaluateOnNewDocument, page.AddScriptToEvaluateOnNewDocumentParams{Source: `
+		const Now = Date, later = 3 * 86400e3;
+		Date = class extends Now {
+			constructor(...all) { if (all.length) super(...all); else super(Now.now() + later); }
+			static now() { return Now.now() + later; }
+		};`})
+	w.Open(plan + "/log?loadout=travel")
+	w.Until(`document.getElementById('f-on').value === new Date(Now.now() + later - new Date().getTimezoneOffset() * 60e3).toISOString().slice(0, 10)`)
+	w.Fill("#f-distance", "140")
+	w.Click("#add")
+	w.UntilWaiting(1)
+	assert.Equal(t, time.Now().AddDate(0, 0, 3).Format(time.DateOnly), w.Text(`document.getElementById('f-on').value`), "the next one too")
+}
+
+// TestKeptPagesAreTheirRiders: a copy is shown while its rider is signed in, and otherwise thrown away.
+func TestKeptPagesAreTheirRiders(t *testing.T) {
+	s := webtest.New(t)
+	w, plan := s.Desktop(t, "log?loadout=travel")
+	w.Expects = append(w.Expects, without...)
+	w.UntilKept(plan+"/log", "/device")
+	webtest.Call(w, network.DeleteCookies, network.DeleteCookiesParams{Name: "who", URL: s.URL})
+	s.Away(t)
+	w.Open(plan + "/log?loadout=travel")
+	w.Until(`location.pathname === '/' && document.body.textContent.includes('does not answer')`)
+	assert.Zero(t, webtest.Ask[int](w, `caches.keys().then((names) => names.filter((n) => n.startsWith('pages ')).length)`, chromedp.EvalAwaitPromise))
 }
 
 // TestByThumbOffTheNetwork: looks of the shakedown, ticks of the packing list, a job done, an answer of the walk and a

@@ -60,6 +60,7 @@ type FieldView struct {
 	Origin                 string
 	Guess                  string // what stands for it while it is empty, "" for nothing
 	List                   *List  // that the field is in a row of, nil for most
+	Today                  bool   // it asks for today, on whichever day the page is looked at
 }
 
 // FormState is what every stage's form shows beside its fields.

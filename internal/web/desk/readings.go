@@ -29,7 +29,7 @@ type ReadingHead struct {
 func ReadingHeadOf(form url.Values, errs FormErrors, note string) ReadingHead {
 	h := ReadingHead{
 		ID: form.Get("id"), Error: errs["form"],
-		On:   FieldView{Key: "on", Label: "Date", Value: Typed(form, "on", Today()), Error: errs["on"]},
+		On:   FieldView{Key: "on", Label: "Date", Value: Typed(form, "on", Today()), Error: errs["on"], Today: !form.Has("on")},
 		Note: FieldView{Key: "note", Label: "Note", Value: form.Get("note"), Error: errs["note"], Help: note},
 	}
 	if h.ID == "" {

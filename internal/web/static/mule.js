@@ -2,6 +2,7 @@
 // parts that changed. Everything here also works as plain links and forms; no
 // figure is computed in this file.
 import './device.js';
+import './leave.js';
 import './queued.js';
 import { drawn, replace, sameVersion, touched } from './page.js';
 

@@ -10,20 +10,11 @@
 // A line .unsent of the page says how many of it wait (data-one, data-many), a list .refused what was not taken.
 import { drop, entries, freshID, keep, post, send, signedInHere } from './queue.js';
 import { drawn, replace, touched } from './page.js';
+import { linkButton, some } from './words.js';
 
 const here = (entry) => entry.page.split('?')[0] === location.pathname;
 const formOf = (entry) => (entry.key && document.getElementById(entry.form))
   || [...document.querySelectorAll('form[data-queue]')].find((f) => f.getAttribute('action') === entry.action && !f.hasAttribute('data-once'));
-
-// A button of words that does something here.
-export const linkButton = (words, act) => {
-  const button = document.createElement('button');
-  button.type = 'button';
-  button.className = 'link-act';
-  button.textContent = words;
-  button.addEventListener('click', act);
-  return button;
-};
 
 // What an entry says, in a line.
 const saysOf = (form, fields) => (form.dataset.says || '').split(' ').map((name) => {
@@ -180,7 +171,7 @@ const stand = async () => {
   document.querySelectorAll('main .unsent:not([data-said])').forEach((line) => {
     const n = waiting.length;
     line.hidden = n === 0;
-    line.textContent = (n === 1 ? '1 ' + line.dataset.one + ' is' : n + ' ' + line.dataset.many + ' are') + ' kept on this device and sent when the server answers.';
+    line.textContent = some(n, line.dataset.one + ' is', line.dataset.many + ' are') + ' kept on this device and sent when the server answers.';
   });
   document.querySelectorAll('main .refused').forEach((rows) => {
     const mine = refused.filter((e) => !e.key && !document.querySelector('[data-mends="' + e.n + '"]'));
@@ -189,8 +180,20 @@ const stand = async () => {
   });
 };
 
+// A page that was kept, or has stood open, asks for today all the same.
+const today = () => document.querySelectorAll('[data-queue] [data-today]').forEach((field) => {
+  if (field.value !== field.defaultValue) return;
+  const now = new Date(), two = (n) => String(n).padStart(2, '0');
+  field.value = field.defaultValue = [now.getFullYear(), two(now.getMonth() + 1), two(now.getDate())].join('-');
+});
+
+document.addEventListener('visibilitychange', today);
 document.addEventListener('queue', stand);
-document.addEventListener('replaced', stand);
+document.addEventListener('replaced', () => {
+  today();
+  stand();
+});
 document.addEventListener('queue-taken', ({ detail }) => show(detail.entry, detail.reply));
+today();
 stand();
 send();

@@ -94,20 +94,20 @@ const copy = async (url) => {
 
 const wait = (ms) => new Promise((done) => { setTimeout(done, ms); });
 
+// Where a rider comes in, which is no page to be kept: without a server, what there is stands there.
+const DOORS = ['/', '/garage'];
+
 // A page as the server has it now; where it does not answer, or not for long, as it is kept.
 const page = async (event) => {
-  const kept = await copy(new URL(event.request.url));
+  const url = new URL(event.request.url), kept = await copy(DOORS.includes(url.pathname) ? new URL('/device', url) : url);
   const now = fetch(event.request).then((answer) => {
     event.waitUntil(keep(answer.clone()));
     return kept && answer.status >= 502 && answer.status <= 504 ? kept : answer;
   }).catch(() => kept || away());
-  return kept ? Promise.race([now, wait(PATIENCE).then(() => kept)]) : now;
+  return kept && !DOORS.includes(url.pathname) ? Promise.race([now, wait(PATIENCE).then(() => kept)]) : now;
 };
 
-const sent = (request) => fetch(request).then((answer) => {
-  onlyOf(header(answer, 'Who') || 'nobody').catch(() => {});
-  return answer;
-}).catch(() => away('<p>What you sent has not arrived, and nothing was changed. Go back: what you typed is still there. Send it again when the '
+const sent = (request) => fetch(request).catch(() => away('<p>What you sent has not arrived, and nothing was changed. Go back: what you typed is still there. Send it again when the '
   + 'server answers.</p>'));
 
 // What there is to say of a page that is not kept.

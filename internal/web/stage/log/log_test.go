@@ -76,7 +76,7 @@ func TestByOdometer(t *testing.T) {
 	}
 	twice := fields("on", "2027-05-16", "odometer", "24231.5")
 	twice.Set("id", v.Stored(path).ReadingsOf(logbook.DayRidden)[1].ID)
-	status, body, _ = v.Post(page, twice)
+	status, _, _ = v.Post(page, twice)
 	require.Equal(t, http.StatusSeeOther, status, "the answer was lost, and it is sent again")
 	days := v.Stored(path).ReadingsOf(logbook.DayRidden)
 	require.Len(t, days, 2)

@@ -118,6 +118,7 @@ func fillFormOf(d *desk.Desk, form url.Values, errs desk.FormErrors) fillForm {
 	field("note", "Note", "", "")
 	if form == nil {
 		f.Fields[0].Value, f.Fields[4].Value = desk.Today(), d.Plan.Brief.Cruise.String()
+		f.Fields[0].Today = true
 	}
 	f.Sources = desk.OptionsOf(logbook.DistancesBy(), desk.Typed(form, "by", string(logbook.ByOdometer)), "")
 	f.As = d.RiddenAs(form.Get("as"))
