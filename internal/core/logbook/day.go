@@ -112,7 +112,7 @@ func (d *Day) Fields() []entry.Field {
 		{Key: "hot_rear", Label: "Rear, hot", Unit: "bar", Min: 0.2, Max: 6, Entry: &d.HotRear},
 		{Key: "oil", Label: "Oil put in", Unit: "L", Min: 0, Max: 10, Help: "Up to the mark where it stood before. 0 says that it took none.", Entry: &d.Oil},
 		{Key: "chain", Label: "Chain: axle back by", Unit: "mm", Min: 0, Max: 40, Help: "For its slack. 0 says that it needed none.", Entry: &d.Chain},
-		{Key: "volts", Label: "Volts, everything on", Unit: "V", Min: 6, Max: 18, Entry: &d.Volts},
+		{Key: "volts", Label: "Volts, everything on", Unit: "V", Min: 6, Max: 18, Help: "At 5000 rpm, the meter across the battery.", Entry: &d.Volts},
 	}
 }
 

@@ -7,6 +7,8 @@ package logbook
 
 import (
 	"cmp"
+	"crypto/sha256"
+	"encoding/base32"
 	"slices"
 
 	"valiantmule/internal/core/entry"
@@ -143,6 +145,12 @@ func (r Reading) validate(v *entry.Problems, path string) {
 	}
 	v.Check(path+".read", r.Read.Check())
 	r.Read.Validate(v, path+".read")
+}
+
+// Beside is the id of what is read off the bike with another reading and stands by itself: sent again it is the same one.
+func Beside(id string) string {
+	sum := sha256.Sum256([]byte("beside " + id))
+	return base32.StdEncoding.EncodeToString(sum[:])[:26]
 }
 
 // Standing are the readings of a kind off a bike that nobody has revoked, the oldest first.

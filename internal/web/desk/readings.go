@@ -6,7 +6,6 @@ import (
 	"math"
 	"net/http"
 	"net/url"
-	"slices"
 	"strconv"
 	"strings"
 
@@ -81,6 +80,12 @@ func NoteThen(digits int, list ...Then) error {
 	return nil
 }
 
+// Drawn notes with volts what was drawn then, as the plan has it.
+func (d *Desk) Drawn(v *logbook.Volts) error {
+	c := &d.Report.Facts.Charging
+	return NoteThen(1, Then{Into: &v.OwnW, V: c.OwnW, Unit: "W"}, Then{Into: &v.AllOnW, V: c.OwnW + c.FullW, Unit: "W"}, Then{Into: &v.RatedW, V: c.RatedW, Unit: "W"})
+}
+
 // ReadingOf begins a reading of the plan's bike from the id, day and note of its form.
 func (d *Desk) ReadingOf(kind logbook.Kind, form url.Values, errs FormErrors) logbook.Reading {
 	r := logbook.Reading{ID: form.Get("id"), Kind: kind, Bike: d.Plan.Bike.ID, Note: strings.TrimSpace(form.Get("note"))}
@@ -113,7 +118,7 @@ func (s *House) Keep(w http.ResponseWriter, r *http.Request, d *Desk, page strin
 	return SeeOther(w, r, d.Href(page, "kept", reading.ID))
 }
 
-// RevokeOn takes a reading of a page's out of the reckoning; it stays in the log.
+// RevokeOn takes a reading of a page's, and what was read with it, out of the reckoning; both stay in the log.
 func RevokeOn(page string) Handler {
 	return func(s *House, w http.ResponseWriter, r *http.Request) error {
 		d, err := s.Open(r)
@@ -121,11 +126,16 @@ func RevokeOn(page string) Handler {
 			return err
 		}
 		of := r.PostFormValue("of")
-		if !slices.ContainsFunc(d.Plan.Readings, func(x logbook.Reading) bool { return x.ID == of && x.Kind != logbook.Revocation }) {
+		var list []logbook.Reading
+		for _, x := range d.Plan.Readings {
+			if (x.ID == of || x.ID == logbook.Beside(of)) && x.Kind != logbook.Revocation {
+				list = append(list, logbook.Reading{ID: rand.Text(), Kind: logbook.Revocation, On: Today(), Of: x.ID})
+			}
+		}
+		if len(list) == 0 {
 			return store.ErrNotFound
 		}
-		reading := logbook.Reading{ID: rand.Text(), Kind: logbook.Revocation, On: Today(), Of: of}
-		if _, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.ID, []logbook.Reading{reading}); err != nil {
+		if _, err := s.Store.AddReadings(r.Context(), s.Rider(r), d.ID, list); err != nil {
 			return err
 		}
 		return SeeOther(w, r, d.Href(page))

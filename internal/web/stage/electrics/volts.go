@@ -136,8 +136,8 @@ var meterWords = map[power.Meter]struct {
 
 // fillVolts enters what was read, and what was drawn then, as the plan has it.
 func fillVolts(d *desk.Desk, form url.Values, into *logbook.Reading, errs desk.FormErrors) error {
-	v, c := &logbook.Volts{}, &d.Report.Facts.Charging
+	v := &logbook.Volts{}
 	into.Read = v
 	desk.Enter(d.Units, v.Fields(), form, errs)
-	return desk.NoteThen(1, desk.Then{Into: &v.OwnW, V: c.OwnW, Unit: "W"}, desk.Then{Into: &v.AllOnW, V: c.OwnW + c.FullW, Unit: "W"}, desk.Then{Into: &v.RatedW, V: c.RatedW, Unit: "W"})
+	return d.Drawn(v)
 }

@@ -284,13 +284,16 @@ func fallsWords(d *desk.Desk) string {
 
 // taught are figures before the days and with them.
 func (v *logView) taught(d *desk.Desk) {
-	before := *d.Plan
-	before.Readings = slices.DeleteFunc(slices.Clone(d.Plan.Readings), func(r logbook.Reading) bool { return r.Kind == logbook.DayRidden })
+	before, ofDays := *d.Plan, map[string]bool{}
+	for _, r := range d.Plan.ReadingsOf(logbook.DayRidden) {
+		ofDays[r.ID], ofDays[logbook.Beside(r.ID)] = true, true
+	}
+	before.Readings = slices.DeleteFunc(slices.Clone(d.Plan.Readings), func(r logbook.Reading) bool { return ofDays[r.ID] })
 	was, err := d.On.Evaluate(&before)
 	if err != nil {
 		return
 	}
-	for _, id := range []figure.ID{figure.Consumption, figure.Distance, figure.RearLife, figure.FrontLife, figure.ChainLeft, figure.OilUse, figure.ArmourStranded} {
+	for _, id := range []figure.ID{figure.Consumption, figure.Distance, figure.RearLife, figure.FrontLife, figure.ChainLeft, figure.OilUse, figure.ChargeMargin, figure.ArmourStranded} {
 		a, _ := was.Figure(id)
 		b, ok := d.Report.Figure(id)
 		if !ok || !b.Known || a.Value == b.Value && a.Low == b.Low && a.High == b.High {
@@ -304,7 +307,8 @@ func (v *logView) taught(d *desk.Desk) {
 	}
 }
 
-// addDay keeps a day, once for the id that its form was given; with the first one of a trip what is expected of it.
+// addDay keeps a day, once for the id that its form was given; with the first one of a trip what is expected of it, and
+// volts that were read in the evening beside it, as those of the alternator.
 func addDay(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	d, err := s.Open(r)
 	if err != nil {
@@ -321,7 +325,15 @@ func addDay(s *desk.House, w http.ResponseWriter, r *http.Request) error {
 	if len(errs) == 0 {
 		desk.Believe(day, r.PostForm, errs)
 	}
-	return s.Keep(w, r, d, "log", day, errs, func(errs desk.FormErrors) any { return logOf(d, "", "", r.PostForm, errs) }, foretold(d, day.On)...)
+	others := foretold(d, day.On)
+	if volts := day.Day().Volts; volts.Known() && len(errs) == 0 {
+		read := &logbook.Volts{AllOn: volts}
+		if err := d.Drawn(read); err != nil {
+			return err
+		}
+		others = append(others, logbook.Reading{ID: logbook.Beside(day.ID), Kind: logbook.VoltsRead, On: day.On, Bike: day.Bike, Read: read})
+	}
+	return s.Keep(w, r, d, "log", day, errs, func(errs desk.FormErrors) any { return logOf(d, "", "", r.PostForm, errs) }, others...)
 }
 
 // fillDay enters what was ridden, and by what the plan had it then.

@@ -119,6 +119,31 @@ func TestTrackOfTheDay(t *testing.T) {
 	assert.Empty(t, v.Stored(path).ReadingsOf(logbook.DayRidden), "nothing is kept by it")
 }
 
+// TestVoltsOfADay are the alternator's too, once, before and after stand beside each other, and go with the day.
+func TestVoltsOfADay(t *testing.T) {
+	s := webtest.New(t)
+	v, path := s.Demo(t)
+	page := path + "/log?loadout=travel"
+	margin := func() string { return webtest.Gauge(v.Page(page), "charge-margin") }
+	was, had := margin(), len(v.Stored(path).ReadingsOf(logbook.VoltsRead))
+	form := fields("on", "2027-05-15", "distance", "140", "volts", "12.4")
+	form.Set("id", strings.Repeat("V", 26))
+	for range 2 {
+		status, body, _ := v.Post(page, form)
+		require.Equal(t, http.StatusSeeOther, status, body)
+	}
+	read := v.Stored(path).ReadingsOf(logbook.VoltsRead)
+	require.Len(t, read, had+1)
+	assert.InDelta(t, 12.4, read[had].Volts().AllOn.In("V"), 1e-9)
+	assert.Positive(t, read[had].Volts().AllOnW.In("W"), "by what was drawn then")
+	assert.NotEqual(t, was, margin())
+	assert.Regexp(t, `(?s)What the days taught.*<th scope="row">Charging`, v.Page(page))
+	status, _, _ := v.Post(path+"/log/revoke?loadout=travel", url.Values{"of": {strings.Repeat("V", 26)}})
+	require.Equal(t, http.StatusSeeOther, status)
+	assert.Equal(t, was, margin())
+	assert.Len(t, v.Stored(path).ReadingsOf(logbook.VoltsRead), had)
+}
+
 // TestDaysOfATrack: a recording of several days gives one after the other, of the sun's days; gpsbabel's rewriting of it in
 // either version reads the same, and gpxpy finds the same lengths within what a sphere differs from the ellipsoid.
 func TestDaysOfATrack(t *testing.T) {
