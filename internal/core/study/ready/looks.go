@@ -46,6 +46,7 @@ type Look struct {
 	On     string         // on which day somebody did
 	Grave  bool           // what ends the ride or throws its rider
 	Proves bool           // it wants load and rough ground
+	Reads  logbook.Kind   // what is measured with it, "" for what is looked at alone
 }
 
 // looks are what is looked at because of what was fitted [the handbook's shakedown; slots: practice].
@@ -75,9 +76,9 @@ var always = []Look{
 	{ID: "round/pressures", When: Round, Name: "Pressures, cold", Says: "By the card, with the gauge that comes along."},
 	{ID: "ride/hurts", When: Ride, Name: "What hurts after the first hour", Says: "Knees, seat, wrists, hands, wind in the helmet. What hurts then ends the second day."},
 	{ID: "ride/straps", When: Ride, Name: "Straps, and what is in the bags", Says: "Each a hand tighter; what rubs inside has begun to."},
-	{ID: "ride/volts", When: Ride, Name: "Volts with everything on", Says: "At 5000 rpm, all lamps, grips and vest on full: the volts page takes it."},
-	{ID: "ride/uses", When: Ride, Name: "Fuel used", Says: "From brim to brim: the log takes it."},
-	{ID: "hard/dry", When: Hard, Name: "The tank run to its pickup", Says: "With a can aboard, where it may stop: what goes in afterwards is what the tank really gives."},
+	{ID: "ride/volts", When: Ride, Name: "Volts with everything on", Says: "At 5000 rpm, all lamps, grips and vest on full.", Reads: logbook.VoltsRead},
+	{ID: "ride/uses", When: Ride, Name: "Fuel used", Says: "From brim to brim.", Reads: logbook.FillReading},
+	{ID: "hard/dry", When: Hard, Name: "The tank run to its pickup", Says: "With a can aboard, where it may stop: what goes in afterwards is what the tank really gives.", Reads: logbook.FillReading},
 }
 
 // Looks is the shakedown of a plan: what follows from what was fitted, and what is looked at on any bike. What
@@ -102,7 +103,11 @@ func Looks(p *plan.Plan) []Look {
 				says = torque + ". " + says
 			}
 			id := string(row.when) + "/" + row.id
-			add(Look{ID: plan.LookAt(id, l.Part), When: row.when, Name: row.name + ": " + l.Part.Name, Says: says, Grave: row.grave, Proves: id == plan.Carries})
+			look := Look{ID: plan.LookAt(id, l.Part), When: row.when, Name: row.name + ": " + l.Part.Name, Says: says, Grave: row.grave, Proves: id == plan.Carries}
+			if row.id == "sag" {
+				look.Reads = logbook.SagRead
+			}
+			add(look)
 		}
 	}
 	for _, l := range always {

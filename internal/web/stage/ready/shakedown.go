@@ -31,7 +31,8 @@ type lookGroup struct {
 
 type lookRow struct {
 	ID, Name, Says, On string
-	Held, Wrong, Asks  bool // asks is one that was well after a ride that was not hard enough
+	Held, Wrong, Asks  bool   // asks is one that was well after a ride that was not hard enough
+	Measure            string // where its number is written down, "" for none
 }
 
 func shakedownPage(s *desk.House, w http.ResponseWriter, r *http.Request) error {
@@ -41,6 +42,9 @@ func shakedownPage(s *desk.House, w http.ResponseWriter, r *http.Request) error 
 	}
 	return s.ShowPage(w, r, http.StatusOK, d, "shakedown", nil, shakedownOf(d, nil, nil))
 }
+
+// readOn are the pages that take what is measured with a look.
+var readOn = map[logbook.Kind]string{logbook.VoltsRead: "volts", logbook.SagRead: "measure", logbook.FillReading: "fills"}
 
 func shakedownOf(d *desk.Desk, form url.Values, errs desk.FormErrors) shakedownView {
 	v := shakedownView{Has: d.Plan.Bike != nil, Send: d.Href("shakedown")}
@@ -60,6 +64,9 @@ func shakedownOf(d *desk.Desk, form url.Values, errs desk.FormErrors) shakedownV
 				continue
 			}
 			row := lookRow{ID: l.ID, Name: l.Name, Says: l.Says, On: l.On, Held: l.Held(), Wrong: l.Wrong()}
+			if page := readOn[l.Reads]; page != "" {
+				row.Measure = d.Href(page)
+			}
 			row.Asks = l.Last != nil && !row.Held && !row.Wrong
 			if !row.Held {
 				g.Left++

@@ -44,6 +44,9 @@ func TestShakedown(t *testing.T) {
 	post(url.Values{"well": {carries}, "loaded": {"on"}, "rough": {"on"}})
 	assert.NotContains(t, v.Page(page), "but not loaded and")
 
+	for _, reads := range []string{"volts", "fills"} {
+		assert.Contains(t, v.Page(page), path+"/"+reads+"?loadout=travel\">Write it", "what is measured has its form")
+	}
 	status, body, _ := v.Post(page, url.Values{"on": {"2027-05-02"}, "well": {"ride/torque/nothing"}})
 	assert.Equal(t, http.StatusUnprocessableEntity, status)
 	assert.Contains(t, body, "not looked at in this plan")
