@@ -238,6 +238,7 @@ func TestMended(t *testing.T) {
 	w.Until(`!document.querySelector('.refused').hidden`)
 	w.Eval(`[...document.querySelectorAll('.refused button')].find((b) => b.textContent === 'Mend it').click(), true`)
 	assert.Equal(t, "999", w.Text(`document.getElementById('f-litres').value`))
+	w.Until(`document.querySelector('.refused').hidden`) // what is to be clicked has come to rest
 	w.Fill("#f-litres", "9,9")
 	w.Click("#add")
 	w.UntilWaiting(0)

@@ -269,7 +269,7 @@ func TestBeforeBuying(t *testing.T) {
 		"name": {"Marrow 400"}, "class": {"dual-sport"}, "displacement": {"398 cc"}, "odometer": {"31200"}, "final": {"chain"}, "asking": {"2950 EUR"},
 	})
 	require.Equal(t, http.StatusSeeOther, status)
-	at := header.Get("Location")
+	at, _, _ := strings.Cut(header.Get("Location"), "?")
 	bike := strings.TrimSuffix(at, "/buying")
 	offer := func() string {
 		page := v.Page(at + "?trip=" + strings.TrimPrefix(path, "/plans/"))
@@ -285,7 +285,7 @@ func TestBeforeBuying(t *testing.T) {
 	form := formTo(t, v.Page(at), at)
 	form.Set("worth", "400 EUR")
 	_, _, header = v.Post(at, form)
-	assert.Equal(t, at+"?trip="+form.Get("trip"), header.Get("Location"), "the trip stays that was looked at")
+	assert.Contains(t, header.Get("Location"), "trip="+form.Get("trip"), "the trip stays that was looked at")
 	require.NotEmpty(t, form.Get("trip"))
 	assert.Equal(t, "nothing", offer(), "worth less than making it ready")
 

@@ -29,9 +29,7 @@ func away(h desk.Handler) desk.Handler {
 			}
 		}
 		at.RawQuery = query.Encode()
-		if r.Header.Get(desk.PartsHeader) == "" {
-			w.Header().Set(desk.KeepHeader, at.RequestURI())
-		}
+		w.Header().Set(desk.KeepHeader, at.RequestURI())
 		return h(s, w, r)
 	}
 }

@@ -24,7 +24,10 @@ const tell = (about, ...words) => {
 
 const link = (words, href) => Object.assign(document.createElement('a'), { textContent: words, href });
 
+let counting = 0; // of those that count at once the last one says it
+
 const count = async () => {
+  const turn = ++counting;
   let list;
   try {
     list = await entries();
@@ -32,6 +35,7 @@ const count = async () => {
     tell('queue', 'This browser keeps nothing for this site: what you write down is sent at once, and without a network not at all.');
     return;
   }
+  if (turn !== counting) return;
   const refused = list.filter((e) => e.refused).length, waiting = list.length - refused;
   const words = [];
   if (waiting) words.push(some(waiting, 'thing waits', 'things wait') + ' on this device for the server. ');
@@ -69,11 +73,11 @@ const listPages = async () => {
     return;
   }
   const pages = await caches.open('pages ' + root.dataset.who);
-  for (const row of rows) {
+  await Promise.all(rows.map(async (row) => {
     const page = await pages.match(row.dataset.keptAt, { ignoreSearch: true });
     row.textContent = page ? 'kept ' + moment(Number(page.headers.get('Mule-Kept'))) : 'not on this device';
     row.classList.toggle('is-kept', Boolean(page));
-  }
+  }));
   document.querySelectorAll('[data-trip]').forEach((trip) => {
     const all = trip.querySelectorAll('[data-kept-at]').length, here = trip.querySelectorAll('.is-kept').length;
     trip.querySelector('[data-kept-of]').textContent = here + ' of ' + all + ' here';
@@ -96,6 +100,12 @@ document.addEventListener('click', (event) => {
   renew([...take.closest('[data-trip]').querySelectorAll('[data-kept-at]')].map((row) => row.dataset.keptAt));
 });
 
+// Pages that were asked for by hand did not come.
+const notTaken = () => document.querySelectorAll('[data-take]:disabled').forEach((take) => {
+  take.disabled = false;
+  document.getElementById('device-state').textContent = 'The server does not answer: what is not here yet could not be kept.';
+});
+
 const start = async () => {
   await worker.register('/worker.js');
   // A page that was opened before there was a worker did not pass it.
@@ -105,6 +115,7 @@ const start = async () => {
 if (worker && signedInHere()) {
   worker.addEventListener('message', ({ data }) => {
     if (data.kept) listPages();
+    else if (data.away) notTaken();
     else tell('room', data.full ? 'There is no room left on this device: this page is not there without a network.' : 'This page could not be kept on this device.');
   });
   start().catch(() => {}); // without a network what is there goes on

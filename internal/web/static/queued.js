@@ -152,12 +152,16 @@ const complain = (form, entry) => {
   (form.querySelector('h3') || form.lastElementChild).after(line);
 };
 
+let standing = 0; // of those that look at once the last one shows what there is
+
 // Shows what of this page waits and what was refused.
 const stand = async () => {
+  const turn = ++standing;
   let list = [];
   try {
     list = (await entries()).filter(here);
   } catch (error) { /* said once something is written */ }
+  if (turn !== standing) return;
   document.querySelectorAll('.not-taken').forEach((line) => line.remove());
   const waiting = list.filter((e) => !e.refused), refused = list.filter((e) => e.refused);
   list.forEach((entry) => {

@@ -149,5 +149,5 @@ const renew = async (who, wanted) => {
 
 self.addEventListener('message', (event) => {
   const { who, keep: wanted } = event.data;
-  event.waitUntil(renew(who, wanted).catch(() => {})); // without a network what is kept stays as it is
+  event.waitUntil(renew(who, wanted).catch(() => tell({ away: true }))); // what is kept stays as it is
 });
