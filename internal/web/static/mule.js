@@ -4,7 +4,7 @@
 import './device.js';
 import './leave.js';
 import './queued.js';
-import { drawn, replace, sameVersion, touched } from './page.js';
+import { drawn, handOn, replace, sameVersion, touched } from './page.js';
 
 // The href property of a link inside SVG is not a string.
 const address = (link) => link.getAttribute('href');
@@ -27,16 +27,11 @@ const focusKept = {
       sessionStorage.removeItem(this.key);
     } catch (error) { return; }
     const wrong = document.querySelector('main .has-error input, main .has-error select, main .has-error textarea');
-    if (wrong) return this.at(wrong);
+    if (wrong) return handOn(wrong);
     if (!was || was.page !== location.pathname || location.hash) return;
     const form = [...document.forms].find((f) => new URL(f.action).pathname === was.form) || document;
     const again = (was.id && document.getElementById(was.id)) || (was.name && form.querySelector('[name="' + CSS.escape(was.name) + '"]'));
-    if (again) this.at(again);
-  },
-  // At once: a page that still glides slips from under the hand.
-  at(field) {
-    field.focus({ preventScroll: true });
-    field.scrollIntoView({ block: 'center', behavior: 'instant' });
+    if (again) handOn(again);
   },
 };
 

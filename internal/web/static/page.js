@@ -17,6 +17,12 @@ export const touched = () => {
 // The parts of a page that follow what lies on its bench.
 export const drawn = () => ['bench', ...[...document.querySelectorAll('[data-drawn]')].map((e) => e.id)];
 
+// Puts the hand on a field, at once: a page that still glides slips from under it.
+export const handOn = (field) => {
+  field.focus({ preventScroll: true });
+  field.scrollIntoView({ block: 'center', behavior: 'instant' });
+};
+
 // Where the focus is within a part, so that it is there again in what takes its place.
 const focusIn = (part) => {
   const at = document.activeElement;

@@ -9,7 +9,7 @@
 //
 // A line .unsent of the page says how many of it wait (data-one, data-many), a list .refused what was not taken.
 import { drop, entries, freshID, keep, post, send, signedInHere } from './queue.js';
-import { drawn, replace, touched } from './page.js';
+import { drawn, handOn, replace, touched } from './page.js';
 import { linkButton, some } from './words.js';
 
 const here = (entry) => entry.page.split('?')[0] === location.pathname;
@@ -135,7 +135,7 @@ const refusedRow = (entry, form) => {
     enter(form, entry.fields);
     form.dataset.mends = entry.n;
     stand();
-    form.querySelector('.form-control').focus();
+    handOn(form.querySelector('.form-control'));
   });
   row.append(...form && form.querySelector('.form-control') ? [mend, ' '] : [], linkButton('Throw it away', () => drop(entry.n)));
   return row;
