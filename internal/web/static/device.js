@@ -138,6 +138,7 @@ document.addEventListener('visibilitychange', gone);
 window.addEventListener('focus', gone);
 
 document.addEventListener('queue', count);
+document.addEventListener('queue-taken', () => tell('kept')); // the server answers again
 
 const begin = async () => {
   const n = await lost();

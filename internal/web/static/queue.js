@@ -24,9 +24,14 @@ const everywhere = () => {
   if (tabs) tabs.postMessage('queue');
 };
 
+let anew = false; // there was no database yet, or not any more
+
 const open = () => new Promise((done, failed) => {
   const asked = indexedDB.open('mule', 1);
-  asked.onupgradeneeded = () => asked.result.createObjectStore('entries', { keyPath: 'n', autoIncrement: true });
+  asked.onupgradeneeded = () => {
+    anew = true;
+    asked.result.createObjectStore('entries', { keyPath: 'n', autoIncrement: true });
+  };
   asked.onsuccess = () => done(asked.result);
   asked.onerror = () => failed(asked.error);
 });
@@ -60,9 +65,9 @@ export const entries = async () => {
   return (await within('readonly', (all) => all.getAll())).filter((e) => e.who === pageWho());
 };
 
-// How many that were noted are not there any more. Said once.
+// How many were noted in a database that is not there any more. Said once.
 export const lost = async () => {
-  const n = (await entries()).length, gone = Math.max(0, noted() - n);
+  const n = (await entries()).length, gone = anew ? noted() : 0;
   note(n);
   return gone;
 };
